@@ -1,0 +1,69 @@
+/** Sets a machine up: packages by npm, Chromium by Debian's package manager. Needs nothing but Node. */
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..');
+
+/** Astro would otherwise call home; set for every command started from here. */
+export const environment = {
+  ...process.env,
+  ASTRO_TELEMETRY_DISABLED: '1',
+  ASTRO_DISABLE_UPDATE_CHECK: 'true',
+};
+
+/** Runs a command with its output on ours; ends this process where it fails. */
+export function run(command, args, options = {}) {
+  const result = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: environment, ...options });
+  if (result.error) {
+    console.error(`${command} could not be started: ${result.error.message}`);
+    process.exit(1);
+  }
+  if (result.status !== 0) process.exit(result.status ?? 1);
+}
+
+/** Installs the packages of the lock file, unless that was done before. Messages go to standard error. */
+export function install() {
+  const [major, minor] = process.versions.node.split('.').map(Number);
+  if (major < 20 || (major === 20 && minor < 11)) {
+    console.error(`Node ${process.versions.node} is too old: install Node 20.11 or newer.`);
+    process.exit(1);
+  }
+  const lock = createHash('sha256')
+    .update(readFileSync(path.join(root, 'package-lock.json')))
+    .digest('hex');
+  const stamp = path.join(root, 'node_modules', '.jolly-fork-lock');
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === `${lock} ${process.versions.modules}`) return;
+  console.error('Installing packages (the first time this takes some minutes) …');
+  run('npm', ['ci', '--no-audit', '--no-fund'], {
+    env: { ...environment, JOBS: '2', npm_config_loglevel: 'error' },
+    stdio: ['ignore', process.stderr, process.stderr],
+  });
+  writeFileSync(stamp, `${lock} ${process.versions.modules}`);
+}
+
+/** Chromium's path, installing Debian's package where there is none. */
+export function chromium() {
+  const known = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'];
+  const found = () => known.find((file) => file && existsSync(file));
+  if (found()) return found();
+  console.error("Installing Chromium from Debian's packages …");
+  const root_ = process.getuid?.() === 0;
+  const apt = (args) =>
+    run(root_ ? 'apt-get' : 'sudo', root_ ? args : ['apt-get', ...args], {
+      env: { ...environment, DEBIAN_FRONTEND: 'noninteractive' },
+      stdio: ['ignore', process.stderr, process.stderr],
+    });
+  apt(['update', '-qq']);
+  apt(['install', '-y', '-qq', '--no-install-recommends', 'chromium']);
+  const path_ = found();
+  if (!path_) {
+    console.error(
+      'Chromium is still missing: install the Debian package "chromium", or name its program in CHROMIUM.',
+    );
+    process.exit(1);
+  }
+  return path_;
+}

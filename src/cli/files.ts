@@ -1,0 +1,73 @@
+/** Reading the files and options a command is called with. */
+import { readFileSync } from 'node:fs';
+import { parseArgs, type ParseArgsConfig } from 'node:util';
+import * as v from 'valibot';
+import { pathText, problemText, readDocumentText } from '../core/document/read';
+import type { Questionnaire } from '../core/document/types';
+
+/** The call or a file could not be used; the message is one line that names the place. */
+export class Misuse extends Error {}
+
+/** Options and the one file of a command. */
+export function readCall<Options extends NonNullable<ParseArgsConfig['options']>>(
+  args: readonly string[],
+  options: Options,
+) {
+  const parsed = attempt(() =>
+    parseArgs({
+      args: [...args],
+      options: { json: { type: 'boolean' }, ...options },
+      allowPositionals: true,
+      strict: true,
+    }),
+  );
+  const [file, extra] = parsed.positionals;
+  if (file === undefined) throw new Misuse('a questionnaire file is needed, like study.fork.json');
+  if (extra !== undefined) throw new Misuse(`one file is expected; "${extra}" is one too many`);
+  return { file, values: parsed.values as { json?: boolean } & Record<string, string | boolean | undefined> };
+}
+
+function attempt<Result>(action: () => Result): Result {
+  try {
+    return action();
+  } catch (error) {
+    throw new Misuse(error instanceof Error ? error.message : String(error));
+  }
+}
+
+function readText(file: string): string {
+  try {
+    return readFileSync(file, 'utf8');
+  } catch (error) {
+    const code = (error as NodeJS.ErrnoException).code;
+    throw new Misuse(`${file}: ${code === 'ENOENT' ? 'there is no such file' : `cannot be read (${code})`}`);
+  }
+}
+
+export function readQuestionnaire(file: string): Questionnaire {
+  const result = readDocumentText(readText(file));
+  if (result.ok) return result.document;
+  const [first, ...others] = result.problems;
+  const more = others.length === 0 ? '' : ` (and ${others.length} more)`;
+  throw new Misuse(`${file}: ${first === undefined ? 'cannot be used' : problemText(first)}${more}`);
+}
+
+/** A JSON file of the given shape. */
+export function readJson<Schema extends v.GenericSchema>(
+  file: string,
+  schema: Schema,
+): v.InferOutput<Schema> {
+  const text = readText(file);
+  const json: unknown = attempt(() => {
+    try {
+      return JSON.parse(text.replace(/^\uFEFF/, ''));
+    } catch (error) {
+      throw new Error(`${file}: this is not JSON: ${error instanceof Error ? error.message : String(error)}`);
+    }
+  });
+  const parsed = v.safeParse(schema, json);
+  if (parsed.success) return parsed.output;
+  const [issue] = parsed.issues;
+  const path = (issue.path ?? []).map((step: { key: unknown }) => step.key as string | number);
+  throw new Misuse(`${file}: ${pathText(path)}: ${issue.message}`);
+}

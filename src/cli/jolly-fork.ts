@@ -1,0 +1,37 @@
+/** The command line: picks the command, turns misuse into one line on standard error and exit code 2. */
+import { check } from './check';
+import { Misuse } from './files';
+import { walkCommand } from './walk';
+
+const USAGE = `Usage: jolly-fork COMMAND FILE [options]
+
+  check FILE                                       what is wrong, with the place and the mend
+  walk FILE --answers FILE.json [--seed S]         walk one respondent, with the coded row
+
+  --json    print JSON instead of a report
+  --help    print this
+
+Exit code 0: done, no errors found; 1: the questionnaire has errors; 2: the call or the file could not be used.`;
+
+const COMMANDS: Readonly<Record<string, (args: readonly string[]) => number>> = { check, walk: walkCommand };
+
+function main(args: readonly string[]): number {
+  const [name, ...rest] = args;
+  if (name === undefined || args.includes('--help')) {
+    process.stdout.write(`${USAGE}\n`);
+    return name === undefined ? 2 : 0;
+  }
+  const command = COMMANDS[name];
+  if (command === undefined) {
+    throw new Misuse(`there is no command "${name}": use ${Object.keys(COMMANDS).join(' or ')}`);
+  }
+  return command(rest);
+}
+
+try {
+  process.exitCode = main(process.argv.slice(2));
+} catch (error) {
+  if (!(error instanceof Misuse)) throw error;
+  process.stderr.write(`jolly-fork: ${error.message.replaceAll('\n', ' ')}\n`);
+  process.exitCode = 2;
+}

@@ -1,0 +1,318 @@
+/**
+ * The shape of a questionnaire document as a Valibot schema.
+ *
+ * Accepts exactly what `types.ts` describes: an unknown property is an error. The parsed value has its
+ * properties in the order written here, so that the same document is always the same file.
+ * What one schema cannot see alone (`min` above `max`, skips in a draw) is in `shape.ts`.
+ */
+import * as v from 'valibot';
+import { idProblem, nameProblem } from './names';
+import {
+  ANSWER_TYPES,
+  ENDING_KINDS,
+  FORMAT,
+  OPTION_MISSING,
+  SECTION_KINDS,
+  VERSION,
+  type Questionnaire,
+} from './types';
+
+const named = (problem: (text: string) => string | null) =>
+  v.pipe(
+    v.string(),
+    v.check(
+      (text) => problem(text) === null,
+      (issue) => problem(issue.input) ?? '',
+    ),
+  );
+const Name = named(nameProblem);
+const Id = named(idProblem);
+const Text = v.string();
+const Code = v.pipe(v.number(), v.integer('a code is a whole number'));
+const Whole = (least: number) =>
+  v.pipe(v.number(), v.integer('a whole number is needed'), v.minValue(least, `at least ${least} is needed`));
+const Chance = v.pipe(
+  v.number(),
+  v.minValue(0, 'a share is 0 or more'),
+  v.maxValue(1, 'a share is at most 1'),
+);
+const Seconds = v.pipe(v.number(), v.minValue(0, 'seconds are 0 or more'));
+const Yes = v.boolean();
+const Condition = v.string();
+const DataUrl = v.pipe(
+  v.string(),
+  v.regex(
+    /^data:image\/(png|jpeg|gif|webp|svg\+xml);base64,/,
+    'a picture is a data URL of a PNG, JPEG, GIF, WebP or SVG',
+  ),
+);
+
+const Picture = v.strictObject({ src: DataUrl, alt: Text });
+
+const TARGETS = {
+  item: v.strictObject({ item: Name }),
+  section: v.strictObject({ section: Id }),
+  ending: v.strictObject({ ending: Id }),
+  nextPass: v.strictObject({ nextPass: v.literal(true) }),
+};
+const isRecord = (input: unknown): input is Record<string, unknown> =>
+  typeof input === 'object' && input !== null && !Array.isArray(input);
+/** Chosen by the key that is there, so that errors speak of the target meant. */
+const Target = v.lazy((input) => {
+  const key = isRecord(input)
+    ? (['section', 'ending', 'nextPass'] as const).find((k) => k in input)
+    : undefined;
+  return TARGETS[key ?? 'item'] as v.GenericSchema<TargetValue>;
+});
+type TargetValue = v.InferOutput<(typeof TARGETS)[keyof typeof TARGETS]>;
+
+const Skip = v.strictObject({ if: v.optional(Condition), to: Target });
+const Check = v.strictObject({ if: Condition, kind: v.picklist(['hard', 'soft']), message: Text });
+
+const Option = v.strictObject({
+  code: Code,
+  label: Text,
+  specify: v.optional(Yes),
+  exclusive: v.optional(Yes),
+  missing: v.optional(v.picklist(OPTION_MISSING)),
+  askIf: v.optional(Condition),
+  image: v.optional(Picture),
+});
+const Options = v.pipe(v.array(Option), v.minLength(1, 'at least one option is needed'));
+const Specials = v.array(
+  v.pipe(
+    Option,
+    v.check(
+      (option) => option.missing !== undefined,
+      'an option beside a number, scale or date needs "missing"',
+    ),
+  ),
+);
+const Columns = Whole(1);
+
+const dateAnswer = <Type extends 'date' | 'time' | 'datetime'>(type: Type) =>
+  v.strictObject({
+    type: v.literal(type),
+    min: v.optional(Text),
+    max: v.optional(Text),
+    specials: v.optional(Specials),
+  });
+
+const Answer = v.variant(
+  'type',
+  [
+    v.strictObject({
+      type: v.literal('single'),
+      options: Options,
+      columns: v.optional(Columns),
+      shuffleOptions: v.optional(Yes),
+    }),
+    v.strictObject({
+      type: v.literal('multiple'),
+      options: Options,
+      columns: v.optional(Columns),
+      minPicks: v.optional(Whole(0)),
+      maxPicks: v.optional(Whole(1)),
+      picksMessage: v.optional(Text),
+      shuffleOptions: v.optional(Yes),
+    }),
+    v.strictObject({
+      type: v.literal('scale'),
+      min: v.number(),
+      max: v.number(),
+      step: v.optional(v.pipe(v.number(), v.gtValue(0, 'a step is above 0'))),
+      lowLabel: v.optional(Text),
+      midLabel: v.optional(Text),
+      highLabel: v.optional(Text),
+      specials: v.optional(Specials),
+    }),
+    v.strictObject({
+      type: v.literal('number'),
+      min: v.number(),
+      max: v.number(),
+      decimals: v.optional(v.pipe(Whole(0), v.maxValue(6, 'at most 6 decimals'))),
+      unit: v.optional(Text),
+      specials: v.optional(Specials),
+    }),
+    v.strictObject({
+      type: v.literal('text'),
+      lines: v.optional(v.picklist(['one', 'many'])),
+      minLength: v.optional(Whole(0)),
+      maxLength: v.optional(Whole(1)),
+      pattern: v.optional(v.picklist(['email', 'phone', 'url', 'none'])),
+      placeholder: v.optional(Text),
+    }),
+    dateAnswer('date'),
+    dateAnswer('time'),
+    dateAnswer('datetime'),
+    v.strictObject({
+      type: v.literal('grid'),
+      rows: v.pipe(
+        v.array(v.strictObject({ name: Name, label: Text, askIf: v.optional(Condition) })),
+        v.minLength(1, 'at least one row is needed'),
+      ),
+      options: Options,
+      pick: v.optional(v.picklist(['one', 'many'])),
+      shuffleOptions: v.optional(Yes),
+    }),
+    v.strictObject({
+      type: v.literal('rank'),
+      options: Options,
+      top: v.optional(Whole(1)),
+      shuffleOptions: v.optional(Yes),
+    }),
+  ],
+  `an answer type is needed, one of: ${ANSWER_TYPES.join(', ')}`,
+);
+
+const Bound = v.union([v.number(), v.string()], 'a number or a date is needed');
+const Assume = v.strictObject({
+  shares: v.optional(v.record(v.string(), Chance)),
+  ranges: v.optional(v.array(v.strictObject({ from: Bound, to: Bound, share: Chance }))),
+  blank: v.optional(Chance),
+});
+
+const Item = v.variant(
+  'kind',
+  [
+    v.strictObject({
+      kind: v.literal('question'),
+      name: Name,
+      text: Text,
+      label: v.optional(Text),
+      note: v.optional(Text),
+      instruction: v.optional(Text),
+      image: v.optional(Picture),
+      askIf: v.optional(Condition),
+      answer: Answer,
+      required: v.optional(Yes),
+      requiredMessage: v.optional(Text),
+      limitMessage: v.optional(Text),
+      agrees: v.optional(v.array(Code)),
+      sensitive: v.optional(Yes),
+      measure: v.optional(v.picklist(['nominal', 'ordinal', 'interval', 'ratio'])),
+      missingCodes: v.optional(v.record(v.string(), Code)),
+      comment: v.optional(Text),
+      seconds: v.optional(Seconds),
+      assume: v.optional(Assume),
+      checks: v.optional(v.array(Check)),
+      skips: v.optional(v.array(Skip)),
+    }),
+    v.strictObject({
+      kind: v.literal('statement'),
+      name: Name,
+      text: Text,
+      instruction: v.optional(Text),
+      image: v.optional(Picture),
+      askIf: v.optional(Condition),
+      seconds: v.optional(Seconds),
+      skips: v.optional(v.array(Skip)),
+    }),
+    v.strictObject({ kind: v.literal('page_break') }),
+  ],
+  'an item is of kind "question", "statement" or "page_break"',
+);
+
+const Repeat = v.lazy(
+  (input) =>
+    (isRecord(input) && 'each' in input
+      ? v.strictObject({ each: Name, max: Whole(1) })
+      : v.strictObject({ times: Name, max: Whole(1) })) as v.GenericSchema<
+      { times: string; max: number } | { each: string; max: number }
+    >,
+);
+
+const Section = v.strictObject({
+  id: Id,
+  title: Text,
+  kind: v.picklist(SECTION_KINDS, `a section is of kind ${SECTION_KINDS.join(', ')}`),
+  intro: v.optional(Text),
+  askIf: v.optional(Condition),
+  repeat: v.optional(Repeat),
+  draw: v.optional(Whole(1)),
+  shuffle: v.optional(Yes),
+  timeLimit: v.optional(Whole(1)),
+  items: v.array(Item),
+  onward: v.optional(
+    v.lazy(
+      (input) =>
+        (Array.isArray(input) ? v.array(Skip) : Target) as v.GenericSchema<
+          TargetValue | v.InferOutput<typeof Skip>[]
+        >,
+    ),
+  ),
+});
+
+const Derived = v.lazy(
+  (input) =>
+    (isRecord(input) && 'value' in input
+      ? v.strictObject({ name: Name, label: Text, value: Text })
+      : v.strictObject({
+          name: Name,
+          label: Text,
+          cases: v.pipe(
+            v.array(v.strictObject({ if: Condition, code: Code, label: Text })),
+            v.minLength(1, 'at least one case is needed'),
+          ),
+          else: v.optional(v.strictObject({ code: Code, label: Text })),
+        })) as v.GenericSchema<NonNullable<Questionnaire['derived']>[number]>,
+);
+
+const Next = v.lazy(
+  (input) =>
+    (isRecord(input) && 'url' in input
+      ? v.strictObject({ url: v.pipe(v.string(), v.regex(/^https:\/\//, 'an address starts with https://')) })
+      : v.strictObject({
+          questionnaire: Text,
+          carry: v.optional(v.array(Name)),
+        })) as v.GenericSchema<NonNullable<Questionnaire['endings'][number]['next']>>,
+);
+
+const Ending = v.strictObject({
+  id: Id,
+  kind: v.picklist(ENDING_KINDS, `an ending is of kind ${ENDING_KINDS.join(', ')}`),
+  messages: v.array(v.strictObject({ if: v.optional(Condition), text: Text })),
+  next: v.optional(Next),
+});
+
+const Settings = v.strictObject({
+  numbers: v.optional(v.picklist(['running', 'fixed', 'none'])),
+  pages: v.optional(v.picklist(['section', 'item'])),
+  progress: v.optional(Yes),
+  mode: v.optional(v.picklist(['self', 'interviewer'])),
+  maxMinutes: v.optional(v.pipe(v.number(), v.gtValue(0, 'a limit of minutes is above 0'))),
+  defaults: v.optional(v.strictObject({ required: v.optional(Yes), dontKnow: v.optional(Yes) })),
+  theme: v.optional(
+    v.strictObject({
+      accent: v.optional(v.pipe(v.string(), v.regex(/^#[0-9a-fA-F]{6}$/, 'a colour is written #rrggbb'))),
+      font: v.optional(Text),
+      logo: v.optional(DataUrl),
+    }),
+  ),
+});
+
+export const QuestionnaireSchema = v.strictObject({
+  format: v.literal(FORMAT, `"format" must be "${FORMAT}"`),
+  version: v.literal(VERSION, `"version" must be ${VERSION}`),
+  title: Text,
+  language: Text,
+  missing: v.array(v.strictObject({ reason: Name, code: Code, label: Text })),
+  given: v.optional(
+    v.array(
+      v.strictObject({
+        name: Name,
+        label: Text,
+        answer: Answer,
+        assume: v.optional(Assume),
+        random: v.optional(Yes),
+      }),
+    ),
+  ),
+  quotas: v.optional(
+    v.array(v.strictObject({ id: Id, label: Text, if: Condition, target: Whole(0), at: Name, to: Target })),
+  ),
+  sections: v.pipe(v.array(Section), v.minLength(1, 'at least one section is needed')),
+  derived: v.optional(v.array(Derived)),
+  endings: v.pipe(v.array(Ending), v.minLength(1, 'at least one ending is needed')),
+  settings: v.optional(Settings),
+}) satisfies v.GenericSchema<unknown, Questionnaire>;

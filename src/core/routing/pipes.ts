@@ -1,0 +1,42 @@
+/**
+ * Answers piped into texts: `{name}`, `{each}` and `{pass}`; `{{` and `}}` stand for braces.
+ * A brace that opens neither is left as it is.
+ */
+
+export type TextPart =
+  { readonly kind: 'words'; readonly text: string } | { readonly kind: 'pipe'; readonly name: string };
+
+const PART = /\{\{|\}\}|\{([A-Za-z][A-Za-z0-9_]*)\}/g;
+
+export function textParts(text: string): TextPart[] {
+  const parts: TextPart[] = [];
+  let words = '';
+  let at = 0;
+  for (const match of text.matchAll(PART)) {
+    words += text.slice(at, match.index);
+    at = match.index + match[0].length;
+    const name = match[1];
+    if (name === undefined) {
+      words += match[0].charAt(0);
+      continue;
+    }
+    if (words !== '') parts.push({ kind: 'words', text: words });
+    words = '';
+    parts.push({ kind: 'pipe', name });
+  }
+  words += text.slice(at);
+  if (words !== '') parts.push({ kind: 'words', text: words });
+  return parts;
+}
+
+/** The names piped into a text, in order. */
+export function pipedNames(text: string): string[] {
+  return textParts(text).flatMap((part) => (part.kind === 'pipe' ? [part.name] : []));
+}
+
+/** Fills the pipes with `shown(name)`. */
+export function fillPipes(text: string, shown: (name: string) => string): string {
+  return textParts(text)
+    .map((part) => (part.kind === 'words' ? part.text : shown(part.name)))
+    .join('');
+}

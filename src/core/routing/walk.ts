@@ -1,0 +1,307 @@
+/**
+ * The walk of one respondent through a plan: what is presented, in order, and where it ends.
+ *
+ * A pure function of the plan and the input. Answers to questions that are not presented are ignored.
+ */
+import { holds, type Environment, type Reading } from '../condition/evaluate';
+import type { Answers, Given, Value } from '../document/types';
+import { optionsOf } from '../document/shape';
+import { isBlank, partsOf, refusal, type Part, type Refusal } from './answers';
+import { drawGiven, drawKey, drawQuestions, readDraws } from './draws';
+import { itemKey, type Plan, type PlanItem, type PlanSection } from './plan';
+import { PlanEnvironment, readingOf, type ReadingStore } from './readings';
+import {
+  arrive,
+  depart,
+  START,
+  type Arrival,
+  type Departure,
+  type PassedOver,
+  type Surroundings,
+} from './step';
+
+export interface WalkInput {
+  readonly answers: Answers;
+  readonly given?: Answers;
+  /** Names drawn, by section id (`id#pass` in a repeat). Sections left out draw by the seed. */
+  readonly draws?: Readonly<Record<string, readonly string[]>>;
+  /** Ids of the quotas that are full. */
+  readonly full?: readonly string[];
+  /** The last item presented. */
+  readonly stoppedAt?: string;
+  /** For draws, and for given values with `random`; those are refused without one. */
+  readonly seed?: number;
+  /**
+   * Walk on where a required answer is missing, an answer is not allowed or a hard check holds, taking it
+   * for a blank: what a page shows before it is sent.
+   */
+  readonly lenient?: boolean;
+}
+
+/** An item presented. */
+export interface WalkStep extends Arrival {
+  /** `name`, or `name#pass`. */
+  readonly key: string;
+  /** What it asks for: nothing for a statement, one part for most questions, the shown rows of a grid. */
+  readonly parts: readonly Part[];
+  /** How the walk went on; null where it stopped here. */
+  readonly departure: Departure | null;
+  readonly faults: readonly Fault[];
+}
+
+/** Why a respondent cannot go on from an item, or is asked to confirm. */
+export type Fault =
+  | { readonly kind: 'required'; readonly part: string; readonly message: string }
+  | {
+      readonly kind: 'not-allowed';
+      readonly part: string;
+      readonly message: string;
+      readonly refusal: Refusal;
+    }
+  | { readonly kind: 'hard' | 'soft'; readonly part: string; readonly message: string };
+
+export interface PassedOverRecord {
+  readonly section: number;
+  readonly pass: number | null;
+  /** Null: the whole section. */
+  readonly item: number | null;
+  readonly why: PassedOver;
+  /** How many items had been presented by then. */
+  readonly after: number;
+}
+
+export interface Walk {
+  readonly steps: readonly WalkStep[];
+  /** Index among the endings; null where the walk stopped part-way. */
+  readonly ending: number | null;
+  /** Why it stopped, where it did. */
+  readonly stop: 'asked-to' | 'fault' | null;
+  readonly passedOver: readonly PassedOverRecord[];
+  readonly readings: ReadonlyMap<string, Reading>;
+  /** Passes begun, by section index. */
+  readonly passes: ReadonlyMap<number, number>;
+  /** Drawn plan items by draw key. */
+  readonly drawn: ReadonlyMap<string, ReadonlySet<number>>;
+  readonly given: Answers;
+  /** What conditions see once the walk is over. */
+  environment(section: number, pass: number | null): Environment;
+}
+
+export type WalkResult =
+  { readonly ok: true; readonly walk: Walk } | { readonly ok: false; readonly problem: string };
+
+/** Walks; refuses input that names what is not there, or lacks a given value. */
+export function walk(plan: Plan, input: WalkInput): WalkResult {
+  const given = readGiven(plan, input);
+  if (!given.ok) return given;
+  const draws = readDraws(plan, input.draws ?? {});
+  if (!draws.ok) return draws;
+  const problem = unknownQuota(plan, input.full ?? []) ?? unknownStop(plan, input.stoppedAt);
+  if (problem !== null) return { ok: false, problem };
+  return { ok: true, walk: new Walker(plan, input, given.values, draws.drawn).run() };
+}
+
+/** The names answers may be given under (without `#pass`): variables, specify texts and remarks. */
+export function answerNames(plan: Plan): ReadonlySet<string> {
+  const names = new Set<string>();
+  for (const { items } of plan.sections) {
+    for (const { item } of items) {
+      if (item.kind === 'statement') continue;
+      const { answer } = item;
+      if (item.comment !== undefined) names.add(`${item.name}_comment`);
+      const variables = answer.type === 'grid' ? answer.rows.map((row) => row.name) : [item.name];
+      for (const variable of variables) {
+        names.add(variable);
+        for (const option of optionsOf(answer))
+          if (option.specify) names.add(`${variable}_${option.code}_text`);
+      }
+    }
+  }
+  return names;
+}
+
+class Walker implements Surroundings, ReadingStore {
+  private readonly readings = new Map<string, Reading>();
+  private readonly passes = new Map<number, number>();
+  private readonly drawnHere = new Map<string, ReadonlySet<number>>();
+  private readonly steps: WalkStep[] = [];
+  private readonly records: PassedOverRecord[] = [];
+
+  constructor(
+    private readonly plan: Plan,
+    private readonly input: WalkInput,
+    private readonly given: Answers,
+    private readonly named: ReadonlyMap<string, ReadonlySet<number>>,
+  ) {
+    for (const entry of plan.document.given ?? []) {
+      const reading = readingOf(entry.answer, given[entry.name]);
+      this.readings.set(entry.name.toLowerCase(), { ...reading, presented: false });
+    }
+  }
+
+  run(): Walk {
+    let cursor = START;
+    for (;;) {
+      const arrival = arrive(this.plan, cursor, this);
+      if ('ending' in arrival) return this.result(arrival.ending, null);
+      const step = this.present(arrival);
+      const asked = step.key === this.input.stoppedAt;
+      const blocked = !this.input.lenient && step.faults.some((fault) => fault.kind !== 'soft');
+      if (asked || blocked) {
+        this.steps.push({ ...step, departure: null });
+        return this.result(null, blocked && !asked ? 'fault' : 'asked-to');
+      }
+      const { cursor: next, departure } = depart(this.plan, arrival, this, this.isFull);
+      this.steps.push({ ...step, departure });
+      cursor = next;
+    }
+  }
+
+  get(key: string): Reading | undefined {
+    return this.readings.get(key);
+  }
+
+  passesBegun(section: number): number {
+    return this.passes.get(section) ?? 0;
+  }
+
+  environment(section: number, pass: number | null): Environment {
+    return new PlanEnvironment(this.plan, this, section, pass);
+  }
+
+  drawn(section: number, pass: number): ReadonlySet<number> {
+    const of = this.plan.sections[section] as PlanSection;
+    const key = drawKey(of, pass);
+    const known =
+      this.drawnHere.get(key) ?? this.named.get(key) ?? drawQuestions(of, pass, this.input.seed ?? 1);
+    this.drawnHere.set(key, known);
+    return known;
+  }
+
+  beginPass(section: number, pass: number): void {
+    this.passes.set(section, pass);
+  }
+
+  passedOver(section: number, pass: number | null, item: number | null, why: PassedOver): void {
+    this.records.push({ section, pass, item, why, after: this.steps.length });
+  }
+
+  private readonly isFull = (quota: string): boolean => this.input.full?.includes(quota) ?? false;
+
+  private present(arrival: Arrival): Omit<WalkStep, 'departure'> {
+    const { planItem, pass, shown } = arrival;
+    const { item } = planItem;
+    const parts = partsOf(planItem, shown);
+    const faults: Fault[] = [];
+    if (item.kind === 'question') {
+      for (const part of parts) {
+        const value = this.input.answers[itemKey(part.name, pass)] ?? null;
+        const fault = this.partFault(planItem, arrival, part, value);
+        if (fault !== null) faults.push(fault);
+        const usable = fault?.kind === 'not-allowed' ? null : value;
+        this.readings.set(itemKey(part.name.toLowerCase(), pass), readingOf(part.answer, usable));
+      }
+      if (item.answer.type === 'grid') this.readGrid(planItem, parts, pass);
+      faults.push(...this.checkFaults(planItem, pass));
+    }
+    return { ...arrival, key: itemKey(item.name, pass), parts, faults };
+  }
+
+  private partFault(planItem: PlanItem, arrival: Arrival, part: Part, value: Value | null): Fault | null {
+    const { item } = planItem;
+    if (item.kind !== 'question') return null;
+    if (isBlank(value)) {
+      const message = item.requiredMessage ?? 'Please answer this question.';
+      return item.required ? { kind: 'required', part: part.name, message } : null;
+    }
+    const refused = refusal(item, part.answer, value as Value, arrival.shown);
+    return refused === null
+      ? null
+      : { kind: 'not-allowed', part: part.name, message: refused.message, refusal: refused };
+  }
+
+  /** A grid as a whole is answered where any of its rows is. */
+  private readGrid({ item }: PlanItem, parts: readonly Part[], pass: number | null): void {
+    const answered = parts.some(
+      ({ name }) => this.readings.get(itemKey(name.toLowerCase(), pass))?.value !== null,
+    );
+    this.readings.set(itemKey(item.name.toLowerCase(), pass), {
+      presented: true,
+      value: answered ? [] : null,
+      missing: false,
+    });
+  }
+
+  private checkFaults({ item, section, checks }: PlanItem, pass: number | null): Fault[] {
+    const environment = this.environment(section, pass);
+    return checks
+      .filter((check) => holds(check.if, environment))
+      .map(({ kind, message }) => ({ kind, part: item.name, message }));
+  }
+
+  private result(ending: number | null, stop: Walk['stop']): Walk {
+    return {
+      steps: this.steps,
+      ending,
+      stop,
+      passedOver: this.records,
+      readings: this.readings,
+      passes: this.passes,
+      drawn: this.drawnHere,
+      given: this.given,
+      environment: (section, pass) => this.environment(section, pass),
+    };
+  }
+}
+
+const ALL_SHOWN = (given: Given) => ({
+  options: optionsOf(given.answer).map(() => true),
+  rows: [],
+});
+
+function readGiven(
+  plan: Plan,
+  input: WalkInput,
+): { ok: true; values: Answers } | { ok: false; problem: string } {
+  const known = plan.document.given ?? [];
+  const values: Record<string, Value | null> = {};
+  for (const name of Object.keys(input.given ?? {})) {
+    if (!known.some((given) => given.name === name)) {
+      return { ok: false, problem: `given.${name}: the questionnaire has no given value of that name` };
+    }
+  }
+  for (const given of known) {
+    let value = input.given?.[given.name] ?? null;
+    if (value === null && given.random && input.seed !== undefined) value = drawGiven(given, input.seed);
+    if (value === null) {
+      return {
+        ok: false,
+        problem: `given.${given.name}: this value is known before the start, so a walk needs it`,
+      };
+    }
+    const refused = refusal(
+      { kind: 'question', name: given.name, text: '', answer: given.answer },
+      given.answer,
+      value,
+      ALL_SHOWN(given),
+    );
+    if (refused !== null) return { ok: false, problem: `given.${given.name}: ${refused.message}` };
+    values[given.name] = value;
+  }
+  return { ok: true, values };
+}
+
+function unknownQuota(plan: Plan, full: readonly string[]): string | null {
+  const unknown = full.find((id) => !plan.document.quotas?.some((quota) => quota.id === id));
+  return unknown === undefined ? null : `full: there is no quota "${unknown}"`;
+}
+
+function unknownStop(plan: Plan, stoppedAt: string | undefined): string | null {
+  if (stoppedAt === undefined) return null;
+  const [name, pass] = stoppedAt.split('#');
+  const section = plan.sections.find(({ items }) => items.some(({ item }) => item.name === name));
+  if (section === undefined) return `stoppedAt: there is no item "${name}"`;
+  const repeated = section.repeat !== null;
+  if (repeated === (pass !== undefined)) return null;
+  return `stoppedAt: write ${repeated ? `"${name}#pass", since its section repeats` : `"${name}" without a pass`}`;
+}
