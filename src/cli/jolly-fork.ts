@@ -28,6 +28,12 @@ function main(args: readonly string[]): number {
   return command(rest);
 }
 
+// A reader that has seen enough (`| head`) is no fault.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code !== 'EPIPE') throw error;
+  process.exit();
+});
+
 try {
   process.exitCode = main(process.argv.slice(2));
 } catch (error) {

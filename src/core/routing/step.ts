@@ -76,27 +76,31 @@ export function arrive(
 ): Arrival | { readonly ending: number } {
   let at = cursor;
   for (;;) {
-    switch (at.at) {
-      case 'ending':
-        return { ending: at.ending };
-      case 'enter':
-        at = enter(plan, at, around);
-        break;
-      case 'item': {
-        const section = plan.sections[at.section] as PlanSection;
-        const planItem = section.items[at.item];
-        if (planItem === undefined) {
-          at = pastEnd(plan, section, at.pass, around);
-          break;
-        }
-        const arrival = meet(section, planItem, at.pass, around);
-        if (arrival !== null) return arrival;
-        at = { ...at, item: at.item + 1 };
-        break;
-      }
-      default:
-        at satisfies never;
+    const moved = move(plan, at, around);
+    if (!('at' in moved)) return moved;
+    at = moved;
+  }
+}
+
+/** One silent move: the next cursor, or the arrival at an item or ending. */
+export function move(
+  plan: Plan,
+  at: Cursor,
+  around: Surroundings,
+): Cursor | Arrival | { readonly ending: number } {
+  switch (at.at) {
+    case 'ending':
+      return { ending: at.ending };
+    case 'enter':
+      return enter(plan, at, around);
+    case 'item': {
+      const section = plan.sections[at.section] as PlanSection;
+      const planItem = section.items[at.item];
+      if (planItem === undefined) return pastEnd(plan, section, at.pass, around);
+      return meet(section, planItem, at.pass, around) ?? { ...at, item: at.item + 1 };
     }
+    default:
+      return at satisfies never;
   }
 }
 

@@ -1,0 +1,243 @@
+/**
+ * Values to try for a driver: at least one of every class that its tests tell apart, plausible ones first.
+ *
+ * Legality in the situation (hidden options, pick limits) is left to `routing/answers.ts`.
+ */
+import type { Literal, Operand } from '../condition/syntax';
+import type { Answer, NumberAnswer, Option, ScaleAnswer, Value } from '../document/types';
+import { optionsOf } from '../document/shape';
+import type { Driver } from './drivers';
+
+/** More values than this are not tried. */
+const MOST = 20_000;
+
+export interface Candidates {
+  /** Null stands for a blank. */
+  readonly values: readonly (Value | null)[];
+  /** Why some class may lack a value; null where none can. */
+  readonly incomplete: string | null;
+}
+
+export function candidatesFor(driver: Driver, answer: Answer): Candidates {
+  switch (answer.type) {
+    case 'single':
+      return complete([...ordinaryFirst(answer.options).map(({ code }) => code), null]);
+    case 'multiple':
+      return picks(driver, answer.options, answer.options.length);
+    case 'rank':
+      return picks(driver, answer.options, answer.top ?? answer.options.length);
+    case 'grid':
+      return complete([null]);
+    case 'scale':
+    case 'number':
+      return numbers(driver, answer);
+    case 'text':
+      return texts(driver, answer);
+    case 'date':
+    case 'time':
+    case 'datetime':
+      return moments(driver, answer);
+    default:
+      return answer satisfies never;
+  }
+}
+
+function complete(values: readonly (Value | null)[]): Candidates {
+  return { values, incomplete: null };
+}
+
+function ordinaryFirst(options: readonly Option[]): Option[] {
+  const rank = (option: Option) =>
+    option.missing !== undefined ? 2 : option.exclusive || option.specify ? 1 : 0;
+  return [...options].sort((a, b) => rank(a) - rank(b));
+}
+
+/** Subsets of the options that tests or rules tell apart, with any number of the others. */
+function picks(driver: Driver, options: readonly Option[], most: number): Candidates {
+  const tested = new Set<number>();
+  for (const atom of driver.atoms) {
+    if (atom.kind !== 'has') continue;
+    for (const value of atom.values) if (value.kind === 'number') tested.add(value.value);
+  }
+  const alone = options.filter((option) => option.exclusive || option.missing !== undefined);
+  const ordinary = options.filter((option) => !alone.includes(option));
+  const apart = (option: Option) =>
+    tested.has(option.code) || option.askIf !== undefined || driver.repeats > 0 || driver.keepAll;
+  const told = ordinary.filter(apart);
+  const others = ordinary.filter((option) => !apart(option));
+  const values: (Value | null)[] = [];
+  const cost = 2 ** told.length * (others.length + 1);
+  if (cost > MOST) {
+    return {
+      values: [[...ordinary.map(({ code }) => code)], null],
+      incomplete: `${told.length} options of “${driver.variable.name}” are tested one by one, which makes 2^${told.length} sets of picks`,
+    };
+  }
+  for (let mask = 0; mask < 2 ** told.length; mask += 1) {
+    const chosen = told.filter((_, bit) => mask & (1 << bit)).map(({ code }) => code);
+    for (let more = 0; more <= others.length; more += 1) {
+      const set = [...chosen, ...others.slice(0, more).map(({ code }) => code)];
+      if (set.length > 0 && set.length <= most) values.push(inOptionOrder(options, set));
+    }
+  }
+  values.sort((a, b) => (a as number[]).length - (b as number[]).length);
+  for (const option of alone) values.push([option.code]);
+  values.push(null);
+  return complete(values);
+}
+
+function inOptionOrder(options: readonly Option[], codes: readonly number[]): number[] {
+  return options.map(({ code }) => code).filter((code) => codes.includes(code));
+}
+
+function numbers(driver: Driver, answer: NumberAnswer | ScaleAnswer): Candidates {
+  const scale = answer.type === 'scale';
+  const step = scale ? (answer.step ?? 1) : 10 ** -(answer.decimals ?? 0);
+  const origin = scale ? answer.min : 0;
+  const steps = (value: number) => (value - origin) / step;
+  const first = Math.ceil(steps(answer.min) - 1e-9);
+  const last = Math.floor(steps(answer.max) + 1e-9);
+  const marks = new Set<number>();
+  let incomplete: string | null = null;
+  if (driver.keepAll && last - first < MOST / 20) {
+    for (let mark = first; mark <= last; mark += 1) marks.add(mark);
+  } else {
+    if (driver.keepAll)
+      incomplete = `“${driver.variable.name}” has ${last - first + 1} values, each of which may matter to a comparison with another answer`;
+    marks
+      .add(first)
+      .add(last)
+      .add(Math.round((first + last) / 2));
+    for (const literal of literalsOf(driver)) {
+      if (literal.kind !== 'number') continue;
+      const mark = steps(literal.value);
+      for (const near of [Math.floor(mark) - 1, Math.floor(mark), Math.ceil(mark), Math.ceil(mark) + 1])
+        marks.add(near);
+    }
+    for (let times = 0; driver.repeats > 0 && times <= driver.repeats + 1; times += 1)
+      marks.add(Math.round(steps(times)));
+  }
+  const middle = (first + last) / 2;
+  const values = [...marks]
+    .filter((mark) => mark >= first && mark <= last)
+    .sort((a, b) => Math.abs(a - middle) - Math.abs(b - middle))
+    .map((mark) => Number((origin + mark * step).toFixed(9)));
+  return { values: [...values, ...optionsOf(answer).map(({ code }) => code), null], incomplete };
+}
+
+function texts(driver: Driver, answer: Extract<Answer, { type: 'text' }>): Candidates {
+  const written = literalsOf(driver).flatMap((literal) => (literal.kind === 'text' ? [literal.value] : []));
+  const others = plausibleTexts(answer).filter((text) => !written.includes(text));
+  const incomplete = driver.keepAll
+    ? `“${driver.variable.name}” is a free text compared with another answer`
+    : null;
+  return { values: [...others, ...written, null], incomplete };
+}
+
+/** Texts that the pattern and length limits allow, none of them likely to be one that a condition names. */
+export function plausibleTexts(answer: Extract<Answer, { type: 'text' }>): string[] {
+  const { pattern, minLength = 0, maxLength = Infinity } = answer;
+  const samples =
+    pattern === 'email'
+      ? ['someone@example.org', 'a@b.cc']
+      : pattern === 'phone'
+        ? ['01632 960 001', '01632']
+        : pattern === 'url'
+          ? ['https://example.org', 'http://b.cc']
+          : ['An answer in words', 'Words', 'x'];
+  const fitting = samples.map((text) =>
+    text.length < minLength ? text.padEnd(minLength, pattern === 'phone' ? '0' : 'x') : text,
+  );
+  return fitting.filter((text) => text.length <= maxLength);
+}
+
+function moments(
+  driver: Driver,
+  answer: Extract<Answer, { type: 'date' | 'time' | 'datetime' }>,
+): Candidates {
+  const written = literalsOf(driver).flatMap((literal) =>
+    literal.kind === answer.type ? [literal.value] : [],
+  );
+  const ends = [answer.min, answer.max].filter((end) => end !== undefined);
+  const middle = plausibleMoment(answer);
+  const near = [...written, ...ends].flatMap((text) => [text, ...neighbours(answer.type, text)]);
+  const values = [middle, ...near].filter((text, index, all) => all.indexOf(text) === index);
+  const incomplete = driver.keepAll
+    ? `“${driver.variable.name}” is a ${answer.type} compared with another answer`
+    : null;
+  return { values: [...values, ...optionsOf(answer).map(({ code }) => code), null], incomplete };
+}
+
+/** A date, time or datetime in the middle of the limits. */
+export function plausibleMoment({
+  type,
+  min,
+  max,
+}: Extract<Answer, { type: 'date' | 'time' | 'datetime' }>): string {
+  const widest = {
+    date: ['2024-01-01', '2026-12-31'],
+    time: ['00:00', '23:59'],
+    datetime: ['2024-01-01T00:00', '2026-12-31T23:59'],
+  } as const;
+  const [from, to] = [
+    min ?? (max === undefined ? widest[type][0] : max),
+    max ?? (min === undefined ? widest[type][1] : min),
+  ];
+  const middle = (instant(type, from) + instant(type, to)) / 2;
+  const step = type === 'date' ? 86_400_000 : 60_000;
+  const rounded = written(type, Math.floor(middle / step) * step);
+  return rounded < from ? from : rounded;
+}
+
+function neighbours(type: 'date' | 'time' | 'datetime', text: string): string[] {
+  const step = type === 'date' ? 86_400_000 : 1000;
+  const at = instant(type, text);
+  return [at - step, at + step]
+    .map((near) => written(type, near))
+    .filter((near) => type !== 'time' || near.length > 0);
+}
+
+function instant(type: 'date' | 'time' | 'datetime', text: string): number {
+  return Date.parse(
+    type === 'time' ? `2000-01-01T${text}Z` : type === 'date' ? `${text}T00:00Z` : `${text}Z`,
+  );
+}
+
+function written(type: 'date' | 'time' | 'datetime', at: number): string {
+  const iso = new Date(at).toISOString();
+  const seconds = iso.slice(17, 19) === '00' ? 16 : 19;
+  return type === 'date'
+    ? iso.slice(0, 10)
+    : type === 'time'
+      ? iso.slice(11, seconds)
+      : iso.slice(0, seconds);
+}
+
+function literalsOf(driver: Driver): Literal[] {
+  const found: Literal[] = [];
+  const operand = (node: Operand) => {
+    if ('value' in node) found.push(node);
+  };
+  for (const atom of driver.atoms) {
+    switch (atom.kind) {
+      case 'compare':
+        operand(atom.left);
+        operand(atom.right);
+        break;
+      case 'in':
+        for (const member of atom.members) {
+          if (member.kind === 'range') found.push(member.from, member.to);
+          else found.push(member);
+        }
+        break;
+      case 'has':
+        found.push(...atom.values);
+        break;
+      case 'state':
+        break;
+      default:
+        atom satisfies never;
+    }
+  }
+  return found;
+}

@@ -1,0 +1,157 @@
+/**
+ * The analysis of a plan: how many routes, which, and who takes them.
+ *
+ * `analyse` counts once; the result then answers questions about single routes without counting again.
+ */
+import { itemKey, type Plan } from '../routing/plan';
+import { Beliefs } from './belief';
+import type { Limit } from './drivers';
+import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './graph';
+import { firstOfLength, numberOf, sightsOf, witnessOf, type Route } from './routes';
+
+export type { Limit } from './drivers';
+export type { Route } from './routes';
+export { DEFAULT_CAPS, type Caps } from './graph';
+
+export interface RouteLength {
+  /** Questions and statements presented. */
+  readonly items: number;
+  /** Number of the first route of this length. */
+  readonly number: bigint;
+}
+
+export interface Analysis {
+  /** How many routes; a proven lower bound unless `exact`. */
+  readonly routes: bigint;
+  readonly exact: boolean;
+  readonly limits: readonly Limit[];
+  /** Routes by ending, in the document's order. */
+  readonly endings: readonly { readonly id: string; readonly routes: bigint }[];
+  /** Routes on which an item is presented, in any pass, by name. */
+  readonly items: ReadonlyMap<string, bigint>;
+  readonly shortest: RouteLength | null;
+  readonly longest: RouteLength | null;
+  /** Route `number`, from 1, in canonical order; null where there is none, or its region was not opened. */
+  route(number: bigint): Route | null;
+  /** What is presented on route `number` and where it ends, without working out a respondent. */
+  outline(number: bigint): Pick<Route, 'number' | 'items' | 'ending'> | null;
+  numberOf(items: readonly string[], ending: string): bigint | null;
+}
+
+export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
+  const beliefs = new Beliefs(plan);
+  const graph = buildGraph(beliefs, caps);
+  const { root } = graph;
+  const limits = [...beliefs.limits, ...capLimit(graph, caps)];
+  const some = root.routes > 0n;
+  return {
+    routes: root.routes,
+    exact: limits.length === 0,
+    limits,
+    endings: routesByEnding(plan, graph),
+    items: routesByItem(plan, graph),
+    shortest: some ? { items: root.shortest, number: firstOfLength(root, 'shortest') } : null,
+    longest: some ? { items: root.longest, number: firstOfLength(root, 'longest') } : null,
+    route(number) {
+      const sights = sightsOf(root, number);
+      return sights === null ? null : { number, ...witnessOf(plan, beliefs, sights) };
+    },
+    outline(number) {
+      const sights = sightsOf(root, number);
+      if (sights === null) return null;
+      const items = sights.flatMap(({ planItem, pass }) =>
+        planItem === null ? [] : [itemKey(planItem.item.name, pass)],
+      );
+      return { number, items, ending: plan.endings[sights.at(-1)?.ending ?? 0]?.ending.id ?? '' };
+    },
+    numberOf: (items, ending) => numberOf(root, items, ending, plan),
+  };
+}
+
+function capLimit({ stoppedAt, nodes }: Graph, caps: Caps): Limit[] {
+  if (stoppedAt === null) return [];
+  const what = nodes.length >= caps.nodes ? `${caps.nodes} places` : `${caps.states} combinations of answers`;
+  return [
+    {
+      at: { item: stoppedAt },
+      message: `more than ${what} have to be told apart from here on; routes beyond were not counted`,
+    },
+  ];
+}
+
+/** How many ways lead from the root to each node, nodes in an order in which parents come first. */
+function waysTo({ root }: Graph): Map<Node, bigint> {
+  const ways = new Map<Node, bigint>([[root, 1n]]);
+  for (const node of parentsFirst(root)) {
+    const here = ways.get(node) ?? 0n;
+    for (const { to } of node.edges) if (to !== null) ways.set(to, (ways.get(to) ?? 0n) + here);
+  }
+  return ways;
+}
+
+function parentsFirst(root: Node): Node[] {
+  const order: Node[] = [];
+  const seen = new Set<Node>([root]);
+  const stack: { node: Node; next: number }[] = [{ node: root, next: 0 }];
+  for (let top = stack.at(-1); top !== undefined; top = stack.at(-1)) {
+    const child = top.node.edges[top.next];
+    top.next += 1;
+    if (child === undefined) {
+      order.push(top.node);
+      stack.pop();
+    } else if (child.to !== null && !seen.has(child.to)) {
+      seen.add(child.to);
+      stack.push({ node: child.to, next: 0 });
+    }
+  }
+  return order.reverse();
+}
+
+function routesByEnding(plan: Plan, graph: Graph): Analysis['endings'] {
+  const ways = waysTo(graph);
+  const counts = plan.endings.map(() => 0n);
+  for (const [node, here] of ways) {
+    for (const { sight, to } of node.edges)
+      if (to === null) counts[sight.ending] = (counts[sight.ending] ?? 0n) + here;
+  }
+  return plan.endings.map(({ ending }, index) => ({ id: ending.id, routes: counts[index] ?? 0n }));
+}
+
+/**
+ * Ways to an item times routes onward from it. An item of a repeated section may be passed several times on one
+ * route, so there the routes that avoid it are counted and taken off the total.
+ */
+function routesByItem(plan: Plan, graph: Graph): Map<string, bigint> {
+  const counts = new Map<string, bigint>();
+  const repeated = new Set<string>();
+  for (const { repeat, items } of plan.sections) {
+    for (const { item } of items) {
+      counts.set(item.name, 0n);
+      if (repeat !== null) repeated.add(item.name);
+    }
+  }
+  for (const [node, here] of waysTo(graph)) {
+    for (const { sight, to } of node.edges) {
+      const name = sight.planItem?.item.name;
+      if (name === undefined || to === null || repeated.has(name)) continue;
+      counts.set(name, (counts.get(name) ?? 0n) + here * to.routes);
+    }
+  }
+  const childrenFirst = parentsFirst(graph.root).reverse();
+  for (const name of repeated)
+    counts.set(name, graph.root.routes - routesAvoiding(graph.root, childrenFirst, name));
+  return counts;
+}
+
+function routesAvoiding(root: Node, childrenFirst: readonly Node[], name: string): bigint {
+  const avoiding = new Map<Node, bigint>();
+  for (const node of childrenFirst) {
+    let routes = node.opened ? 0n : node.routes;
+    for (const { sight, to } of node.edges) {
+      if (to === null) routes += 1n;
+      else if (sight.planItem?.item.name !== name) routes += avoiding.get(to) ?? 0n;
+    }
+    avoiding.set(node, routes);
+  }
+  return avoiding.get(root) ?? 0n;
+}

@@ -1,0 +1,140 @@
+/**
+ * All routes of a small questionnaire by trying every answer to every question: slow, plain, and without any
+ * idea of which answers matter.
+ */
+import type { Answer, Value } from '../../src/core/document/types';
+import { optionsOf } from '../../src/core/document/shape';
+import { itemKey, type Plan } from '../../src/core/routing/plan';
+import { walk, type WalkInput } from '../../src/core/routing/walk';
+
+export interface PlainRoute {
+  readonly items: readonly string[];
+  readonly ending: string;
+}
+
+/** Thrown where trying everything would take too long. */
+export class TooMany extends Error {}
+
+/** In canonical order. */
+export function allRoutes(plan: Plan, most = 30_000): PlainRoute[] {
+  const routes = new Map<string, PlainRoute>();
+  let walks = 0;
+  const explore = (input: WalkInput & { answers: Record<string, Value | null> }): void => {
+    walks += 1;
+    if (walks > most) throw new TooMany();
+    const result = walk(plan, input);
+    if (!result.ok) throw new Error(result.problem);
+    for (const step of result.walk.steps) {
+      const open = step.parts.find((part) => !(itemKey(part.name, step.pass) in input.answers));
+      if (open === undefined) {
+        if (step.departure === null) return; // Stopped: an answer tried is not allowed, or a blank not accepted.
+        continue;
+      }
+      for (const value of everyAnswer(open.answer)) {
+        explore({ ...input, answers: { ...input.answers, [itemKey(open.name, step.pass)]: value } });
+      }
+      return;
+    }
+    const { ending, steps } = result.walk;
+    if (ending === null) return;
+    const items = steps.map(({ key }) => key);
+    const id = plan.endings[ending]?.ending.id ?? '';
+    routes.set(`${items.join(' ')} > ${id}`, { items, ending: id });
+  };
+  for (const draws of everyDraw(plan)) {
+    for (const given of everyGiven(plan)) {
+      for (const full of subsets((plan.document.quotas ?? []).map(({ id }) => id))) {
+        explore({ answers: {}, draws, given, full });
+      }
+    }
+  }
+  return [...routes.values()].sort((a, b) => compareRoutes(plan, a, b));
+}
+
+function everyAnswer(answer: Answer): (Value | null)[] {
+  const specials = answer.type === 'grid' ? [] : optionsOf(answer).map(({ code }) => code);
+  switch (answer.type) {
+    case 'single':
+      return [...specials, null];
+    case 'multiple':
+      return [...subsets(specials).filter((set) => set.length > 0), null];
+    case 'rank':
+      return [
+        ...subsets(specials)
+          .flatMap((set) => (set.length === 2 ? [set, [...set].reverse()] : [set]))
+          .filter((set) => set.length > 0),
+        null,
+      ];
+    case 'scale':
+    case 'number':
+      return [
+        ...Array.from({ length: answer.max - answer.min + 1 }, (_, n) => answer.min + n),
+        ...specials,
+        null,
+      ];
+    case 'text':
+      return ['a', 'b', null];
+    case 'date':
+      return ['2024-01-01', '2024-01-02', null];
+    default:
+      throw new Error(`not generated: ${answer.type}`);
+  }
+}
+
+function subsets<T>(of: readonly T[]): T[][] {
+  return of.reduce<T[][]>((sets, entry) => [...sets, ...sets.map((set) => [...set, entry])], [[]]);
+}
+
+function everyDraw(plan: Plan): Record<string, string[]>[] {
+  let all: Record<string, string[]>[] = [{}];
+  for (const { section, items, repeat } of plan.sections) {
+    if (section.draw === undefined) continue;
+    const names = items.flatMap(({ item }) => (item.kind === 'question' ? [item.name] : []));
+    const sets = subsets(names).filter((set) => set.length === section.draw);
+    const passes = repeat === null ? [null] : Array.from({ length: repeat.max }, (_, p) => p + 1);
+    for (const pass of passes) {
+      all = all.flatMap((draws) => sets.map((set) => ({ ...draws, [itemKey(section.id, pass)]: set })));
+    }
+  }
+  return all;
+}
+
+function everyGiven(plan: Plan): Record<string, Value>[] {
+  let all: Record<string, Value>[] = [{}];
+  for (const { name, answer } of plan.document.given ?? []) {
+    const values = everyAnswer(answer).filter((value) => value !== null);
+    all = all.flatMap((given) => values.map((value) => ({ ...given, [name]: value })));
+  }
+  return all;
+}
+
+function compareRoutes(plan: Plan, a: PlainRoute, b: PlainRoute): number {
+  const end = [Infinity, 0, 0] as const;
+  for (let at = 0; ; at += 1) {
+    const [x, y] = [placeOf(plan, a.items[at]) ?? end, placeOf(plan, b.items[at]) ?? end];
+    const difference = compare(x[0], y[0]) || compare(x[1], y[1]) || compare(x[2], y[2]);
+    if (difference !== 0) return difference;
+    if (x === end) return endingIndex(plan, a.ending) - endingIndex(plan, b.ending);
+  }
+}
+
+function compare(a: number, b: number): number {
+  return a < b ? -1 : a > b ? 1 : 0;
+}
+
+function placeOf(
+  plan: Plan,
+  key: string | undefined,
+): readonly [section: number, pass: number, item: number] | null {
+  if (key === undefined) return null;
+  const [name, pass = '1'] = key.split('#');
+  for (const { index, items } of plan.sections) {
+    const item = items.findIndex((entry) => entry.item.name === name);
+    if (item >= 0) return [index, Number(pass), item];
+  }
+  return null;
+}
+
+function endingIndex(plan: Plan, id: string): number {
+  return plan.endings.findIndex(({ ending }) => ending.id === id);
+}
