@@ -42,7 +42,7 @@ function agrees(seed: number): 'compared' | 'too many' {
     );
   });
   for (const [name, routes] of analysis.items) {
-    const on = expected.filter(({ items }) => items.some((key) => key.split('#')[0] === name)).length;
+    const presenting = expected.filter(({ items }) => items.some((key) => key.split('#')[0] === name)).length;
     assert.equal(routes, BigInt(presenting), `${about}, routes on which ${name} is presented`);
   }
   for (const { id, routes } of analysis.endings) {

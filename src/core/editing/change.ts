@@ -1,0 +1,56 @@
+/**
+ * Changes of a document as values: applied, undone and redone, kept as JSON.
+ *
+ * A change is written as a function on a draft (Immer) and stored as patches in both directions, so that every
+ * edit can be undone alike and shares all that it leaves alone.
+ */
+import { applyPatches, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
+import type { Questionnaire } from '../document/types';
+
+enablePatches();
+
+export type DocumentDraft = Draft<Questionnaire>;
+
+export interface Change {
+  /** What the history calls it, as an order: "Delete landlord". */
+  readonly label: string;
+  /** Changes in a row with the same key are one step of the history: typing in one field. */
+  readonly mergeKey?: string;
+  readonly apply: (draft: DocumentDraft) => void;
+}
+
+/** A change that was made, in both directions. Patches are plain JSON. */
+export interface Step {
+  readonly label: string;
+  readonly mergeKey?: string;
+  readonly forward: readonly Patch[];
+  readonly backward: readonly Patch[];
+}
+
+export function applyChange(
+  document: Questionnaire,
+  change: Change,
+): { readonly document: Questionnaire; readonly step: Step } {
+  const [next, forward, backward] = produceWithPatches(document, (draft) => {
+    change.apply(draft);
+  });
+  const { label, mergeKey } = change;
+  return {
+    document: next,
+    step: { label, ...(mergeKey === undefined ? {} : { mergeKey }), forward, backward },
+  };
+}
+
+/** Throws where the patches do not fit the document. */
+export function applyAll(document: Questionnaire, patches: readonly Patch[]): Questionnaire {
+  return applyPatches(document, [...patches]);
+}
+
+/** Two steps made one after the other, as one. */
+export function mergeSteps(earlier: Step, later: Step): Step {
+  return {
+    ...earlier,
+    forward: [...earlier.forward, ...later.forward],
+    backward: [...later.backward, ...earlier.backward],
+  };
+}

@@ -1,0 +1,102 @@
+/** Reading a pasted list the way people write them. */
+import assert from 'node:assert/strict';
+import { describe, it } from 'node:test';
+import { readDocument } from '../document/read';
+import { planOf } from '../routing/plan';
+import { snagsOf } from '../snags';
+import { fromList } from './from-list';
+
+const LIST = `CONSENT
+We ask about the river path. It takes five minutes.
+
+1. Are you aged 18 or over?
+- Yes
+- No (screen out)
+
+# Use of the path
+2) Do you use the river path?
+   1. Yes
+   2. No
+If no, skip to 5
+3. What do you use it for? (tick all that apply)
+Walking
+Cycling
+Other, please specify
+None of these
+4. How many times a week? (0 to 14)
+Q5. How did you hear of us?
+1 = A poster
+2 = A friend -> Q7
+98 = Don't know
+6. Which poster?
+7. Anything else you wish to add?
+If maybe, go to 3
+Go to section Nowhere
+`;
+
+describe('a pasted list', () => {
+  const understood = fromList(LIST, 'River path');
+  const { document } = understood;
+  const items = document.sections.flatMap((section) => section.items);
+  const question = (name: string) => {
+    const found = items.find((item) => item.kind === 'question' && item.name === name);
+    assert.ok(found?.kind === 'question');
+    return found;
+  };
+
+  it('becomes sections, questions and answers', () => {
+    assert.deepEqual(
+      document.sections.map(({ title, kind }) => [title, kind]),
+      [
+        ['Consent', 'consent'],
+        ['Use of the path', 'topic'],
+      ],
+    );
+    assert.equal(understood.questions, 7);
+    assert.deepEqual(question('q2').answer, {
+      type: 'single',
+      options: [
+        { code: 1, label: 'Yes' },
+        { code: 2, label: 'No' },
+      ],
+    });
+    assert.deepEqual(question('q3').answer, {
+      type: 'multiple',
+      options: [
+        { code: 1, label: 'Walking' },
+        { code: 2, label: 'Cycling' },
+        { code: 3, label: 'Other', specify: true },
+        { code: 97, label: 'None of these', exclusive: true },
+      ],
+    });
+    assert.equal(question('q3').text, 'What do you use it for?');
+    assert.deepEqual(question('q4').answer, { type: 'number', min: 0, max: 14 });
+    assert.deepEqual(question('q7').answer, { type: 'text', lines: 'many' });
+  });
+
+  it('makes its words of skipping into skips', () => {
+    assert.deepEqual(question('q1').skips, [{ if: 'q1 = 2', to: { ending: 'screened_out' } }]);
+    assert.deepEqual(question('q2').skips, [{ if: 'q2 = 2', to: { item: 'q5' } }]);
+    assert.deepEqual(question('q5').skips, [{ if: 'q5 = 2', to: { item: 'q7' } }]);
+    assert.equal(understood.skips, 3);
+  });
+
+  it('says of every line what it was taken for, and what it could not use', () => {
+    assert.equal(understood.lines.length, LIST.split('\n').filter((line) => line.trim() !== '').length);
+    const trouble = understood.lines.filter(({ kind }) => kind === 'trouble').map(({ says }) => says);
+    assert.equal(trouble.length, 2);
+    assert.match(trouble[0] ?? '', /“maybe” is no answer of q7/);
+    assert.match(trouble[1] ?? '', /“section Nowhere” is no question or section/);
+  });
+
+  it('is a document without snags', () => {
+    assert.ok(readDocument(document).ok);
+    assert.deepEqual(snagsOf(planOf(document)), []);
+  });
+
+  it('never fails on any text', () => {
+    for (const odd of ['', '???', '1.', '- - -', 'IF NO\n(go to 1)', '1. a\n(skip to 1)', '\t\n#']) {
+      assert.ok(readDocument(fromList(odd, 'x').document).ok, odd);
+    }
+  });
+});

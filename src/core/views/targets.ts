@@ -1,0 +1,67 @@
+/** What to call a target on screen, and where it can be found on the sheet. */
+import type { EndingKind, Questionnaire, Target } from '../document/types';
+import { sectionLetter } from '../document/variables';
+import type { PlanTarget, Plan } from '../routing/plan';
+
+export interface TargetView {
+  /** Anchor on the sheet: `item:NAME`, `section:ID`, `ending:ID` or `next-pass`. */
+  readonly anchor: string;
+  readonly label: string;
+  /** Set where it is an ending. */
+  readonly ending: EndingKind | null;
+}
+
+export const ENDING_WORDS: Readonly<Record<EndingKind, string>> = {
+  complete: 'Complete',
+  screened_out: 'Screened out',
+  declined: 'Declined',
+  quota_full: 'Quota full',
+  hand_off: 'Handed on',
+};
+
+/** An ending's word, with its id where another has the same kind. */
+export function endingLabel(document: Questionnaire, id: string): string {
+  const ending = document.endings.find((entry) => entry.id === id);
+  if (ending === undefined) return id;
+  const word = ENDING_WORDS[ending.kind];
+  return document.endings.filter(({ kind }) => kind === ending.kind).length > 1 ? `${word}: ${id}` : word;
+}
+
+export function sectionLabel(document: Questionnaire, index: number): string {
+  return `${sectionLetter(index)} ${document.sections[index]?.title ?? ''}`;
+}
+
+export function targetView(plan: Plan, target: PlanTarget): TargetView {
+  const { document } = plan;
+  switch (target.to) {
+    case 'item': {
+      const name = plan.sections[target.section]?.items[target.item]?.item.name ?? '';
+      return { anchor: `item:${name}`, label: name, ending: null };
+    }
+    case 'section': {
+      const label = sectionLabel(document, target.section);
+      return { anchor: `section:${document.sections[target.section]?.id ?? ''}`, label, ending: null };
+    }
+    case 'ending': {
+      const ending = plan.endings[target.ending]?.ending;
+      return {
+        anchor: `ending:${ending?.id ?? ''}`,
+        label: endingLabel(document, ending?.id ?? ''),
+        ending: ending?.kind ?? null,
+      };
+    }
+    case 'next-pass':
+      return { anchor: 'next-pass', label: 'next pass', ending: null };
+    default:
+      return target satisfies never;
+  }
+}
+
+/** A target as the document writes it, in words; one that is not there is shown as written. */
+export function targetWords(document: Questionnaire, target: Target): string {
+  if ('ending' in target) return endingLabel(document, target.ending);
+  if ('item' in target) return target.item;
+  if ('nextPass' in target) return 'next pass';
+  const index = document.sections.findIndex(({ id }) => id === target.section);
+  return index < 0 ? target.section : sectionLabel(document, index);
+}

@@ -1,0 +1,46 @@
+/** Verdicts on a study's routes. */
+import type { APIRoute } from 'astro';
+import * as v from 'valibot';
+import { json, noSuchStudy, readBody } from '../../../../server/respond';
+import { store } from '../../../../store/open';
+import { findStudy } from '../../../../store/studies';
+import { listVerdicts, putVerdict, removeVerdict } from '../../../../store/verdicts';
+
+const Fingerprint = v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/, 'a route is named by its fingerprint'));
+const VerdictSchema = v.strictObject({
+  route: Fingerprint,
+  verdict: v.picklist(['passed', 'sent_back']),
+  remark: v.pipe(v.string(), v.maxLength(2000, 'a remark has at most 2,000 characters')),
+  place: v.pipe(v.string(), v.maxLength(100)),
+  reviewer: v.pipe(
+    v.string(),
+    v.trim(),
+    v.minLength(1, 'a verdict needs the name of who gives it'),
+    v.maxLength(100),
+  ),
+});
+const BackSchema = v.strictObject({ route: Fingerprint });
+
+export const GET: APIRoute = ({ params }) => {
+  const id = params.id ?? '';
+  return findStudy(store(), id) === null ? noSuchStudy(id) : json(listVerdicts(store(), id));
+};
+
+export const POST: APIRoute = async ({ params, request }) => {
+  const id = params.id ?? '';
+  const read = await readBody(request, VerdictSchema);
+  if (!read.ok) return read.response;
+  if (findStudy(store(), id) === null) return noSuchStudy(id);
+  const verdict = { ...read.body, at: Date.now() };
+  putVerdict(store(), id, verdict);
+  return json(verdict, 201);
+};
+
+export const DELETE: APIRoute = async ({ params, request }) => {
+  const id = params.id ?? '';
+  const read = await readBody(request, BackSchema);
+  if (!read.ok) return read.response;
+  if (findStudy(store(), id) === null) return noSuchStudy(id);
+  removeVerdict(store(), id, read.body.route);
+  return json({});
+};

@@ -1,0 +1,37 @@
+/** The tables of the database. */
+import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+
+export const studies = sqliteTable('studies', {
+  id: text('id').primaryKey(),
+  /** The questionnaire as the text of its file. */
+  document: text('document').notNull(),
+  /** Grows by one with every save; a save names the revision it was made on. */
+  revision: integer('revision').notNull(),
+  /** Milliseconds since 1970, UTC. */
+  createdAt: integer('created_at').notNull(),
+  changedAt: integer('changed_at').notNull(),
+  /** Set while the study is removed and can still be brought back. */
+  removedAt: integer('removed_at'),
+});
+
+export const verdicts = sqliteTable(
+  'verdicts',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    studyId: text('study_id')
+      .notNull()
+      .references(() => studies.id, { onDelete: 'cascade' }),
+    /** Fingerprint of what the route presents; see `core/views/route-content.ts`. */
+    route: text('route').notNull(),
+    verdict: text('verdict', { enum: ['passed', 'sent_back'] }).notNull(),
+    remark: text('remark').notNull(),
+    /** Item the remark is about; empty for the whole route. */
+    place: text('place').notNull(),
+    reviewer: text('reviewer').notNull(),
+    at: integer('at').notNull(),
+  },
+  (table) => [
+    uniqueIndex('verdicts_route').on(table.studyId, table.route),
+    index('verdicts_study').on(table.studyId),
+  ],
+);

@@ -1,0 +1,30 @@
+/** Verdicts on routes, kept by what the route presents, so that edits elsewhere leave them standing. */
+import { and, eq } from 'drizzle-orm';
+import type { Store } from './open';
+import { verdicts } from './schema';
+
+export type Verdict = Omit<typeof verdicts.$inferSelect, 'id' | 'studyId'>;
+
+export function listVerdicts(db: Store, studyId: string): Verdict[] {
+  const { route, verdict, remark, place, reviewer, at } = verdicts;
+  return db
+    .select({ route, verdict, remark, place, reviewer, at })
+    .from(verdicts)
+    .where(eq(verdicts.studyId, studyId))
+    .all();
+}
+
+/** Records a verdict; the route's earlier one is replaced. */
+export function putVerdict(db: Store, studyId: string, verdict: Verdict): void {
+  db.insert(verdicts)
+    .values({ studyId, ...verdict })
+    .onConflictDoUpdate({ target: [verdicts.studyId, verdicts.route], set: verdict })
+    .run();
+}
+
+/** Takes a verdict back. */
+export function removeVerdict(db: Store, studyId: string, route: string): void {
+  db.delete(verdicts)
+    .where(and(eq(verdicts.studyId, studyId), eq(verdicts.route, route)))
+    .run();
+}
