@@ -23,6 +23,10 @@ export const verdicts = sqliteTable(
       .references(() => studies.id, { onDelete: 'cascade' }),
     /** Fingerprint of what the route presents; see `core/views/route-content.ts`. */
     route: text('route').notNull(),
+    /** The marks the fingerprint was made from, as a JSON list: they find the route again after edits elsewhere. */
+    marks: text('marks', { mode: 'json' }).$type<string[]>().notNull(),
+    /** The names presented when the verdict was given, as a JSON list. */
+    items: text('items', { mode: 'json' }).$type<string[]>().notNull(),
     verdict: text('verdict', { enum: ['passed', 'sent_back'] }).notNull(),
     remark: text('remark').notNull(),
     /** Item the remark is about; empty for the whole route. */

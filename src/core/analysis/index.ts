@@ -7,7 +7,7 @@ import { itemKey, type Plan } from '../routing/plan';
 import { Beliefs } from './belief';
 import type { Limit } from './drivers';
 import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './graph';
-import { firstOfLength, numberOf, sightsOf, witnessOf, type Route } from './routes';
+import { firstOfLength, numberMatching, sightsOf, witnessOf, type Route } from './routes';
 
 export type { Limit } from './drivers';
 export type { Route } from './routes';
@@ -35,7 +35,13 @@ export interface Analysis {
   route(number: bigint): Route | null;
   /** What is presented on route `number` and where it ends, without working out a respondent. */
   outline(number: bigint): Pick<Route, 'number' | 'items' | 'ending'> | null;
+  /** The number of the route with these items (`name#pass` in a repeat) and ending; null where there is none. */
   numberOf(items: readonly string[], ending: string): bigint | null;
+  /** The number of the first route whose items and ending, in order, carry these marks. */
+  numberShowing(
+    marks: readonly string[],
+    markOf: { item(name: string, pass: number | null): string; ending(id: string): string },
+  ): bigint | null;
 }
 
 export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
@@ -64,7 +70,16 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
       );
       return { number, items, ending: plan.endings[sights.at(-1)?.ending ?? 0]?.ending.id ?? '' };
     },
-    numberOf: (items, ending) => numberOf(root, items, ending, plan),
+    numberOf: (items, ending) =>
+      numberMatching(root, [...items, `> ${ending}`], ({ planItem, pass, ending: e }) =>
+        planItem === null ? `> ${plan.endings[e]?.ending.id ?? ''}` : itemKey(planItem.item.name, pass),
+      ),
+    numberShowing: (marks, markOf) =>
+      numberMatching(root, marks, ({ planItem, pass, ending }) =>
+        planItem === null
+          ? markOf.ending(plan.endings[ending]?.ending.id ?? '')
+          : markOf.item(planItem.item.name, pass),
+      ),
   };
 }
 

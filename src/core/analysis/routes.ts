@@ -47,29 +47,29 @@ export function sightsOf(root: Node, number: bigint): Sight[] | null {
   return sights;
 }
 
-/** The number of the route with these items and ending; null where there is none, or it was not opened. */
-export function numberOf(root: Node, items: readonly string[], ending: string, plan: Plan): bigint | null {
-  let number = 1n;
-  let node: Node | null = root;
-  for (const wanted of [...items, null]) {
-    if (node === null) return null;
-    let found: Edge | null = null;
-    for (const edge of node.edges) {
-      const { planItem, pass, ending: e } = edge.sight;
-      const matches =
-        planItem === null
-          ? wanted === null && plan.endings[e]?.ending.id === ending
-          : itemKey(planItem.item.name, pass) === wanted;
-      if (matches) {
-        found = edge;
-        break;
+/**
+ * The number of the first route on which every sight has the mark given for its place in order; null where
+ * there is none, or its region was not opened. Marks may be names, or what is shown.
+ */
+export function numberMatching(
+  root: Node,
+  marks: readonly string[],
+  markOf: (sight: Sight) => string,
+): bigint | null {
+  const search = (node: Node, at: number, before: bigint): bigint | null => {
+    let number = before;
+    for (const { sight, to } of node.edges) {
+      if (markOf(sight) === marks[at]) {
+        const last = at === marks.length - 1;
+        if (to === null && last) return number;
+        const found = to === null || last ? null : search(to, at + 1, number);
+        if (found !== null) return found;
       }
-      number += edge.to?.routes ?? 1n;
+      number += to?.routes ?? 1n;
     }
-    if (found === null) return null;
-    node = found.to;
-  }
-  return node === null ? number : null;
+    return null;
+  };
+  return search(root, 0, 1n);
 }
 
 /** The number of the first route with `length` items, which must be the root's shortest or longest. */

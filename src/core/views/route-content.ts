@@ -8,35 +8,54 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { Plan, PlanItem } from '../routing/plan';
 
-/** SHA-256 of the route's content, in hexadecimal. */
-export function routeFingerprint(plan: Plan, items: readonly string[], ending: string): string {
-  const byName = new Map<string, PlanItem>();
-  for (const section of plan.sections)
-    for (const planItem of section.items) byName.set(planItem.item.name, planItem);
+/** Marks of what is shown: equal marks, equal words, answers and messages. */
+export interface ContentMarks {
+  item(name: string, pass: number | null): string;
+  ending(id: string): string;
+}
+
+export function contentMarks(plan: Plan): ContentMarks {
+  const items = new Map<string, string>();
+  for (const section of plan.sections) {
+    for (const planItem of section.items) items.set(planItem.item.name, mark(presented(planItem)));
+  }
+  const endings = new Map<string, string>();
+  for (const { ending } of plan.endings) {
+    endings.set(ending.id, mark([ending.kind, ending.messages.map(({ text }) => text), ending.next ?? null]));
+  }
+  return {
+    item: (name, pass) => `${items.get(name) ?? ''}${pass === null ? '' : `#${pass}`}`,
+    ending: (id) => endings.get(id) ?? '',
+  };
+}
+
+/** The marks of a route's items and, last, of its ending. */
+export function routeMarks(marks: ContentMarks, items: readonly string[], ending: string): string[] {
   const shown = items.map((key) => {
     const [name = '', pass] = key.split('#');
-    return [presented(byName.get(name)), pass ?? null];
+    return marks.item(name, pass === undefined ? null : Number(pass));
   });
-  const end = plan.document.endings.find(({ id }) => id === ending);
-  return bytesToHex(
-    sha256(utf8ToBytes(JSON.stringify([shown, end?.kind, end?.messages.map(({ text }) => text), end?.next]))),
-  );
+  return [...shown, marks.ending(ending)];
+}
+
+/** SHA-256 of a route's marks, in hexadecimal. */
+export function fingerprint(marks: readonly string[]): string {
+  return bytesToHex(sha256(utf8ToBytes(marks.join('\n'))));
+}
+
+/** Ten characters of a hash tell the items of one questionnaire apart. */
+function mark(content: unknown): string {
+  return bytesToHex(sha256(utf8ToBytes(JSON.stringify(content)))).slice(0, 10);
 }
 
 /** What a respondent sees of an item: nothing of names, codes' meaning for routing, or conditions. */
-function presented(planItem: PlanItem | undefined): unknown {
-  if (planItem === undefined) return null;
-  const { item } = planItem;
+function presented({ item }: PlanItem): unknown {
   if (item.kind === 'statement') return [item.text, item.image?.src];
   const { answer } = item;
   const rows = answer.type === 'grid' ? answer.rows.map(({ label }) => label) : [];
   const options = 'options' in answer ? answer.options : 'specials' in answer ? (answer.specials ?? []) : [];
-  const { askIf: _, ...rest } = {
-    askIf: undefined,
-    ...answer,
-    rows,
-    options: options.map(({ askIf: __, ...option }) => option),
-  };
+  const shownOptions = options.map(({ askIf: _, ...option }) => option);
+  const rest = { ...answer, rows, options: shownOptions };
   const checks = item.checks?.map(({ kind, message }) => [kind, message]);
   return [
     item.text,

@@ -11,6 +11,8 @@ CREATE TABLE `verdicts` (
 	`id` integer PRIMARY KEY AUTOINCREMENT NOT NULL,
 	`study_id` text NOT NULL,
 	`route` text NOT NULL,
+	`marks` text NOT NULL,
+	`items` text NOT NULL,
 	`verdict` text NOT NULL,
 	`remark` text NOT NULL,
 	`place` text NOT NULL,

@@ -1,7 +1,8 @@
 /** Verdicts on a study's routes. */
 import type { APIRoute } from 'astro';
 import * as v from 'valibot';
-import { json, noSuchStudy, readBody } from '../../../../server/respond';
+import { fingerprint } from '../../../../core/views/route-content';
+import { json, noSuchStudy, readBody, refuse } from '../../../../server/respond';
 import { store } from '../../../../store/open';
 import { findStudy } from '../../../../store/studies';
 import { listVerdicts, putVerdict, removeVerdict } from '../../../../store/verdicts';
@@ -9,6 +10,8 @@ import { listVerdicts, putVerdict, removeVerdict } from '../../../../store/verdi
 const Fingerprint = v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/, 'a route is named by its fingerprint'));
 const VerdictSchema = v.strictObject({
   route: Fingerprint,
+  marks: v.array(v.string()),
+  items: v.array(v.string()),
   verdict: v.picklist(['passed', 'sent_back']),
   remark: v.pipe(v.string(), v.maxLength(2000, 'a remark has at most 2,000 characters')),
   place: v.pipe(v.string(), v.maxLength(100)),
@@ -31,6 +34,8 @@ export const POST: APIRoute = async ({ params, request }) => {
   const read = await readBody(request, VerdictSchema);
   if (!read.ok) return read.response;
   if (findStudy(store(), id) === null) return noSuchStudy(id);
+  if (fingerprint(read.body.marks) !== read.body.route)
+    return refuse(400, 'The fingerprint is not that of the marks sent with it.');
   const verdict = { ...read.body, at: Date.now() };
   putVerdict(store(), id, verdict);
   return json(verdict, 201);

@@ -1,0 +1,119 @@
+/** Lint: types minded, hooks minded, and imports that point one way only (see docs/architecture.md). */
+import astro from 'eslint-plugin-astro';
+import hooks from 'eslint-plugin-react-hooks';
+import { defineConfig } from 'eslint/config';
+import tseslint from 'typescript-eslint';
+
+/** Folders of the core: each may import from those before it. */
+const CORE = [
+  'document',
+  'condition',
+  'routing',
+  'editing',
+  'analysis',
+  'coding',
+  'snags',
+  'exchange',
+  'wording',
+  'views',
+];
+
+/** What each folder of `src` must not import, besides what it simply has no use for. */
+const CLOSED = {
+  core: ['store', 'server', 'worker', 'islands', 'pages', 'cli', 'layouts'],
+  cli: ['store', 'server', 'worker', 'islands', 'pages', 'layouts'],
+  store: ['server', 'worker', 'islands', 'pages', 'cli', 'layouts'],
+  server: ['worker', 'islands', 'pages', 'cli', 'layouts'],
+  worker: ['store', 'server', 'islands', 'pages', 'cli', 'layouts'],
+  islands: ['pages', 'cli', 'layouts'],
+};
+
+const PURE = [
+  'react',
+  'react-dom',
+  'react-dom/*',
+  'astro',
+  'astro:*',
+  'drizzle-orm',
+  'drizzle-orm/*',
+  'better-sqlite3',
+  'node:*',
+];
+
+const into = (folders) => `^(\\.\\./)+(${folders.join('|')})(/|$)`;
+
+function forbid(files, patterns) {
+  return {
+    files,
+    ignores: ['**/*.test.ts'],
+    rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns }] },
+  };
+}
+
+const closedFolders = Object.entries(CLOSED)
+  .filter(([folder]) => folder !== 'core' && folder !== 'islands')
+  .map(([folder, closed]) =>
+    forbid(
+      [`src/${folder}/**/*.{ts,tsx}`],
+      [{ regex: into(closed), message: `src/${folder} must not import this: see docs/architecture.md.` }],
+    ),
+  );
+
+const coreFolders = CORE.map((folder, index) =>
+  forbid(
+    [`src/core/${folder}/**/*.ts`],
+    [
+      {
+        regex: into([...CORE.slice(index + 1), ...CLOSED.core]),
+        message: `core/${folder} comes before this: imports in the core point to earlier folders only.`,
+      },
+      { group: PURE, message: 'The core knows no interface, database, clock or file.' },
+    ],
+  ),
+);
+
+export default defineConfig(
+  { ignores: ['dist', '.astro', 'data', 'node_modules', 'test-results', 'playwright-report'] },
+  tseslint.configs.recommended,
+  astro.configs.recommended,
+  { files: ['**/*.tsx'], ...hooks.configs.flat.recommended },
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_' }],
+      eqeqeq: ['error', 'always', { null: 'ignore' }],
+      'no-console': 'off',
+    },
+  },
+  ...coreFolders,
+  ...closedFolders,
+  forbid(
+    ['src/islands/**/*.{ts,tsx}'],
+    [
+      { regex: into(CLOSED.islands), message: 'Islands are used by pages, never the other way round.' },
+      // Types of what the server sends may be named; its code may not come along.
+      {
+        regex: into(['store', 'server']),
+        message: 'Islands reach the server by its endpoints.',
+        allowTypeImports: true,
+      },
+    ],
+  ),
+  {
+    files: ['src/core/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'window', 'fetch', 'setTimeout', 'process'],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "MemberExpression[object.name='Math'][property.name='random']",
+          message: 'Chance comes from a seed.',
+        },
+        {
+          selector: "MemberExpression[object.name='Date'][property.name='now']",
+          message: 'The clock is an argument.',
+        },
+      ],
+    },
+  },
+);

@@ -1,0 +1,43 @@
+/** Journeys: what a user does, in Debian's Chromium against the built app with a database of its own. */
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { defineConfig } from '@playwright/test';
+
+const PORT = Number(process.env.JOURNEYS_PORT ?? 4399);
+// Read by workers too, which must not each make a folder.
+process.env.JOURNEYS_DATA ??= mkdtempSync(path.join(tmpdir(), 'jolly-fork-journeys-'));
+
+export default defineConfig({
+  testDir: 'tests/journeys',
+  testMatch: '*.spec.ts',
+  fullyParallel: true,
+  workers: 2,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  reporter: [['list']],
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+  webServer: {
+    command: 'node scripts/demo.mjs --fresh',
+    env: { PORT: String(PORT), JOLLY_FORK_DATA: process.env.JOURNEYS_DATA },
+    url: `http://127.0.0.1:${PORT}/`,
+    reuseExistingServer: false,
+    timeout: 120_000,
+  },
+});

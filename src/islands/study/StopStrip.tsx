@@ -1,0 +1,142 @@
+/** The bar on top: mark, study, the stops with their live figures, snags, undo and redo. */
+import { Download, Redo2, Undo2 } from 'lucide-react';
+import { useState } from 'react';
+import { setTitle } from '../../core/editing/structure';
+import { grouped, plural, whenText } from '../ui/format';
+import { Mark } from '../ui/Mark';
+import { SnagPanel } from './SnagPanel';
+import { useStudy, type Saving } from './store';
+import { STOP_NAMES, STOPS, type Stop } from './stops';
+import classes from './study.module.css';
+
+interface Props {
+  readonly stop: Stop;
+  readonly goTo: (stop: Stop) => void;
+}
+
+export function StopStrip({ stop, goTo }: Props) {
+  const id = useStudy((state) => state.id);
+  const snags = useStudy((state) => state.snags);
+  const past = useStudy((state) => state.past);
+  const future = useStudy((state) => state.future);
+  const undo = useStudy((state) => state.undo);
+  const redo = useStudy((state) => state.redo);
+  const [panel, setPanel] = useState(false);
+  const figures = useFigures();
+  return (
+    <header className={classes.bar}>
+      <a className={classes.mark} href="/" title="All studies">
+        <Mark /> Jolly Fork
+      </a>
+      <Title />
+      <nav className={classes.stops} aria-label="Stops">
+        {STOPS.map((name) => (
+          <a
+            key={name}
+            href={`/studies/${id}/${name}`}
+            className={name === stop ? classes.current : undefined}
+            aria-current={name === stop ? 'page' : undefined}
+            onClick={(event) => {
+              if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+              event.preventDefault();
+              goTo(name);
+            }}
+          >
+            {STOP_NAMES[name]}
+            <small>{figures[name]}</small>
+          </a>
+        ))}
+      </nav>
+      <button type="button" className={classes.pill} aria-expanded={panel} onClick={() => setPanel(!panel)}>
+        <b data-none={snags.length === 0 || undefined}>{snags.length}</b>{' '}
+        {snags.length === 1 ? 'snag' : 'snags'}
+      </button>
+      <a
+        className={classes.icon}
+        href={`/api/studies/${id}/file`}
+        title="Download the questionnaire file"
+        aria-label="Download the questionnaire file"
+      >
+        <Download size={16} />
+      </a>
+      <button
+        type="button"
+        className={classes.icon}
+        onClick={undo}
+        disabled={past.length === 0}
+        aria-label="Undo"
+        title={past.length > 0 ? `Undo: ${past.at(-1)?.label} (Ctrl+Z)` : 'Nothing to undo'}
+      >
+        <Undo2 size={17} />
+      </button>
+      <button
+        type="button"
+        className={classes.icon}
+        onClick={redo}
+        disabled={future.length === 0}
+        aria-label="Redo"
+        title={future.length > 0 ? `Redo: ${future.at(-1)?.label} (Ctrl+Shift+Z)` : 'Nothing to redo'}
+      >
+        <Redo2 size={17} />
+      </button>
+      {panel && <SnagPanel close={() => setPanel(false)} goTo={() => goTo('script')} />}
+    </header>
+  );
+}
+
+function Title() {
+  const title = useStudy((state) => state.document.title);
+  const commit = useStudy((state) => state.commit);
+  const saving = useStudy((state) => state.saving);
+  const savedAt = useStudy((state) => state.savedAt);
+  const retry = useStudy((state) => state.retrySave);
+  return (
+    <div className={classes.study}>
+      <input
+        aria-label="Title of the study"
+        value={title}
+        onChange={(event) => commit(setTitle(event.target.value))}
+      />
+      <small aria-live="polite">
+        {savingText(saving, savedAt)}
+        {saving.state === 'failed' && (
+          <button type="button" className={classes.retry} title={saving.problem} onClick={retry}>
+            Try again
+          </button>
+        )}
+      </small>
+    </div>
+  );
+}
+
+function savingText(saving: Saving, savedAt: number): string {
+  switch (saving.state) {
+    case 'saved':
+      return `Saved ${whenText(savedAt)}`;
+    case 'waiting':
+    case 'saving':
+      return 'Saving …';
+    case 'failed':
+      return 'Not saved; kept in this tab. ';
+    case 'conflict':
+      return 'Not saved: two versions';
+    default:
+      return saving satisfies never;
+  }
+}
+
+function useFigures(): Record<Stop, string> {
+  const document = useStudy((state) => state.document);
+  const analysis = useStudy((state) => state.analysis);
+  const verdicts = useStudy((state) => state.verdicts);
+  const items = document.sections.reduce(
+    (sum, section) => sum + section.items.filter(({ kind }) => kind !== 'page_break').length,
+    0,
+  );
+  const passed = verdicts.filter(({ verdict }) => verdict === 'passed').length;
+  const routes =
+    analysis === null
+      ? 'counting …'
+      : `${analysis.exact ? '' : 'at least '}${grouped(analysis.routes)} in all`;
+  return { script: plural(items, 'item'), routes, walk: `${grouped(passed)} passed` };
+}

@@ -1,0 +1,91 @@
+/** One open study: the strip of stops on top, the view of the current stop below. */
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Verdict } from '../../store/verdicts';
+import { AnalysisClient } from '../../worker/client';
+import { RoutesView } from '../routes/RoutesView';
+import { ScriptView } from '../script/ScriptView';
+import { WalkView } from '../walk/WalkView';
+import { AnalysisContext } from './analysis';
+import { Conflict } from './Conflict';
+import { StopStrip } from './StopStrip';
+import { createStudyStore, StudyContext, type InitialStudy } from './store';
+import { isStop, type Stop } from './stops';
+import classes from './study.module.css';
+import { useUndoKeys } from './undo-keys';
+
+interface Props {
+  readonly study: InitialStudy;
+  readonly verdicts: readonly Verdict[];
+  readonly stop: Stop;
+}
+
+export default function StudyApp({ study, verdicts, stop: first }: Props) {
+  const [store] = useState(() => createStudyStore(study, verdicts));
+  const client = useMemo(() => new AnalysisClient(), []);
+  const [stop, goTo] = useStop(study.id, first);
+  useAnalysis(store, client);
+  useUndoKeys(store);
+  return (
+    <StudyContext.Provider value={store}>
+      <AnalysisContext.Provider value={client}>
+        <div className={classes.frame}>
+          <StopStrip stop={stop} goTo={goTo} />
+          <Conflict />
+          <main className={classes.view} key={stop}>
+            {stop === 'script' && <ScriptView />}
+            {stop === 'routes' && <RoutesView walk={(number) => goTo('walk', `?route=${number}`)} />}
+            {stop === 'walk' && <WalkView />}
+          </main>
+        </div>
+      </AnalysisContext.Provider>
+    </StudyContext.Provider>
+  );
+}
+
+/** The current stop is the last part of the address; moving between stops reloads nothing. */
+function useStop(id: string, first: Stop): [Stop, (stop: Stop, search?: string) => void] {
+  const [stop, setStop] = useState(first);
+  useEffect(() => {
+    const onPop = () => {
+      const last = location.pathname.split('/').at(-1) ?? '';
+      if (isStop(last)) setStop(last);
+    };
+    addEventListener('popstate', onPop);
+    return () => removeEventListener('popstate', onPop);
+  }, []);
+  const goTo = (next: Stop, search = '') => {
+    history.pushState(null, '', `/studies/${id}/${next}${search}`);
+    setStop(next);
+  };
+  return [stop, goTo];
+}
+
+const ANALYSE_AFTER = 40;
+
+/** Has every version of the document analysed; a newer one ends the analysis of an older one. */
+function useAnalysis(store: ReturnType<typeof createStudyStore>, client: AnalysisClient): void {
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => {
+    let document = store.getState().document;
+    const analyse = async () => {
+      try {
+        const result = await client.analyse(document);
+        if (result !== null) store.getState().setAnalysis(result);
+      } catch (error) {
+        store.getState().setAnalysis(null, error instanceof Error ? error.message : String(error));
+      }
+    };
+    void analyse();
+    const unsubscribe = store.subscribe((state) => {
+      if (state.document === document) return;
+      document = state.document;
+      clearTimeout(timer.current);
+      timer.current = setTimeout(() => void analyse(), ANALYSE_AFTER);
+    });
+    return () => {
+      unsubscribe();
+      clearTimeout(timer.current);
+      client.stop();
+    };
+  }, [store, client]);
+}

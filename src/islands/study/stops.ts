@@ -1,0 +1,14 @@
+/** The stops of a study, in working order, as far as they do their work. */
+
+export const STOPS = ['script', 'routes', 'walk'] as const;
+export type Stop = (typeof STOPS)[number];
+
+export const STOP_NAMES: Readonly<Record<Stop, string>> = {
+  script: 'Script',
+  routes: 'Routes',
+  walk: 'Walk',
+};
+
+export function isStop(text: string): text is Stop {
+  return (STOPS as readonly string[]).includes(text);
+}

@@ -1,0 +1,61 @@
+/** Calls of the server, with refusals as values in the server's own words. */
+import * as v from 'valibot';
+import type { Questionnaire } from '../../core/document/types';
+
+export type Reply<Body> =
+  | { readonly ok: true; readonly body: Body }
+  /** `status` 0: no answer came. */
+  | { readonly ok: false; readonly status: number; readonly problem: string; readonly body: unknown };
+
+const Refusal = v.object({ problem: v.string() });
+
+export async function call<Schema extends v.GenericSchema>(
+  schema: Schema,
+  method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+  path: string,
+  body?: unknown,
+): Promise<Reply<v.InferOutput<Schema>>> {
+  let response: Response;
+  let json: unknown;
+  try {
+    response = await fetch(path, {
+      method,
+      ...(body === undefined
+        ? {}
+        : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+    });
+    json = await response.json();
+  } catch {
+    return {
+      ok: false,
+      status: 0,
+      problem: 'The server does not answer. Your work is kept here and saved once it does.',
+      body: null,
+    };
+  }
+  if (!response.ok) {
+    const refusal = v.safeParse(Refusal, json);
+    const problem = refusal.success ? refusal.output.problem : `The server refused (${response.status}).`;
+    return { ok: false, status: response.status, problem, body: json };
+  }
+  const parsed = v.safeParse(schema, json);
+  if (parsed.success) return { ok: true, body: parsed.output };
+  return {
+    ok: false,
+    status: response.status,
+    problem: 'The server answered something unexpected: reload the page.',
+    body: json,
+  };
+}
+
+export const SavedSchema = v.object({ revision: v.number(), changedAt: v.number() });
+export const AddedSchema = v.object({ id: v.string(), revision: v.number(), changedAt: v.number() });
+export const NothingSchema = v.object({});
+/** The document inside was checked by the server and is checked again where it is taken over. */
+export const ConflictSchema = v.object({
+  study: v.object({ document: v.unknown(), revision: v.number(), changedAt: v.number() }),
+});
+
+export function addStudy(document: Questionnaire | unknown) {
+  return call(AddedSchema, 'POST', '/api/studies', { document });
+}

@@ -1,0 +1,82 @@
+/** The analysis off the main thread: one questionnaire at a time, asked about by number. */
+import { expose } from 'comlink';
+import * as v from 'valibot';
+import { analyse, type Analysis } from '../core/analysis';
+import { readDocument } from '../core/document/read';
+import { planOf } from '../core/routing/plan';
+import { contentMarks, fingerprint, routeMarks, type ContentMarks } from '../core/views/route-content';
+import type { AnalysisApi, AnalysisSummary, RouteRow, RouteView } from './types';
+
+const NumberText = v.pipe(v.string(), v.regex(/^\d+$/, 'a route number is written in digits'));
+const Count = v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(500));
+const Marks = v.array(v.string());
+
+let analysis: Analysis | null = null;
+let marks: ContentMarks | null = null;
+
+function loaded(): { analysis: Analysis; marks: ContentMarks } {
+  if (analysis === null || marks === null) throw new Error('no questionnaire has been loaded');
+  return { analysis, marks };
+}
+
+const api: AnalysisApi = {
+  load(document): AnalysisSummary {
+    const read = readDocument(document);
+    if (!read.ok) throw new Error(read.problems[0]?.message);
+    const plan = planOf(read.document);
+    const result = analyse(plan);
+    analysis = result;
+    marks = contentMarks(plan);
+    const length = (of: Analysis['shortest']) => of && { items: of.items, number: String(of.number) };
+    return {
+      routes: String(result.routes),
+      exact: result.exact,
+      limits: result.limits,
+      endings: result.endings.map(({ id, routes }) => ({ id, routes: String(routes) })),
+      items: Object.fromEntries([...result.items].map(([name, routes]) => [name, String(routes)])),
+      shortest: length(result.shortest),
+      longest: length(result.longest),
+    };
+  },
+
+  rows(from, count): RouteRow[] {
+    const { analysis: of, marks: by } = loaded();
+    const first = BigInt(v.parse(NumberText, from));
+    const rows: RouteRow[] = [];
+    for (let n = 0; n < v.parse(Count, count); n += 1) {
+      const outline = of.outline(first + BigInt(n));
+      if (outline === null) break;
+      const { number, items, ending } = outline;
+      rows.push({
+        number: String(number),
+        items,
+        ending,
+        fingerprint: fingerprint(routeMarks(by, items, ending)),
+      });
+    }
+    return rows;
+  },
+
+  route(number): RouteView | null {
+    const { analysis: of, marks: by } = loaded();
+    const route = of.route(BigInt(v.parse(NumberText, number)));
+    if (route === null) return null;
+    const shown = routeMarks(by, route.items, route.ending);
+    return { ...route, number: String(route.number), marks: shown, fingerprint: fingerprint(shown) };
+  },
+
+  numberOf(items, ending) {
+    const found = loaded().analysis.numberOf(v.parse(Marks, items), v.parse(v.string(), ending));
+    return found === null ? null : String(found);
+  },
+
+  standing(list) {
+    const { analysis: of, marks: by } = loaded();
+    return v.parse(v.array(Marks), list).map((shown) => {
+      const found = of.numberShowing(shown, by);
+      return found === null ? null : String(found);
+    });
+  },
+};
+
+expose(api);

@@ -1,0 +1,48 @@
+/**
+ * The main thread's side of the analysis worker: always about the newest document.
+ *
+ * A newer document ends the worker that is still counting an older one.
+ */
+import { releaseProxy, wrap, type Remote } from 'comlink';
+import type { Questionnaire } from '../core/document/types';
+import type { AnalysisApi, AnalysisSummary } from './types';
+
+export type Analysed = AnalysisSummary & { readonly document: Questionnaire };
+
+export class AnalysisClient {
+  private worker: Worker | null = null;
+  private remote: Remote<AnalysisApi> | null = null;
+  private busy = false;
+
+  /** Resolves to null where a newer document came in the meantime. Rejects where the analysis failed. */
+  async analyse(document: Questionnaire): Promise<Analysed | null> {
+    if (this.busy) this.stop();
+    this.worker ??= new Worker(new URL('./analysis.worker.ts', import.meta.url), { type: 'module' });
+    this.remote ??= wrap<AnalysisApi>(this.worker);
+    const { worker } = this;
+    this.busy = true;
+    const ended = new Promise<null>((resolve) => {
+      worker.addEventListener('ended', () => resolve(null), { once: true });
+    });
+    const summary = await Promise.race([this.remote.load(document), ended]).finally(() => {
+      if (this.worker === worker) this.busy = false;
+    });
+    if (this.worker !== worker) return null;
+    return summary === null ? null : { ...summary, document };
+  }
+
+  /** For questions about the document analysed last. */
+  get api(): Remote<AnalysisApi> {
+    if (this.remote === null) throw new Error('nothing has been analysed yet');
+    return this.remote;
+  }
+
+  stop(): void {
+    this.remote?.[releaseProxy]();
+    this.worker?.terminate();
+    this.worker?.dispatchEvent(new Event('ended'));
+    this.worker = null;
+    this.remote = null;
+    this.busy = false;
+  }
+}
