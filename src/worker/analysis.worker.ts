@@ -65,6 +65,11 @@ const api: AnalysisApi = {
     return { ...route, number: String(route.number), marks: shown, fingerprint: fingerprint(shown) };
   },
 
+  ahead(items) {
+    const found = loaded().analysis.ahead(v.parse(Marks, items));
+    return found && { ...found, routes: String(found.routes) };
+  },
+
   numberOf(items, ending) {
     const found = loaded().analysis.numberOf(v.parse(Marks, items), v.parse(v.string(), ending));
     return found === null ? null : String(found);

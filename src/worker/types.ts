@@ -32,6 +32,8 @@ export interface AnalysisApi {
   /** Routes from number `from`, at most 500. */
   rows(from: string, count: number): RouteRow[];
   route(number: string): RouteView | null;
+  /** What lies ahead after these items; counts are decimal strings. */
+  ahead(items: readonly string[]): { routes: string; least: number; most: number } | null;
   numberOf(items: readonly string[], ending: string): string | null;
   /** For each list of marks the number of the route that shows just that now, or null. */
   standing(marks: readonly (readonly string[])[]): (string | null)[];

@@ -52,6 +52,16 @@ function agrees(seed: number): 'compared' | 'too many' {
       `${about}, routes to ${id}`,
     );
   }
+  for (const { items } of expected.slice(0, 20)) {
+    const prefix = items.slice(0, Math.floor(items.length / 2));
+    const alike = expected.filter((other) => prefix.every((key, index) => other.items[index] === key));
+    const left = alike.map((other) => other.items.length - prefix.length);
+    assert.deepEqual(
+      analysis.ahead(prefix),
+      { routes: BigInt(alike.length), least: Math.min(...left), most: Math.max(...left) },
+      `${about}, ahead of ${prefix.join(' ')}`,
+    );
+  }
   if (expected.length > 0) {
     const lengths = expected.map(({ items }) => items.length);
     for (const [found, length] of [

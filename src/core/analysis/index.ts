@@ -7,7 +7,7 @@ import { itemKey, type Plan } from '../routing/plan';
 import { Beliefs } from './belief';
 import type { Limit } from './drivers';
 import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './graph';
-import { firstOfLength, numberMatching, sightsOf, witnessOf, type Route } from './routes';
+import { firstOfLength, nodeAfter, numberMatching, sightsOf, witnessOf, type Route } from './routes';
 
 export type { Limit } from './drivers';
 export type { Route } from './routes';
@@ -37,11 +37,21 @@ export interface Analysis {
   outline(number: bigint): Pick<Route, 'number' | 'items' | 'ending'> | null;
   /** The number of the route with these items (`name#pass` in a repeat) and ending; null where there is none. */
   numberOf(items: readonly string[], ending: string): bigint | null;
+  /** What still lies ahead of a respondent who was presented these items so far; null where no route begins so. */
+  ahead(items: readonly string[]): Ahead | null;
   /** The number of the first route whose items and ending, in order, carry these marks. */
   numberShowing(
     marks: readonly string[],
     markOf: { item(name: string, pass: number | null): string; ending(id: string): string },
   ): bigint | null;
+}
+
+export interface Ahead {
+  /** Routes that begin like this. */
+  readonly routes: bigint;
+  /** Fewest and most items still to come. */
+  readonly least: number;
+  readonly most: number;
 }
 
 export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
@@ -69,6 +79,14 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
         planItem === null ? [] : [itemKey(planItem.item.name, pass)],
       );
       return { number, items, ending: plan.endings[sights.at(-1)?.ending ?? 0]?.ending.id ?? '' };
+    },
+    ahead(items) {
+      const node = nodeAfter(
+        root,
+        items,
+        ({ planItem, pass }) => planItem && itemKey(planItem.item.name, pass),
+      );
+      return node && { routes: node.routes, least: node.shortest, most: node.longest };
     },
     numberOf: (items, ending) =>
       numberMatching(root, [...items, `> ${ending}`], ({ planItem, pass, ending: e }) =>

@@ -72,6 +72,19 @@ export function numberMatching(
   return search(root, 0, 1n);
 }
 
+/** The node reached by sights with these marks, one after the other; null where there is none. */
+export function nodeAfter(
+  root: Node,
+  marks: readonly string[],
+  markOf: (sight: Sight) => string | null,
+): Node | null {
+  let node: Node | null = root;
+  for (const mark of marks) {
+    node = node?.edges.find(({ sight }) => markOf(sight) === mark)?.to ?? null;
+  }
+  return node;
+}
+
 /** The number of the first route with `length` items, which must be the root's shortest or longest. */
 export function firstOfLength(root: Node, which: 'shortest' | 'longest'): bigint {
   let number = 1n;

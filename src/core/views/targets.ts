@@ -65,3 +65,70 @@ export function targetWords(document: Questionnaire, target: Target): string {
   const index = document.sections.findIndex(({ id }) => id === target.section);
   return index < 0 ? target.section : sectionLabel(document, index);
 }
+
+export interface PossibleTarget {
+  readonly target: Target;
+  readonly label: string;
+  /** The question or section in words; empty for an ending. */
+  readonly words: string;
+  readonly ending: EndingKind | null;
+}
+
+/**
+ * Every target a skip from an item may have (`item` null: from the section's end), the likely ones first: the
+ * item after the next, the next section, the early endings; then all that lies further on, in document order.
+ */
+export function possibleTargets(
+  document: Questionnaire,
+  section: number,
+  item: number | null,
+): PossibleTarget[] {
+  const ofSection = (index: number): PossibleTarget[] => {
+    const found = document.sections[index];
+    if (found === undefined) return [];
+    return [
+      {
+        target: { section: found.id },
+        label: sectionLabel(document, index),
+        words: found.kind,
+        ending: null,
+      },
+    ];
+  };
+  const items = (index: number, from: number): PossibleTarget[] =>
+    (document.sections[index]?.items ?? [])
+      .slice(from)
+      .flatMap((entry) =>
+        entry.kind === 'page_break'
+          ? []
+          : [{ target: { item: entry.name }, label: entry.name, words: entry.text, ending: null }],
+      );
+  const endings = document.endings.map((ending): PossibleTarget => ({
+    target: { ending: ending.id },
+    label: endingLabel(document, ending.id),
+    words: '',
+    ending: ending.kind,
+  }));
+  const here = item === null ? [] : items(section, item + 1).slice(1);
+  const home = document.sections[section];
+  const nextPass: PossibleTarget[] =
+    home?.repeat !== undefined && item !== null
+      ? [{ target: { nextPass: true }, label: 'next pass', words: 'of this section', ending: null }]
+      : [];
+  const later = document.sections.slice(section + 1).flatMap((entry, n) => {
+    const index = section + 1 + n;
+    // A section that repeats, draws or shuffles is entered at its start only.
+    const closed = entry.repeat !== undefined || entry.draw !== undefined || entry.shuffle;
+    return [...ofSection(index), ...(closed ? [] : items(index, 0).slice(1))];
+  });
+  const likely = [
+    ...nextPass,
+    ...here.slice(0, 1),
+    ...ofSection(section + 1),
+    ...endings.filter(({ ending }) => ending !== 'complete'),
+    ...endings.filter(({ ending }) => ending === 'complete'),
+  ];
+  const all = [...likely, ...here, ...later];
+  const keys = all.map(({ target }) => JSON.stringify(target));
+  return all.filter((_, index) => keys.indexOf(keys[index] ?? '') === index);
+}

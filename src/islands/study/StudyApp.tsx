@@ -7,6 +7,7 @@ import { ScriptView } from '../script/ScriptView';
 import { WalkView } from '../walk/WalkView';
 import { AnalysisContext } from './analysis';
 import { Conflict } from './Conflict';
+import { useStanding } from './ledger';
 import { StopStrip } from './StopStrip';
 import { createStudyStore, StudyContext, type InitialStudy } from './store';
 import { isStop, type Stop } from './stops';
@@ -29,6 +30,7 @@ export default function StudyApp({ study, verdicts, stop: first }: Props) {
     <StudyContext.Provider value={store}>
       <AnalysisContext.Provider value={client}>
         <div className={classes.frame}>
+          <Standing />
           <StopStrip stop={stop} goTo={goTo} />
           <Conflict />
           <main className={classes.view} key={stop}>
@@ -40,6 +42,11 @@ export default function StudyApp({ study, verdicts, stop: first }: Props) {
       </AnalysisContext.Provider>
     </StudyContext.Provider>
   );
+}
+
+function Standing() {
+  useStanding();
+  return null;
 }
 
 /** The current stop is the last part of the address; moving between stops reloads nothing. */

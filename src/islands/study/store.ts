@@ -42,6 +42,8 @@ export interface StudyState {
   readonly future: readonly Step[];
   readonly selection: Selection;
   readonly verdicts: readonly Verdict[];
+  /** Number of the route on which each verdict stands, by fingerprint; null where an edit re-opened it. */
+  readonly standing: Readonly<Record<string, string | null>>;
   /** Null until the first analysis has come; may be of an older document than `document`. */
   readonly analysis: Analysed | null;
   readonly analysisProblem: string | null;
@@ -52,6 +54,7 @@ export interface StudyState {
   redo(): void;
   select(selection: Selection): void;
   setVerdicts(verdicts: readonly Verdict[]): void;
+  setStanding(standing: StudyState['standing']): void;
   setAnalysis(analysis: Analysed | null, problem?: string): void;
   /** Settles a conflict: the other version is taken over here; `mine` first makes a copy of one's own. */
   takeTheirs(mine: 'copy' | 'drop'): Promise<void>;
@@ -130,6 +133,7 @@ export function createStudyStore(initial: InitialStudy, verdicts: readonly Verdi
       future: kept?.future ?? [],
       selection: null,
       verdicts,
+      standing: {},
       analysis: null,
       analysisProblem: null,
 
@@ -179,6 +183,7 @@ export function createStudyStore(initial: InitialStudy, verdicts: readonly Verdi
 
       select: (selection) => set({ selection }),
       setVerdicts: (list) => set({ verdicts: list }),
+      setStanding: (standing) => set({ standing }),
       setAnalysis: (analysis, problem) =>
         set({ ...(analysis === null ? {} : { analysis }), analysisProblem: problem ?? null }),
 

@@ -1,0 +1,56 @@
+/** Picked conditions read back as what was picked, and join without changing what they mean. */
+import assert from 'node:assert/strict';
+import { describe, it } from 'node:test';
+import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
+import { planOf } from '../routing/plan';
+import { variablesOf, type Variable } from '../document/variables';
+import { joinConditions, pickedCondition, relationsFor, takes } from './picking';
+
+const options = [1, 2, 98].map((code) => ({ code, label: `${code}` }));
+const document = questionnaire([
+  section('a', [
+    ask('one', 3),
+    ask('many', { type: 'multiple', options }),
+    ask('age', { type: 'number', min: 0, max: 120 }),
+    ask('words', { type: 'text' }),
+    ask('day', { type: 'date' }),
+    ask('table', { type: 'grid', rows: [{ name: 'row', label: 'Row' }], options }),
+  ]),
+]);
+const variables = variablesOf(document);
+const SAMPLE = {
+  number: ['1', '2'],
+  set: ['1', '2'],
+  order: ['1'],
+  text: ["it's"],
+  date: ['2026-01-01', '2026-02-01'],
+};
+
+describe('picking a condition', () => {
+  it('gives, for every question and relation it offers, a condition without problems', () => {
+    for (const variable of variables.values()) {
+      for (const relation of relationsFor(variable)) {
+        const sample = SAMPLE[variable.kind as keyof typeof SAMPLE] ?? [];
+        const count = { codes: 2, one: 1, two: 2, none: 0 }[takes(variable, relation)];
+        const text = pickedCondition(variable, relation, sample.slice(0, count));
+        assert.ok(text !== null, `${variable.name} ${relation}`);
+        const later = questionnaire([...document.sections, section('b', [ask('last', 2, { askIf: text })])]);
+        assert.deepEqual(planOf(later).problems, [], text);
+      }
+    }
+  });
+
+  it('waits until there is enough to go on', () => {
+    const age = variables.get('age') as Variable;
+    assert.equal(pickedCondition(age, 'is between', ['18']), null);
+    assert.equal(pickedCondition(age, 'is at least', ['']), null);
+    assert.equal(pickedCondition(age, 'is at least', ['eighteen or so']), null);
+  });
+
+  it('joins with brackets only where they are needed', () => {
+    assert.equal(joinConditions('', 'and', 'a = 1'), 'a = 1');
+    assert.equal(joinConditions('a = 1 or b = 2', 'and', 'c = 3'), '(a = 1 or b = 2) and c = 3');
+    assert.equal(joinConditions('a = 1 or b = 2', 'or', 'c = 3'), 'a = 1 or b = 2 or c = 3');
+    assert.equal(joinConditions('a = ', 'or', 'c = 3'), 'a =  or c = 3');
+  });
+});

@@ -1,0 +1,49 @@
+/** Aiming single answers: codes with one target share a skip, everything else is left alone. */
+import assert from 'node:assert/strict';
+import { describe, it } from 'node:test';
+import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
+import type { Question, Target } from '../document/types';
+import { applyChange } from './change';
+import { aimAnswer } from './skips';
+
+const OUT: Target = { ending: 'out' };
+const B: Target = { section: 'b' };
+
+function aimed(question: Question, ...aims: readonly (readonly [number, Target | null])[]): Question {
+  let document = questionnaire([section('a', [question]), section('b', [])]);
+  const current = () => document.sections[0]?.items[0] as Question;
+  for (const [code, target] of aims) {
+    document = applyChange(document, aimAnswer({ section: 0, item: 0 }, current(), code, target)).document;
+  }
+  return current();
+}
+
+describe('aiming an answer', () => {
+  it('makes a skip, shares it between codes, and moves a code to another target', () => {
+    const q = ask('q', 4);
+    assert.deepEqual(aimed(q, [2, OUT]).skips, [{ if: 'q = 2', to: OUT }]);
+    assert.deepEqual(aimed(q, [3, OUT], [2, OUT]).skips, [{ if: 'q in (2, 3)', to: OUT }]);
+    assert.deepEqual(aimed(q, [3, OUT], [2, OUT], [3, B]).skips, [
+      { if: 'q = 2', to: OUT },
+      { if: 'q = 3', to: B },
+    ]);
+  });
+
+  it('takes skips away until none is left', () => {
+    assert.equal(aimed(ask('q', 4), [3, OUT], [3, null]).skips, undefined);
+  });
+
+  it('tests picks with has, and stays before a skip that takes everybody', () => {
+    const options = [1, 2, 3].map((code) => ({ code, label: `${code}` }));
+    const q = ask(
+      'q',
+      { type: 'multiple', options },
+      { skips: [{ if: 'q has all (1, 2)', to: B }, { to: B }] },
+    );
+    assert.deepEqual(aimed(q, [3, OUT], [1, OUT]).skips, [
+      { if: 'q has all (1, 2)', to: B },
+      { if: 'q has any (1, 3)', to: OUT },
+      { to: B },
+    ]);
+  });
+});

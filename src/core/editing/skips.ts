@@ -1,0 +1,102 @@
+/**
+ * Skips made from single answers: "from this answer, go there".
+ *
+ * Codes that lead to one place share one skip, written `name = 2` or `name in (2, 3)` (`has` for several
+ * picks). Skips with any other condition are left as they stand.
+ */
+import { printCondition } from '../condition/print';
+import { parseCondition } from '../condition/parse';
+import type { Condition, Literal } from '../condition/syntax';
+import type { Question, Skip, Target } from '../document/types';
+import type { Change } from './change';
+import { editQuestion, type ItemPlace } from './structure';
+
+const NOWHERE = { from: 0, to: 0 };
+
+/** Makes the answer `code` lead to `target`; with null it carries on to the next item. */
+export function aimAnswer(place: ItemPlace, question: Question, code: number, target: Target | null): Change {
+  const words = target === null ? 'carry on' : Object.values(target)[0];
+  const skips = skipsAimed(question, code, target);
+  return editQuestion(place, `aim ${code}`, `Aim ${question.name} = ${code}: ${words}`, (draft) => {
+    if (skips.length === 0) delete draft.skips;
+    else draft.skips = skips as typeof draft.skips;
+  });
+}
+
+function skipsAimed(question: Question, code: number, target: Target | null): Skip[] {
+  const kept = (question.skips ?? []).flatMap((skip) => {
+    const codes = codesOfSkip(question, skip);
+    if (codes === null || !codes.includes(code)) return [skip];
+    const others = codes.filter((other) => other !== code);
+    return others.length === 0 ? [] : [{ ...skip, if: codesCondition(question, others) }];
+  });
+  if (target === null) return kept;
+  const same = kept.findIndex((skip) => codesOfSkip(question, skip) !== null && sameTarget(skip.to, target));
+  const shared = kept[same];
+  if (shared === undefined) {
+    // Before a skip that takes everybody, which would leave the new one nothing.
+    const always = kept.findIndex((skip) => skip.if === undefined);
+    const made: Skip = { if: codesCondition(question, [code]), to: target };
+    return always < 0 ? [...kept, made] : [...kept.slice(0, always), made, ...kept.slice(always)];
+  }
+  const codes = [...(codesOfSkip(question, shared) ?? []), code];
+  const order = optionCodes(question);
+  codes.sort((a, b) => order.indexOf(a) - order.indexOf(b));
+  return kept.map((skip, index) =>
+    index === same ? { ...skip, if: codesCondition(question, codes) } : skip,
+  );
+}
+
+/** The codes of a skip that is plainly "from one of these answers"; null for every other. */
+export function codesOfSkip(question: Question, skip: Skip): number[] | null {
+  if (skip.if === undefined) return null;
+  const parsed = parseCondition(skip.if);
+  return parsed.ok ? plainCodes(parsed.tree, question.name) : null;
+}
+
+function plainCodes(node: Condition, name: string): number[] | null {
+  const own = (of: string) => of.toLowerCase() === name.toLowerCase();
+  const numbers = (values: readonly { readonly kind: string }[]) =>
+    values.every((value) => value.kind === 'number')
+      ? (values as readonly (Literal & { kind: 'number' })[]).map(({ value }) => value)
+      : null;
+  switch (node.kind) {
+    case 'compare':
+      if (node.operator !== '=' || node.left.kind !== 'name' || !own(node.left.name)) return null;
+      return node.right.kind === 'number' ? [node.right.value] : null;
+    case 'in':
+      return node.negated || !own(node.name.name) ? null : numbers(node.members);
+    case 'has':
+      if (!own(node.name.name) || (node.quantifier !== 'any' && node.quantifier !== 'single')) return null;
+      return numbers(node.values);
+    default:
+      return null;
+  }
+}
+
+/** `name = 2`, `name in (2, 3)`, or with `has` where several can be picked. */
+export function codesCondition(
+  { name, answer }: Pick<Question, 'name' | 'answer'>,
+  codes: readonly number[],
+): string {
+  const values = codes.map((value) => ({ kind: 'number' as const, value, span: NOWHERE }));
+  const node = { kind: 'name' as const, name, span: NOWHERE };
+  const several = answer.type === 'multiple' || answer.type === 'rank';
+  const [first] = values;
+  if (several) {
+    const quantifier = values.length === 1 ? 'single' : 'any';
+    return printCondition({ kind: 'has', name: node, quantifier, values, span: NOWHERE });
+  }
+  if (values.length === 1 && first !== undefined) {
+    return printCondition({ kind: 'compare', operator: '=', left: node, right: first, span: NOWHERE });
+  }
+  return printCondition({ kind: 'in', name: node, negated: false, members: values, span: NOWHERE });
+}
+
+function optionCodes({ answer }: Question): number[] {
+  return 'options' in answer ? answer.options.map(({ code }) => code) : [];
+}
+
+export function sameTarget(a: Target, b: Target): boolean {
+  return JSON.stringify(a) === JSON.stringify(b);
+}

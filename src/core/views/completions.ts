@@ -1,0 +1,138 @@
+/** What can come next while a condition is typed: names, codes with their labels, words of the language. */
+import { scan, type Token } from '../condition/scan';
+import type { Position } from '../condition/resolve';
+import { variableOptions, type Variable } from '../document/variables';
+import type { Plan } from '../routing/plan';
+
+export interface Completion {
+  readonly label: string;
+  /** The question's words, or the option's label. */
+  readonly detail: string;
+  readonly kind: 'name' | 'code' | 'word';
+}
+
+export interface Completions {
+  /** Offset from which the completion replaces the text up to the caret. */
+  readonly from: number;
+  readonly list: readonly Completion[];
+}
+
+const AFTER_NAME = [
+  '=',
+  '<>',
+  'in (',
+  'not in (',
+  '<',
+  '<=',
+  '>',
+  '>=',
+  'answered',
+  'unanswered',
+  'asked',
+  'not asked',
+];
+const AFTER_SET = [
+  'has',
+  'has any (',
+  'has all (',
+  'has none (',
+  'answered',
+  'unanswered',
+  'asked',
+  'not asked',
+];
+const STARTS = ['not', 'count('];
+
+/** Completions at `offset` of a condition that stands at `place`: what comes later is not offered. */
+export function completionsAt(plan: Plan, place: Position, text: string, offset: number): Completions {
+  const tokens = scan(text.slice(0, offset)).filter(({ kind }) => kind !== 'end');
+  const last = tokens.at(-1);
+  const typing =
+    last !== undefined && (last.kind === 'word' || last.kind === 'number') && last.span.to === offset;
+  const before = typing ? tokens.slice(0, -1) : tokens;
+  const from = typing ? last.span.from : offset;
+  const about = subjectOf(before);
+  if (about !== null && about.wants === 'value') {
+    const codes = codesOf(plan.variables.get(about.name.toLowerCase()));
+    if (codes.length > 0) return { from, list: codes };
+  }
+  if (about !== null && about.wants === 'relation') {
+    const variable = plan.variables.get(about.name.toLowerCase());
+    const words = variable?.kind === 'set' || variable?.kind === 'order' ? AFTER_SET : AFTER_NAME;
+    return { from, list: words.map((label) => ({ label, detail: '', kind: 'word' })) };
+  }
+  if (about !== null && about.wants === 'joiner') {
+    return { from, list: ['and', 'or'].map((label) => ({ label, detail: '', kind: 'word' })) };
+  }
+  const names = namesBefore(plan, place);
+  return {
+    from,
+    list: [...names, ...STARTS.map((label): Completion => ({ label, detail: '', kind: 'word' }))],
+  };
+}
+
+/** What the tokens so far are about and what they want next; null where a test is to begin. */
+function subjectOf(
+  tokens: readonly Token[],
+): { name: string; wants: 'relation' | 'value' | 'joiner' } | null {
+  let name: string | null = null;
+  let wants: 'relation' | 'value' | 'joiner' = 'relation';
+  for (const { kind, text } of tokens) {
+    const word = text.toLowerCase();
+    if (kind === 'word' && (word === 'and' || word === 'or')) name = null;
+    else if (kind === 'word' && name === null && !['not', 'count'].includes(word))
+      [name, wants] = [text, 'relation'];
+    else if (['answered', 'unanswered', 'asked', 'always', 'never'].includes(word)) wants = 'joiner';
+    else if (kind === 'symbol' && [')'].includes(text) && name !== null) wants = 'joiner';
+    else if (kind === 'number' || kind === 'text' || kind === 'date') wants = 'joiner';
+    else if (kind === 'symbol' && text === '(' && name === null) wants = 'relation';
+    else if (name !== null) wants = 'value';
+  }
+  return name === null ? null : { name, wants };
+}
+
+function codesOf(variable: Variable | undefined): Completion[] {
+  if (variable === undefined) return [];
+  const derived = variable.of === 'derived' && 'cases' in variable.derived ? variable.derived.cases : [];
+  return [...variableOptions(variable), ...derived].map(({ code, label }) => ({
+    label: String(code),
+    detail: label,
+    kind: 'code',
+  }));
+}
+
+/** Variables that have a value at `place`, nearest first. */
+export function namesBefore(plan: Plan, place: Position): Completion[] {
+  return variablesBefore(plan, place).map((variable) => ({
+    label: variable.name,
+    detail: wordsOf(variable),
+    kind: 'name',
+  }));
+}
+
+/** Variables that a condition at `place` may read, nearest first; given and derived ones last. */
+export function variablesBefore(plan: Plan, place: Position): Variable[] {
+  const all = [...plan.variables.values()];
+  const placed = all.filter((variable) => {
+    if (variable.of !== 'question' && variable.of !== 'row') return false;
+    const { section, item } = variable;
+    return section < place.section || (section === place.section && item < place.item);
+  });
+  const rest = all.filter(({ of }) => of === 'given' || of === 'derived');
+  return [...placed.reverse(), ...rest];
+}
+
+export function wordsOf(variable: Variable): string {
+  switch (variable.of) {
+    case 'question':
+      return variable.question.label ?? variable.question.text;
+    case 'row':
+      return variable.row.label;
+    case 'given':
+      return variable.given.label;
+    case 'derived':
+      return variable.derived.label;
+    default:
+      return variable satisfies never;
+  }
+}

@@ -1,0 +1,181 @@
+/**
+ * The skips, drawn in the sheet's margin: from the row they leave down to an arrowhead at their target.
+ * Positions are measured from what is on the sheet; lanes are packed so that no two arcs share a line.
+ */
+import { useEffect, useLayoutEffect, useMemo, useState, type RefObject } from 'react';
+import { arcsOf, packLanes, type Arc } from '../../core/views/arcs';
+import { isEarly } from '../ui/EndingMark';
+import { useStudy } from '../study/store';
+import classes from './arcs.module.css';
+
+interface Props {
+  /** What scrolls, with the sheet inside. */
+  readonly scroller: RefObject<HTMLElement | null>;
+  readonly sheet: RefObject<HTMLElement | null>;
+}
+
+interface Drawn {
+  readonly arc: Arc;
+  readonly sources: readonly { readonly anchor: string; readonly y: number }[];
+  readonly target: number;
+  readonly x: number;
+}
+
+const EDGE = 92;
+const FIRST_LANE = 78;
+const LAST_LANE = 14;
+
+export function ArcLayer({ scroller, sheet }: Props) {
+  const plan = useStudy((state) => state.plan);
+  const selection = useStudy((state) => state.selection);
+  const arcs = useMemo(() => arcsOf(plan), [plan]);
+  const [drawn, setDrawn] = useState<readonly Drawn[]>([]);
+  const [size, setSize] = useState(0);
+  const [lit, setLit] = useState<string | null>(null);
+  const view = useVisible(scroller);
+
+  useEffect(() => {
+    const observer = new ResizeObserver((entries) => setSize(entries[0]?.contentRect.height ?? 0));
+    if (sheet.current !== null) observer.observe(sheet.current);
+    return () => observer.disconnect();
+  }, [sheet]);
+
+  useLayoutEffect(() => {
+    if (sheet.current === null) return;
+    const next = measure(sheet.current, arcs);
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- positions are known only once laid out
+    setDrawn((before) => (JSON.stringify(before) === JSON.stringify(next) ? before : next));
+  }, [arcs, selection, size, sheet]);
+
+  const litArc = drawn.find(({ arc }) => arc.id === lit);
+  return (
+    <>
+      <svg className={classes.arcs} width="96" height={size} aria-hidden="true">
+        {drawn.map((entry) => (
+          <ArcPath key={entry.arc.id} entry={entry} lit={entry.arc.id === lit} light={setLit} />
+        ))}
+      </svg>
+      {litArc !== undefined && <Lights entry={litArc} />}
+      <EdgeNames drawn={drawn} view={view} />
+    </>
+  );
+}
+
+function ArcPath({ entry, lit, light }: { entry: Drawn; lit: boolean; light: (id: string | null) => void }) {
+  const { arc, sources, target, x } = entry;
+  const ys = [...sources.map(({ y }) => y), target];
+  const [top, bottom] = [Math.min(...ys), Math.max(...ys)];
+  const turn = (y: number) => {
+    // The corner bends towards the other end; a source in between meets the line straight.
+    if (y === top) return `M${EDGE} ${y} H${x + 9} q-9 0 -9 9`;
+    if (y === bottom) return `M${EDGE} ${y} H${x + 9} q-9 0 -9 -9`;
+    return `M${EDGE} ${y} H${x}`;
+  };
+  const path = [
+    ...sources.map(({ y }) => turn(y)),
+    `M${x} ${top + 9} V${bottom - 9}`,
+    target === bottom
+      ? `M${x} ${bottom - 9} q0 9 9 9 H${EDGE - 5}`
+      : target === top
+        ? `M${x} ${top + 9} q0 -9 9 -9 H${EDGE - 5}`
+        : `M${x} ${target} H${EDGE - 5}`,
+  ].join(' ');
+  return (
+    <g
+      className={`${isEarly(arc.target.ending) ? classes.early : classes.skip} ${lit ? classes.lit : ''}`}
+      onMouseEnter={() => light(arc.id)}
+      onMouseLeave={() => light(null)}
+    >
+      <path className={classes.touch} d={path} />
+      <path d={path} />
+      <path d={`M${EDGE - 6} ${target - 5} l6 5 l-6 5`} />
+    </g>
+  );
+}
+
+/** Marks the rows at both ends of the arc under the pointer. */
+function Lights({ entry }: { readonly entry: Drawn }) {
+  return (
+    <>
+      {[...entry.sources.map(({ y }) => y), entry.target].map((y) => (
+        <span key={y} className={classes.light} style={{ top: y - 11 }} />
+      ))}
+    </>
+  );
+}
+
+/** For arcs that leave a visible row for a place out of sight: its name at the edge. */
+function EdgeNames({ drawn, view }: { drawn: readonly Drawn[]; view: { top: number; bottom: number } }) {
+  const seen = (y: number) => y >= view.top && y <= view.bottom;
+  const below = drawn.filter(
+    ({ sources, target }) => sources.some(({ y }) => seen(y)) && target > view.bottom,
+  );
+  return (
+    <div className={classes.edge} style={{ top: view.bottom - 8 - below.length * 17 }} aria-hidden="true">
+      {below.map(({ arc }) => (
+        <span
+          key={arc.id}
+          className={isEarly(arc.target.ending) ? classes.early : classes.skip}
+          title={arc.target.label}
+        >
+          ↓ {arc.target.label}
+        </span>
+      ))}
+    </div>
+  );
+}
+
+function measure(sheet: HTMLElement, arcs: readonly Arc[]): Drawn[] {
+  const origin = sheet.getBoundingClientRect().top;
+  const rows = new Map<string, number>();
+  for (const node of sheet.querySelectorAll<HTMLElement>('[data-anchor]')) {
+    const { top, height } = node.getBoundingClientRect();
+    const anchor = node.dataset.anchor ?? '';
+    // An item's or section's arrow points at its first line.
+    const into =
+      anchor.startsWith('item:') || anchor.startsWith('ending:')
+        ? 19
+        : anchor.startsWith('section:')
+          ? 30
+          : height / 2;
+    if (!rows.has(anchor)) rows.set(anchor, Math.round(top - origin + into));
+  }
+  const placed = arcs.flatMap((arc) => {
+    const target = rows.get(arc.target.anchor);
+    const sources = arc.sources.flatMap((anchor) => {
+      const y = rows.get(anchor) ?? rows.get(anchor.replace('item-skips:', 'item:'));
+      return y === undefined ? [] : [{ anchor, y }];
+    });
+    return target === undefined || sources.length === 0 ? [] : [{ arc, sources, target }];
+  });
+  const lanes = packLanes(
+    placed.map(({ arc, sources, target }) => {
+      const ys = [...sources.map(({ y }) => y), target];
+      return { id: arc.id, top: Math.min(...ys), bottom: Math.max(...ys) };
+    }),
+  );
+  const count = Math.max(1, ...[...lanes.values()].map((lane) => lane + 1));
+  const step = Math.min(14, (FIRST_LANE - LAST_LANE) / Math.max(1, count - 1));
+  return placed.map((entry) => ({
+    ...entry,
+    x: Math.round(FIRST_LANE - (lanes.get(entry.arc.id) ?? 0) * step),
+  }));
+}
+
+/** The stretch of the sheet that is in sight. */
+function useVisible(scroller: RefObject<HTMLElement | null>): { top: number; bottom: number } {
+  const [view, setView] = useState({ top: 0, bottom: 0 });
+  useEffect(() => {
+    const node = scroller.current;
+    if (node === null) return;
+    const look = () => setView({ top: node.scrollTop, bottom: node.scrollTop + node.clientHeight });
+    look();
+    node.addEventListener('scroll', look, { passive: true });
+    addEventListener('resize', look);
+    return () => {
+      node.removeEventListener('scroll', look);
+      removeEventListener('resize', look);
+    };
+  }, [scroller]);
+  return view;
+}

@@ -1,0 +1,132 @@
+/** Sections and endings at a glance; sections are dragged into another order here. */
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import { CSS as Transform } from '@dnd-kit/utilities';
+import { sectionLetter } from '../../core/document/variables';
+import { moveSection } from '../../core/editing/structure';
+import type { Section } from '../../core/document/types';
+import { endingLabel } from '../../core/views/targets';
+import { EndingMark } from '../ui/EndingMark';
+import { grouped } from '../ui/format';
+import { useStudy, useStudyStore } from '../study/store';
+import { useAddSection } from './Sheet';
+import { wholeItem } from './moves';
+import classes from './contents.module.css';
+
+export function Contents() {
+  const document = useStudy((state) => state.document);
+  const analysis = useStudy((state) => state.analysis);
+  const selection = useStudy((state) => state.selection);
+  const commit = useStudy((state) => state.commit);
+  const store = useStudyStore();
+  const add = useAddSection();
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, {
+      coordinateGetter: sortableKeyboardCoordinates,
+      keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space', 'Enter'] },
+    }),
+  );
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    const at = (id: unknown) => document.sections.findIndex((section) => section.id === id);
+    if (over === null || active.id === over.id) return;
+    commit(moveSection(store.getState().document, at(active.id), at(over.id)));
+  };
+  const holding = sectionHolding(document.sections, selection);
+  const routesTo = new Map(analysis?.endings.map(({ id, routes }) => [id, routes]));
+  return (
+    <nav className={classes.contents} aria-label="Contents">
+      <h2>Sections</h2>
+      <DndContext id="contents" sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+        <SortableContext items={document.sections.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
+          {document.sections.map((section, index) => (
+            <Row key={section.id} section={section} index={index} current={index === holding} />
+          ))}
+        </SortableContext>
+      </DndContext>
+      <button type="button" className={classes.add} onClick={add}>
+        Add a section
+      </button>
+      <h2>Endings</h2>
+      {document.endings.map((ending) => {
+        const routes = routesTo.get(ending.id);
+        return (
+          <button
+            key={ending.id}
+            type="button"
+            className={selection === `ending:${ending.id}` ? classes.current : undefined}
+            title={routes === undefined ? undefined : `${grouped(routes)} routes end here`}
+            onClick={() => goTo(store.getState().select, `ending:${ending.id}`)}
+          >
+            <EndingMark kind={ending.kind} />
+            <span>{endingLabel(document, ending.id)}</span>
+            <small>{routes === undefined ? '' : short(routes)}</small>
+          </button>
+        );
+      })}
+    </nav>
+  );
+}
+
+function Row({ section, index, current }: { section: Section; index: number; current: boolean }) {
+  const select = useStudy((state) => state.select);
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: section.id });
+  const items = section.items.filter(({ kind }) => kind !== 'page_break').length;
+  return (
+    <button
+      type="button"
+      ref={setNodeRef}
+      {...attributes}
+      {...listeners}
+      style={{ transform: Transform.Translate.toString(transform), transition }}
+      className={current ? classes.current : undefined}
+      aria-current={current || undefined}
+      onClick={() => goTo(select, `section:${section.id}`)}
+    >
+      <b>{sectionLetter(index)}</b>
+      <span>
+        {section.title || 'Untitled section'}
+        {section.repeat !== undefined && <small> ×{section.repeat.max}</small>}
+      </span>
+      <small>{items}</small>
+    </button>
+  );
+}
+
+function goTo(select: (selection: string) => void, key: string): void {
+  select(key);
+  const node = document.querySelector<HTMLElement>(`[data-field="${CSS.escape(wholeItem(key))}"]`);
+  node?.scrollIntoView({ block: 'start' });
+}
+
+function sectionHolding(sections: readonly Section[], selection: string | null): number {
+  if (selection === null) return -1;
+  if (selection.startsWith('break:')) return Number(selection.slice(6).split('/')[0]);
+  return sections.findIndex(
+    (section) =>
+      selection === `section:${section.id}` ||
+      section.items.some((item) => item.kind !== 'page_break' && selection === `item:${item.name}`),
+  );
+}
+
+/** Large counts shortened, so that they fit beside their ending: 1,024,132 as 1.02 m. */
+function short(count: string): string {
+  if (count.length <= 6) return grouped(count);
+  if (count.length > 12) return `${count[0]}.${count.slice(1, 2)}e${count.length - 1}`;
+  const [unit, digits] = count.length > 9 ? ['bn', 9] : ['m', 6];
+  const number = Number(count) / 10 ** digits;
+  return `${number.toPrecision(3)} ${unit}`;
+}

@@ -1,0 +1,58 @@
+/** The slip of an ending. */
+import { editEnding, removeEnding } from '../../core/editing/structure';
+import type { Plan } from '../../core/routing/plan';
+import { endingLabel } from '../../core/views/targets';
+import { EndingMark } from '../ui/EndingMark';
+import { grouped } from '../ui/format';
+import { useStudy } from '../study/store';
+import { SnagCards } from './SnagCards';
+import classes from './slip.module.css';
+
+export function EndingSlip({ plan, at }: { readonly plan: Plan; readonly at: number }) {
+  const analysis = useStudy((state) => state.analysis);
+  const commit = useStudy((state) => state.commit);
+  const ending = plan.endings[at]?.ending;
+  if (ending === undefined) return null;
+  const routes = analysis?.endings.find(({ id }) => id === ending.id)?.routes;
+  const only =
+    ending.kind === 'complete' &&
+    plan.document.endings.filter(({ kind }) => kind === 'complete').length === 1;
+  return (
+    <>
+      <h2>Ending</h2>
+      <div className={classes.card}>
+        <p className={classes.who}>
+          <EndingMark kind={ending.kind} /> {endingLabel(plan.document, ending.id)}
+        </p>
+        <div className={classes.pair}>
+          <span>Routes that end here</span>
+          <b>{routes === undefined ? '…' : grouped(routes)}</b>
+        </div>
+        {at === plan.lastEnding && <p className={classes.plain}>Also where the last section leads.</p>}
+      </div>
+      <SnagCards belongs={({ at: place }) => place.ending === ending.id} />
+      <div className={classes.acts}>
+        <button
+          type="button"
+          onClick={() =>
+            commit(
+              editEnding(at, 'messages', `Add a message to ${ending.id}`, (draft) => {
+                draft.messages.push({ text: '' });
+              }),
+            )
+          }
+        >
+          Add a message
+        </button>
+        <button
+          type="button"
+          disabled={only}
+          title={only ? 'One ending of kind complete is needed' : undefined}
+          onClick={() => commit(removeEnding(plan.document, at))}
+        >
+          Delete ending
+        </button>
+      </div>
+    </>
+  );
+}

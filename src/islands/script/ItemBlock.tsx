@@ -1,0 +1,109 @@
+/** One item on the sheet: printed, or written in while it is selected. A handle at its left drags it. */
+import { useDraggable, useDroppable } from '@dnd-kit/core';
+import { GripVertical } from 'lucide-react';
+import { useRef, type KeyboardEvent, type MouseEvent } from 'react';
+import type { ItemPlace } from '../../core/editing/structure';
+import type { Plan, PlanItem } from '../../core/routing/plan';
+import { useStudy, useStudyStore } from '../study/store';
+import { thenFocus, caretAt } from './focus';
+import { ItemEditor } from './ItemEditor';
+import { ItemPrint } from './ItemPrint';
+import { useItemMoves, wholeItem } from './moves';
+import classes from './sheet.module.css';
+
+interface Props {
+  readonly plan: Plan;
+  /** Null for a page break. */
+  readonly planItem: PlanItem | null;
+  readonly section: number;
+  readonly item: number;
+}
+
+export function ItemBlock({ plan, planItem, section, item }: Props) {
+  const place: ItemPlace = { section, item };
+  const key = planItem === null ? `break:${section}/${item}` : `item:${planItem.item.name}`;
+  const selected = useStudy((state) => state.selection === key);
+  const store = useStudyStore();
+  const moves = useItemMoves();
+  const box = useRef<HTMLDivElement>(null);
+  const title = planItem === null ? 'Page break' : `${planItem.item.name}: ${planItem.item.text}`;
+  const { setActivatorNodeRef, attributes, listeners, setNodeRef, isDragging } = useDraggable({
+    id: `${section}/${item}`,
+    data: { place, title },
+  });
+  const { setNodeRef: setDropRef, isOver } = useDroppable({
+    id: `before ${section}/${item}`,
+    data: { place },
+  });
+
+  const select = () => {
+    if (store.getState().selection !== key) store.getState().select(key);
+  };
+  const onMouseDown = (event: MouseEvent<HTMLElement>) => {
+    if (selected || event.button !== 0) return;
+    const target = event.target as HTMLElement;
+    if (target.closest('button, a, select, input, textarea')) return;
+    event.preventDefault();
+    const field = target.closest<HTMLElement>('[data-field]')?.dataset.field ?? wholeItem(key);
+    thenFocus(select, field, caretAt(event.clientX, event.clientY));
+  };
+  const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
+    const own = event.target === box.current;
+    if (event.key === 'Escape' && !own) box.current?.focus();
+    else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown'))
+      moves.moveBy(place, event.key === 'ArrowUp' ? -1 : 1);
+    else if (!own) return;
+    else if (event.key === 'Enter') moves.addAfter(place);
+    else if (event.key === 'Delete' || event.key === 'Backspace') moves.remove(place);
+    else if (event.key === 'ArrowDown' || event.key === 'ArrowUp')
+      focusNeighbour(box.current, event.key === 'ArrowDown' ? 1 : -1);
+    else return;
+    event.preventDefault();
+  };
+
+  return (
+    <div
+      ref={(node) => {
+        box.current = node;
+        setDropRef(node);
+      }}
+      className={`${planItem === null ? classes.break : classes.item} ${selected ? classes.selected : ''}`}
+      data-anchor={planItem === null ? undefined : key}
+      data-field={wholeItem(key)}
+      data-over={isOver || undefined}
+      data-dragged={isDragging || undefined}
+      role="group"
+      aria-label={title}
+      tabIndex={0}
+      onFocus={select}
+      onMouseDown={onMouseDown}
+      onKeyDown={onKeyDown}
+    >
+      <button
+        type="button"
+        ref={setActivatorNodeRef}
+        {...attributes}
+        {...listeners}
+        tabIndex={selected ? 0 : -1}
+        className={classes.grip}
+        aria-label={`Drag ${planItem?.item.name ?? 'page break'}`}
+        title="Drag to move, or Alt with the arrows"
+      >
+        <GripVertical size={13} />
+      </button>
+      <span ref={setNodeRef} hidden />
+      {planItem === null ? (
+        <span>page break</span>
+      ) : selected ? (
+        <ItemEditor plan={plan} planItem={planItem} place={place} />
+      ) : (
+        <ItemPrint plan={plan} planItem={planItem} />
+      )}
+    </div>
+  );
+}
+
+function focusNeighbour(from: HTMLElement | null, by: 1 | -1): void {
+  const all = [...document.querySelectorAll<HTMLElement>('[data-field^="whole/"]')];
+  all[all.findIndex((node) => node === from) + by]?.focus();
+}

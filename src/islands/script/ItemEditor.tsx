@@ -1,0 +1,242 @@
+/** The selected item, written in place: the same lines as in print, each a field. */
+import type { AnswerType, Question, RoutedItem } from '../../core/document/types';
+import { ANSWER_TYPES } from '../../core/document/types';
+import { nameProblem } from '../../core/document/names';
+import { renameVariable } from '../../core/editing/rename';
+import {
+  answerOfType,
+  editItem,
+  editQuestion,
+  takenNames,
+  type ItemPlace,
+} from '../../core/editing/structure';
+import type { Plan, PlanItem } from '../../core/routing/plan';
+import { useStudy, useStudyStore } from '../study/store';
+import { useState } from 'react';
+import { AnswerEditor } from './AnswerEditor';
+import { ConditionField } from './ConditionField';
+import { ConditionPicker } from './ConditionPicker';
+import { CheckedField, TextField } from './Fields';
+import { fieldId, focusField, thenFocus } from './focus';
+import { useItemMoves } from './moves';
+import classes from './sheet.module.css';
+
+interface Props {
+  readonly plan: Plan;
+  readonly planItem: PlanItem;
+  readonly place: ItemPlace;
+}
+
+export function ItemEditor({ plan, planItem, place }: Props) {
+  const { item } = planItem;
+  const commit = useStudy((state) => state.commit);
+  const moves = useItemMoves();
+  return (
+    <>
+      <div className={classes.name}>
+        <NameField item={item} />
+        {item.kind === 'statement' ? <small>statement</small> : <TypeField question={item} place={place} />}
+      </div>
+      <div>
+        <AskIf item={item} place={place} />
+        <div className={item.kind === 'statement' ? classes.statement : classes.question}>
+          <TextField
+            field={fieldId(item.name, 'text')}
+            label={item.kind === 'statement' ? 'Text of the statement' : 'Words of the question'}
+            value={item.text}
+            placeholder={item.kind === 'statement' ? 'What respondents are told' : 'What is asked?'}
+            change={(text) =>
+              commit(
+                editItem(place, 'text', `Write ${item.name}`, (draft) => {
+                  if (draft.kind !== 'page_break') draft.text = text;
+                }),
+              )
+            }
+            onKeyDown={(event) => {
+              if (event.key !== 'Enter' || event.shiftKey || event.altKey) return;
+              event.preventDefault();
+              const first =
+                item.kind === 'question' && 'options' in item.answer ? item.answer.options[0] : undefined;
+              if (first === undefined || event.ctrlKey || event.metaKey) moves.addAfter(place);
+              else focusField(fieldId(item.name, 'label', first.code), 'all');
+            }}
+          />
+        </div>
+        {item.kind === 'question' && (
+          <>
+            <Extras question={item} place={place} />
+            <AnswerEditor plan={plan} planItem={planItem} question={item} place={place} />
+          </>
+        )}
+      </div>
+    </>
+  );
+}
+
+function NameField({ item }: { readonly item: RoutedItem }) {
+  const commit = useStudy((state) => state.commit);
+  const select = useStudy((state) => state.select);
+  const store = useStudyStore();
+  const take = (typed: string): string | null => {
+    const name = typed.trim();
+    if (name === item.name) return null;
+    const problem = nameProblem(name);
+    if (problem !== null) return `${problem.charAt(0).toUpperCase()}${problem.slice(1)}.`;
+    const taken = takenNames(store.getState().document);
+    if (name.toLowerCase() !== item.name.toLowerCase() && taken.has(name.toLowerCase())) {
+      return `“${name}” is the name of something else already: choose another.`;
+    }
+    const refused = commit(renameVariable(item.name, name));
+    if (refused === null) select(`item:${name}`);
+    return refused;
+  };
+  return (
+    <CheckedField
+      field={fieldId(item.name, 'name')}
+      label="Variable name"
+      className={classes.nameField}
+      value={item.name}
+      size={13}
+      take={take}
+    />
+  );
+}
+
+function TypeField({ question, place }: { readonly question: Question; readonly place: ItemPlace }) {
+  const commit = useStudy((state) => state.commit);
+  const document = useStudy((state) => state.document);
+  return (
+    <select
+      className={classes.type}
+      aria-label="Answer type"
+      data-field={fieldId(question.name, 'type')}
+      value={question.answer.type}
+      onChange={(event) => {
+        const type = event.target.value as AnswerType;
+        const answer = answerOfType(type, question.answer, question.name, takenNames(document));
+        commit(
+          editQuestion(place, 'type', `Make ${question.name} a ${type}`, (draft) => {
+            draft.answer = answer as typeof draft.answer;
+          }),
+        );
+      }}
+    >
+      {ANSWER_TYPES.map((type) => (
+        <option key={type}>{type}</option>
+      ))}
+    </select>
+  );
+}
+
+function AskIf({ item, place }: { readonly item: RoutedItem; readonly place: ItemPlace }) {
+  const commit = useStudy((state) => state.commit);
+  const document = useStudy((state) => state.document);
+  const [picking, setPicking] = useState(false);
+  const field = fieldId(item.name, 'askIf');
+  const change = (text: string | undefined) =>
+    commit(
+      editItem(place, 'askIf', `Ask ${item.name} if …`, (draft) => {
+        if (draft.kind === 'page_break') return;
+        if (text === undefined) delete draft.askIf;
+        else draft.askIf = text;
+      }),
+    );
+  if (document.sections[place.section]?.draw !== undefined) return null;
+  if (item.askIf === undefined) {
+    return (
+      <button
+        type="button"
+        className={classes.addCondition}
+        onClick={() => thenFocus(() => change(''), field)}
+      >
+        Ask all, or only if …
+      </button>
+    );
+  }
+  return (
+    <div className={classes.askIfEditor}>
+      <span>ask if</span>
+      <div>
+        <ConditionField
+          field={field}
+          label={`${item.name} is asked if`}
+          value={item.askIf}
+          place={place}
+          isProblem={({ at, field: of }) =>
+            at.item === item.name && of === 'askIf' && at.option === undefined && at.row === undefined
+          }
+          change={change}
+          placeholder="tenure in (2, 3)"
+          done={() => focusField(fieldId(item.name, 'text'))}
+        />
+        {picking && <ConditionPicker place={place} value={item.askIf} change={change} />}
+      </div>
+      <button type="button" aria-expanded={picking} onClick={() => setPicking(!picking)}>
+        Pick
+      </button>
+      <button type="button" onClick={() => thenFocus(() => change(undefined), fieldId(item.name, 'text'))}>
+        Ask all
+      </button>
+    </div>
+  );
+}
+
+function Extras({ question, place }: { readonly question: Question; readonly place: ItemPlace }) {
+  const commit = useStudy((state) => state.commit);
+  const { name, note } = question;
+  const setNote = (text: string | undefined) =>
+    commit(
+      editQuestion(place, 'note', `Help under ${name}`, (draft) => {
+        if (text === undefined) delete draft.note;
+        else draft.note = text;
+      }),
+    );
+  return (
+    <>
+      {note !== undefined && (
+        <div className={classes.note}>
+          <TextField
+            field={fieldId(name, 'note')}
+            label="Help under the question"
+            value={note}
+            placeholder="Help under the question"
+            change={setNote}
+          />
+        </div>
+      )}
+      <div className={classes.extras}>
+        <label>
+          <input
+            type="checkbox"
+            data-field={fieldId(name, 'required')}
+            checked={question.required ?? false}
+            onChange={(event) => {
+              const required = event.target.checked;
+              commit(
+                editQuestion(
+                  place,
+                  'required',
+                  required ? `Require ${name}` : `Let ${name} be left blank`,
+                  (draft) => {
+                    if (required) draft.required = true;
+                    else delete draft.required;
+                  },
+                ),
+              );
+            }}
+          />{' '}
+          required
+        </label>
+        {note === undefined ? (
+          <button type="button" onClick={() => thenFocus(() => setNote(''), fieldId(name, 'note'))}>
+            Add help
+          </button>
+        ) : (
+          <button type="button" onClick={() => setNote(undefined)}>
+            Remove help
+          </button>
+        )}
+      </div>
+    </>
+  );
+}

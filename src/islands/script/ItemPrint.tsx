@@ -1,0 +1,72 @@
+/** An item as it is printed on the sheet, while it is not being written in. */
+import { memo } from 'react';
+import { answerLines } from '../../core/views/answer-lines';
+import type { Plan, PlanItem } from '../../core/routing/plan';
+import { fieldId } from './focus';
+import { LeadText } from './LeadText';
+import classes from './sheet.module.css';
+
+interface Props {
+  readonly plan: Plan;
+  readonly planItem: PlanItem;
+}
+
+export const ItemPrint = memo(function ItemPrint({ plan, planItem }: Props) {
+  const { item } = planItem;
+  return (
+    <>
+      <div className={classes.name}>
+        <span data-field={fieldId(item.name, 'name')}>{item.name}</span>
+        <small>{item.kind === 'statement' ? 'statement' : item.answer.type}</small>
+      </div>
+      <div>
+        {item.askIf !== undefined && (
+          <div className={classes.askIf} data-field={fieldId(item.name, 'askIf')}>
+            ask if {item.askIf}
+          </div>
+        )}
+        <div
+          className={item.kind === 'statement' ? classes.statement : classes.question}
+          data-field={fieldId(item.name, 'text')}
+        >
+          {item.text || <em className={classes.blank}>No words yet</em>}
+          {item.kind === 'question' && item.required && (
+            <i title="An answer is required" aria-label="required">
+              {' '}
+              *
+            </i>
+          )}
+        </div>
+        {item.kind === 'question' && item.note !== undefined && (
+          <div className={classes.note}>{item.note}</div>
+        )}
+        <AnswerPrint plan={plan} planItem={planItem} />
+      </div>
+    </>
+  );
+});
+
+export function AnswerPrint({ plan, planItem, only }: Props & { readonly only?: readonly string[] }) {
+  const { item } = planItem;
+  const lines = answerLines(plan, planItem).filter(({ kind }) => only?.includes(kind) ?? true);
+  return (
+    <div className={classes.answers}>
+      {lines.map(({ key, label, code, lead, faint, tag, anchor, kind }) => (
+        <div key={key} data-faint={faint || undefined} data-anchor={anchor ?? undefined} data-kind={kind}>
+          <span
+            className={classes.label}
+            data-field={
+              kind === 'option' ? fieldId(item.name, 'label', key.slice('option/'.length)) : undefined
+            }
+          >
+            {label}
+            {tag !== '' && <small> {tag}</small>}
+          </span>
+          <span className={classes.dots} />
+          <span className={classes.code}>{code}</span>
+          {lead === null ? <span className={classes.lead} /> : <LeadText lead={lead} />}
+        </div>
+      ))}
+    </div>
+  );
+}

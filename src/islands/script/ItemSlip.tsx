@@ -1,0 +1,167 @@
+/** The slip of an item. */
+import { printCondition } from '../../core/condition/print';
+import { editItem, type ItemPlace } from '../../core/editing/structure';
+import type { Plan, PlanItem } from '../../core/routing/plan';
+import { askedBy, usedLaterBy } from '../../core/views/asked';
+import { conditionSentence } from '../../core/wording/sentence';
+import { grouped } from '../ui/format';
+import { useStudy } from '../study/store';
+import { useItemMoves } from './moves';
+import { SkipRules } from './SkipRules';
+import { SnagCards } from './SnagCards';
+import classes from './slip.module.css';
+
+interface Props {
+  readonly plan: Plan;
+  readonly planItem: PlanItem;
+}
+
+export function ItemSlip({ plan, planItem }: Props) {
+  const { item } = planItem;
+  const place: ItemPlace = { section: planItem.section, item: planItem.place };
+  const commit = useStudy((state) => state.commit);
+  const select = useStudy((state) => state.select);
+  const moves = useItemMoves();
+  const used = usedLaterBy(plan, item.name);
+  const section = plan.sections[planItem.section]?.section;
+  const fixed = section?.draw !== undefined || section?.shuffle === true;
+  const next = nextInOrder(plan, planItem);
+  return (
+    <>
+      <h2>
+        <code>{item.name}</code> · who is asked
+      </h2>
+      <WhoIsAsked plan={plan} planItem={planItem} />
+      <h2>Then</h2>
+      <div className={classes.card}>
+        {fixed ? (
+          <p className={classes.plain}>
+            The section{' '}
+            {section?.draw === undefined ? 'is shuffled' : `draws ${section.draw} of its questions`}, so no
+            skip can leave from here.
+          </p>
+        ) : (
+          <SkipRules
+            plan={plan}
+            place={place}
+            id={item.name}
+            skips={item.skips ?? []}
+            isProblem={({ at }, index) => at.item === item.name && at.skip === index}
+            reads={{ section: place.section, item: place.item + 1 }}
+            from={place.item}
+            otherwise={next}
+            change={(skips, field, label) =>
+              commit(
+                editItem(place, field, label, (draft) => {
+                  if (draft.kind === 'page_break') return;
+                  if (skips.length === 0) delete draft.skips;
+                  else draft.skips = [...skips] as typeof draft.skips;
+                }),
+              )
+            }
+          />
+        )}
+      </div>
+      <SnagCards belongs={({ at }) => at.item === item.name} />
+      {used.length > 0 && (
+        <>
+          <h2>Used later by</h2>
+          <div className={`${classes.card} ${classes.chips}`}>
+            {used.map((user) => (
+              <button key={user} type="button" onClick={() => select(keyOf(plan, user))}>
+                {user}
+              </button>
+            ))}
+          </div>
+        </>
+      )}
+      <div className={classes.acts}>
+        <button type="button" title="Alt+↑" onClick={() => moves.moveBy(place, -1)}>
+          Move up
+        </button>
+        <button type="button" title="Alt+↓" onClick={() => moves.moveBy(place, 1)}>
+          Move down
+        </button>
+        <button type="button" onClick={() => moves.remove(place)}>
+          Delete {item.kind}
+        </button>
+      </div>
+    </>
+  );
+
+  function keyOf(of: Plan, user: string): string | null {
+    for (const { section: home, items } of of.sections) {
+      if (home.title === user) return `section:${home.id}`;
+      if (items.some(({ item: other }) => other.name === user)) return `item:${user}`;
+    }
+    return null;
+  }
+}
+
+function nextInOrder(plan: Plan, { section, index }: PlanItem): string {
+  const here = plan.sections[section];
+  const next = here?.items[index + 1];
+  if (next !== undefined) return next.item.name;
+  return `the end of the section`;
+}
+
+function WhoIsAsked({ plan, planItem }: Props) {
+  const analysis = useStudy((state) => state.analysis);
+  const { only, passedBy } = askedBy(plan, planItem);
+  const { section } = plan.sections[planItem.section] ?? {};
+  const routes = analysis?.items[planItem.item.name];
+  const total = analysis?.routes;
+  const sentence = only.map(({ condition }) => conditionSentence(condition, plan.variables)).join(', and ');
+  const notApplicable = plan.document.missing.find(({ reason }) => reason === 'not_applicable');
+  const some = routes !== undefined && total !== undefined && total !== '0';
+  const drawn = section?.draw !== undefined && planItem.item.kind === 'question';
+  const sent = [...new Set(passedBy.map(({ at }) => at))];
+  return (
+    <div className={classes.card}>
+      <p className={classes.who}>
+        {sentence === '' ? 'Everyone who gets here' : `If ${sentence}`}
+        {drawn && `, where it is drawn (${section?.draw} of ${questionsIn(section)})`}
+      </p>
+      {only.length > 0 && (
+        <div className={classes.chips}>
+          {only.map(({ from, condition }) => (
+            <code key={from}>{printCondition(condition)}</code>
+          ))}
+        </div>
+      )}
+      {sent.length > 0 && (
+        <p className={classes.plain}>
+          Sent past it from{' '}
+          {sent.map((at, n) => (
+            <span key={at}>
+              {n > 0 && ', '}
+              <code>{at}</code>
+            </span>
+          ))}
+        </p>
+      )}
+      <div className={classes.bar} aria-hidden="true">
+        <i style={{ width: some ? `${share(routes, total)}%` : 0 }} />
+      </div>
+      <div className={classes.pair}>
+        <span>{analysis?.exact === false ? 'On routes counted so far' : 'On routes'}</span>
+        <b>{some ? `${grouped(routes)} of ${grouped(total)}` : '…'}</b>
+      </div>
+      {planItem.item.kind === 'question' && (
+        <div className={classes.pair}>
+          <span>Others get</span>
+          <code>{notApplicable?.code} not applicable</code>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function questionsIn(section: Plan['sections'][number]['section'] | undefined): number {
+  return section?.items.filter(({ kind }) => kind === 'question').length ?? 0;
+}
+
+/** Per cent, from decimal strings of any length. */
+function share(part: string, whole: string): number {
+  return Number((BigInt(part) * 10_000n) / BigInt(whole)) / 100;
+}

@@ -1,0 +1,202 @@
+/** The options of the selected question: label, dots, code, and where each leads. */
+import { useState, type KeyboardEvent } from 'react';
+import { optionsOf } from '../../core/document/shape';
+import type { Option, Question } from '../../core/document/types';
+import {
+  addOptions,
+  editOption,
+  moveOption,
+  OPTION_KINDS,
+  optionKind,
+  optionsFromPaste,
+  removeOption,
+  setOptionKind,
+  type OptionKind,
+} from '../../core/editing/options';
+import { aimAnswer } from '../../core/editing/skips';
+import { nextCode, type ItemPlace } from '../../core/editing/structure';
+import { leadOf } from '../../core/views/leads';
+import type { Plan, PlanItem } from '../../core/routing/plan';
+import { useStudy } from '../study/store';
+import { NumberField, TextField } from './Fields';
+import { fieldId, focusField, thenFocus } from './focus';
+import { LeadText } from './LeadText';
+import { useItemMoves } from './moves';
+import { TargetPicker } from './TargetPicker';
+import classes from './sheet.module.css';
+
+interface Props {
+  readonly plan: Plan;
+  readonly planItem: PlanItem;
+  readonly question: Question;
+  readonly place: ItemPlace;
+}
+
+const KIND_WORDS: Readonly<Record<OptionKind, string>> = {
+  ordinary: 'an ordinary answer',
+  specify: 'other, please specify',
+  exclusive: 'excludes the others',
+  dont_know: 'don’t know',
+  refused: 'prefer not to say',
+  not_available: 'not available',
+};
+
+export function OptionRows({ plan, planItem, question, place }: Props) {
+  const commit = useStudy((state) => state.commit);
+  const moves = useItemMoves();
+  const [aiming, setAiming] = useState<number | null>(null);
+  const options = optionsOf(question.answer);
+  const listed = 'options' in question.answer;
+  const aimable = listed && question.answer.type !== 'grid';
+  const label = (code: number) => fieldId(question.name, 'label', code);
+
+  const add = (at: number, added = [{ label: '' }] as { label: string; code?: number }[]) => {
+    // Beside a number, scale or date only "don't know" and the like can stand.
+    if (!listed) {
+      const code =
+        [98, 99, 97, 998, 999].find((free) => !options.some((option) => option.code === free)) ??
+        nextCode(options);
+      thenFocus(
+        () => {
+          commit(addOptions(place, at, [{ label: 'Don’t know', code }]));
+          commit(setOptionKind(place, at, 'dont_know'));
+        },
+        label(code),
+        'all',
+      );
+      return;
+    }
+    const code = added[0]?.code ?? nextCode(options);
+    thenFocus(() => commit(addOptions(place, at, added)), label(code));
+  };
+  const remove = (at: number) => {
+    const neighbour = options[at === 0 ? 1 : at - 1];
+    if (listed && neighbour === undefined) return;
+    thenFocus(
+      () => commit(removeOption(place, at)),
+      neighbour === undefined ? fieldId(question.name, 'text') : label(neighbour.code),
+    );
+  };
+  const onKeyDown = (at: number, option: Option) => (event: KeyboardEvent<HTMLTextAreaElement>) => {
+    const { key, altKey } = event;
+    if (altKey && (key === 'ArrowUp' || key === 'ArrowDown')) {
+      const by = key === 'ArrowUp' ? -1 : 1;
+      if (options[at + by] !== undefined)
+        thenFocus(() => commit(moveOption(place, at, by)), label(option.code));
+    } else if (altKey && key === 'ArrowRight' && aimable) setAiming(option.code);
+    else if (key === 'Enter' && option.label === '' && options.length > 1 && at === options.length - 1) {
+      commit(removeOption(place, at));
+      moves.addAfter(place);
+    } else if (key === 'Enter' && (event.ctrlKey || event.metaKey)) moves.addAfter(place);
+    else if (key === 'Enter') add(at + 1);
+    else if (key === 'Backspace' && option.label === '') remove(at);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+
+  return (
+    <div className={classes.answers} role="group" aria-label="Answers">
+      {options.map((option, o) => (
+        <div
+          key={option.code}
+          data-anchor={`option:${question.name}/${option.code}`}
+          data-faint={option.missing !== undefined || undefined}
+          data-kind="option"
+        >
+          <span className={classes.label} data-grows>
+            <TextField
+              field={label(option.code)}
+              label={`Answer ${o + 1}`}
+              value={option.label}
+              placeholder="Answer"
+              change={(text) =>
+                commit(
+                  editOption(place, o, 'label', 'Write an answer', (draft) => {
+                    draft.label = text;
+                  }),
+                )
+              }
+              onKeyDown={onKeyDown(o, option)}
+              onPaste={(text) => {
+                const pasted = optionsFromPaste(text);
+                if (pasted.length < 2) return false;
+                const blank = option.label === '' && options.length > 1;
+                if (blank) commit(removeOption(place, o));
+                commit(addOptions(place, blank ? o : o + 1, pasted));
+                return true;
+              }}
+            />
+          </span>
+          <select
+            className={classes.kind}
+            aria-label={`Kind of answer ${o + 1}`}
+            title={KIND_WORDS[optionKind(option)]}
+            data-plain={optionKind(option) === 'ordinary' || undefined}
+            value={optionKind(option)}
+            onChange={(event) => commit(setOptionKind(place, o, event.target.value as OptionKind))}
+          >
+            {OPTION_KINDS.filter(
+              (kind) => listed || !['ordinary', 'exclusive', 'specify'].includes(kind),
+            ).map((kind) => (
+              <option key={kind} value={kind}>
+                {KIND_WORDS[kind]}
+              </option>
+            ))}
+          </select>
+          <span className={classes.dots} />
+          <span className={classes.code}>
+            <NumberField
+              field={fieldId(question.name, 'code', option.code)}
+              label={`Code of answer ${o + 1}`}
+              className={classes.codeField}
+              value={option.code}
+              whole
+              take={(code) => {
+                if (options.some((other, n) => n !== o && other.code === code))
+                  return `Another answer has the code ${code}: choose a free one.`;
+                return commit(
+                  editOption(place, o, 'code', 'Change a code', (draft) => {
+                    draft.code = code as number;
+                  }),
+                );
+              }}
+            />
+          </span>
+          {aimable ? (
+            <span className={classes.aim}>
+              <button
+                type="button"
+                data-field={fieldId(question.name, 'aim', option.code)}
+                aria-label={`Where answer ${o + 1} leads`}
+                aria-expanded={aiming === option.code}
+                title="Make a skip (Alt+→)"
+                onClick={() => setAiming(aiming === option.code ? null : option.code)}
+              >
+                <LeadText lead={leadOf(plan, planItem, option.code)} />
+              </button>
+              {aiming === option.code && (
+                <TargetPicker
+                  section={place.section}
+                  item={place.item}
+                  none="carry on"
+                  close={() => setAiming(null)}
+                  choose={(target) => {
+                    setAiming(null);
+                    commit(aimAnswer(place, question, option.code, target));
+                    queueMicrotask(() => focusField(label(option.code)));
+                  }}
+                />
+              )}
+            </span>
+          ) : (
+            <span className={classes.lead} />
+          )}
+        </div>
+      ))}
+      <button type="button" className={classes.addAnswer} onClick={() => add(options.length)}>
+        {listed ? 'Add an answer' : 'Add don’t know'}
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,59 @@
+/** The slip at the right: of what is selected, who is asked, where it leads, its snags, and what uses it later. */
+import { useStudy } from '../study/store';
+import { EndingSlip } from './EndingSlip';
+import { ItemSlip } from './ItemSlip';
+import { SectionSlip } from './SectionSlip';
+import classes from './slip.module.css';
+
+export function Slip() {
+  const selection = useStudy((state) => state.selection);
+  const plan = useStudy((state) => state.plan);
+  const content = () => {
+    if (selection?.startsWith('item:')) {
+      const name = selection.slice(5);
+      const planItem = plan.sections.flatMap(({ items }) => items).find(({ item }) => item.name === name);
+      if (planItem !== undefined) return <ItemSlip key={name} plan={plan} planItem={planItem} />;
+    }
+    if (selection?.startsWith('section:')) {
+      const found = plan.sections.find(({ section }) => `section:${section.id}` === selection);
+      if (found !== undefined) return <SectionSlip key={found.section.id} plan={plan} planSection={found} />;
+    }
+    if (selection?.startsWith('ending:')) {
+      const at = plan.endings.findIndex(({ ending }) => `ending:${ending.id}` === selection);
+      if (at >= 0) return <EndingSlip plan={plan} at={at} />;
+    }
+    return <Keys />;
+  };
+  return (
+    <aside className={classes.slip} aria-label="Slip">
+      {content()}
+    </aside>
+  );
+}
+
+/** Nothing is selected: how to begin. */
+function Keys() {
+  return (
+    <>
+      <h2>Writing on the sheet</h2>
+      <div className={classes.card}>
+        <dl className={classes.keys}>
+          <dt>Click, Tab</dt>
+          <dd>write where you are</dd>
+          <dt>Enter</dt>
+          <dd>next answer; after an empty one, next question</dd>
+          <dt>Ctrl Enter</dt>
+          <dd>next question at once</dd>
+          <dt>Alt →</dt>
+          <dd>from an answer: where it leads, then a digit</dd>
+          <dt>Alt ↑ ↓</dt>
+          <dd>move the answer, item or section</dd>
+          <dt>Esc, Delete</dt>
+          <dd>out of the field; delete the item</dd>
+          <dt>Ctrl Z</dt>
+          <dd>undo, with Shift redo, anything</dd>
+        </dl>
+      </div>
+    </>
+  );
+}

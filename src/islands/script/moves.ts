@@ -1,0 +1,104 @@
+/** Adding, moving and deleting items and sections by hand, with the focus kept on what was meant. */
+import { freshName } from '../../core/document/names';
+import type { Item } from '../../core/document/types';
+import {
+  addItem,
+  moveItem,
+  newQuestion,
+  removeItem,
+  takenNames,
+  type ItemPlace,
+} from '../../core/editing/structure';
+import { useStudyStore, type StudyStore } from '../study/store';
+import { fieldId, focusField, thenFocus } from './focus';
+
+export interface ItemMoves {
+  /** Adds an item before `place.item` and puts the caret into it. */
+  addAt(place: ItemPlace, kind?: Item['kind']): void;
+  addAfter(place: ItemPlace): void;
+  remove(place: ItemPlace): void;
+  /** One place up or down, into the neighbouring section at its edge. */
+  moveBy(place: ItemPlace, by: -1 | 1): void;
+  /** To before the item at `to`. */
+  moveTo(from: ItemPlace, to: ItemPlace): void;
+}
+
+export function useItemMoves(): ItemMoves {
+  return movesOf(useStudyStore());
+}
+
+export function itemKeyAt(store: StudyStore, { section, item }: ItemPlace): string | null {
+  const found = store.getState().document.sections[section]?.items[item];
+  if (found === undefined) return null;
+  return found.kind === 'page_break' ? `break:${section}/${item}` : `item:${found.name}`;
+}
+
+/** The field id under which an item as a whole can be focused. */
+export function wholeItem(key: string): string {
+  return fieldId('whole', key);
+}
+
+function movesOf(store: StudyStore): ItemMoves {
+  const focusItem = (place: ItemPlace) => {
+    const key = itemKeyAt(store, place);
+    if (key !== null) focusField(wholeItem(key));
+  };
+  const addAt = (place: ItemPlace, kind: Item['kind'] = 'question') => {
+    const { document, commit, select } = store.getState();
+    const item: Item =
+      kind === 'question'
+        ? newQuestion(document)
+        : kind === 'statement'
+          ? { kind, name: freshName('note_1', takenNames(document)), text: '' }
+          : { kind };
+    if (item.kind === 'page_break') {
+      thenFocus(
+        () => {
+          commit(addItem(place, item));
+          select(`break:${place.section}/${place.item}`);
+        },
+        wholeItem(`break:${place.section}/${place.item}`),
+      );
+      return;
+    }
+    thenFocus(
+      () => {
+        commit(addItem(place, item));
+        select(`item:${item.name}`);
+      },
+      fieldId(item.name, 'text'),
+    );
+  };
+  const moveTo = (from: ItemPlace, to: ItemPlace) => {
+    const { document, commit } = store.getState();
+    const target = from.section === to.section && to.item > from.item ? { ...to, item: to.item - 1 } : to;
+    if (target.section === from.section && target.item === from.item) return;
+    const name = itemKeyAt(store, from);
+    commit(moveItem(document, from, target));
+    if (name?.startsWith('break:')) store.getState().select(itemKeyAt(store, target));
+    queueMicrotask(() => focusItem(target));
+  };
+  return {
+    addAt,
+    addAfter: ({ section, item }) => addAt({ section, item: item + 1 }),
+    remove(place) {
+      const { document, commit, select } = store.getState();
+      commit(removeItem(document, place));
+      const count = store.getState().document.sections[place.section]?.items.length ?? 0;
+      const next = { section: place.section, item: Math.min(place.item, count - 1) };
+      select(itemKeyAt(store, next));
+      queueMicrotask(() => focusItem(next));
+    },
+    moveBy({ section, item }, by) {
+      const { sections } = store.getState().document;
+      const count = sections[section]?.items.length ?? 0;
+      if (by < 0) {
+        if (item > 0) moveTo({ section, item }, { section, item: item - 1 });
+        else if (section > 0)
+          moveTo({ section, item }, { section: section - 1, item: sections[section - 1]?.items.length ?? 0 });
+      } else if (item < count - 1) moveTo({ section, item }, { section, item: item + 2 });
+      else if (section < sections.length - 1) moveTo({ section, item }, { section: section + 1, item: 0 });
+    },
+    moveTo,
+  };
+}

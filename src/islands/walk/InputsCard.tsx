@@ -1,0 +1,106 @@
+/** What a walk is given besides answers: values known beforehand, full quotas, and the seed of its draws. */
+import type { Given, Value } from '../../core/document/types';
+import { optionsOf } from '../../core/document/shape';
+import type { Plan } from '../../core/routing/plan';
+import type { Session, WalkInputs } from './session';
+import classes from './cards.module.css';
+
+interface Props {
+  readonly plan: Plan;
+  readonly session: Session;
+  /** A followed route brings its own. */
+  readonly free: boolean;
+}
+
+export function InputsCard({ plan, session, free }: Props) {
+  const { inputs, setInputs } = session;
+  const given = plan.document.given ?? [];
+  const quotas = plan.document.quotas ?? [];
+  const draws =
+    plan.sections.some(({ section }) => section.draw !== undefined) || given.some(({ random }) => random);
+  if (!free || (given.length === 0 && quotas.length === 0 && !draws)) return null;
+  const set = (part: Partial<WalkInputs>) => setInputs({ ...inputs, ...part });
+  const full = inputs.full ?? [];
+  return (
+    <>
+      <h2>Before the start</h2>
+      <div className={classes.card}>
+        {given.map((entry) => (
+          <label key={entry.name} className={classes.input}>
+            {entry.label}
+            <GivenField
+              given={entry}
+              value={inputs.given?.[entry.name] ?? null}
+              change={(value) => set({ given: { ...inputs.given, [entry.name]: value } })}
+            />
+          </label>
+        ))}
+        {quotas.map(({ id, label }) => (
+          <label key={id} className={classes.input}>
+            {label} is full
+            <input
+              type="checkbox"
+              checked={full.includes(id)}
+              onChange={(event) =>
+                set({ full: event.target.checked ? [...full, id] : full.filter((other) => other !== id) })
+              }
+            />
+          </label>
+        ))}
+        {draws && (
+          <p className={classes.input}>
+            Draws by seed {inputs.seed}
+            <button type="button" onClick={() => set({ seed: inputs.seed + 1 })}>
+              Draw again
+            </button>
+          </p>
+        )}
+      </div>
+    </>
+  );
+}
+
+function GivenField({
+  given,
+  value,
+  change,
+}: {
+  given: Given;
+  value: Value | null;
+  change: (value: Value | null) => void;
+}) {
+  const options = optionsOf(given.answer);
+  if (given.answer.type === 'single' || given.answer.type === 'multiple') {
+    const several = given.answer.type === 'multiple';
+    const chosen = Array.isArray(value) ? value[0] : value;
+    return (
+      <select
+        value={chosen === null ? '' : String(chosen)}
+        onChange={(event) => {
+          const code = event.target.value === '' ? null : Number(event.target.value);
+          change(code === null ? null : several ? [code] : code);
+        }}
+      >
+        {given.random && <option value="">drawn</option>}
+        {options.map(({ code, label }) => (
+          <option key={code} value={code}>
+            {label}
+          </option>
+        ))}
+      </select>
+    );
+  }
+  const numeric = given.answer.type === 'number' || given.answer.type === 'scale';
+  return (
+    <input
+      type="text"
+      size={10}
+      value={value === null ? '' : String(value)}
+      placeholder={given.random ? 'drawn' : undefined}
+      onChange={(event) => {
+        const text = event.target.value.trim();
+        change(text === '' ? null : numeric && Number.isFinite(Number(text)) ? Number(text) : text);
+      }}
+    />
+  );
+}

@@ -1,0 +1,202 @@
+/** The page a respondent sees: a ruled form, its messages, and the way back and on. */
+import { useEffect, useRef, type KeyboardEvent } from 'react';
+import type { Plan } from '../../core/routing/plan';
+import type { WalkStep } from '../../core/routing/walk';
+import { holds } from '../../core/condition/evaluate';
+import { endingLabel } from '../../core/views/targets';
+import { shownText } from '../../core/wording/values';
+import { EndingMark } from '../ui/EndingMark';
+import { plural } from '../ui/format';
+import { ItemForm } from './ItemForm';
+import { pickByDigit } from './digits';
+import { escapeMarkdown, RichText } from './RichText';
+import type { Session } from './session';
+import { useAhead } from './ahead';
+import classes from './walk.module.css';
+
+interface Props {
+  readonly plan: Plan;
+  readonly session: Session;
+  readonly device: 'Desktop' | 'Phone';
+  readonly following: boolean;
+  readonly current: string | null;
+  readonly setCurrent: (key: string) => void;
+  readonly again: () => void;
+}
+
+export function RespondentPage({ plan, session, device, following, current, setCurrent, again }: Props) {
+  const { walk, page, at, faults, next, back } = session;
+  const paper = useRef<HTMLFormElement>(null);
+  const ahead = useAhead(session);
+
+  // A new page begins at its first field; a followed one, whose answers are filled in, at "Next".
+  useEffect(() => {
+    const form = paper.current;
+    if (form === null) return;
+    form.scrollTop = 0;
+    const first = form.querySelector<HTMLElement>('input:not([disabled]), textarea, select');
+    const goOn = form.querySelector<HTMLElement>('[data-next]');
+    (following ? goOn : (first ?? goOn))?.focus({ preventScroll: !following });
+  }, [at, following]);
+  // Messages: to the first one.
+  const firstFault = faults[0] && `${faults[0].step.key} ${faults[0].fault.part}`;
+  useEffect(() => {
+    if (firstFault === undefined) return;
+    const field = paper.current?.querySelector<HTMLElement>(`[data-part="${CSS.escape(firstFault)}"]`);
+    const target = field?.matches('input, textarea, select')
+      ? field
+      : field?.querySelector<HTMLElement>('input, textarea, select');
+    (target ?? field)?.focus();
+  }, [firstFault, session.confirmed]);
+
+  if (walk === null) return null;
+  if (page === null) return <EndingPage plan={plan} session={session} device={device} again={again} />;
+  const section = plan.sections[page.section]?.section;
+  const first = page.steps[0];
+  const opensSection = first !== undefined && isFirstOfSection(walk.steps, first);
+  const { progress = true } = plan.document.settings ?? {};
+  const done = walk.steps.findIndex(({ key }) => key === first?.key);
+  const total = done + (ahead === null ? page.steps.length : (ahead.least + ahead.most) / 2);
+  const text = (of: string, pass: number | null) =>
+    shownText(plan, walk, of, page.section, pass, escapeMarkdown);
+
+  const onKeyDown = (event: KeyboardEvent<HTMLFormElement>) => {
+    if (event.altKey || event.ctrlKey || event.metaKey) return;
+    if (/^[0-9]$/.test(event.key) && pickByDigit(event.currentTarget, event.target as HTMLElement, event.key))
+      event.preventDefault();
+    else if (event.key === 'Enter' && event.target instanceof HTMLInputElement) {
+      event.preventDefault();
+      next();
+    }
+  };
+  return (
+    <form
+      className={`${classes.paper} ${device === 'Phone' ? classes.phone : ''}`}
+      ref={paper}
+      noValidate
+      aria-label="Respondent’s page"
+      onSubmit={(event) => {
+        event.preventDefault();
+        next();
+      }}
+      onKeyDown={onKeyDown}
+    >
+      {progress && (
+        <>
+          <div className={classes.progress} aria-hidden="true">
+            <i style={{ width: `${total === 0 ? 0 : Math.round((100 * done) / total)}%` }} />
+          </div>
+          <p className={classes.left}>
+            {section === undefined ? '' : text(section.title, page.pass)}
+            {ahead !== null && ` · ${leftWords(ahead)}`}
+          </p>
+        </>
+      )}
+      {faults.length > 0 && (
+        <div className={classes.summary} role="alert">
+          <strong>
+            {faults.every(({ fault }) => fault.kind === 'soft')
+              ? 'Please look once more, or press Next again to go on:'
+              : `${plural(faults.length, 'answer')} to look at before going on:`}
+          </strong>
+          <ul>
+            {faults.map(({ step, fault }, index) => (
+              <li key={index}>
+                {questionWords(plan, session, step)}: {fault.message}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {opensSection && section?.intro !== undefined && (
+        <div className={classes.intro}>
+          <RichText text={text(section.intro, page.pass)} />
+        </div>
+      )}
+      {page.steps.map((step) => (
+        <ItemForm
+          key={step.key}
+          plan={plan}
+          session={session}
+          walk={walk}
+          step={step}
+          current={step.key === current}
+          focused={() => setCurrent(step.key)}
+        />
+      ))}
+      <div className={classes.nav}>
+        <button type="button" disabled={at === 0} onClick={back}>
+          Back
+        </button>
+        <button type="submit" data-next className={classes.next}>
+          Next
+        </button>
+      </div>
+    </form>
+  );
+}
+
+function isFirstOfSection(steps: readonly WalkStep[], first: WalkStep): boolean {
+  const index = steps.findIndex(({ key }) => key === first.key);
+  const before = steps[index - 1];
+  return (
+    before === undefined || before.planItem.section !== first.planItem.section || before.pass !== first.pass
+  );
+}
+
+function leftWords({ least, most }: { least: number; most: number }): string {
+  if (most === 0) return 'the last page';
+  return least === most ? `${plural(most, 'item')} left` : `${least} to ${most} items left`;
+}
+
+function questionWords(plan: Plan, session: Session, step: WalkStep): string {
+  const { walk } = session;
+  const { item, section } = step.planItem;
+  const text = walk === null ? item.text : shownText(plan, walk, item.text, section, step.pass);
+  return text.length > 60 ? `${text.slice(0, 59)}…` : text;
+}
+
+function EndingPage({ plan, session, device, again }: Pick<Props, 'plan' | 'session' | 'device' | 'again'>) {
+  const { walk, back } = session;
+  const heading = useRef<HTMLHeadingElement>(null);
+  useEffect(() => heading.current?.focus(), []);
+  if (walk === null || walk.ending === null) return null;
+  const end = plan.endings[walk.ending];
+  if (end === undefined) return null;
+  const past = plan.sections.length;
+  const environment = walk.environment(past, null);
+  const message = end.messages.find((entry) => entry.if === null || holds(entry.if, environment));
+  const next = end.ending.next;
+  return (
+    <div className={`${classes.paper} ${device === 'Phone' ? classes.phone : ''}`}>
+      <h2 ref={heading} tabIndex={-1} className={classes.ending}>
+        <EndingMark kind={end.ending.kind} /> {endingLabel(plan.document, end.ending.id)}
+      </h2>
+      {message === undefined ? (
+        <p>No message: a respondent on this route sees nothing here.</p>
+      ) : (
+        <div className={classes.message}>
+          <RichText text={shownText(plan, walk, message.text, past, null, escapeMarkdown)} />
+        </div>
+      )}
+      {next !== undefined && (
+        <p className={classes.left}>
+          Then on to {'url' in next ? next.url : next.questionnaire}
+          {'carry' in next &&
+            next.carry !== undefined &&
+            next.carry.length > 0 &&
+            `, carrying ${next.carry.join(', ')}`}
+          .
+        </p>
+      )}
+      <div className={classes.nav}>
+        <button type="button" onClick={back}>
+          Back
+        </button>
+        <button type="button" onClick={again}>
+          Walk again, choosing freely
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,162 @@
+/** The verdict on the route that was walked: passed, or sent back with a remark about the whole or an item. */
+import { useState } from 'react';
+import * as v from 'valibot';
+import { call, NothingSchema } from '../ui/api';
+import { grouped, whenText } from '../ui/format';
+import { nextToWalk, useLedger } from '../study/ledger';
+import { useStudy } from '../study/store';
+import type { WalkedRoute } from './route-of-walk';
+import type { Session } from './session';
+import classes from './cards.module.css';
+
+interface Props {
+  readonly session: Session;
+  readonly found: WalkedRoute | null;
+  readonly follow: (number: string) => void;
+}
+
+const VerdictSchema = v.object({
+  route: v.string(),
+  marks: v.array(v.string()),
+  items: v.array(v.string()),
+  verdict: v.picklist(['passed', 'sent_back']),
+  remark: v.string(),
+  place: v.string(),
+  reviewer: v.string(),
+  at: v.number(),
+});
+
+const REVIEWER = 'jolly-fork/reviewer';
+
+export function VerdictCard({ session, found, follow }: Props) {
+  const id = useStudy((state) => state.id);
+  const analysis = useStudy((state) => state.analysis);
+  const verdicts = useStudy((state) => state.verdicts);
+  const setVerdicts = useStudy((state) => state.setVerdicts);
+  const ledger = useLedger();
+  const [reviewer, setReviewer] = useState(() => localStorage.getItem(REVIEWER) ?? '');
+  const [remark, setRemark] = useState('');
+  const [place, setPlace] = useState('');
+  const [returning, setReturning] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+
+  if (found === null) {
+    const waiting = (session.walk?.steps.length ?? 0) > 0;
+    return waiting ? (
+      <>
+        <h2>Verdict</h2>
+        <div className={classes.card}>
+          <p>Once this walk comes to an ending, its route can be passed or sent back here.</p>
+        </div>
+      </>
+    ) : null;
+  }
+  const verdict = ledger.byFingerprint.get(found.fingerprint);
+  const next = analysis === null ? null : nextToWalk(ledger, found.number, analysis.routes);
+
+  const give = async (kind: 'passed' | 'sent_back'): Promise<void> => {
+    if (reviewer.trim() === '') {
+      setProblem('Give your name first: a verdict says whose it is.');
+      return;
+    }
+    if (kind === 'sent_back' && remark.trim() === '') {
+      setProblem('Write a remark first: what should be mended on this route?');
+      return;
+    }
+    localStorage.setItem(REVIEWER, reviewer.trim());
+    const reply = await call(VerdictSchema, 'POST', `/api/studies/${id}/verdicts`, {
+      route: found.fingerprint,
+      marks: found.marks,
+      items: found.items,
+      verdict: kind,
+      remark: kind === 'passed' ? '' : remark.trim(),
+      place: kind === 'passed' ? '' : place,
+      reviewer: reviewer.trim(),
+    });
+    if (!reply.ok) {
+      setProblem(reply.problem);
+      return;
+    }
+    setProblem(null);
+    setReturning(false);
+    setRemark('');
+    setPlace('');
+    setVerdicts([...verdicts.filter(({ route }) => route !== found.fingerprint), reply.body]);
+    if (kind === 'passed' && next !== null) follow(next);
+  };
+  const takeBack = async () => {
+    const reply = await call(NothingSchema, 'DELETE', `/api/studies/${id}/verdicts`, {
+      route: found.fingerprint,
+    });
+    if (reply.ok) setVerdicts(verdicts.filter(({ route }) => route !== found.fingerprint));
+    else setProblem(reply.problem);
+  };
+  const number = grouped(found.number);
+  return (
+    <>
+      <h2>Verdict on route {number}</h2>
+      <div className={classes.card}>
+        {verdict === undefined ? (
+          <p>Does every question fit this respondent, and is nothing they need missing?</p>
+        ) : (
+          <p>
+            <strong>{verdict.verdict === 'passed' ? '✓ Passed' : '↩ Sent back'}</strong> by {verdict.reviewer}
+            , {whenText(verdict.at)}.{verdict.place !== '' && ` At ${verdict.place}:`}
+            {verdict.remark !== '' && ` “${verdict.remark}”`}{' '}
+            <button type="button" className={classes.link} onClick={() => void takeBack()}>
+              Take back
+            </button>
+          </p>
+        )}
+        <label className={classes.field}>
+          Your name
+          <input value={reviewer} maxLength={100} onChange={(event) => setReviewer(event.target.value)} />
+        </label>
+        {problem !== null && (
+          <p role="alert" className={classes.problem}>
+            {problem}
+          </p>
+        )}
+        <button type="button" className={classes.pass} onClick={() => void give('passed')}>
+          Pass route {number}
+          {next !== null && `, walk ${grouped(next)}`}
+        </button>
+        {returning ? (
+          <>
+            <label className={classes.field}>
+              Remark
+              <textarea
+                autoFocus
+                rows={3}
+                maxLength={2000}
+                value={remark}
+                onChange={(event) => setRemark(event.target.value)}
+              />
+            </label>
+            <label className={classes.field}>
+              About
+              <select value={place} onChange={(event) => setPlace(event.target.value)}>
+                <option value="">the whole route</option>
+                {found.items.map((key) => (
+                  <option key={key}>{key}</option>
+                ))}
+              </select>
+            </label>
+            <span className={classes.two}>
+              <button type="button" className={classes.back} onClick={() => void give('sent_back')}>
+                Send back route {number}
+              </button>
+              <button type="button" className={classes.link} onClick={() => setReturning(false)}>
+                Cancel
+              </button>
+            </span>
+          </>
+        ) : (
+          <button type="button" className={classes.back} onClick={() => setReturning(true)}>
+            Send back with a remark
+          </button>
+        )}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,157 @@
+/** Walk: the respondent's page in the middle, the trail at the left, why and the verdict at the right. */
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import type { Answers } from '../../core/document/types';
+import type { Plan } from '../../core/routing/plan';
+import { useAnalysisClient } from '../study/analysis';
+import { useStudy } from '../study/store';
+import { grouped } from '../ui/format';
+import { InputsCard } from './InputsCard';
+import { RespondentPage } from './RespondentPage';
+import { useSession } from './session';
+import { Trail } from './Trail';
+import { VerdictCard } from './VerdictCard';
+import { WhyCards } from './WhyCards';
+import { useRouteOfWalk } from './route-of-walk';
+import classes from './walk.module.css';
+
+/** Desktop and phone: the widths of the respondent's page. */
+type Device = 'Desktop' | 'Phone';
+
+export function WalkView() {
+  const plan = useStudy((state) => state.plan);
+  const analysis = useStudy((state) => state.analysis);
+  const client = useAnalysisClient();
+  const session = useSession(plan);
+  const [device, setDevice] = useState<Device>('Desktop');
+  const [following, setFollowing] = useState<string | null>(() =>
+    new URLSearchParams(location.search).get('route'),
+  );
+  const [wanted, setWanted] = useState<string>(following ?? '1');
+  const [current, setCurrent] = useState<string | null>(null);
+  const { start } = session;
+  const found = useRouteOfWalk(plan, session);
+  const ready = analysis !== null;
+
+  const follow = useCallback(
+    async (number: string) => {
+      const route = await client.api.route(number);
+      if (route === null) return;
+      const { answers, given, full, draws } = route;
+      start(answers, {
+        seed: 1,
+        ...(given ? { given } : {}),
+        ...(full ? { full } : {}),
+        ...(draws ? { draws } : {}),
+      });
+      setFollowing(number);
+      setWanted(number);
+      history.replaceState(null, '', `?route=${number}`);
+    },
+    [client, start],
+  );
+  const [begun, setBegun] = useState(false);
+  useEffect(() => {
+    if (!ready || begun) return;
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- the walk begins once, when routes are known
+    setBegun(true);
+    if (following !== null && /^\d+$/.test(following)) void follow(following);
+  }, [ready, begun, following, follow]);
+
+  const free = () => {
+    session.start(
+      {},
+      { seed: 1 + Math.floor(Math.random() * 1_000_000), given: session.inputs.given ?? firstGiven(plan) },
+    );
+    setFollowing(null);
+    history.replaceState(null, '', location.pathname);
+  };
+  const left = following !== null && found !== null && found.number !== following;
+  const steps = session.walk?.steps ?? [];
+  const step = useMemo(
+    () => session.page?.steps.find(({ key }) => key === current) ?? session.page?.steps[0] ?? null,
+    [session.page, current],
+  );
+  return (
+    <div className={classes.columns}>
+      <Trail
+        plan={plan}
+        session={session}
+        following={following !== null}
+        heading={
+          following === null
+            ? found === null
+              ? `${steps.length > 0 ? 'Choosing freely' : 'Nothing to walk yet'}`
+              : `Route ${grouped(found.number)}`
+            : left
+              ? `Left route ${grouped(following)} for ${grouped(found.number)}`
+              : `Route ${grouped(following)} of ${analysis === null ? '…' : grouped(analysis.routes)}`
+        }
+        current={step?.key ?? null}
+      />
+      <div className={classes.middle}>
+        <div className={classes.tools} role="toolbar" aria-label="How to walk">
+          {(['Desktop', 'Phone'] as const).map((name) => (
+            <button key={name} type="button" aria-pressed={device === name} onClick={() => setDevice(name)}>
+              {name}
+            </button>
+          ))}
+          <span className={classes.follow}>
+            <button type="button" aria-pressed={following !== null} onClick={() => void follow(wanted)}>
+              Follow route
+            </button>
+            <input
+              aria-label="Route to follow"
+              inputMode="numeric"
+              value={wanted}
+              size={7}
+              onChange={(event) => setWanted(event.target.value.replace(/\D/g, ''))}
+              onKeyDown={(event) => {
+                if (event.key === 'Enter' && wanted !== '') void follow(wanted);
+              }}
+            />
+          </span>
+          <button type="button" aria-pressed={following === null} onClick={free}>
+            Choose freely
+          </button>
+        </div>
+        {session.problem === null ? (
+          <RespondentPage
+            plan={plan}
+            session={session}
+            device={device}
+            following={following !== null}
+            current={step?.key ?? null}
+            setCurrent={setCurrent}
+            again={free}
+          />
+        ) : (
+          <div className={classes.paper}>
+            <p>This walk cannot start yet. {session.problem}.</p>
+          </div>
+        )}
+      </div>
+      <aside className={classes.side} aria-label="Why, and the verdict">
+        <InputsCard plan={plan} session={session} free={following === null} />
+        <WhyCards plan={plan} session={session} step={step} />
+        <VerdictCard session={session} found={found} follow={(number) => void follow(number)} />
+      </aside>
+    </div>
+  );
+}
+
+/** A value for each given that is not drawn by chance: its first option, or its least number. */
+function firstGiven(plan: Plan): Answers {
+  return Object.fromEntries(
+    (plan.document.given ?? [])
+      .filter(({ random }) => !random)
+      .map(({ name, answer }) => {
+        if ('options' in answer)
+          return [
+            name,
+            answer.type === 'single' ? (answer.options[0]?.code ?? null) : [answer.options[0]?.code ?? 0],
+          ];
+        if (answer.type === 'number' || answer.type === 'scale') return [name, answer.min];
+        return [name, answer.type === 'text' ? 'x' : null];
+      }),
+  );
+}

@@ -1,0 +1,187 @@
+/**
+ * One walk in the preview: the answers so far, the page one is on, and what changes of mind dropped.
+ *
+ * The route is worked out anew from the answers after every keystroke. Answers that are no longer on it stay on
+ * the page's side until "Next" is pressed; then they leave the data and are kept as dropped.
+ */
+import { useMemo, useReducer } from 'react';
+import type { Answers, Value } from '../../core/document/types';
+import { answerNames, walk, type Fault, type Walk, type WalkStep } from '../../core/routing/walk';
+import { itemKey, type Plan } from '../../core/routing/plan';
+import { pagesOf, type Page } from '../../core/routing/pages';
+
+export interface WalkInputs {
+  readonly given?: Answers;
+  readonly full?: readonly string[];
+  readonly draws?: Readonly<Record<string, readonly string[]>>;
+  readonly seed: number;
+}
+
+export interface Dropped {
+  readonly key: string;
+  readonly value: Value;
+}
+
+export interface ChangedAnswer {
+  readonly key: string;
+  readonly from: Value;
+}
+
+interface SessionState {
+  readonly answers: Readonly<Record<string, Value | null>>;
+  readonly inputs: WalkInputs;
+  /** Index of the page shown; the number of pages where the ending is shown. */
+  readonly at: number;
+  readonly reached: number;
+  readonly dropped: readonly Dropped[];
+  readonly changed: readonly ChangedAnswer[];
+  /** Faults are shown once "Next" was pressed on the page. */
+  readonly tried: boolean;
+  /** Soft checks the respondent has been asked about on this page, as one text. */
+  readonly confirmed: string;
+}
+
+type Action =
+  | { readonly do: 'start'; readonly answers: SessionState['answers']; readonly inputs: WalkInputs }
+  | { readonly do: 'answer'; readonly key: string; readonly value: Value | null }
+  | { readonly do: 'inputs'; readonly inputs: WalkInputs }
+  | { readonly do: 'tried'; readonly confirmed: string }
+  | { readonly do: 'go'; readonly to: number; readonly drop: readonly string[] };
+
+function reduce(state: SessionState, action: Action): SessionState {
+  switch (action.do) {
+    case 'start':
+      return { ...EMPTY, answers: action.answers, inputs: action.inputs };
+    case 'answer': {
+      const before = state.answers[action.key] ?? null;
+      const revisited = state.at < state.reached;
+      const known = state.changed.some(({ key }) => key === action.key);
+      return {
+        ...state,
+        answers: { ...state.answers, [action.key]: action.value },
+        changed:
+          revisited && before !== null && !known
+            ? [...state.changed, { key: action.key, from: before }]
+            : state.changed,
+      };
+    }
+    case 'inputs':
+      return { ...state, inputs: action.inputs, at: 0, tried: false };
+    case 'tried':
+      return { ...state, tried: true, confirmed: action.confirmed };
+    case 'go': {
+      const dropped = action.drop.flatMap((key) => {
+        const value = state.answers[key] ?? null;
+        return value === null ? [] : [{ key, value }];
+      });
+      const answers = Object.fromEntries(
+        Object.entries(state.answers).filter(([key]) => !action.drop.includes(key)),
+      );
+      return {
+        ...state,
+        answers,
+        at: action.to,
+        reached: Math.max(state.reached, action.to),
+        dropped: [...state.dropped, ...dropped],
+        tried: false,
+        confirmed: '',
+      };
+    }
+    default:
+      return action satisfies never;
+  }
+}
+
+const EMPTY: SessionState = {
+  answers: {},
+  inputs: { seed: 1 },
+  at: 0,
+  reached: 0,
+  dropped: [],
+  changed: [],
+  tried: false,
+  confirmed: '',
+};
+
+export interface Session extends Omit<SessionState, 'at'> {
+  /** Null where the walk cannot start: a value known beforehand is missing. */
+  readonly walk: Walk | null;
+  readonly problem: string | null;
+  readonly pages: readonly Page[];
+  readonly at: number;
+  /** Null at the ending. */
+  readonly page: Page | null;
+  /** What keeps the respondent on this page, with the step it belongs to; empty until they tried to go on. */
+  readonly faults: readonly PageFault[];
+  /** Keys of answers that the present answers have put off the route. */
+  readonly offRoute: readonly string[];
+  start(answers: SessionState['answers'], inputs: WalkInputs): void;
+  answer(key: string, value: Value | null): void;
+  setInputs(inputs: WalkInputs): void;
+  next(): void;
+  back(): void;
+  goTo(page: number): void;
+}
+
+export interface PageFault {
+  readonly step: WalkStep;
+  readonly fault: Fault;
+}
+
+export function useSession(plan: Plan): Session {
+  const [state, dispatch] = useReducer(reduce, EMPTY);
+  const { answers, inputs } = state;
+  const result = useMemo(() => walk(plan, { answers, ...inputs, lenient: true }), [plan, answers, inputs]);
+  const walked = result.ok ? result.walk : null;
+  const pages = useMemo(() => (walked === null ? [] : pagesOf(plan, walked)), [plan, walked]);
+  const at = Math.min(state.at, pages.length);
+  const page = pages[at] ?? null;
+  const faults = page?.steps.flatMap((step) => step.faults.map((fault) => ({ step, fault }))) ?? [];
+  const offRoute = useMemo(
+    () => (walked === null ? [] : keysOffRoute(plan, walked, answers)),
+    [plan, walked, answers],
+  );
+  return {
+    ...state,
+    walk: walked,
+    problem: result.ok ? null : result.problem,
+    pages,
+    at,
+    page,
+    faults: state.tried ? faults : [],
+    offRoute,
+    start: (given, by) => dispatch({ do: 'start', answers: given, inputs: by }),
+    answer: (key, value) => dispatch({ do: 'answer', key, value }),
+    setInputs: (next) => dispatch({ do: 'inputs', inputs: next }),
+    next() {
+      const soft = JSON.stringify(
+        faults.filter(({ fault }) => fault.kind === 'soft').map(({ fault }) => fault.message),
+      );
+      const hard = faults.some(({ fault }) => fault.kind !== 'soft');
+      if (hard || (soft !== '[]' && soft !== state.confirmed)) dispatch({ do: 'tried', confirmed: soft });
+      else dispatch({ do: 'go', to: at + 1, drop: offRoute });
+    },
+    back: () => dispatch({ do: 'go', to: Math.max(0, at - 1), drop: [] }),
+    goTo: (to) => dispatch({ do: 'go', to, drop: to > at ? offRoute : [] }),
+  };
+}
+
+/** Answered keys that nothing on the walk asks for: neither the question, nor its texts and remarks. */
+function keysOffRoute(plan: Plan, walked: Walk, answers: Answers): string[] {
+  const asked = new Set<string>();
+  for (const { parts, pass, planItem } of walked.steps) {
+    for (const { name } of parts) asked.add(itemKey(name, pass));
+    asked.add(itemKey(planItem.item.name, pass));
+  }
+  const variables = new Set([...plan.variables.values()].map(({ name }) => name));
+  const texts = answerNames(plan);
+  return Object.keys(answers).filter((key) => {
+    if ((answers[key] ?? null) === null) return false;
+    const [name = '', pass] = key.split('#');
+    if (!texts.has(name)) return true;
+    const of = pass === undefined ? null : Number(pass);
+    // A text or remark goes with its question.
+    const owner = variables.has(name) ? name : name.replace(/_(comment|-?\d+_text)$/, '');
+    return !asked.has(itemKey(owner, of));
+  });
+}
