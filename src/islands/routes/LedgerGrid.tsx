@@ -159,7 +159,7 @@ export function LedgerGrid(props: Props) {
       tabIndex={0}
       role="listbox"
       aria-label={`Routes, ${grouped(total)} in all`}
-      aria-activedescendant={`route-${current}`}
+      aria-activedescendant={rows.some(({ number }) => number === current) ? `route-${current}` : undefined}
       onKeyDown={onKeyDown}
     >
       <div style={{ height: height + 46 }} className={classes.tall}>

@@ -34,9 +34,7 @@ export function RoutesView({ walk }: Props) {
     );
   }
   const total = analysis.routes;
-  const numbers = walkedOnly
-    ? [...ledger.byNumber.keys()].sort((a, b) => (BigInt(a) < BigInt(b) ? -1 : 1))
-    : null;
+  const numbers = walkedOnly ? [...ledger.byNumber.keys()].sort(byNumber) : null;
   const next = ledger.byNumber.get('1')?.verdict === 'passed' ? nextToWalk(ledger, '1', total) : '1';
   return (
     <div className={classes.view}>
@@ -85,7 +83,11 @@ export function RoutesView({ walk }: Props) {
             type="button"
             aria-pressed={walkedOnly}
             disabled={ledger.byNumber.size === 0}
-            onClick={() => setWalkedOnly(!walkedOnly)}
+            onClick={() => {
+              const [first] = [...ledger.byNumber.keys()].sort(byNumber);
+              if (!walkedOnly && first !== undefined && !ledger.byNumber.has(current)) setCurrent(first);
+              setWalkedOnly(!walkedOnly);
+            }}
           >
             Walked only
           </button>
@@ -113,6 +115,10 @@ export function RoutesView({ walk }: Props) {
       <RouteFoot route={route} number={current} column={column} walk={walk} />
     </div>
   );
+}
+
+function byNumber(a: string, b: string): number {
+  return BigInt(a) < BigInt(b) ? -1 : 1;
 }
 
 function Progress(counts: { total: string; passed: number; sentBack: number; changed: number }) {

@@ -12,6 +12,7 @@ interface TextProps {
   readonly change: (text: string) => void;
   readonly onKeyDown?: (event: KeyboardEvent<HTMLTextAreaElement>) => void;
   readonly onPaste?: (text: string) => boolean;
+  readonly onBlur?: () => void;
 }
 
 /** Text of any length that is taken over with every keystroke. */
@@ -24,6 +25,7 @@ export function TextField({
   change,
   onKeyDown,
   onPaste,
+  onBlur,
 }: TextProps) {
   return (
     <TextareaAutosize
@@ -36,6 +38,7 @@ export function TextField({
       spellCheck
       onChange={(event) => change(event.target.value)}
       onKeyDown={onKeyDown}
+      onBlur={onBlur}
       onPaste={(event) => {
         if (onPaste?.(event.clipboardData.getData('text/plain'))) event.preventDefault();
       }}

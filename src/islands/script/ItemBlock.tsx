@@ -66,6 +66,7 @@ export function ItemBlock({ plan, planItem, section, item }: Props) {
       ref={(node) => {
         box.current = node;
         setDropRef(node);
+        setNodeRef(node);
       }}
       className={`${planItem === null ? classes.break : classes.item} ${selected ? classes.selected : ''}`}
       data-anchor={planItem === null ? undefined : key}
@@ -75,7 +76,10 @@ export function ItemBlock({ plan, planItem, section, item }: Props) {
       role="group"
       aria-label={title}
       tabIndex={0}
-      onFocus={select}
+      onFocus={(event) => {
+        // Taking the handle is not yet a wish to write: opening here would move everything below.
+        if (!event.target.closest(`.${classes.grip}`)) select();
+      }}
       onMouseDown={onMouseDown}
       onKeyDown={onKeyDown}
     >
@@ -91,7 +95,6 @@ export function ItemBlock({ plan, planItem, section, item }: Props) {
       >
         <GripVertical size={13} />
       </button>
-      <span ref={setNodeRef} hidden />
       {planItem === null ? (
         <span>page break</span>
       ) : selected ? (

@@ -2,6 +2,7 @@
 import { memo } from 'react';
 import { answerLines } from '../../core/views/answer-lines';
 import type { Plan, PlanItem } from '../../core/routing/plan';
+import { RichText } from '../ui/RichText';
 import { fieldId } from './focus';
 import { LeadText } from './LeadText';
 import classes from './sheet.module.css';
@@ -29,7 +30,7 @@ export const ItemPrint = memo(function ItemPrint({ plan, planItem }: Props) {
           className={item.kind === 'statement' ? classes.statement : classes.question}
           data-field={fieldId(item.name, 'text')}
         >
-          {item.text || <em className={classes.blank}>No words yet</em>}
+          {item.text === '' ? <em className={classes.blank}>No words yet</em> : <RichText text={item.text} />}
           {item.kind === 'question' && item.required && (
             <i title="An answer is required" aria-label="required">
               {' '}

@@ -111,6 +111,10 @@ function WhoIsAsked({ plan, planItem }: Props) {
   const { section } = plan.sections[planItem.section] ?? {};
   const routes = analysis?.items[planItem.item.name];
   const total = analysis?.routes;
+  const broken = useStudy((state) => state.snags).some(
+    ({ at, field }) =>
+      at.item === planItem.item.name && field === 'askIf' && at.option === undefined && at.row === undefined,
+  );
   const sentence = only.map(({ condition }) => conditionSentence(condition, plan.variables)).join(', and ');
   const notApplicable = plan.document.missing.find(({ reason }) => reason === 'not_applicable');
   const some = routes !== undefined && total !== undefined && total !== '0';
@@ -119,10 +123,14 @@ function WhoIsAsked({ plan, planItem }: Props) {
   return (
     <div className={classes.card}>
       <p className={classes.who}>
-        {sentence === '' ? 'Everyone who gets here' : `If ${sentence}`}
+        {broken
+          ? 'Nobody, until the condition is mended'
+          : sentence === ''
+            ? 'Everyone who gets here'
+            : `If ${sentence}`}
         {drawn && `, where it is drawn (${section?.draw} of ${questionsIn(section)})`}
       </p>
-      {only.length > 0 && (
+      {only.length > 0 && !broken && (
         <div className={classes.chips}>
           {only.map(({ from, condition }) => (
             <code key={from}>{printCondition(condition)}</code>

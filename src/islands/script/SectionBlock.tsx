@@ -1,10 +1,12 @@
 /** One section on the sheet: its heading, its items, where its end leads, and ways to add. */
 import { useDroppable } from '@dnd-kit/core';
 import { useState, type KeyboardEvent } from 'react';
+import { flushSync } from 'react-dom';
 import { sectionLetter } from '../../core/document/variables';
 import { SECTION_KINDS, type SectionKind } from '../../core/document/types';
 import { onwardList, type Plan, type PlanSection } from '../../core/routing/plan';
 import { editSection, moveSection, removeSection } from '../../core/editing/structure';
+import { nameSectionByTitle, retitleSection } from '../../core/editing/titles';
 import { targetWords } from '../../core/views/targets';
 import { useStudy, useStudyStore } from '../study/store';
 import { ConditionField } from './ConditionField';
@@ -80,6 +82,16 @@ function Heading({ planSection }: { readonly planSection: PlanSection }) {
   const select = useStudy((state) => state.select);
   const commit = useStudy((state) => state.commit);
   const store = useStudyStore();
+  /** A new section is named once its title is written; gives the id it has then. */
+  const nameByTitle = (): string => {
+    const change = nameSectionByTitle(store.getState().document, index);
+    if (change === null) return section.id;
+    flushSync(() => {
+      commit(change);
+      if (store.getState().selection === key) select(`section:${change.id}`);
+    });
+    return change.id;
+  };
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
     const own = event.target === event.currentTarget;
     if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
@@ -116,17 +128,12 @@ function Heading({ planSection }: { readonly planSection: PlanSection }) {
               label="Title of the section"
               value={section.title}
               placeholder="Section title"
-              change={(title) =>
-                commit(
-                  editSection(index, 'title', `Rename section ${sectionLetter(index)}`, (draft) => {
-                    draft.title = title;
-                  }),
-                )
-              }
+              change={(title) => commit(retitleSection(store.getState().document, index, title))}
+              onBlur={nameByTitle}
               onKeyDown={(event) => {
                 if (event.key !== 'Enter') return;
                 event.preventDefault();
-                focusField(fieldId('add', 'question', section.id));
+                focusField(fieldId('add', 'question', nameByTitle()));
               }}
             />
           </h2>

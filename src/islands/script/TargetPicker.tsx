@@ -38,6 +38,9 @@ export function TargetPicker({ section, item, none, choose, close }: Props) {
     return () => removeEventListener('mousedown', outside);
   }, [close]);
   useEffect(() => {
+    box.current?.scrollIntoView({ block: 'nearest' });
+  }, []);
+  useEffect(() => {
     list.current?.children[current]?.scrollIntoView({ block: 'nearest' });
   }, [current]);
 

@@ -5,6 +5,8 @@ import type { Place } from '../../core/routing/problems';
 import { useStudy, type Selection } from './store';
 import classes from './study.module.css';
 
+const SEVERITY_WORDS = { error: 'Error', warning: 'Warning', note: 'Note' } as const;
+
 interface Props {
   readonly close: () => void;
   readonly goTo: () => void;
@@ -15,7 +17,9 @@ export function SnagPanel({ close, goTo }: Props) {
   const document = useStudy((state) => state.document);
   const select = useStudy((state) => state.select);
   const panel = useRef<HTMLDivElement>(null);
-  useEffect(() => panel.current?.focus(), []);
+  useEffect(() => {
+    panel.current?.focus();
+  }, []);
   return (
     <div
       className={classes.panel}
@@ -42,7 +46,7 @@ export function SnagPanel({ close, goTo }: Props) {
                 }}
               >
                 <strong>
-                  {snag.severity} at {placeWords(document, snag.at)}
+                  {SEVERITY_WORDS[snag.severity]} at {placeWords(document, snag.at)}
                 </strong>
                 {snag.message}
               </button>

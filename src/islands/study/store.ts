@@ -7,13 +7,14 @@
 import { createContext, useContext } from 'react';
 import * as v from 'valibot';
 import { createStore, useStore, type StoreApi } from 'zustand';
-import { problemText, readDocument } from '../../core/document/read';
+import { problemText, readDocument, writeDocument } from '../../core/document/read';
 import type { Questionnaire } from '../../core/document/types';
 import { applyAll, applyChange, mergeSteps, type Change, type Step } from '../../core/editing/change';
 import { planOf, type Plan } from '../../core/routing/plan';
 import { snagsOf, type Snag } from '../../core/snags';
 import type { Verdict } from '../../store/verdicts';
 import type { Analysed } from '../../worker/client';
+import { readKept, writeKept } from './kept';
 import { addStudy, call, ConflictSchema, SavedSchema } from '../ui/api';
 
 /** `item:NAME`, `section:ID`, `ending:ID`, or `break:SECTION/INDEX` for a page break. */
@@ -78,57 +79,91 @@ export function createStudyStore(initial: InitialStudy, verdicts: readonly Verdi
   const kept = readKept(initial);
   let lastCommit = 0;
   let timer: ReturnType<typeof setTimeout> | undefined;
+  /** Sent to be saved, the answer not come yet or lost: where the server has just this, it was ours. */
+  let sent: Questionnaire | null = kept?.sent ?? null;
+  let saving = false;
 
   const store = createStore<StudyState>()((set, get) => {
     const show = (document: Questionnaire) => {
       const plan = planOf(document);
       return { document, plan, snags: snagsOf(plan) };
     };
-    const keep = () => writeKept(get());
+    const keep = () => {
+      const { document, saving, revision, past, future } = get();
+      writeKept(initial.id, {
+        document: saving.state === 'saved' ? null : document,
+        sent,
+        revision,
+        past,
+        future,
+      });
+    };
     const saveSoon = (after = SAVE_AFTER) => {
       clearTimeout(timer);
       timer = setTimeout(() => void save(), after);
     };
     const changed = (next: Partial<StudyState>) => {
-      const { saving } = get();
-      set({ ...next, ...(saving.state === 'conflict' ? {} : { saving: { state: 'waiting' } }) });
+      const stopped = get().saving.state === 'conflict';
+      set({ ...next, ...(stopped ? {} : { saving: { state: 'waiting' } }) });
       keep();
-      if (saving.state !== 'conflict' && saving.state !== 'saving') saveSoon();
+      if (!stopped) saveSoon();
+    };
+    const savedAs = (document: Questionnaire, revision: number, at: number) => {
+      const current = get().document === document;
+      sent = null;
+      set({ revision, savedAt: at, saving: { state: current ? 'saved' : 'waiting' } });
+      keep();
+      if (!current) saveSoon();
     };
 
     async function save(): Promise<void> {
+      // One at a time: the next names the revision that this one makes.
+      if (saving) return;
+      saving = true;
       const { id, document, revision } = get();
+      const earlier = sent;
+      sent = document;
       set({ saving: { state: 'saving' } });
+      keep();
       const reply = await call(SavedSchema, 'PUT', `/api/studies/${id}`, { revision, document });
+      saving = false;
       if (reply.ok) {
-        const current = get().document === document;
-        set({
-          revision: reply.body.revision,
-          savedAt: reply.body.changedAt,
-          saving: { state: current ? 'saved' : 'waiting' },
-        });
-        keep();
-        if (!current) saveSoon();
+        savedAs(document, reply.body.revision, reply.body.changedAt);
         return;
       }
       const conflict = v.safeParse(ConflictSchema, reply.body);
       if (reply.status === 409 && conflict.success) {
         const { document: theirs, revision: newer, changedAt } = conflict.output.study;
+        if (isSame(theirs, earlier)) {
+          // An earlier save of ours did arrive; only its answer was lost.
+          savedAs(earlier, newer, changedAt);
+          return;
+        }
+        sent = null;
         set({ saving: { state: 'conflict', problem: reply.problem, theirs, revision: newer, changedAt } });
         return;
       }
+      if (reply.status !== 0) sent = null;
       set({ saving: { state: 'failed', problem: reply.problem } });
       if (reply.status === 0) saveSoon(RETRY_AFTER);
     }
 
-    if (kept !== null && kept.document !== null) saveSoon(0);
+    if (kept !== null && kept.document !== null && !kept.overtaken) saveSoon(0);
 
     return {
       id: initial.id,
       ...show(kept?.document ?? initial.document),
       revision: initial.revision,
       savedAt: initial.changedAt,
-      saving: { state: kept?.document ? 'waiting' : 'saved' },
+      saving: kept?.overtaken
+        ? {
+            state: 'conflict',
+            problem: 'This study was changed elsewhere before your last changes here were saved.',
+            theirs: initial.document,
+            revision: initial.revision,
+            changedAt: initial.changedAt,
+          }
+        : { state: kept?.document ? 'waiting' : 'saved' },
       past: kept?.past ?? [],
       future: kept?.future ?? [],
       selection: null,
@@ -216,45 +251,9 @@ export function createStudyStore(initial: InitialStudy, verdicts: readonly Verdi
   return store;
 }
 
-const KeptSchema = v.object({
-  revision: v.number(),
-  document: v.unknown(),
-  past: v.array(v.unknown()),
-  future: v.array(v.unknown()),
-});
-
-const keptKey = (id: string) => `jolly-fork/open/${id}`;
-
-/** The history of this tab, and the document where it was not saved; null where they belong to another revision. */
-function readKept(
-  initial: InitialStudy,
-): { document: Questionnaire | null; past: Step[]; future: Step[] } | null {
-  try {
-    const parsed = v.safeParse(KeptSchema, JSON.parse(sessionStorage.getItem(keptKey(initial.id)) ?? 'null'));
-    if (!parsed.success || parsed.output.revision !== initial.revision) return null;
-    const { document, past, future } = parsed.output;
-    const read = document === null ? null : readDocument(document);
-    // The steps are this module's own writing in this very tab; patches that no longer fit throw when applied.
-    return { document: read?.ok ? read.document : null, past: past as Step[], future: future as Step[] };
-  } catch {
-    return null;
-  }
-}
-
-function writeKept({ id, revision, document, saving, past, future }: StudyState): void {
-  const unsaved = saving.state === 'saved' ? null : document;
-  for (let steps = past.length; ; steps = Math.floor(steps / 2)) {
-    try {
-      sessionStorage.setItem(
-        keptKey(id),
-        JSON.stringify({ revision, document: unsaved, past: past.slice(past.length - steps), future }),
-      );
-      return;
-    } catch {
-      // The tab's store is full: the oldest steps go first.
-      if (steps === 0) return;
-    }
-  }
+function isSame(json: unknown, document: Questionnaire | null): document is Questionnaire {
+  const read = readDocument(json);
+  return document !== null && read.ok && writeDocument(read.document) === writeDocument(document);
 }
 
 export const StudyContext = createContext<StudyStore | null>(null);

@@ -5,7 +5,7 @@ import type { Walk, WalkStep } from '../../core/routing/walk';
 import { itemKey } from '../../core/routing/plan';
 import { shownText } from '../../core/wording/values';
 import { AnswerForm } from './AnswerForm';
-import { escapeMarkdown, RichText } from './RichText';
+import { escapeMarkdown, RichText } from '../ui/RichText';
 import type { Session } from './session';
 import classes from './walk.module.css';
 

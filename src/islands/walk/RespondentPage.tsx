@@ -9,7 +9,7 @@ import { EndingMark } from '../ui/EndingMark';
 import { plural } from '../ui/format';
 import { ItemForm } from './ItemForm';
 import { pickByDigit } from './digits';
-import { escapeMarkdown, RichText } from './RichText';
+import { escapeMarkdown, RichText } from '../ui/RichText';
 import type { Session } from './session';
 import { useAhead } from './ahead';
 import classes from './walk.module.css';
@@ -159,7 +159,9 @@ function questionWords(plan: Plan, session: Session, step: WalkStep): string {
 function EndingPage({ plan, session, device, again }: Pick<Props, 'plan' | 'session' | 'device' | 'again'>) {
   const { walk, back } = session;
   const heading = useRef<HTMLHeadingElement>(null);
-  useEffect(() => heading.current?.focus(), []);
+  useEffect(() => {
+    heading.current?.focus();
+  }, []);
   if (walk === null || walk.ending === null) return null;
   const end = plan.endings[walk.ending];
   if (end === undefined) return null;

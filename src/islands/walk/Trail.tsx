@@ -37,13 +37,18 @@ export function Trail({ plan, session, following, heading, current }: Props) {
         {ended ? 'at its end' : following ? `item ${position} of ${walk.steps.length}` : `item ${position}`}
       </h2>
       <ol>
-        {shown.map(({ name, presented, because }) => {
+        {shown.map(({ name, presented, because }, index) => {
           const step = steps.get(name);
           const page = pageOf.get(name) ?? -1;
           if (!presented || step === undefined) {
             const drawn = because.startsWith('not drawn');
             return (
-              <li key={name} className={classes.passed} title={because}>
+              <li
+                key={name}
+                className={classes.passed}
+                data-state={index > lastShown ? 'ahead' : undefined}
+                title={because}
+              >
                 <i />
                 <span>{name}</span>
                 <em>{drawn ? `${notDrawn} not drawn` : `${notApplicable} not applicable`}</em>

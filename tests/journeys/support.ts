@@ -1,0 +1,48 @@
+/** What journeys share: starting a study by hand, and no error left unseen. */
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test as base, type Page } from '@playwright/test';
+
+/** Fails a journey in which the page threw or logged an error. */
+export const test = base.extend<{ watched: undefined }>({
+  watched: [
+    async ({ page }, use) => {
+      const problems: string[] = [];
+      page.on('pageerror', (error) => problems.push(error.message));
+      page.on('console', (message) => {
+        // A refused request is logged by the browser itself; journeys look at the message on the page instead.
+        if (message.type() === 'error' && !message.text().startsWith('Failed to load resource'))
+          problems.push(message.text());
+      });
+      await use(undefined);
+      expect(problems).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+export { expect };
+
+/** Opens an empty study and gives the id it was saved under. */
+export async function newStudy(page: Page, title: string): Promise<string> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New study' }).click();
+  await page.waitForURL('**/script');
+  const field = page.getByRole('textbox', { name: 'Title of the study' });
+  await field.fill(title);
+  return new URL(page.url()).pathname.split('/')[2] ?? '';
+}
+
+export async function saved(page: Page): Promise<void> {
+  await expect(page.getByText(/^Saved /)).toBeVisible();
+}
+
+/** No violation of WCAG 2.2 A and AA that a machine can find. */
+export async function accessible(page: Page): Promise<void> {
+  const results = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  const found = results.violations.map(
+    ({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`,
+  );
+  expect(found).toEqual([]);
+}

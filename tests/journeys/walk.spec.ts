@@ -1,0 +1,107 @@
+/** Walking routes, changing an answer on the way back, and giving verdicts that are kept. */
+import { accessible, expect, test } from './support';
+
+test('two routes walked and signed off, an answer changed on the way, all kept over a reload', async ({
+  page,
+}) => {
+  await page.goto('/studies/winter-diary/routes');
+  await expect(page.getByText('routes, counted exactly')).toBeVisible();
+  const rows = page.getByRole('listbox').getByRole('option');
+  await expect(rows).toHaveCount(5);
+  await page.getByRole('listbox').focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('heading', { name: 'Route 2' })).toBeVisible();
+  await page.keyboard.press('Enter');
+
+  // Followed by the keyboard alone: "Next" has the focus on every page.
+  await expect(page.getByText('Route 2 of 5', { exact: false })).toBeVisible();
+  const next = page.getByRole('button', { name: 'Next' });
+  await expect(next).toBeFocused();
+  const verdict = page.getByRole('button', { name: 'Pass route 2, walk 3' });
+  while (await next.isVisible()) await page.keyboard.press('Space');
+  await expect(page.getByRole('heading', { name: 'Complete' })).toBeVisible();
+  await verdict.click();
+  await expect(page.getByRole('alert')).toContainText('Give your name first');
+  await page.getByRole('textbox', { name: 'Your name' }).fill('Ada Fenn');
+  await verdict.click();
+  await expect(page.getByText('Route 3 of 5', { exact: false })).toBeVisible();
+
+  // Sent back, with a remark about one item.
+  await page.getByRole('button', { name: 'Send back with a remark' }).click();
+  await page.getByRole('textbox', { name: 'Remark' }).fill('The third question repeats the second.');
+  await page.getByRole('button', { name: 'Send back route 3' }).click();
+  await expect(page.getByText('Sent back', { exact: false }).first()).toBeVisible();
+
+  await page.goto('/studies/winter-diary/routes');
+  await expect(rows.nth(1)).toHaveAccessibleName(/Route 2.*passed/);
+  await expect(rows.nth(2)).toHaveAccessibleName(/Route 3.*sent back/);
+  await expect(page.getByText('1 walked and passed · 1 sent back · 3 to go')).toBeVisible();
+  await page.getByRole('button', { name: 'Walked only' }).click();
+  await expect(rows).toHaveCount(2);
+  await accessible(page);
+});
+
+test('choosing freely: messages, a change of mind that drops answers, and the ending', async ({ page }) => {
+  await page.goto('/studies/tern-valley-home-heating/walk');
+  await page.getByRole('button', { name: 'Choose freely' }).click();
+  const form = page.getByRole('form', { name: 'Respondent’s page' });
+  const next = page.getByRole('button', { name: 'Next' });
+  const trail = page.getByRole('navigation', { name: 'Trail' });
+
+  // Nothing answered: the required questions say so, and the first has the focus.
+  await next.click();
+  await expect(form.getByRole('alert')).toContainText('to look at before going on');
+  await expect(page.getByRole('radio', { name: 'Yes', exact: true }).first()).toBeFocused();
+  // Digits answer the question in hand.
+  await page.keyboard.press('1');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('1');
+  await expect(page.getByRole('radio', { name: 'Yes, I agree' })).toBeChecked();
+  await next.click();
+
+  await page.getByRole('radio', { name: 'Rent it' }).check();
+  await expect(page.getByText('Who is your landlord?')).toBeVisible();
+  await page.getByRole('radio', { name: 'A council or housing association' }).check();
+  await page.getByRole('radio', { name: 'Someone else in the household' }).check();
+  await next.click();
+  await expect(trail).toContainText('-1 not applicable');
+  await expect(page.getByText('How old are you?', { exact: false })).toBeVisible();
+
+  // Back: owning the home puts the landlord off the route.
+  await page.getByRole('button', { name: 'Back' }).click();
+  await page.getByRole('radio', { name: 'Own it, with or without a mortgage' }).check();
+  await expect(page.getByText('Who is your landlord?')).toBeHidden();
+  const why = page.getByRole('complementary', { name: 'Why, and the verdict' });
+  await expect(why).toContainText('tenure was 2');
+  await expect(why).toContainText('Going on drops landlord');
+  await next.click();
+  await expect(trail).toContainText('Dropped answers');
+  await expect(trail.getByText('was 2')).toBeVisible();
+
+  // Out of limits: the message is at the place, and nothing is lost.
+  await page.getByRole('textbox', { name: 'How old are you?', exact: false }).fill('130');
+  await next.click();
+  await expect(form.getByRole('alert')).toContainText('from');
+  await expect(page.getByRole('textbox', { name: 'How old are you?', exact: false })).toHaveValue('130');
+  await accessible(page);
+});
+
+test('an edit re-opens just the routes on which something is shown differently', async ({ page }) => {
+  await page.goto('/studies/street-lighting-doorstep/walk?route=1');
+  await page.getByRole('textbox', { name: 'Your name' }).fill('Ben Carr');
+  await page.getByRole('button', { name: /^Pass route 1/ }).click();
+  await expect(page.getByText('Route 2 of 20', { exact: false })).toBeVisible();
+  await page.getByRole('link', { name: 'Script' }).click();
+  const talk = page.locator('[data-anchor="item:talk"]');
+  await talk.getByText('Would you answer').click();
+  // A rename changes nothing for the respondent.
+  await page.getByRole('textbox', { name: 'Variable name' }).fill('talks');
+  await page.keyboard.press('Enter');
+  await page.getByRole('link', { name: 'Routes' }).click();
+  await expect(page.getByText('1 walked and passed · 19 to go')).toBeVisible();
+  await page.getByRole('link', { name: 'Script' }).click();
+  await page.getByText('Would you answer').click();
+  await page.keyboard.type('Please: ');
+  await page.getByRole('link', { name: 'Routes' }).click();
+  await expect(page.getByText('0 walked and passed · 1 changed since · 20 to go')).toBeVisible();
+});
