@@ -196,14 +196,17 @@ export function LedgerGrid(props: Props) {
 
 function Heads({ columns, column }: { columns: Columns; column: number | null }) {
   const here = column === null ? undefined : columns.items[column];
+  // Where sections are narrow, only some letters have room.
+  const narrowest = Math.min(...columns.sections.map(({ width }) => width));
+  const every = Math.max(1, Math.ceil(26 / (narrowest + 8)));
   return (
     <div className={classes.heads} aria-hidden="true">
       <span style={{ left: 22 }}>Route</span>
       <span style={{ left: 78 }}>Ends</span>
       <span style={{ left: 158 }}>Items</span>
-      {columns.sections.map(({ letter, title, x, width }) => (
+      {columns.sections.map(({ letter, title, x, width }, index) => (
         <b key={letter} style={{ left: SIDES.left + x, width }} title={title}>
-          {letter}
+          {index % every === 0 && letter}
         </b>
       ))}
       {here !== undefined && <i style={{ left: SIDES.left + here.x }}>{here.name}</i>}

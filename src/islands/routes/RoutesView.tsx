@@ -5,7 +5,7 @@ import { CheckedField } from '../script/Fields';
 import { useAnalysisClient } from '../study/analysis';
 import { nextToWalk, useLedger } from '../study/ledger';
 import { useStudy } from '../study/store';
-import { grouped, plural } from '../ui/format';
+import { countText, grouped, plural } from '../ui/format';
 import { LedgerGrid } from './LedgerGrid';
 import { RouteFoot } from './RouteFoot';
 import classes from './routes.module.css';
@@ -40,7 +40,7 @@ export function RoutesView({ walk }: Props) {
     <div className={classes.view}>
       <header className={classes.head}>
         <p className={classes.big}>
-          {!analysis.exact && <small>at least</small>} <b>{grouped(total)}</b>
+          {!analysis.exact && <small>at least</small>} <b title={grouped(total)}>{countText(total)}</b>
           <small>{analysis.exact ? 'routes, counted exactly' : 'routes'}</small>
         </p>
         {analysis.shortest !== null && analysis.longest !== null && (
@@ -134,7 +134,7 @@ function Progress(counts: { total: string; passed: number; sentBack: number; cha
       <p>
         {grouped(passed)} walked and passed
         {sentBack > 0 && ` · ${grouped(sentBack)} sent back`}
-        {changed > 0 && ` · ${grouped(changed)} changed since`} · {grouped(left)} to go
+        {changed > 0 && ` · ${grouped(changed)} changed since`} · {countText(left)} to go
       </p>
     </div>
   );

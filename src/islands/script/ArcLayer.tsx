@@ -2,7 +2,7 @@
  * The skips, drawn in the sheet's margin: from the row they leave down to an arrowhead at their target.
  * Positions are measured from what is on the sheet; lanes are packed so that no two arcs share a line.
  */
-import { useEffect, useLayoutEffect, useMemo, useState, type RefObject } from 'react';
+import { useEffect, useMemo, useState, type RefObject } from 'react';
 import { arcsOf, packLanes, type Arc } from '../../core/views/arcs';
 import { isEarly } from '../ui/EndingMark';
 import { useStudy } from '../study/store';
@@ -40,11 +40,14 @@ export function ArcLayer({ scroller, sheet }: Props) {
     return () => observer.disconnect();
   }, [sheet]);
 
-  useLayoutEffect(() => {
-    if (sheet.current === null) return;
-    const next = measure(sheet.current, arcs);
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- positions are known only once laid out
-    setDrawn((before) => (JSON.stringify(before) === JSON.stringify(next) ? before : next));
+  // With the frame's own layout, which is worked out anyway by then.
+  useEffect(() => {
+    const frame = requestAnimationFrame(() => {
+      if (sheet.current === null) return;
+      const next = measure(sheet.current, arcs);
+      setDrawn((before) => (JSON.stringify(before) === JSON.stringify(next) ? before : next));
+    });
+    return () => cancelAnimationFrame(frame);
   }, [arcs, selection, size, sheet]);
 
   const litArc = drawn.find(({ arc }) => arc.id === lit);

@@ -20,7 +20,7 @@ import { moveSection } from '../../core/editing/structure';
 import type { Section } from '../../core/document/types';
 import { endingLabel } from '../../core/views/targets';
 import { EndingMark } from '../ui/EndingMark';
-import { grouped } from '../ui/format';
+import { countText, grouped } from '../ui/format';
 import { useStudy, useStudyStore } from '../study/store';
 import { useAddSection } from './Sheet';
 import { wholeItem } from './moves';
@@ -73,7 +73,7 @@ export function Contents() {
           >
             <EndingMark kind={ending.kind} />
             <span>{endingLabel(document, ending.id)}</span>
-            <small>{routes === undefined ? '' : short(routes)}</small>
+            <small>{routes === undefined ? '' : countText(routes, 6)}</small>
           </button>
         );
       })}
@@ -120,13 +120,4 @@ function sectionHolding(sections: readonly Section[], selection: string | null):
       selection === `section:${section.id}` ||
       section.items.some((item) => item.kind !== 'page_break' && selection === `item:${item.name}`),
   );
-}
-
-/** Large counts shortened, so that they fit beside their ending: 1,024,132 as 1.02 m. */
-function short(count: string): string {
-  if (count.length <= 6) return grouped(count);
-  if (count.length > 12) return `${count[0]}.${count.slice(1, 2)}e${count.length - 1}`;
-  const [unit, digits] = count.length > 9 ? ['bn', 9] : ['m', 6];
-  const number = Number(count) / 10 ** digits;
-  return `${number.toPrecision(3)} ${unit}`;
 }

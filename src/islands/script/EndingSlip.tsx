@@ -3,7 +3,7 @@ import { editEnding, removeEnding } from '../../core/editing/structure';
 import type { Plan } from '../../core/routing/plan';
 import { endingLabel } from '../../core/views/targets';
 import { EndingMark } from '../ui/EndingMark';
-import { grouped } from '../ui/format';
+import { countText } from '../ui/format';
 import { useStudy } from '../study/store';
 import { SnagCards } from './SnagCards';
 import classes from './slip.module.css';
@@ -26,7 +26,7 @@ export function EndingSlip({ plan, at }: { readonly plan: Plan; readonly at: num
         </p>
         <div className={classes.pair}>
           <span>Routes that end here</span>
-          <b>{routes === undefined ? '…' : grouped(routes)}</b>
+          <b>{routes === undefined ? '…' : countText(routes)}</b>
         </div>
         {at === plan.lastEnding && <p className={classes.plain}>Also where the last section leads.</p>}
       </div>

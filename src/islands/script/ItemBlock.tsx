@@ -17,9 +17,10 @@ interface Props {
   readonly planItem: PlanItem | null;
   readonly section: number;
   readonly item: number;
+  readonly outline: string;
 }
 
-export function ItemBlock({ plan, planItem, section, item }: Props) {
+export function ItemBlock({ plan, planItem, section, item, outline }: Props) {
   const place: ItemPlace = { section, item };
   const key = planItem === null ? `break:${section}/${item}` : `item:${planItem.item.name}`;
   const selected = useStudy((state) => state.selection === key);
@@ -100,7 +101,7 @@ export function ItemBlock({ plan, planItem, section, item }: Props) {
       ) : selected ? (
         <ItemEditor plan={plan} planItem={planItem} place={place} />
       ) : (
-        <ItemPrint plan={plan} planItem={planItem} />
+        <ItemPrint plan={plan} planItem={planItem} outline={outline} />
       )}
     </div>
   );

@@ -12,7 +12,30 @@ interface Props {
   readonly planItem: PlanItem;
 }
 
-export const ItemPrint = memo(function ItemPrint({ plan, planItem }: Props) {
+/**
+ * What an item's print can show of the rest of the questionnaire: the names of targets. While they stay, an item
+ * that did not change is not drawn anew.
+ */
+export function outlineOf({ document }: Plan): string {
+  const sections = document.sections.map(({ id, title, items }) => [
+    id,
+    title,
+    items.map((item) => (item.kind === 'page_break' ? '' : item.name)),
+  ]);
+  return JSON.stringify([sections, document.endings.map(({ id, kind }) => [id, kind])]);
+}
+
+interface PrintProps extends Props {
+  readonly outline: string;
+}
+
+export const ItemPrint = memo(printed, isSamePrint);
+
+function isSamePrint(a: PrintProps, b: PrintProps): boolean {
+  return a.planItem.item === b.planItem.item && a.outline === b.outline;
+}
+
+function printed({ plan, planItem }: PrintProps) {
   const { item } = planItem;
   return (
     <>
@@ -45,7 +68,7 @@ export const ItemPrint = memo(function ItemPrint({ plan, planItem }: Props) {
       </div>
     </>
   );
-});
+}
 
 export function AnswerPrint({ plan, planItem, only }: Props & { readonly only?: readonly string[] }) {
   const { item } = planItem;

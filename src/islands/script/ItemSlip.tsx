@@ -4,7 +4,7 @@ import { editItem, type ItemPlace } from '../../core/editing/structure';
 import type { Plan, PlanItem } from '../../core/routing/plan';
 import { askedBy, usedLaterBy } from '../../core/views/asked';
 import { conditionSentence } from '../../core/wording/sentence';
-import { grouped } from '../ui/format';
+import { countText, grouped } from '../ui/format';
 import { useStudy } from '../study/store';
 import { useItemMoves } from './moves';
 import { SkipRules } from './SkipRules';
@@ -153,7 +153,9 @@ function WhoIsAsked({ plan, planItem }: Props) {
       </div>
       <div className={classes.pair}>
         <span>{analysis?.exact === false ? 'On routes counted so far' : 'On routes'}</span>
-        <b>{some ? `${grouped(routes)} of ${grouped(total)}` : '…'}</b>
+        <b title={some ? `${grouped(routes)} of ${grouped(total)}` : undefined}>
+          {some ? `${countText(routes)} of ${countText(total)}` : '…'}
+        </b>
       </div>
       {planItem.item.kind === 'question' && (
         <div className={classes.pair}>

@@ -21,9 +21,10 @@ import classes from './sheet.module.css';
 interface Props {
   readonly plan: Plan;
   readonly planSection: PlanSection;
+  readonly outline: string;
 }
 
-export function SectionBlock({ plan, planSection }: Props) {
+export function SectionBlock({ plan, planSection, outline }: Props) {
   const { section, index } = planSection;
   const moves = useItemMoves();
   const byPlace = new Map(planSection.items.map((planItem) => [planItem.place, planItem]));
@@ -41,6 +42,7 @@ export function SectionBlock({ plan, planSection }: Props) {
           planItem={byPlace.get(i) ?? null}
           section={index}
           item={i}
+          outline={outline}
         />
       ))}
       <div ref={setNodeRef} className={classes.end} data-over={isOver || undefined}>
@@ -264,7 +266,7 @@ function SectionFields({ planSection: { section, index } }: { readonly planSecti
   );
 }
 
-function Onward({ plan, planSection }: Props) {
+function Onward({ plan, planSection }: Omit<Props, 'outline'>) {
   const { section, index } = planSection;
   const { document } = plan;
   const commit = useStudy((state) => state.commit);

@@ -9,12 +9,13 @@ import {
   useSensors,
   type DragEndEvent,
 } from '@dnd-kit/core';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { addSection, type ItemPlace } from '../../core/editing/structure';
 import { useStudy, useStudyStore } from '../study/store';
 import { ArcLayer } from './ArcLayer';
 import { EndingBlocks } from './EndingBlocks';
 import { fieldId, thenFocus } from './focus';
+import { outlineOf } from './ItemPrint';
 import { useItemMoves, wholeItem } from './moves';
 import { SectionBlock } from './SectionBlock';
 import classes from './sheet.module.css';
@@ -22,6 +23,7 @@ import classes from './sheet.module.css';
 export function Sheet() {
   const plan = useStudy((state) => state.plan);
   const selection = useStudy((state) => state.selection);
+  const outline = useMemo(() => outlineOf(plan), [plan]);
   const scroller = useRef<HTMLDivElement>(null);
   const sheet = useRef<HTMLDivElement>(null);
   const moves = useItemMoves();
@@ -58,7 +60,12 @@ export function Sheet() {
         <div className={classes.sheet} ref={sheet}>
           <ArcLayer scroller={scroller} sheet={sheet} />
           {plan.sections.map((planSection) => (
-            <SectionBlock key={`${planSection.section.id}`} plan={plan} planSection={planSection} />
+            <SectionBlock
+              key={planSection.section.id}
+              plan={plan}
+              planSection={planSection}
+              outline={outline}
+            />
           ))}
           <button type="button" className={classes.addSection} onClick={addSectionAtEnd}>
             Add a section

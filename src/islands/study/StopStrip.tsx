@@ -2,7 +2,7 @@
 import { Download, Redo2, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { setTitle } from '../../core/editing/structure';
-import { grouped, plural, whenText } from '../ui/format';
+import { countText, grouped, plural, whenText } from '../ui/format';
 import { Mark } from '../ui/Mark';
 import { SnagPanel } from './SnagPanel';
 import { useStudy, type Saving } from './store';
@@ -89,7 +89,7 @@ function Title() {
   const commit = useStudy((state) => state.commit);
   const saving = useStudy((state) => state.saving);
   const savedAt = useStudy((state) => state.savedAt);
-  const retry = useStudy((state) => state.retrySave);
+  const retry = useStudy((state) => state.saveNow);
   return (
     <div className={classes.study}>
       <input
@@ -137,6 +137,6 @@ function useFigures(): Record<Stop, string> {
   const routes =
     analysis === null
       ? 'counting …'
-      : `${analysis.exact ? '' : 'at least '}${grouped(analysis.routes)} in all`;
+      : `${analysis.exact ? '' : 'at least '}${countText(analysis.routes)} in all`;
   return { script: plural(items, 'item'), routes, walk: `${grouped(passed)} passed` };
 }

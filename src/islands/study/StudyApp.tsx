@@ -26,6 +26,7 @@ export default function StudyApp({ study, verdicts, stop: first }: Props) {
   const [stop, goTo] = useStop(study.id, first);
   useAnalysis(store, client);
   useUndoKeys(store);
+  useEffect(() => store.getState().saveNow(), [store]);
   return (
     <StudyContext.Provider value={store}>
       <AnalysisContext.Provider value={client}>

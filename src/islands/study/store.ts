@@ -59,7 +59,8 @@ export interface StudyState {
   setAnalysis(analysis: Analysed | null, problem?: string): void;
   /** Settles a conflict: the other version is taken over here; `mine` first makes a copy of one's own. */
   takeTheirs(mine: 'copy' | 'drop'): Promise<void>;
-  retrySave(): void;
+  /** Saves what waits to be saved; also to be called once the study is on the page. */
+  saveNow(): void;
 }
 
 export interface InitialStudy {
@@ -75,6 +76,7 @@ const RETRY_AFTER = 4000;
 
 export type StudyStore = StoreApi<StudyState>;
 
+/** Has no effects until something is called: a page may make it and throw it away. */
 export function createStudyStore(initial: InitialStudy, verdicts: readonly Verdict[]): StudyStore {
   const kept = readKept(initial);
   let lastCommit = 0;
@@ -147,8 +149,6 @@ export function createStudyStore(initial: InitialStudy, verdicts: readonly Verdi
       set({ saving: { state: 'failed', problem: reply.problem } });
       if (reply.status === 0) saveSoon(RETRY_AFTER);
     }
-
-    if (kept !== null && kept.document !== null && !kept.overtaken) saveSoon(0);
 
     return {
       id: initial.id,
@@ -245,7 +245,9 @@ export function createStudyStore(initial: InitialStudy, verdicts: readonly Verdi
         keep();
       },
 
-      retrySave: () => saveSoon(0),
+      saveNow() {
+        if (get().saving.state === 'waiting' || get().saving.state === 'failed') saveSoon(0);
+      },
     };
   });
   return store;

@@ -1,9 +1,10 @@
 /** Text as respondents read it: bold, italic, links and lists; nothing else of Markdown, and no HTML. */
+import { memo } from 'react';
 import Markdown from 'react-markdown';
 
 const ALLOWED = ['p', 'strong', 'em', 'a', 'ul', 'ol', 'li', 'br'];
 
-export function RichText({ text }: { readonly text: string }) {
+export const RichText = memo(function RichText({ text }: { readonly text: string }) {
   return (
     <Markdown
       allowedElements={ALLOWED}
@@ -19,7 +20,7 @@ export function RichText({ text }: { readonly text: string }) {
       {text}
     </Markdown>
   );
-}
+});
 
 /** Keeps a respondent's own words from being read as Markdown. */
 export function escapeMarkdown(words: string): string {

@@ -6,6 +6,14 @@ export function grouped(count: string | number | bigint): string {
   return BigInt(count).toLocaleString('en-GB');
 }
 
+/** Grouped up to so many digits; longer counts as 5.58 × 10⁴². */
+export function countText(count: string | number | bigint, digits = 10): string {
+  const text = BigInt(count).toString();
+  if (text.length <= digits) return grouped(count);
+  const power = [...String(text.length - 1)].map((digit) => '⁰¹²³⁴⁵⁶⁷⁸⁹'[Number(digit)]).join('');
+  return `${Number(`${text[0]}.${text.slice(1, 6)}`).toFixed(2)} × 10${power}`;
+}
+
 export function plural(count: string | number | bigint, word: string, words = `${word}s`): string {
   return `${grouped(count)} ${BigInt(count) === 1n ? word : words}`;
 }

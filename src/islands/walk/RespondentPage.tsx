@@ -33,10 +33,10 @@ export function RespondentPage({ plan, session, device, following, current, setC
   useEffect(() => {
     const form = paper.current;
     if (form === null) return;
-    form.scrollTop = 0;
+    form.parentElement?.scrollTo({ top: 0 });
     const first = form.querySelector<HTMLElement>('input:not([disabled]), textarea, select');
     const goOn = form.querySelector<HTMLElement>('[data-next]');
-    (following ? goOn : (first ?? goOn))?.focus({ preventScroll: !following });
+    (following ? goOn : (first ?? goOn))?.focus({ preventScroll: true });
   }, [at, following]);
   // Messages: to the first one.
   const firstFault = faults[0] && `${faults[0].step.key} ${faults[0].fault.part}`;

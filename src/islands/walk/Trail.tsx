@@ -1,4 +1,5 @@
 /** The trail: what was shown and answered, in order; what was passed over; on a followed route also what is ahead. */
+import { useEffect, useRef } from 'react';
 import type { Plan } from '../../core/routing/plan';
 import { answeredWords } from '../../core/wording/values';
 import { whyLines } from '../../core/wording/why';
@@ -15,6 +16,10 @@ interface Props {
 
 export function Trail({ plan, session, following, heading, current }: Props) {
   const { walk, pages, at } = session;
+  const list = useRef<HTMLOListElement>(null);
+  useEffect(() => {
+    list.current?.querySelector('[data-state="now"]')?.scrollIntoView({ block: 'nearest' });
+  }, [current, at]);
   if (walk === null) return <nav className={classes.trail} aria-label="Trail" />;
   const pageOf = new Map(pages.flatMap((page, index) => page.steps.map(({ key }) => [key, index] as const)));
   const steps = new Map(walk.steps.map((step) => [step.key, step]));
@@ -36,7 +41,7 @@ export function Trail({ plan, session, following, heading, current }: Props) {
         {' · '}
         {ended ? 'at its end' : following ? `item ${position} of ${walk.steps.length}` : `item ${position}`}
       </h2>
-      <ol>
+      <ol ref={list}>
         {shown.map(({ name, presented, because }, index) => {
           const step = steps.get(name);
           const page = pageOf.get(name) ?? -1;

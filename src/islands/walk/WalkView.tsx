@@ -4,7 +4,7 @@ import type { Answers } from '../../core/document/types';
 import type { Plan } from '../../core/routing/plan';
 import { useAnalysisClient } from '../study/analysis';
 import { useStudy } from '../study/store';
-import { grouped } from '../ui/format';
+import { countText, grouped } from '../ui/format';
 import { InputsCard } from './InputsCard';
 import { RespondentPage } from './RespondentPage';
 import { useSession } from './session';
@@ -84,7 +84,7 @@ export function WalkView() {
               : `Route ${grouped(found.number)}`
             : left
               ? `Left route ${grouped(following)} for ${grouped(found.number)}`
-              : `Route ${grouped(following)} of ${analysis === null ? '…' : grouped(analysis.routes)}`
+              : `Route ${grouped(following)} of ${analysis === null ? '…' : countText(analysis.routes)}`
         }
         current={step?.key ?? null}
       />
