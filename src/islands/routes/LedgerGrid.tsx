@@ -197,8 +197,9 @@ export function LedgerGrid(props: Props) {
 function Heads({ columns, column }: { columns: Columns; column: number | null }) {
   const here = column === null ? undefined : columns.items[column];
   // Where sections are narrow, only some letters have room.
-  const narrowest = Math.min(...columns.sections.map(({ width }) => width));
-  const every = Math.max(1, Math.ceil(26 / (narrowest + 8)));
+  const pitch = Math.min(...columns.sections.slice(1).map(({ x }, n) => x - (columns.sections[n]?.x ?? 0)));
+  const longest = Math.max(...columns.sections.map(({ letter }) => letter.length));
+  const every = Math.max(1, Math.ceil((longest * 9 + 4) / pitch));
   return (
     <div className={classes.heads} aria-hidden="true">
       <span style={{ left: 22 }}>Route</span>

@@ -26,6 +26,7 @@ export function WalkView() {
   const [following, setFollowing] = useState<string | null>(() =>
     new URLSearchParams(location.search).get('route'),
   );
+  const [followed, setFollowed] = useState<readonly string[]>([]);
   const [wanted, setWanted] = useState<string>(following ?? '1');
   const [current, setCurrent] = useState<string | null>(null);
   const { start } = session;
@@ -44,6 +45,7 @@ export function WalkView() {
         ...(draws ? { draws } : {}),
       });
       setFollowing(number);
+      setFollowed(route.items);
       setWanted(number);
       history.replaceState(null, '', `?route=${number}`);
     },
@@ -65,8 +67,11 @@ export function WalkView() {
     setFollowing(null);
     history.replaceState(null, '', location.pathname);
   };
-  const left = following !== null && found !== null && found.number !== following;
   const steps = session.walk?.steps ?? [];
+  const left =
+    following !== null &&
+    steps.length > 0 &&
+    (steps.length !== followed.length || steps.some(({ key }, index) => key !== followed[index]));
   const step = useMemo(
     () => session.page?.steps.find(({ key }) => key === current) ?? session.page?.steps[0] ?? null,
     [session.page, current],
@@ -77,15 +82,7 @@ export function WalkView() {
         plan={plan}
         session={session}
         following={following !== null}
-        heading={
-          following === null
-            ? found === null
-              ? `${steps.length > 0 ? 'Choosing freely' : 'Nothing to walk yet'}`
-              : `Route ${grouped(found.number)}`
-            : left
-              ? `Left route ${grouped(following)} for ${grouped(found.number)}`
-              : `Route ${grouped(following)} of ${analysis === null ? '…' : countText(analysis.routes)}`
-        }
+        heading={headingOf(following, left, found?.number ?? null, analysis?.routes ?? null)}
         current={step?.key ?? null}
       />
       <div className={classes.middle}>
@@ -137,6 +134,18 @@ export function WalkView() {
       </aside>
     </div>
   );
+}
+
+function headingOf(
+  following: string | null,
+  left: boolean,
+  taken: string | null,
+  total: string | null,
+): string {
+  const on = taken === null ? null : `Route ${grouped(taken)}`;
+  if (following === null) return on ?? 'Choosing freely';
+  if (left) return `Left route ${grouped(following)}${taken === null ? '' : ` for ${grouped(taken)}`}`;
+  return `Route ${grouped(following)} of ${total === null ? '…' : countText(total)}`;
 }
 
 /** A value for each given that is not drawn by chance: its first option, or its least number. */

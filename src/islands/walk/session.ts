@@ -33,6 +33,8 @@ interface SessionState {
   /** Index of the page shown; the number of pages where the ending is shown. */
   readonly at: number;
   readonly reached: number;
+  /** Answers that were filled in at the start, of a followed route. */
+  readonly filledIn: Readonly<Record<string, Value | null>>;
   readonly dropped: readonly Dropped[];
   readonly changed: readonly ChangedAnswer[];
   /** Faults are shown once "Next" was pressed on the page. */
@@ -51,10 +53,10 @@ type Action =
 function reduce(state: SessionState, action: Action): SessionState {
   switch (action.do) {
     case 'start':
-      return { ...EMPTY, answers: action.answers, inputs: action.inputs };
+      return { ...EMPTY, answers: action.answers, filledIn: action.answers, inputs: action.inputs };
     case 'answer': {
       const before = state.answers[action.key] ?? null;
-      const revisited = state.at < state.reached;
+      const revisited = state.at < state.reached || action.key in state.filledIn;
       const known = state.changed.some(({ key }) => key === action.key);
       return {
         ...state,
@@ -97,6 +99,7 @@ const EMPTY: SessionState = {
   inputs: { seed: 1 },
   at: 0,
   reached: 0,
+  filledIn: {},
   dropped: [],
   changed: [],
   tried: false,
@@ -175,7 +178,10 @@ function keysOffRoute(plan: Plan, walked: Walk, answers: Answers): string[] {
   }
   const variables = new Set([...plan.variables.values()].map(({ name }) => name));
   const texts = answerNames(plan);
-  return Object.keys(answers).filter((key) => {
+  const order = [...plan.variables.keys()];
+  const place = (key: string) => order.indexOf(key.split('#')[0]?.toLowerCase() ?? '');
+  const keys = Object.keys(answers).sort((a, b) => place(a) - place(b));
+  return keys.filter((key) => {
     if ((answers[key] ?? null) === null) return false;
     const [name = '', pass] = key.split('#');
     if (!texts.has(name)) return true;

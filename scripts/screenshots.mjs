@@ -1,0 +1,128 @@
+/** `npm run screenshots`: pictures of the main views, from the demo data, into docs/screenshots. */
+import { spawn } from 'node:child_process';
+import { mkdtempSync, mkdirSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { ensureBuilt } from './build.mjs';
+import { chromium as chromiumPath, environment, root } from './setup.mjs';
+
+ensureBuilt();
+const { chromium } = await import('@playwright/test');
+const PORT = process.env.PORT ?? '4398';
+const base = `http://127.0.0.1:${PORT}`;
+const folder = path.join(root, 'docs', 'screenshots');
+mkdirSync(folder, { recursive: true });
+
+const server = spawn('node', ['scripts/demo.mjs', '--fresh'], {
+  cwd: root,
+  env: { ...environment, PORT, JOLLY_FORK_DATA: mkdtempSync(path.join(tmpdir(), 'jolly-fork-pictures-')) },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
+await new Promise((resolve, reject) => {
+  server.stdout.on('data', (text) => String(text).includes('is ready') && resolve());
+  server.on('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+});
+
+const browser = await chromium.launch({
+  executablePath: chromiumPath(),
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+  ],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const heating = `${base}/studies/tern-valley-home-heating`;
+
+async function picture(name) {
+  await page.mouse.move(640, 4);
+  await page.waitForTimeout(400);
+  await page.screenshot({ path: path.join(folder, `${name}.png`) });
+  console.log(`docs/screenshots/${name}.png`);
+}
+
+async function counted() {
+  await page.getByRole('link', { name: /Routes.*in all/ }).waitFor();
+}
+
+const LIST = `CONSENT
+1. Are you aged 18 or over?
+- Yes
+- No (screen out)
+
+HOME
+2. Do you rent your home?
+- Yes
+- No
+If no, skip to 4
+3. Who is your landlord?
+- A private landlord
+- A council
+4. Which do you have? (tick all that apply)
+- A loft
+- A cellar
+- None of these
+If perhaps, skip to 9`;
+
+try {
+  // Verdicts first, so that the list of studies and the ledger have something to show.
+  await page.goto(`${heating}/walk?route=1`);
+  await page.getByRole('textbox', { name: 'Your name' }).fill('Ada Fenn');
+  for (const number of [1, 2])
+    await page.getByRole('button', { name: `Pass route ${number}, walk ${number + 1}` }).click();
+  await page.getByRole('button', { name: 'Pass route 3, walk 4' }).waitFor();
+  await page.getByRole('button', { name: 'Send back with a remark' }).click();
+  await page.getByRole('textbox', { name: 'Remark' }).fill('Say what counts as a cold room.');
+  await page.getByRole('combobox', { name: 'About' }).selectOption('room_cold#1');
+  await page.getByRole('button', { name: 'Send back route 3' }).click();
+  await page.getByText('↩ Sent back').waitFor();
+
+  await page.goto(base);
+  await picture('studies');
+  await page.getByRole('button', { name: 'Paste a list' }).click();
+  await page.getByRole('textbox', { name: 'Questions' }).fill(LIST);
+  await picture('paste-a-list');
+
+  await page.goto(`${heating}/script`);
+  await counted();
+  await page.getByText('Who is your landlord?').click();
+  await page.locator('[data-anchor="item:tenure"]').scrollIntoViewIfNeeded();
+  await picture('script');
+  await page.getByRole('textbox', { name: 'Answer 2', exact: true }).focus();
+  await page.keyboard.press('Alt+ArrowRight');
+  await picture('script-skip');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Ask all, or only if …' }).click();
+  await page.keyboard.type('tenure in (2, 7)');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Pick', exact: true }).click();
+  await picture('script-condition');
+  await page.keyboard.press('Control+z');
+
+  await page.goto(`${base}/studies/street-lighting-doorstep/script`);
+  await counted();
+  await page.getByRole('button', { name: /snag/ }).click();
+  await picture('snags');
+
+  await page.goto(`${heating}/routes`);
+  await page.getByRole('listbox').focus();
+  for (let n = 0; n < 8; n += 1) await page.keyboard.press('ArrowDown');
+  for (let n = 0; n < 26; n += 1) await page.keyboard.press('ArrowRight');
+  await page.getByRole('heading', { name: 'Route 9' }).waitFor();
+  await page.getByText(/asked: |not applicable: /).waitFor();
+  await picture('routes');
+
+  await page.goto(`${heating}/walk?route=9`);
+  await page.getByRole('button', { name: 'Pass route 9, walk 10' }).waitFor();
+  for (let n = 0; n < 3; n += 1) await page.getByRole('button', { name: 'Next' }).click();
+  await page.getByText('What is the main way you heat your home?').waitFor();
+  await picture('walk');
+  await page.getByRole('radio', { name: 'Gas boiler' }).check();
+  await page.getByRole('button', { name: 'Phone' }).click();
+  await picture('walk-changed');
+} finally {
+  await browser.close();
+  server.kill();
+}
