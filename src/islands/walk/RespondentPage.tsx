@@ -37,7 +37,7 @@ export function RespondentPage({ plan, session, device, following, current, setC
     const first = form.querySelector<HTMLElement>('input:not([disabled]), textarea, select');
     const goOn = form.querySelector<HTMLElement>('[data-next]');
     (following ? goOn : (first ?? goOn))?.focus({ preventScroll: true });
-  }, [at, following]);
+  }, [at, following, session.walks]);
   // Messages: to the first one.
   const firstFault = faults[0] && `${faults[0].step.key} ${faults[0].fault.part}`;
   useEffect(() => {

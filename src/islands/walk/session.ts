@@ -30,6 +30,8 @@ export interface ChangedAnswer {
 interface SessionState {
   readonly answers: Readonly<Record<string, Value | null>>;
   readonly inputs: WalkInputs;
+  /** Grows with every walk begun. */
+  readonly walks: number;
   /** Index of the page shown; the number of pages where the ending is shown. */
   readonly at: number;
   readonly reached: number;
@@ -53,7 +55,13 @@ type Action =
 function reduce(state: SessionState, action: Action): SessionState {
   switch (action.do) {
     case 'start':
-      return { ...EMPTY, answers: action.answers, filledIn: action.answers, inputs: action.inputs };
+      return {
+        ...EMPTY,
+        walks: state.walks + 1,
+        answers: action.answers,
+        filledIn: action.answers,
+        inputs: action.inputs,
+      };
     case 'answer': {
       const before = state.answers[action.key] ?? null;
       const revisited = state.at < state.reached || action.key in state.filledIn;
@@ -97,6 +105,7 @@ function reduce(state: SessionState, action: Action): SessionState {
 const EMPTY: SessionState = {
   answers: {},
   inputs: { seed: 1 },
+  walks: 0,
   at: 0,
   reached: 0,
   filledIn: {},
