@@ -1,20 +1,21 @@
 /**
- * The graph of what can be seen: a node is everything that is possible after what was seen so far, an edge the
- * next item, or an ending. Its paths from the root are exactly the routes, in canonical order.
+ * The graph of what can be seen: a node is a belief, an edge the next item or ending seen. Its paths from the root
+ * are exactly the routes, in canonical order.
  *
- * Nodes with equal sets of hidden states are one node, so the graph stays small where the number of routes
- * does not. Counts are exact as long as no cap was hit.
+ * Equal beliefs are one node, so the graph stays small where the number of routes does not. Counts are exact as
+ * long as no cap was hit; beyond a cap each prefix counts as the one route that is known to complete it.
  */
-import type { Beliefs, Sight, State } from './belief';
+import type { Belief, Beliefs, Emission, Sight } from './belief';
+import { TooManyNodes } from './diagram';
 
 export interface Caps {
-  /** Nodes opened at most. */
+  /** Beliefs told apart at most. */
+  readonly beliefs: number;
+  /** Nodes of diagrams at most. */
   readonly nodes: number;
-  /** Hidden states worked through at most, over all nodes. */
-  readonly states: number;
 }
 
-export const DEFAULT_CAPS: Caps = { nodes: 100_000, states: 1_500_000 };
+export const DEFAULT_CAPS: Caps = { beliefs: 150_000, nodes: 3_000_000 };
 
 export interface Edge {
   readonly sight: Sight;
@@ -37,86 +38,81 @@ export interface Node {
 export interface Graph {
   readonly root: Node;
   readonly nodes: readonly Node[];
-  /** Whether every node was opened. */
-  readonly whole: boolean;
   /** The item at which the caps were hit; null where they were not. */
   readonly stoppedAt: string | null;
 }
 
 interface Frame {
   readonly node: Node;
-  readonly groups: readonly { sight: Sight; states: State[] }[];
+  readonly emissions: readonly Emission[];
   next: number;
   readonly edges: Edge[];
 }
 
 /** Builds the graph depth first, so that what a cap leaves out lies in one region. */
 export function buildGraph(beliefs: Beliefs, caps: Caps = DEFAULT_CAPS): Graph {
-  const known = new Map<string, Node>();
+  const known = new Map<number, Map<number, Node>>();
   const nodes: Node[] = [];
-  let work = 0;
   let stoppedAt: string | null = null;
 
-  const frameFor = (states: readonly State[]): Frame => {
+  const frameFor = (emissions: readonly Emission[]): Frame => {
     const node: Node = { edges: [], routes: 0n, shortest: Infinity, longest: -Infinity, opened: true };
-    known.set(keyOf(states), node);
     nodes.push(node);
-    work += states.length;
-    return { node, groups: bySight(states), next: 0, edges: [] };
+    return { node, emissions, next: 0, edges: [] };
+  };
+  const nodeOf = ({ at, known: what }: Belief): Node | undefined => known.get(at)?.get(what);
+  const remember = ({ at, known: what }: Belief, node: Node) => {
+    const here = known.get(at);
+    if (here === undefined) known.set(at, new Map([[what, node]]));
+    else here.set(what, node);
   };
 
-  const start = beliefs.start();
-  const stack = [frameFor(start)];
+  const stack = [frameFor(beliefs.start())];
   const root = (stack[0] as Frame).node;
-  while (stack.length > 0) {
-    const frame = stack.at(-1) as Frame;
-    const group = frame.groups[frame.next];
-    if (group === undefined) {
+  for (let frame = stack.at(-1); frame !== undefined; frame = stack.at(-1)) {
+    const emission = frame.emissions[frame.next];
+    if (emission === undefined) {
       close(frame);
       stack.pop();
       continue;
     }
-    if (group.sight.planItem === null) {
-      frame.edges.push({ sight: group.sight, to: null });
-      frame.next += 1;
+    const { sight } = emission;
+    frame.next += 1;
+    if (sight.planItem === null) {
+      frame.edges.push({ sight, to: null });
       continue;
     }
-    const following = beliefs.after(group.states);
-    const key = keyOf(following);
-    const child = known.get(key);
+    const belief = beliefs.settle(emission);
+    const child = nodeOf(belief);
     if (child !== undefined) {
-      frame.edges.push({ sight: group.sight, to: child });
-      frame.next += 1;
-    } else if (nodes.length >= caps.nodes || work >= caps.states) {
-      stoppedAt ??= group.sight.planItem.item.name;
-      const closed = unopened(beliefs, following);
-      known.set(key, closed);
-      frame.edges.push({ sight: group.sight, to: closed });
-      frame.next += 1;
-    } else {
-      // Looked at again, and then found in `known`, once the child is closed.
-      stack.push(frameFor(following));
+      frame.edges.push({ sight, to: child });
+      continue;
     }
+    const opened = stoppedAt === null && nodes.length < caps.beliefs ? open(beliefs, belief) : null;
+    if (opened === null) {
+      stoppedAt ??= sight.planItem.item.name;
+      const closed = unopened(beliefs, belief);
+      remember(belief, closed);
+      frame.edges.push({ sight, to: closed });
+      continue;
+    }
+    const next = frameFor(opened);
+    remember(belief, next.node);
+    // Its counts are filled in by the time this frame is closed.
+    frame.edges.push({ sight, to: next.node });
+    stack.push(next);
   }
-  return { root, nodes, whole: stoppedAt === null, stoppedAt };
+  return { root, nodes, stoppedAt };
 }
 
-function keyOf(states: readonly State[]): string {
-  return states
-    .map(({ key }) => key)
-    .sort()
-    .join(';');
-}
-
-/** States that are seen alike, in canonical order of what is seen. */
-export function bySight(states: readonly State[]): { sight: Sight; states: State[] }[] {
-  const groups = new Map<number, { sight: Sight; states: State[] }>();
-  for (const state of states) {
-    const group = groups.get(state.sight.rank);
-    if (group === undefined) groups.set(state.sight.rank, { sight: state.sight, states: [state] });
-    else group.states.push(state);
+/** Null where the diagrams grow beyond their cap. */
+function open(beliefs: Beliefs, belief: Belief): Emission[] | null {
+  try {
+    return beliefs.after(belief);
+  } catch (error) {
+    if (error instanceof TooManyNodes) return null;
+    throw error;
   }
-  return [...groups.values()].sort((a, b) => a.sight.rank - b.sight.rank);
 }
 
 function close({ node, edges }: Frame): void {
@@ -130,8 +126,8 @@ function close({ node, edges }: Frame): void {
 }
 
 /** A node that is not opened counts as one route if some respondent gets from it to an ending. */
-function unopened(beliefs: Beliefs, states: readonly State[]): Node {
-  const length = completion(beliefs, states);
+function unopened(beliefs: Beliefs, belief: Belief): Node {
+  const length = completion(beliefs, belief);
   const found = length !== null;
   return {
     edges: [],
@@ -142,17 +138,21 @@ function unopened(beliefs: Beliefs, states: readonly State[]): Node {
   };
 }
 
-/** Items presented on one way to an ending, found by trying single states depth first; null where there is none. */
-function completion(beliefs: Beliefs, states: readonly State[]): number | null {
-  const tried = new Set<string>();
-  const open = states.map((state) => ({ state, length: 0 })).reverse();
-  for (let next = open.pop(); next !== undefined; next = open.pop()) {
-    const { state, length } = next;
-    if (state.sight.planItem === null) return length;
-    if (tried.has(state.key)) continue;
-    tried.add(state.key);
-    for (const following of beliefs.after([state]).reverse())
-      open.push({ state: following, length: length + 1 });
+/** Steps tried at most to find one way to an ending. */
+const MOST_STEPS = 5000;
+
+/** Items presented on one way to an ending, found depth first; null where none was found. */
+function completion(beliefs: Beliefs, belief: Belief): number | null {
+  const stack = [{ belief, length: 0 }];
+  for (let steps = 0; steps < MOST_STEPS; steps += 1) {
+    const next = stack.pop();
+    if (next === undefined) return null;
+    const emissions = open(beliefs, next.belief);
+    if (emissions === null) return null;
+    if (emissions.some(({ sight }) => sight.planItem === null)) return next.length;
+    for (const emission of emissions.reverse()) {
+      stack.push({ belief: beliefs.settle(emission), length: next.length + 1 });
+    }
   }
   return null;
 }

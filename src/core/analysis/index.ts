@@ -4,10 +4,14 @@
  * `analyse` counts once; the result then answers questions about single routes without counting again.
  */
 import { itemKey, type Plan } from '../routing/plan';
-import { Beliefs } from './belief';
+import { Beliefs, type Sight } from './belief';
+import { Diagrams, TooManyNodes } from './diagram';
 import type { Limit } from './drivers';
+import { TooManyCases } from './encode';
 import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './graph';
-import { firstOfLength, nodeAfter, numberMatching, sightsOf, witnessOf, type Route } from './routes';
+import { firstOfLength, nodeAfter, numberMatching, sightsOf, type Route } from './routes';
+import { Terrain } from './terrain';
+import { witnessOf } from './witness';
 
 export type { Limit } from './drivers';
 export type { Route } from './routes';
@@ -55,10 +59,11 @@ export interface Ahead {
 }
 
 export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
-  const beliefs = new Beliefs(plan);
+  const terrain = terrainWithin(plan, caps);
+  const beliefs = new Beliefs(terrain);
   const graph = buildGraph(beliefs, caps);
   const { root } = graph;
-  const limits = [...beliefs.limits, ...capLimit(graph, caps)];
+  const limits = [...terrain.limits, ...capLimit(graph, caps)];
   const some = root.routes > 0n;
   return {
     routes: root.routes,
@@ -70,15 +75,11 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
     longest: some ? { items: root.longest, number: firstOfLength(root, 'longest') } : null,
     route(number) {
       const sights = sightsOf(root, number);
-      return sights === null ? null : { number, ...witnessOf(plan, beliefs, sights) };
+      return sights === null ? null : { number, ...seenOn(plan, sights), ...witnessOf(beliefs, sights) };
     },
     outline(number) {
       const sights = sightsOf(root, number);
-      if (sights === null) return null;
-      const items = sights.flatMap(({ planItem, pass }) =>
-        planItem === null ? [] : [itemKey(planItem.item.name, pass)],
-      );
-      return { number, items, ending: plan.endings[sights.at(-1)?.ending ?? 0]?.ending.id ?? '' };
+      return sights === null ? null : { number, ...seenOn(plan, sights) };
     },
     ahead(items) {
       const node = nodeAfter(
@@ -101,13 +102,39 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
   };
 }
 
+/** Values of an answer compared with another one that are tried, from all to few. */
+const VALUES_TRIED = [Infinity, 60, 12, 4] as const;
+
+/**
+ * Where comparisons of answers with each other are too many to tell apart, fewer of their values are tried, and
+ * said so: what is counted then are real routes, though not all.
+ */
+function terrainWithin(plan: Plan, caps: Caps): Terrain {
+  for (const most of VALUES_TRIED) {
+    try {
+      return new Terrain(plan, new Diagrams(caps.nodes), most);
+    } catch (error) {
+      if (!(error instanceof TooManyCases || error instanceof TooManyNodes)) throw error;
+    }
+  }
+  throw new TooManyCases('the conditions are too entangled to be worked out');
+}
+
+function seenOn(plan: Plan, sights: readonly Sight[]): Pick<Route, 'items' | 'ending'> {
+  const items = sights.flatMap(({ planItem, pass }) =>
+    planItem === null ? [] : [itemKey(planItem.item.name, pass)],
+  );
+  return { items, ending: plan.endings[sights.at(-1)?.ending ?? 0]?.ending.id ?? '' };
+}
+
 function capLimit({ stoppedAt, nodes }: Graph, caps: Caps): Limit[] {
   if (stoppedAt === null) return [];
-  const what = nodes.length >= caps.nodes ? `${caps.nodes} places` : `${caps.states} combinations of answers`;
+  const what =
+    nodes.length >= caps.beliefs ? `${caps.beliefs} combinations of what was seen` : 'what fits in memory';
   return [
     {
       at: { item: stoppedAt },
-      message: `more than ${what} have to be told apart from here on; routes beyond were not counted`,
+      message: `more than ${what} would have to be told apart from here on; of each way further on just one route was counted`,
     },
   ];
 }

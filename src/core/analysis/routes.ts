@@ -1,27 +1,14 @@
-/**
- * Single routes out of the graph: the route with a number, the number of a route, and a respondent who
- * takes it.
- */
-import type { Answers, Value } from '../document/types';
-import { optionsOf } from '../document/shape';
-import { partsOf } from '../routing/answers';
-import { drawKey } from '../routing/draws';
-import { itemKey, type Plan, type PlanSection } from '../routing/plan';
-import { walk } from '../routing/walk';
-import type { Beliefs, History, Sight, State } from './belief';
-import { bySight, type Edge, type Node } from './graph';
-import { plausibleAnswer } from './plausible';
+/** Single routes out of the graph: the route with a number, and the number of a route. */
+import type { Sight } from './belief';
+import type { Edge, Node } from './graph';
+import type { Witness } from './witness';
 
 /** A route with one respondent who takes it: walking them gives exactly `items` and `ending`. */
-export interface Route {
+export interface Route extends Witness {
   readonly number: bigint;
   /** `name`, or `name#pass`. */
   readonly items: readonly string[];
   readonly ending: string;
-  readonly answers: Answers;
-  readonly draws?: Readonly<Record<string, readonly string[]>>;
-  readonly given?: Answers;
-  readonly full?: readonly string[];
 }
 
 /** The sights of route `number`, counted from 1; null where there is none. */
@@ -102,86 +89,4 @@ export function firstOfLength(root: Node, which: 'shortest' | 'longest'): bigint
     node = next;
   }
   return number;
-}
-
-/** A respondent who takes the route: answers to everything presented, draws, given values, full quotas. */
-export function witnessOf(plan: Plan, beliefs: Beliefs, sights: readonly Sight[]): Omit<Route, 'number'> {
-  let states: readonly State[] = beliefs.start();
-  sights.forEach((sight, step) => {
-    const group = bySight(states).find(({ sight: { rank } }) => rank === sight.rank);
-    if (group === undefined) throw new RangeError(`no respondent is presented step ${step} of the route`);
-    states = sight.planItem === null ? group.states : beliefs.after(group.states);
-  });
-  const [state] = states;
-  if (state === undefined) throw new RangeError('no respondent takes the route');
-  return route(plan, beliefs, sights, gather(plan, state.history));
-}
-
-interface Gathered {
-  readonly answers: Record<string, Value | null>;
-  readonly given: Record<string, Value>;
-  readonly full: string[];
-  readonly draws: Record<string, string[]>;
-}
-
-function gather(plan: Plan, history: History | null): Gathered {
-  const gathered: Gathered = { answers: {}, given: {}, full: [], draws: {} };
-  for (let at = history; at !== null; at = at.before) {
-    Object.assign(gathered.answers, at.answers);
-    Object.assign(gathered.given, at.given);
-    if (at.full !== undefined) gathered.full.unshift(at.full);
-    if (at.drawn === undefined) continue;
-    const section = plan.sections[at.drawn.section] as PlanSection;
-    const name = section.items[at.drawn.item]?.item.name ?? '';
-    (gathered.draws[drawKey(section, at.drawn.pass)] ??= []).unshift(name);
-  }
-  for (const { name, answer } of plan.document.given ?? []) {
-    const question = { kind: 'question', name, text: '', answer } as const;
-    const value = plausibleAnswer(question, answer, { options: optionsOf(answer).map(() => true), rows: [] });
-    if (value !== null) gathered.given[name] ??= value;
-  }
-  return gathered;
-}
-
-function route(
-  plan: Plan,
-  beliefs: Beliefs,
-  sights: readonly Sight[],
-  gathered: Gathered,
-): Omit<Route, 'number'> {
-  const { given, full, draws } = gathered;
-  const answers = fillIn(plan, beliefs, gathered);
-  const items = sights.flatMap(({ planItem, pass }) =>
-    planItem === null ? [] : [itemKey(planItem.item.name, pass)],
-  );
-  const ending = plan.endings[sights.at(-1)?.ending ?? plan.lastEnding]?.ending.id ?? '';
-  return {
-    items,
-    ending,
-    answers,
-    ...(Object.keys(draws).length > 0 ? { draws } : {}),
-    ...(Object.keys(given).length > 0 ? { given } : {}),
-    ...(full.length > 0 ? { full } : {}),
-  };
-}
-
-/** Adds answers that the routing does not depend on; blanks that it does depend on stay blank. */
-function fillIn(plan: Plan, beliefs: Beliefs, { answers, given, full, draws }: Gathered): Answers {
-  const steers = (name: string) => beliefs.drivers.byKey.has(name.toLowerCase());
-  const filled: Record<string, Value> = {};
-  for (const [key, value] of Object.entries(answers)) if (value !== null) filled[key] = value;
-  const walked = walk(plan, { answers: filled, given, full, draws, lenient: true });
-  if (!walked.ok) throw new RangeError(walked.problem);
-  for (const { planItem, pass, shown } of walked.walk.steps) {
-    const { item } = planItem;
-    if (item.kind !== 'question') continue;
-    for (const part of partsOf(planItem, shown)) {
-      const key = itemKey(part.name, pass);
-      const wholeGridSteers = item.answer.type === 'grid' && steers(item.name) && !item.required;
-      if (key in answers || wholeGridSteers) continue;
-      const value = plausibleAnswer(item, part.answer, shown);
-      if (value !== null) filled[key] = value;
-    }
-  }
-  return filled;
 }

@@ -57,7 +57,8 @@ export class PlanEnvironment implements Environment {
     }
   }
 
-  private repeatedSectionIn(condition: Condition): number | null {
+  /** The repeated section whose passes a counted condition goes over; null where there is none. */
+  repeatedSectionIn(condition: Condition): number | null {
     let found: number | null = null;
     eachName(condition, ({ name }) => {
       const variable = this.plan.variables.get(name.toLowerCase());

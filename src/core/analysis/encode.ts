@@ -1,0 +1,350 @@
+/**
+ * From conditions to diagrams over predicates.
+ *
+ * A part of a condition that reads one driver becomes one predicate; parts that compare several are put
+ * together from the cases of their operands: every value one can have, and when it has it.
+ */
+import { holds, UNASKED, valueOf, type Reading } from '../condition/evaluate';
+import type { Condition, CompareOperator, Operand } from '../condition/syntax';
+import type { Variable } from '../document/variables';
+import { itemKey, type Plan, type PlanRepeat, type PlanSection } from '../routing/plan';
+import { PlanEnvironment, type ReadingStore } from '../routing/readings';
+import { passesOf } from '../routing/step';
+import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
+import type { Instance } from './predicates';
+
+/** More pairs of cases than this are not compared one by one. */
+const MOST_PAIRS = 60_000;
+
+/** Thrown where a comparison has too many cases to be told apart. */
+export class TooManyCases extends Error {}
+
+type Plain = number | string | null;
+
+interface Case {
+  readonly value: Plain;
+  readonly when: Diagram;
+}
+
+/** Where a condition stands: `pass` null for conditions as from outside. */
+export interface Standing {
+  readonly section: number;
+  readonly pass: number | null;
+}
+
+export class Encoder {
+  constructor(
+    private readonly plan: Plan,
+    private readonly diagrams: Diagrams,
+    private readonly instances: ReadonlyMap<string, Instance>,
+    /** The variable of "this pass of the section was begun". */
+    private readonly begun: (section: number, pass: number) => Diagram,
+  ) {}
+
+  condition(node: Condition, at: Standing): Diagram {
+    const read = new Set<string>();
+    const simple = this.collect(node, at, read);
+    const [only] = read;
+    if (simple && read.size <= 1)
+      return this.predicate(only ?? null, at, (environment) => holds(node, environment));
+    switch (node.kind) {
+      case 'and':
+        return node.parts.reduce((all, part) => this.diagrams.and(all, this.condition(part, at)), TRUE);
+      case 'or':
+        return node.parts.reduce((any, part) => this.diagrams.or(any, this.condition(part, at)), FALSE);
+      case 'not':
+        return this.diagrams.not(this.condition(node.part, at));
+      case 'constant':
+        return node.value ? TRUE : FALSE;
+      case 'compare':
+        return this.compare(this.cases(node.left, at), node.operator, this.cases(node.right, at));
+      case 'state':
+        return this.gridState(node.name.name, node.state, at);
+      case 'in':
+      case 'has': {
+        // Of several drivers only a derived variable, which holds a number or nothing.
+        const cases = this.cases({ kind: 'name', name: node.name.name, span: node.span }, at);
+        return this.any(cases, (value) =>
+          holds(node, { ...NOTHING, read: () => ({ presented: false, value, missing: false }) }),
+        );
+      }
+      default:
+        return node satisfies never;
+    }
+  }
+
+  /** That a repeated section has at least so many passes. */
+  passesAtLeast(repeat: PlanRepeat, section: number, count: number): Diagram {
+    if (repeat.driver === null) return FALSE;
+    const key = repeat.driver.name.toLowerCase();
+    return this.predicate(
+      key,
+      { section, pass: null },
+      (environment) => passesOf(repeat, environment).count >= count,
+    );
+  }
+
+  /** One predicate of the driver with this key; a constant where the condition reads none. */
+  private predicate(
+    key: string | null,
+    at: Standing,
+    test: (environment: PlanEnvironment) => boolean,
+  ): Diagram {
+    const decide = (reading: Reading | null) => {
+      const store: ReadingStore = {
+        get: (name) => (name === key && reading !== null ? reading : undefined),
+        passesBegun: () => 0,
+      };
+      return test(new PlanEnvironment(this.plan, store, at.section, at.pass));
+    };
+    const instance = key === null ? undefined : this.instances.get(key);
+    if (instance === undefined) return decide(UNASKED) ? TRUE : FALSE;
+    return instance.predicate(decide);
+  }
+
+  /**
+   * Collects the keys of the drivers that a condition or operand reads; false where it also reads what no single
+   * reading shows: passes counted, a grid as a whole.
+   */
+  private collect(node: Condition | Operand, at: Standing, into: Set<string>): boolean {
+    switch (node.kind) {
+      case 'and':
+      case 'or':
+        return node.parts.map((part) => this.collect(part, at, into)).every(Boolean);
+      case 'not':
+        return this.collect(node.part, at, into);
+      case 'compare':
+      case 'arithmetic':
+        return [this.collect(node.left, at, into), this.collect(node.right, at, into)].every(Boolean);
+      case 'in':
+      case 'has':
+      case 'state':
+      case 'count':
+        return this.collectName(node.name.name, at, into);
+      case 'name':
+        return this.collectName(node.name, at, into);
+      case 'count-passes':
+        return false;
+      case 'each': {
+        const driver = at.pass === null ? null : this.plan.sections[at.section]?.repeat?.driver;
+        if (driver) into.add(driver.name.toLowerCase());
+        return true;
+      }
+      default:
+        return true;
+    }
+  }
+
+  private collectName(name: string, at: Standing, into: Set<string>): boolean {
+    const variable = this.plan.variables.get(name.toLowerCase());
+    if (variable === undefined) return true;
+    if (variable.of === 'derived') {
+      const derived = this.plan.derived[variable.index];
+      const outside = { section: at.section, pass: null };
+      const conditions = (derived?.cases ?? []).map((entry) => this.collect(entry.if, outside, into));
+      const value = derived?.value ? this.collect(derived.value, outside, into) : true;
+      return conditions.every(Boolean) && value;
+    }
+    if (variable.kind === 'whole-grid') return false;
+    into.add(this.keyOf(variable, at));
+    return true;
+  }
+
+  private keyOf(variable: Variable, at: Standing): string {
+    const placed = variable.of === 'question' || variable.of === 'row';
+    const own = at.pass !== null && placed && variable.section === at.section;
+    const repeated = own && this.plan.sections[variable.section]?.repeat !== null;
+    return itemKey(variable.name.toLowerCase(), repeated ? at.pass : null);
+  }
+
+  /** A grid is asked where any row is, answered where any row is. */
+  private gridState(
+    name: string,
+    state: 'answered' | 'unanswered' | 'asked' | 'not asked',
+    at: Standing,
+  ): Diagram {
+    const variable = this.plan.variables.get(name.toLowerCase());
+    if (variable?.of !== 'question' || variable.question.answer.type !== 'grid') return FALSE;
+    const rows = (test: (reading: Reading) => boolean) =>
+      variable.question.answer.type === 'grid'
+        ? variable.question.answer.rows.reduce((any, row) => {
+            const of = this.plan.variables.get(row.name.toLowerCase());
+            const instance = of && this.instances.get(this.keyOf(of, at));
+            return instance === undefined ? any : this.diagrams.or(any, instance.predicate(test));
+          }, FALSE)
+        : FALSE;
+    const asked = rows((reading) => reading.presented);
+    const answered = rows((reading) => reading.presented && reading.value !== null);
+    switch (state) {
+      case 'asked':
+        return asked;
+      case 'not asked':
+        return this.diagrams.not(asked);
+      case 'answered':
+        return answered;
+      case 'unanswered':
+        return this.diagrams.and(asked, this.diagrams.not(answered));
+      default:
+        return state satisfies never;
+    }
+  }
+
+  /** Every value of an operand with when it has it: disjoint, and together always. */
+  private cases(node: Operand, at: Standing): Case[] {
+    const read = new Set<string>();
+    const simple = this.collect(node, at, read);
+    const [only] = read;
+    if (simple && read.size <= 1) return this.simpleCases(node, only ?? null, at);
+    switch (node.kind) {
+      case 'arithmetic':
+        return this.arithmetic(this.cases(node.left, at), this.cases(node.right, at), node.operator);
+      case 'count-passes':
+        return this.passCases(node.condition, at);
+      case 'name': {
+        const variable = this.plan.variables.get(node.name.toLowerCase());
+        return variable?.of === 'derived'
+          ? this.derivedCases(variable.index, at)
+          : [{ value: null, when: TRUE }];
+      }
+      default:
+        return [{ value: null, when: TRUE }];
+    }
+  }
+
+  /** Of an operand that reads one driver, or none. Thresholds rather than single values keep the diagrams small. */
+  private simpleCases(node: Operand, key: string | null, at: Standing): Case[] {
+    const values = new Set<Plain>();
+    this.predicate(key, at, (environment) => {
+      values.add(valueOf(node, environment));
+      return false;
+    });
+    const sorted = [...values].filter((value) => value !== null).sort((a, b) => (a < b ? -1 : a > b ? 1 : 0));
+    const atLeast = sorted.map((bound) =>
+      this.predicate(key, at, (environment) => {
+        const value = valueOf(node, environment);
+        return value !== null && value >= bound;
+      }),
+    );
+    const cases = sorted.map((value, n): Case => ({
+      value,
+      when: this.diagrams.and(atLeast[n] ?? FALSE, this.diagrams.not(atLeast[n + 1] ?? FALSE)),
+    }));
+    return [...cases, { value: null, when: this.diagrams.not(atLeast[0] ?? FALSE) }];
+  }
+
+  private derivedCases(index: number, at: Standing): Case[] {
+    const derived = this.plan.derived[index];
+    const outside = { section: at.section, pass: null };
+    if (derived?.value) {
+      return this.cases(derived.value, outside).map(({ value, when }) => ({
+        value: typeof value === 'number' ? value : null,
+        when,
+      }));
+    }
+    let rest = TRUE;
+    const found: Case[] = [];
+    for (const entry of derived?.cases ?? []) {
+      const here = this.condition(entry.if, outside);
+      found.push({ value: entry.code, when: this.diagrams.and(rest, here) });
+      rest = this.diagrams.and(rest, this.diagrams.not(here));
+    }
+    const otherwise = derived && 'else' in derived.derived ? derived.derived.else?.code : undefined;
+    return this.merged([...found, { value: derived?.cases ? (otherwise ?? null) : null, when: rest }]);
+  }
+
+  /** In how many passes that were begun a condition holds. */
+  private passCases(condition: Condition, at: Standing): Case[] {
+    const section = this.countedSection(condition, at);
+    if (section === null) return [{ value: 0, when: TRUE }];
+    let counts: Diagram[] = [TRUE];
+    for (let pass = 1; pass <= (section.repeat?.max ?? 1); pass += 1) {
+      const here = this.diagrams.and(
+        this.begun(section.index, pass),
+        this.condition(condition, { section: section.index, pass }),
+      );
+      const not = this.diagrams.not(here);
+      counts = [...counts, FALSE].map((when, count) =>
+        this.diagrams.or(this.diagrams.and(when, not), this.diagrams.and(counts[count - 1] ?? FALSE, here)),
+      );
+    }
+    return counts.map((when, value) => ({ value, when }));
+  }
+
+  private countedSection(condition: Condition, at: Standing): PlanSection | null {
+    const environment = new PlanEnvironment(
+      this.plan,
+      { get: () => undefined, passesBegun: () => 0 },
+      at.section,
+      at.pass,
+    );
+    const index = environment.repeatedSectionIn(condition);
+    return index === null ? null : (this.plan.sections[index] ?? null);
+  }
+
+  private arithmetic(left: readonly Case[], right: readonly Case[], operator: '+' | '-' | '*'): Case[] {
+    if (left.length * right.length > MOST_PAIRS) throw new TooManyCases();
+    const found: Case[] = [];
+    for (const a of left) {
+      for (const b of right) {
+        const when = this.diagrams.and(a.when, b.when);
+        if (when === FALSE) continue;
+        found.push({ value: calculate(a.value, operator, b.value), when });
+      }
+    }
+    return this.merged(found);
+  }
+
+  private compare(left: readonly Case[], operator: CompareOperator, right: readonly Case[]): Diagram {
+    if (left.length * right.length > MOST_PAIRS) throw new TooManyCases();
+    let result = FALSE;
+    for (const a of left) {
+      const fitting = this.any(
+        right,
+        (value) => a.value !== null && value !== null && fits(a.value, operator, value),
+      );
+      result = this.diagrams.or(result, this.diagrams.and(a.when, fitting));
+    }
+    return result;
+  }
+
+  private any(cases: readonly Case[], wanted: (value: Plain) => boolean): Diagram {
+    return cases.reduce((any, { value, when }) => (wanted(value) ? this.diagrams.or(any, when) : any), FALSE);
+  }
+
+  private merged(cases: readonly Case[]): Case[] {
+    const byValue = new Map<Plain, Diagram>();
+    for (const { value, when } of cases)
+      byValue.set(value, this.diagrams.or(byValue.get(value) ?? FALSE, when));
+    return [...byValue].map(([value, when]) => ({ value, when }));
+  }
+}
+
+const NOTHING = { pass: null, each: null, passesOver: () => [] };
+
+/** Through the language's own arithmetic, so that decimals come out the same. */
+function calculate(left: Plain, operator: '+' | '-' | '*', right: Plain): number | null {
+  if (typeof left !== 'number' || typeof right !== 'number') return null;
+  const span = { from: 0, to: 0 };
+  const literal = (value: number) => ({ kind: 'number' as const, value, span });
+  const node = { kind: 'arithmetic' as const, operator, left: literal(left), right: literal(right), span };
+  return valueOf(node, { ...NOTHING, read: () => UNASKED }) as number | null;
+}
+
+function fits(left: number | string, operator: CompareOperator, right: number | string): boolean {
+  switch (operator) {
+    case '=':
+      return left === right;
+    case '<>':
+      return left !== right;
+    case '<':
+      return left < right;
+    case '<=':
+      return left <= right;
+    case '>':
+      return left > right;
+    case '>=':
+      return left >= right;
+    default:
+      return operator satisfies never;
+  }
+}

@@ -1,0 +1,104 @@
+/**
+ * What can be told of one answer: every test of a driver is one Boolean variable, a predicate.
+ *
+ * A predicate is known by its truth for each reading the driver can have (one for every class of values, a
+ * blank, and not having been asked); tests with the same truths, or opposite ones, share a variable.
+ */
+import { UNASKED, type Reading } from '../condition/evaluate';
+import type { Answer, Value } from '../document/types';
+import { readingOf } from '../routing/readings';
+import { candidatesFor } from './candidates';
+import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
+import type { Driver } from './drivers';
+
+/** Variables of one driver at most; the level of a variable is its driver's rank times this, and its own number. */
+export const VARIABLES_EACH = 4096;
+
+/** One driver, in one pass where its section repeats. */
+export class Instance {
+  /** Values a respondent may give, plausible ones first; null is a blank. Parallel to all but the last reading. */
+  readonly values: readonly (Value | null)[];
+  /** Ends with not having been asked. */
+  readonly readings: readonly Reading[];
+  /** Why some class may lack a value; null where none can. */
+  readonly incomplete: string | null;
+  private readonly truths: Uint8Array[] = [];
+  private readonly byTruth = new Map<string, number>();
+
+  constructor(
+    private readonly diagrams: Diagrams,
+    readonly driver: Driver,
+    answer: Answer,
+    readonly key: string,
+    private readonly rank: number,
+    mostValues: number,
+  ) {
+    const { values: all, incomplete } = candidatesFor(driver, answer);
+    const cut = driver.keepAll && all.length > mostValues;
+    const values = cut ? [...all.slice(0, mostValues), null] : all;
+    this.values = values;
+    this.incomplete = cut
+      ? `“${driver.variable.name}” has ${all.length} values, too many to be compared with other answers one by one`
+      : incomplete;
+    const given = driver.variable.of === 'given';
+    const answered = values.map((value) => readingOf(answer, value));
+    this.readings = [...(given ? answered.map((r) => ({ ...r, presented: false })) : answered), UNASKED];
+  }
+
+  /** The diagram of "the reading is one of those for which `holds`". */
+  predicate(holds: (reading: Reading) => boolean): Diagram {
+    const truth = Uint8Array.from(this.readings, (reading) => (holds(reading) ? 1 : 0));
+    const asText = truth.join('');
+    if (!asText.includes('1')) return FALSE;
+    if (!asText.includes('0')) return TRUE;
+    const known = this.byTruth.get(asText);
+    if (known !== undefined) return this.diagrams.variable(this.levelOf(known));
+    const opposite = this.byTruth.get(truth.map((bit) => 1 - bit).join(''));
+    if (opposite !== undefined) return this.diagrams.not(this.diagrams.variable(this.levelOf(opposite)));
+    const number = this.truths.push(truth) - 1;
+    if (number >= VARIABLES_EACH) throw new RangeError(`more than ${VARIABLES_EACH} tests of ${this.key}`);
+    this.byTruth.set(asText, number);
+    return this.diagrams.variable(this.levelOf(number));
+  }
+
+  /** The levels of its variables. */
+  get levels(): number[] {
+    return this.truths.map((_, number) => this.levelOf(number));
+  }
+
+  /** The truth of each of its variables for one reading. */
+  literals(reading: number): [level: number, value: boolean][] {
+    return this.truths.map((truth, number) => [this.levelOf(number), truth[reading] === 1]);
+  }
+
+  cube(reading: number): Diagram {
+    return this.diagrams.cube(this.literals(reading));
+  }
+
+  /** The diagram of not having been asked. */
+  get unasked(): Diagram {
+    return this.cube(this.readings.length - 1);
+  }
+
+  /** The diagram of the readings allowed, each where its condition holds. Readings alike to every test are joined. */
+  domain(allowed: (value: Value | null) => Diagram): Diagram {
+    const byTruth = new Map<string, { reading: number; when: Diagram }>();
+    this.values.forEach((value, reading) => {
+      const when = allowed(value);
+      if (when === FALSE) return;
+      const key = this.truths.map((truth) => truth[reading]).join('');
+      const known = byTruth.get(key);
+      if (known === undefined) byTruth.set(key, { reading, when });
+      else known.when = this.diagrams.or(known.when, when);
+    });
+    let domain = FALSE;
+    for (const { reading, when } of byTruth.values()) {
+      domain = this.diagrams.or(domain, this.diagrams.and(this.cube(reading), when));
+    }
+    return domain;
+  }
+
+  private levelOf(number: number): number {
+    return this.rank * VARIABLES_EACH + number;
+  }
+}

@@ -1,0 +1,442 @@
+/**
+ * All conditions of a questionnaire as diagrams, place by place: who passes a gate, is asked an item, may answer
+ * it how, and is taken on by which skip.
+ *
+ * Every variable is noted with the last moment at which it matters, so that it can be forgotten after it.
+ */
+import type { Answer, GridAnswer, Option, Question, Value } from '../document/types';
+import { optionsOf } from '../document/shape';
+import type { Condition } from '../condition/syntax';
+import { isBlank, gridRowAnswer, refusal } from '../routing/answers';
+import { questionIndices } from '../routing/draws';
+import { itemKey, type Plan, type PlanItem, type PlanSection, type PlanSkip } from '../routing/plan';
+import { candidatesFor } from './candidates';
+import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
+import { driversOf, type Driver, type Drivers, type Limit } from './drivers';
+import { Encoder, type Standing } from './encode';
+import { layoutOf, type Layout, type Place } from './layout';
+import { Instance, VARIABLES_EACH } from './predicates';
+
+/** A way on from a place, tried after those before it. */
+export interface Way {
+  readonly when: Diagram;
+  /** Number of the place it leads to. */
+  readonly to: number;
+}
+
+export interface ItemTerrain {
+  /** Presented to those of whom this holds, as far as they come here; what is drawn included. */
+  readonly asked: Diagram;
+  /** Quotas, each with the variable of its being full, then skips. */
+  readonly ways: readonly Way[];
+  /** No route runs through a hard check that holds. */
+  readonly checks: Diagram;
+  readonly instances: readonly Instance[];
+  readonly planItem: PlanItem;
+  readonly pass: number | null;
+}
+
+export class Terrain {
+  readonly layout: Layout;
+  readonly drivers: Drivers;
+  readonly limits: Limit[] = [];
+  readonly instances = new Map<string, Instance>();
+  /** Level of the variable of a quota's being full, by id. */
+  readonly fullLevel = new Map<string, number>();
+  /** Levels of the variables of being drawn, by place of the item. */
+  readonly drawnLevel = new Map<number, number>();
+  /** Levels of the variables of a pass having been begun, by place of its start; of sections that are counted. */
+  readonly begunLevel = new Map<number, number>();
+  private readonly items = new Map<number, ItemTerrain>();
+  private readonly gates = new Map<number, Diagram>();
+  private readonly ends = new Map<number, readonly Way[]>();
+  private readonly domains = new Map<number, Diagram>();
+  private readonly unaskedAt = new Map<number, Diagram>();
+  private readonly lastUse = new Map<number, number>();
+  private readonly encoder: Encoder;
+  private rank = 0;
+
+  constructor(
+    readonly plan: Plan,
+    readonly diagrams: Diagrams,
+    /** Values tried of an answer that is compared with another one. */
+    private readonly mostValues = Infinity,
+  ) {
+    this.layout = layoutOf(plan);
+    this.drivers = driversOf(plan);
+    this.name();
+    this.encoder = new Encoder(plan, diagrams, this.instances, (section, pass) => {
+      const level = this.begunLevel.get(this.layout.pass(section, pass));
+      return level === undefined ? FALSE : diagrams.variable(level);
+    });
+    this.layout.places.forEach((place, at) => this.encode(place, at));
+  }
+
+  itemAt(at: number): ItemTerrain {
+    return this.items.get(at) as ItemTerrain;
+  }
+
+  /** Those who enter at a gate. */
+  gateAt(at: number): Diagram {
+    return this.gates.get(at) ?? TRUE;
+  }
+
+  /** Ways on from the end of a pass, the last of which takes everybody. */
+  endAt(at: number): readonly Way[] {
+    return this.ends.get(at) ?? [];
+  }
+
+  /** What is true of everybody at the start of a pass: that it was begun, and how many are drawn in it. */
+  passAt(at: number): Diagram {
+    const begun = this.begunLevel.get(at);
+    const started = begun === undefined ? TRUE : this.diagrams.variable(begun);
+    const place = this.layout.places[at];
+    if (place?.kind !== 'pass') return started;
+    const section = this.plan.sections[place.section] as PlanSection;
+    if (section.section.draw === undefined) return started;
+    const levels = questionIndices(section).map(
+      (item) => this.drawnLevel.get(this.layout.item(place.section, place.pass, item)) as number,
+    );
+    return this.diagrams.and(started, this.exactly(section.section.draw, levels));
+  }
+
+  /** The answers that an item allows, given what came before. */
+  domainAt(at: number): Diagram {
+    let domain = this.domains.get(at);
+    if (domain === undefined) {
+      domain = this.domain(this.itemAt(at), at);
+      this.domains.set(at, domain);
+    }
+    return domain;
+  }
+
+  /** What is true of those who are not presented what stands at places after `from` and before `to`. */
+  passedOver(from: number, to: number): Diagram {
+    let result = TRUE;
+    for (let at = to - 1; at > from; at -= 1) {
+      const here = this.unasked(at);
+      if (here !== TRUE) result = this.diagrams.and(here, result);
+    }
+    return result;
+  }
+
+  unasked(at: number): Diagram {
+    let result = this.unaskedAt.get(at);
+    if (result !== undefined) return result;
+    result = TRUE;
+    const begun = this.begunLevel.get(at);
+    if (begun !== undefined) result = this.diagrams.not(this.diagrams.variable(begun));
+    for (const instance of this.items.get(at)?.instances ?? []) {
+      result = this.diagrams.and(result, instance.unasked);
+    }
+    this.unaskedAt.set(at, result);
+    return result;
+  }
+
+  /** Whether a variable matters to nobody who has been presented the item at a place. */
+  isDeadAt(at: number): (level: number) => boolean {
+    return (level) => (this.lastUse.get(level) ?? -1) <= 2 * at;
+  }
+
+  /** The given values, as far as they drive anything. */
+  get given(): Diagram {
+    let result = TRUE;
+    for (const { name, answer } of this.plan.document.given ?? []) {
+      const instance = this.instances.get(name.toLowerCase());
+      if (instance === undefined) continue;
+      const question: Question = { kind: 'question', name, text: '', answer };
+      const all = { options: optionsOf(answer).map(() => true), rows: [] };
+      const allowed = (value: Value | null) =>
+        value !== null && refusal(question, answer, value, all) === null ? TRUE : FALSE;
+      result = this.diagrams.and(result, instance.domain(allowed));
+    }
+    return result;
+  }
+
+  /** Gives every driver and hidden choice its place in the order of variables. */
+  private name(): void {
+    for (const { name, answer } of this.plan.document.given ?? []) {
+      const driver = this.drivers.byKey.get(name.toLowerCase());
+      if (driver !== undefined) this.addInstance(driver, answer, driver.key, { given: name });
+    }
+    this.layout.places.forEach((place, at) => {
+      if (place.kind === 'pass') {
+        const { section } = this.plan.sections[place.section] as PlanSection;
+        if (this.drivers.countedSections.has(place.section)) this.begunLevel.set(at, this.hidden());
+        if (section.draw === undefined) return;
+        for (const item of questionIndices(this.plan.sections[place.section] as PlanSection)) {
+          this.drawnLevel.set(this.layout.item(place.section, place.pass, item), this.hidden());
+        }
+      } else if (place.kind === 'item') {
+        const { planItem, pass } = this.itemOf(place);
+        for (const { name, answer } of partsAtMost(planItem)) {
+          const driver = this.driverOf(name, planItem);
+          const key = itemKey(name.toLowerCase(), pass);
+          if (driver !== undefined) this.addInstance(driver, answer, key, { item: planItem.item.name });
+        }
+        for (const { id } of planItem.quotas) this.fullLevel.set(id, this.hidden());
+      }
+    });
+  }
+
+  /** The driver of a variable; where a grid is asked about as a whole, each of its rows is one. */
+  private driverOf(name: string, { item }: PlanItem): Driver | undefined {
+    const own = this.drivers.byKey.get(name.toLowerCase());
+    const whole = this.drivers.byKey.get(item.name.toLowerCase());
+    if (own !== undefined || whole === undefined) return own;
+    return { ...IDLE, variable: this.plan.variables.get(name.toLowerCase()) ?? IDLE.variable };
+  }
+
+  private hidden(): number {
+    this.rank += 1;
+    return this.rank * VARIABLES_EACH;
+  }
+
+  private addInstance(driver: Driver, answer: Answer, key: string, at: Limit['at']): void {
+    this.rank += 1;
+    const instance = new Instance(this.diagrams, driver, answer, key, this.rank, this.mostValues);
+    this.instances.set(key, instance);
+    const { incomplete } = instance;
+    if (incomplete !== null && !this.limits.some(({ message }) => message === incomplete))
+      this.limits.push({ at, message: incomplete });
+  }
+
+  private itemOf(place: Place & { kind: 'item' }): { planItem: PlanItem; pass: number | null } {
+    const section = this.plan.sections[place.section] as PlanSection;
+    const planItem = section.items[place.item] as PlanItem;
+    return { planItem, pass: section.repeat === null ? null : place.pass };
+  }
+
+  private encode(place: Place, at: number): void {
+    switch (place.kind) {
+      case 'gate': {
+        const { gate, repeat } = this.plan.sections[place.section] as PlanSection;
+        const outside = { section: place.section, pass: null };
+        const enters = gate === null ? TRUE : this.condition(gate, outside, 2 * at);
+        const some =
+          repeat === null ? TRUE : this.used(this.encoder.passesAtLeast(repeat, place.section, 1), 2 * at);
+        this.gates.set(at, this.diagrams.and(enters, some));
+        return;
+      }
+      case 'item':
+        this.items.set(at, this.encodeItem(place, at));
+        return;
+      case 'end':
+        this.ends.set(at, this.encodeEnd(place, at));
+        return;
+      case 'pass':
+        // Which passes were begun, and what is drawn, matter as long as something reads them.
+        return;
+      case 'ending':
+        return;
+      default:
+        place satisfies never;
+    }
+  }
+
+  private encodeItem(place: Place & { kind: 'item' }, at: number): ItemTerrain {
+    const { planItem, pass } = this.itemOf(place);
+    const standing = { section: place.section, pass };
+    const [arriving, leaving] = [2 * at, 2 * at + 1];
+    const askIf = planItem.askIf === null ? TRUE : this.condition(planItem.askIf, standing, arriving);
+    const drawn = this.drawnLevel.get(at);
+    const inDraw = drawn === undefined ? TRUE : this.used(this.diagrams.variable(drawn), arriving);
+    const answerable = this.used(this.answerable(planItem, standing), arriving);
+    this.useShown(planItem, standing, leaving);
+    const checks = planItem.checks
+      .filter(({ kind }) => kind === 'hard')
+      .reduce((all, check) => {
+        const fails = this.condition(check.if, standing, leaving);
+        return this.diagrams.and(all, this.diagrams.not(fails));
+      }, TRUE);
+    const quotas = planItem.quotas.map(({ id, if: condition, to }): Way => {
+      const full = this.used(this.diagrams.variable(this.fullLevel.get(id) as number), leaving);
+      return {
+        when: this.diagrams.and(this.condition(condition, standing, leaving), full),
+        to: this.layout.aim(to, place.section, place.pass),
+      };
+    });
+    const skips = planItem.skips.map((skip) => this.way(skip, place, standing, leaving));
+    const instances = partsAtMost(planItem).flatMap(
+      ({ name }) => this.instances.get(itemKey(name.toLowerCase(), pass)) ?? [],
+    );
+    return {
+      asked: this.diagrams.and(this.diagrams.and(askIf, inDraw), answerable),
+      ways: [...quotas, ...skips],
+      checks,
+      instances,
+      planItem,
+      pass,
+    };
+  }
+
+  private encodeEnd(place: Place & { kind: 'end' }, at: number): Way[] {
+    const section = this.plan.sections[place.section] as PlanSection;
+    const outside = { section: place.section, pass: null };
+    const { repeat, index } = section;
+    if (repeat !== null && place.pass < repeat.max) {
+      const more = this.encoder.passesAtLeast(repeat, index, place.pass + 1);
+      return [
+        { when: this.used(more, 2 * at), to: this.layout.pass(index, place.pass + 1) },
+        // Past all passes that could have been, so that what follows knows they were not begun.
+        { when: TRUE, to: this.layout.end(index, repeat.max) },
+      ];
+    }
+    const ways = section.onward.map((skip) => this.way(skip, place, outside, 2 * at));
+    return [...ways, { when: TRUE, to: this.layout.gate(index + 1) }];
+  }
+
+  private way(
+    { if: condition, to }: PlanSkip,
+    from: { readonly section: number; readonly pass: number },
+    standing: Standing,
+    moment: number,
+  ): Way {
+    return {
+      when: condition === null ? TRUE : this.condition(condition, standing, moment),
+      to: this.layout.aim(to, from.section, from.pass),
+    };
+  }
+
+  private condition(node: Condition, standing: Standing, moment: number): Diagram {
+    return this.used(this.encoder.condition(node, standing), moment);
+  }
+
+  /** Notes that the variables of a diagram matter at a moment: twice a place, and one more on leaving it. */
+  private used(diagram: Diagram, moment: number): Diagram {
+    for (const level of this.diagrams.support(diagram)) {
+      if ((this.lastUse.get(level) ?? -1) < moment) this.lastUse.set(level, moment);
+    }
+    return diagram;
+  }
+
+  /** Something but `missing` options is left to answer with. */
+  private answerable({ item, optionIf, rowIf }: PlanItem, standing: Standing): Diagram {
+    if (item.kind === 'statement' || !('options' in item.answer)) return TRUE;
+    const any = (conditions: readonly (Condition | null)[], counts: (index: number) => boolean) =>
+      conditions.reduce(
+        (some, condition, index) =>
+          counts(index) ? this.diagrams.or(some, this.shown(condition, standing)) : some,
+        FALSE,
+      );
+    const { answer } = item;
+    const options = any(optionIf, (index) => answer.options[index]?.missing === undefined);
+    return answer.type === 'grid'
+      ? this.diagrams.and(
+          options,
+          any(rowIf, () => true),
+        )
+      : options;
+  }
+
+  private shown(condition: Condition | null, standing: Standing): Diagram {
+    return condition === null ? TRUE : this.encoder.condition(condition, standing);
+  }
+
+  private useShown({ optionIf, rowIf }: PlanItem, standing: Standing, moment: number): void {
+    for (const condition of [...optionIf, ...rowIf])
+      if (condition !== null) this.condition(condition, standing, moment);
+  }
+
+  private domain({ planItem, pass }: ItemTerrain, at: number): Diagram {
+    const { item } = planItem;
+    if (item.kind === 'statement') return TRUE;
+    const place = this.layout.places[at] as Place & { kind: 'item' };
+    const standing = { section: place.section, pass };
+    const shown = planItem.optionIf.map((condition) => this.shown(condition, standing));
+    let domain = TRUE;
+    partsAtMost(planItem).forEach(({ name, answer }, row) => {
+      const allowed = (value: Value | null) => this.allows(item, answer, value, shown);
+      const instance = this.instances.get(itemKey(name.toLowerCase(), pass));
+      const asked = item.answer.type === 'grid' ? this.shown(planItem.rowIf[row] ?? null, standing) : TRUE;
+      const answers = instance === undefined ? this.someAnswer(answer, allowed) : instance.domain(allowed);
+      domain = this.diagrams.and(domain, this.diagrams.choose(asked, answers, instance?.unasked ?? TRUE));
+    });
+    return domain;
+  }
+
+  /** Of a question that drives nothing: that there is a way to answer it, or to leave it. */
+  private someAnswer(answer: Answer, allowed: (value: Value | null) => Diagram): Diagram {
+    const blank = allowed(null);
+    if (blank === TRUE) return TRUE;
+    return candidatesFor(IDLE, answer).values.reduce<Diagram>(
+      (some, value) => (some === TRUE ? some : this.diagrams.or(some, allowed(value))),
+      blank,
+    );
+  }
+
+  /** When a value is allowed: its options are shown, and its picks fit the number of options shown. */
+  private allows(
+    question: Question,
+    answer: Answer,
+    value: Value | null,
+    shown: readonly Diagram[],
+  ): Diagram {
+    if (value === null || isBlank(value)) return question.required === true ? FALSE : TRUE;
+    const options = optionsOf(answer);
+    const codes: readonly unknown[] = typeof value === 'object' ? value : [value];
+    const picked = options.map(({ code }) => codes.includes(code));
+    const visible = picked.reduce(
+      (all, isPicked, index) => (isPicked ? this.diagrams.and(all, shown[index] ?? TRUE) : all),
+      TRUE,
+    );
+    if (visible === FALSE) return FALSE;
+    const refusedWith = (isShown: (option: Option, index: number) => boolean) =>
+      refusal(question, answer, value, { options: options.map(isShown), rows: [] }) !== null;
+    if (answer.type !== 'multiple' || shown.every((when) => when === TRUE)) {
+      return refusedWith(() => true) ? FALSE : visible;
+    }
+    // The limits of picks shrink to the number of ordinary options shown.
+    const ordinary = options.map((option) => !option.exclusive && option.missing === undefined);
+    let counts: Diagram[] = [TRUE];
+    shown.forEach((when, index) => {
+      if (!ordinary[index]) return;
+      const not = this.diagrams.not(when);
+      counts = [...counts, FALSE].map((before, count) =>
+        this.diagrams.or(this.diagrams.and(before, not), this.diagrams.and(counts[count - 1] ?? FALSE, when)),
+      );
+    });
+    const least = ordinary.filter((is, index) => is && picked[index]).length;
+    const fitting = counts.reduce((some, when, count) => {
+      if (count < least || when === FALSE) return some;
+      let others = count - least;
+      const isShown = (_: Option, index: number) =>
+        picked[index] === true || (ordinary[index] === true && (others -= 1) >= 0);
+      return refusedWith(isShown) ? some : this.diagrams.or(some, when);
+    }, FALSE);
+    return this.diagrams.and(visible, fitting);
+  }
+
+  /** Exactly so many of the variables are true. */
+  private exactly(count: number, levels: readonly number[]): Diagram {
+    let rows: Diagram[] = Array.from({ length: count + 1 }, (_, left) => (left === 0 ? TRUE : FALSE));
+    for (const level of [...levels].reverse()) {
+      const drawn = this.diagrams.variable(level);
+      rows = rows.map((without, left) => this.diagrams.choose(drawn, rows[left - 1] ?? FALSE, without));
+    }
+    return rows[count] ?? FALSE;
+  }
+}
+
+const IDLE: Driver = {
+  variable: {
+    of: 'derived',
+    name: '',
+    kind: 'number',
+    codes: null,
+    derived: { name: '', label: '', value: '0' },
+    index: -1,
+  },
+  key: '',
+  atoms: [],
+  keepAll: false,
+  repeats: 0,
+};
+
+/** The variables an item can ask for, all rows of a grid shown. */
+function partsAtMost({ item }: PlanItem): { name: string; answer: Answer }[] {
+  if (item.kind === 'statement') return [];
+  if (item.answer.type !== 'grid') return [{ name: item.name, answer: item.answer }];
+  const grid: GridAnswer = item.answer;
+  return grid.rows.map(({ name }) => ({ name, answer: gridRowAnswer(grid) }));
+}

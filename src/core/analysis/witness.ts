@@ -1,0 +1,162 @@
+/**
+ * One respondent who takes a route.
+ *
+ * The route is gone along once with nothing forgotten. From its end backwards, values of the predicates are
+ * chosen that fit every step; from its start forwards, each answer is one that has the chosen values.
+ */
+import type { Reading } from '../condition/evaluate';
+import type { Answers, Value } from '../document/types';
+import { optionsOf } from '../document/shape';
+import { partsOf, refusal } from '../routing/answers';
+import { drawKey, questionIndices } from '../routing/draws';
+import { itemKey, type PlanItem } from '../routing/plan';
+import { PlanEnvironment, readingOf, type ReadingStore } from '../routing/readings';
+import { shownOf } from '../routing/step';
+import type { Beliefs, Emission, Sight } from './belief';
+import type { Instance } from './predicates';
+import { plausibleAnswer } from './plausible';
+import type { Terrain } from './terrain';
+
+export interface Witness {
+  readonly answers: Answers;
+  readonly draws?: Readonly<Record<string, readonly string[]>>;
+  readonly given?: Answers;
+  readonly full?: readonly string[];
+}
+
+/** Throws where no respondent sees just this. */
+export function witnessOf(beliefs: Beliefs, sights: readonly Sight[]): Witness {
+  const { terrain } = beliefs;
+  const values = valuesAlong(terrain, emissionsAlong(beliefs, sights));
+  const given: Record<string, Value> = {};
+  for (const entry of terrain.plan.document.given ?? []) {
+    const { name, answer } = entry;
+    const instance = terrain.instances.get(name.toLowerCase());
+    const all = { options: optionsOf(answer).map(() => true), rows: [] };
+    const question = { kind: 'question', name, text: '', answer } as const;
+    const value =
+      instance === undefined
+        ? plausibleAnswer(question, answer, all)
+        : readingFor(instance, values, (v) => v !== null && refusal(question, answer, v, all) === null);
+    if (value !== null) given[name] = value;
+  }
+  const full = [...terrain.fullLevel].filter(([, level]) => values.get(level) === true).map(([id]) => id);
+  const draws = drawsOf(terrain, values);
+  const answering = new Answering(terrain, values, given);
+  for (const { planItem, pass } of sights) if (planItem !== null) answering.answer(planItem, pass);
+  return {
+    answers: answering.answers,
+    ...(Object.keys(draws).length > 0 ? { draws } : {}),
+    ...(Object.keys(given).length > 0 ? { given } : {}),
+    ...(full.length > 0 ? { full } : {}),
+  };
+}
+
+function emissionsAlong(beliefs: Beliefs, sights: readonly Sight[]): Emission[] {
+  let offered = beliefs.start();
+  return sights.map((sight, step) => {
+    const found = offered.find((emission) => emission.sight.rank === sight.rank);
+    if (found === undefined) throw new RangeError(`no respondent sees step ${step} of the route`);
+    if (sight.planItem !== null) offered = beliefs.after(beliefs.settle(found));
+    return found;
+  });
+}
+
+/** Values of variables that make every step's mass true; those left out do not matter. */
+function valuesAlong({ diagrams }: Terrain, emissions: readonly Emission[]): Map<number, boolean> {
+  let values = new Map<number, boolean>();
+  for (const { mass } of [...emissions].reverse()) {
+    const support = new Set(diagrams.support(mass));
+    const fixed = diagrams.cube([...values].filter(([level]) => support.has(level)));
+    const more = diagrams.satisfy(diagrams.and(mass, fixed));
+    if (more === null) throw new RangeError('no respondent takes the route');
+    values = new Map([...values, ...more]);
+  }
+  return values;
+}
+
+/** The first value whose reading has the chosen truths; its own truths are then chosen too. */
+function readingFor(
+  instance: Instance,
+  values: Map<number, boolean>,
+  allowed: (value: Value | null) => boolean,
+): Value | null {
+  const index = instance.values.findIndex(
+    (value, reading) =>
+      allowed(value) &&
+      instance.literals(reading).every(([level, truth]) => (values.get(level) ?? truth) === truth),
+  );
+  if (index < 0) throw new RangeError(`no answer to ${instance.key} fits the route`);
+  for (const [level, truth] of instance.literals(index)) values.set(level, truth);
+  return instance.values[index] ?? null;
+}
+
+function drawsOf({ plan, layout, drawnLevel }: Terrain, values: ReadonlyMap<number, boolean>) {
+  const draws: Record<string, string[]> = {};
+  for (const section of plan.sections) {
+    if (section.section.draw === undefined) continue;
+    for (let pass = 1; pass <= (section.repeat?.max ?? 1); pass += 1) {
+      const drawn = questionIndices(section).filter(
+        (item) => values.get(drawnLevel.get(layout.item(section.index, pass, item)) as number) === true,
+      );
+      if (drawn.length !== section.section.draw) continue;
+      draws[drawKey(section, pass)] = drawn.map((item) => section.items[item]?.item.name ?? '');
+    }
+  }
+  return draws;
+}
+
+/** What the respondent has answered so far, as conditions read it. */
+class Answering implements ReadingStore {
+  readonly answers: Record<string, Value> = {};
+  private readonly readings = new Map<string, Reading>();
+
+  constructor(
+    private readonly terrain: Terrain,
+    private readonly values: Map<number, boolean>,
+    given: Answers,
+  ) {
+    for (const { name, answer } of terrain.plan.document.given ?? []) {
+      this.readings.set(name.toLowerCase(), { ...readingOf(answer, given[name]), presented: false });
+    }
+  }
+
+  get(key: string): Reading | undefined {
+    return this.readings.get(key);
+  }
+
+  passesBegun(section: number): number {
+    const { layout, begunLevel, plan } = this.terrain;
+    let pass = 0;
+    while (pass < (plan.sections[section]?.repeat?.max ?? 0)) {
+      const level = begunLevel.get(layout.pass(section, pass + 1));
+      if (level === undefined || this.values.get(level) !== true) break;
+      pass += 1;
+    }
+    return pass;
+  }
+
+  /** Blanks that steer stay blank; what does not steer is given a plausible answer. */
+  answer(planItem: PlanItem, pass: number | null): void {
+    const { item, section } = planItem;
+    if (item.kind === 'statement') return;
+    const shown = shownOf(planItem, new PlanEnvironment(this.terrain.plan, this, section, pass));
+    let answered = false;
+    for (const { name, answer } of partsOf(planItem, shown)) {
+      const key = itemKey(name, pass);
+      const instance = this.terrain.instances.get(key.toLowerCase());
+      const allowed = (value: Value | null) =>
+        value === null ? item.required !== true : refusal(item, answer, value, shown) === null;
+      const value =
+        instance === undefined
+          ? plausibleAnswer(item, answer, shown)
+          : readingFor(instance, this.values, allowed);
+      if (value !== null) this.answers[key] = value;
+      this.readings.set(key.toLowerCase(), readingOf(answer, value));
+      answered ||= value !== null;
+    }
+    if (item.answer.type !== 'grid') return;
+    const whole = itemKey(item.name.toLowerCase(), pass);
+    this.readings.set(whole, { presented: true, value: answered ? [] : null, missing: false });
+  }
+}
