@@ -5,7 +5,7 @@
 import type { Answer, Value } from '../../src/core/document/types';
 import { optionsOf } from '../../src/core/document/shape';
 import { itemKey, type Plan } from '../../src/core/routing/plan';
-import { walk, type WalkInput } from '../../src/core/routing/walk';
+import { walk, type Walk, type WalkInput } from '../../src/core/routing/walk';
 
 export interface PlainRoute {
   readonly items: readonly string[];
@@ -15,8 +15,12 @@ export interface PlainRoute {
 /** Thrown where trying everything would take too long. */
 export class TooMany extends Error {}
 
-/** In canonical order. */
-export function allRoutes(plan: Plan, most = 30_000): PlainRoute[] {
+/** In canonical order. `each` is told every walk that comes to an ending. */
+export function allRoutes(
+  plan: Plan,
+  most = 30_000,
+  each: (walk: Walk, input: WalkInput) => void = () => {},
+): PlainRoute[] {
   const routes = new Map<string, PlainRoute>();
   let walks = 0;
   const explore = (input: WalkInput & { answers: Record<string, Value | null> }): void => {
@@ -37,6 +41,7 @@ export function allRoutes(plan: Plan, most = 30_000): PlainRoute[] {
     }
     const { ending, steps } = result.walk;
     if (ending === null) return;
+    each(result.walk, input);
     const items = steps.map(({ key }) => key);
     const id = plan.endings[ending]?.ending.id ?? '';
     routes.set(`${items.join(' ')} > ${id}`, { items, ending: id });

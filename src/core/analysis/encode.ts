@@ -5,8 +5,9 @@
  * together from the cases of their operands: every value one can have, and when it has it.
  */
 import { holds, UNASKED, valueOf, type Reading } from '../condition/evaluate';
+import { printCondition } from '../condition/print';
 import type { Condition, CompareOperator, Operand } from '../condition/syntax';
-import type { Variable } from '../document/variables';
+import { variableOptions, type Variable } from '../document/variables';
 import { itemKey, type Plan, type PlanRepeat, type PlanSection } from '../routing/plan';
 import { PlanEnvironment, type ReadingStore } from '../routing/readings';
 import { passesOf } from '../routing/step';
@@ -39,14 +40,25 @@ export class Encoder {
     private readonly instances: ReadonlyMap<string, Instance>,
     /** The variable of "this pass of the section was begun". */
     private readonly begun: (section: number, pass: number) => Diagram,
+    /** Where given: stands for a test of several drivers at once, which is then not looked into. */
+    private readonly opaque: ((test: Condition, at: Standing) => Diagram) | null = null,
   ) {}
 
   condition(node: Condition, at: Standing): Diagram {
     const read = new Set<string>();
     const simple = this.collect(node, at, read);
     const [only] = read;
-    if (simple && read.size <= 1)
-      return this.predicate(only ?? null, at, (environment) => holds(node, environment));
+    if (simple && read.size <= 1) {
+      return this.predicate(
+        only ?? null,
+        at,
+        (environment) => holds(node, environment),
+        () => printCondition(node),
+      );
+    }
+    const looksInto =
+      node.kind === 'and' || node.kind === 'or' || node.kind === 'not' || node.kind === 'state';
+    if (this.opaque !== null && !looksInto) return this.opaque(node, at);
     switch (node.kind) {
       case 'and':
         return node.parts.reduce((all, part) => this.diagrams.and(all, this.condition(part, at)), TRUE);
@@ -77,10 +89,12 @@ export class Encoder {
   passesAtLeast(repeat: PlanRepeat, section: number, count: number): Diagram {
     if (repeat.driver === null) return FALSE;
     const key = repeat.driver.name.toLowerCase();
+    const { name } = repeat.driver;
     return this.predicate(
       key,
       { section, pass: null },
       (environment) => passesOf(repeat, environment).count >= count,
+      () => (repeat.kind === 'times' ? `${name} >= ${count}` : picksAtLeast(repeat.driver, count)),
     );
   }
 
@@ -89,6 +103,7 @@ export class Encoder {
     key: string | null,
     at: Standing,
     test: (environment: PlanEnvironment) => boolean,
+    source: () => string = () => '',
   ): Diagram {
     const decide = (reading: Reading | null) => {
       const store: ReadingStore = {
@@ -99,7 +114,7 @@ export class Encoder {
     };
     const instance = key === null ? undefined : this.instances.get(key);
     if (instance === undefined) return decide(UNASKED) ? TRUE : FALSE;
-    return instance.predicate(decide);
+    return instance.predicate(decide, source());
   }
 
   /**
@@ -317,6 +332,16 @@ export class Encoder {
       byValue.set(value, this.diagrams.or(byValue.get(value) ?? FALSE, when));
     return [...byValue].map(([value, when]) => ({ value, when }));
   }
+}
+
+/** That at least so many options are picked for which a section has a pass. */
+function picksAtLeast(driver: Variable | null, count: number): string {
+  if (driver === null) return 'never';
+  if (count > 1) return `count(${driver.name}) >= ${count}`;
+  const codes = variableOptions(driver)
+    .filter((option) => !option.exclusive && option.missing === undefined)
+    .map(({ code }) => code);
+  return `${driver.name} has any (${codes.join(', ')})`;
 }
 
 const NOTHING = { pass: null, each: null, passesOver: () => [] };

@@ -9,6 +9,7 @@ import { Diagrams, TooManyNodes } from './diagram';
 import type { Limit } from './drivers';
 import { TooManyCases } from './encode';
 import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './graph';
+import { reachOf } from './reach';
 import { firstOfLength, nodeAfter, numberMatching, sightsOf, type Route } from './routes';
 import { Terrain } from './terrain';
 import { witnessOf } from './witness';
@@ -33,6 +34,8 @@ export interface Analysis {
   readonly endings: readonly { readonly id: string; readonly routes: bigint }[];
   /** Routes on which an item is presented, in any pass, by name. */
   readonly items: ReadonlyMap<string, bigint>;
+  /** Who is asked each item, by name: a condition, `always` or `never`; see `reach.ts`. Worked out when first read. */
+  readonly asked: ReadonlyMap<string, string>;
   readonly shortest: RouteLength | null;
   readonly longest: RouteLength | null;
   /** Route `number`, from 1, in canonical order; null where there is none, or its region was not opened. */
@@ -65,12 +68,20 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
   const { root } = graph;
   const limits = [...terrain.limits, ...capLimit(graph, caps)];
   const some = root.routes > 0n;
+  const items = routesByItem(plan, graph);
+  let asked: ReadonlyMap<string, string> | null = null;
   return {
     routes: root.routes,
     exact: limits.length === 0,
     limits,
     endings: routesByEnding(plan, graph),
-    items: routesByItem(plan, graph),
+    items,
+    get asked() {
+      // What no route presents is asked of nobody, for whatever reason.
+      const isNever = (name: string) => limits.length === 0 && items.get(name) === 0n;
+      asked ??= new Map([...reachOf(plan)].map(([name, text]) => [name, isNever(name) ? 'never' : text]));
+      return asked;
+    },
     shortest: some ? { items: root.shortest, number: firstOfLength(root, 'shortest') } : null,
     longest: some ? { items: root.longest, number: firstOfLength(root, 'longest') } : null,
     route(number) {

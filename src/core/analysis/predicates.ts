@@ -22,8 +22,11 @@ export class Instance {
   readonly readings: readonly Reading[];
   /** Why some class may lack a value; null where none can. */
   readonly incomplete: string | null;
+  /** Which readings somebody may have, as far as `domain` has been asked; parallel to them. */
+  readonly legal: boolean[] = [];
   private readonly truths: Uint8Array[] = [];
   private readonly byTruth = new Map<string, number>();
+  private readonly sources: string[] = [];
 
   constructor(
     private readonly diagrams: Diagrams,
@@ -45,8 +48,8 @@ export class Instance {
     this.readings = [...(given ? answered.map((r) => ({ ...r, presented: false })) : answered), UNASKED];
   }
 
-  /** The diagram of "the reading is one of those for which `holds`". */
-  predicate(holds: (reading: Reading) => boolean): Diagram {
+  /** The diagram of "the reading is one of those for which `holds`"; `source` says so in the condition language. */
+  predicate(holds: (reading: Reading) => boolean, source = ''): Diagram {
     const truth = Uint8Array.from(this.readings, (reading) => (holds(reading) ? 1 : 0));
     const asText = truth.join('');
     if (!asText.includes('1')) return FALSE;
@@ -58,12 +61,24 @@ export class Instance {
     const number = this.truths.push(truth) - 1;
     if (number >= VARIABLES_EACH) throw new RangeError(`more than ${VARIABLES_EACH} tests of ${this.key}`);
     this.byTruth.set(asText, number);
+    this.sources.push(source);
     return this.diagrams.variable(this.levelOf(number));
   }
 
-  /** The levels of its variables. */
-  get levels(): number[] {
-    return this.truths.map((_, number) => this.levelOf(number));
+  /** How many variables it has. */
+  get size(): number {
+    return this.truths.length;
+  }
+
+  /** The condition that one of its variables was made for. */
+  sourceOf(level: number): string {
+    return this.sources[level % VARIABLES_EACH] ?? '';
+  }
+
+  /** The readings for which one of its variables has a value. */
+  readingsWith(level: number, value: boolean): boolean[] {
+    const truth = this.truths[level % VARIABLES_EACH];
+    return this.readings.map((_, reading) => (truth?.[reading] === 1) === value);
   }
 
   /** The truth of each of its variables for one reading. */
@@ -85,6 +100,7 @@ export class Instance {
     const byTruth = new Map<string, { reading: number; when: Diagram }>();
     this.values.forEach((value, reading) => {
       const when = allowed(value);
+      this.legal[reading] = when !== FALSE;
       if (when === FALSE) return;
       const key = this.truths.map((truth) => truth[reading]).join('');
       const known = byTruth.get(key);

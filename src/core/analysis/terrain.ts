@@ -6,6 +6,7 @@
  */
 import type { Answer, GridAnswer, Option, Question, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
+import { printCondition } from '../condition/print';
 import type { Condition } from '../condition/syntax';
 import { isBlank, gridRowAnswer, refusal } from '../routing/answers';
 import { questionIndices } from '../routing/draws';
@@ -54,6 +55,9 @@ export class Terrain {
   private readonly unaskedAt = new Map<number, Diagram>();
   private readonly lastUse = new Map<number, number>();
   private readonly encoder: Encoder;
+  /** Place of the item, or null for a given value, of the variables with a rank. */
+  private readonly homes: (number | null)[] = [];
+  private readonly instanceOfRank: (Instance | undefined)[] = [];
   private rank = 0;
 
   constructor(
@@ -61,14 +65,18 @@ export class Terrain {
     readonly diagrams: Diagrams,
     /** Values tried of an answer that is compared with another one. */
     private readonly mostValues = Infinity,
+    /** Tests of several drivers at once are not looked into, but each stands for itself; see `opaqueTests`. */
+    private readonly opaque = false,
   ) {
     this.layout = layoutOf(plan);
     this.drivers = driversOf(plan);
     this.name();
-    this.encoder = new Encoder(plan, diagrams, this.instances, (section, pass) => {
+    const begun = (section: number, pass: number) => {
       const level = this.begunLevel.get(this.layout.pass(section, pass));
       return level === undefined ? FALSE : diagrams.variable(level);
-    });
+    };
+    const opaqueTest = this.opaque ? (test: Condition, at: Standing) => this.opaqueTest(test, at) : null;
+    this.encoder = new Encoder(plan, diagrams, this.instances, begun, opaqueTest);
     this.layout.places.forEach((place, at) => this.encode(place, at));
   }
 
@@ -90,14 +98,19 @@ export class Terrain {
   passAt(at: number): Diagram {
     const begun = this.begunLevel.get(at);
     const started = begun === undefined ? TRUE : this.diagrams.variable(begun);
+    return this.diagrams.and(started, this.drawnIn(at));
+  }
+
+  /** That as many questions are drawn at the start of a pass as the section says. */
+  drawnIn(at: number): Diagram {
     const place = this.layout.places[at];
-    if (place?.kind !== 'pass') return started;
+    if (place?.kind !== 'pass') return TRUE;
     const section = this.plan.sections[place.section] as PlanSection;
-    if (section.section.draw === undefined) return started;
+    if (section.section.draw === undefined) return TRUE;
     const levels = questionIndices(section).map(
       (item) => this.drawnLevel.get(this.layout.item(place.section, place.pass, item)) as number,
     );
-    return this.diagrams.and(started, this.exactly(section.section.draw, levels));
+    return this.exactly(section.section.draw, levels);
   }
 
   /** The answers that an item allows, given what came before. */
@@ -157,7 +170,7 @@ export class Terrain {
   private name(): void {
     for (const { name, answer } of this.plan.document.given ?? []) {
       const driver = this.drivers.byKey.get(name.toLowerCase());
-      if (driver !== undefined) this.addInstance(driver, answer, driver.key, { given: name });
+      if (driver !== undefined) this.addInstance(driver, answer, driver.key, { given: name }, null);
     }
     this.layout.places.forEach((place, at) => {
       if (place.kind === 'pass') {
@@ -172,7 +185,7 @@ export class Terrain {
         for (const { name, answer } of partsAtMost(planItem)) {
           const driver = this.driverOf(name, planItem);
           const key = itemKey(name.toLowerCase(), pass);
-          if (driver !== undefined) this.addInstance(driver, answer, key, { item: planItem.item.name });
+          if (driver !== undefined) this.addInstance(driver, answer, key, { item: planItem.item.name }, at);
         }
         for (const { id } of planItem.quotas) this.fullLevel.set(id, this.hidden());
       }
@@ -187,15 +200,46 @@ export class Terrain {
     return { ...IDLE, variable: this.plan.variables.get(name.toLowerCase()) ?? IDLE.variable };
   }
 
+  /** Tests of several drivers at once, by the level that stands for each. */
+  readonly opaqueTests = new Map<number, { readonly text: string; readonly at: Standing }>();
+  private readonly opaqueLevels = new Map<string, number>();
+
+  private opaqueTest(test: Condition, at: Standing): Diagram {
+    const text = printCondition(test);
+    const key = `${text} ${at.pass === null ? '' : `${at.section}#${at.pass}`}`;
+    const level = this.opaqueLevels.get(key) ?? this.hidden();
+    this.opaqueLevels.set(key, level);
+    this.opaqueTests.set(level, { text, at });
+    return this.diagrams.variable(level);
+  }
+
+  /** The driver that a variable tells something of; undefined for a hidden choice. */
+  instanceAt(level: number): Instance | undefined {
+    return this.instanceOfRank[Math.floor(level / VARIABLES_EACH)];
+  }
+
+  /** The place of the item whose answer a variable tells something of; null where it is given beforehand. */
+  homeOf(level: number): number | null | undefined {
+    return this.homes[Math.floor(level / VARIABLES_EACH)];
+  }
+
   private hidden(): number {
     this.rank += 1;
     return this.rank * VARIABLES_EACH;
   }
 
-  private addInstance(driver: Driver, answer: Answer, key: string, at: Limit['at']): void {
+  private addInstance(
+    driver: Driver,
+    answer: Answer,
+    key: string,
+    at: Limit['at'],
+    home: number | null,
+  ): void {
     this.rank += 1;
     const instance = new Instance(this.diagrams, driver, answer, key, this.rank, this.mostValues);
     this.instances.set(key, instance);
+    this.homes[this.rank] = home;
+    this.instanceOfRank[this.rank] = instance;
     const { incomplete } = instance;
     if (incomplete !== null && !this.limits.some(({ message }) => message === incomplete))
       this.limits.push({ at, message: incomplete });
