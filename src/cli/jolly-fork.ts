@@ -1,11 +1,15 @@
 /** The command line: picks the command, turns misuse into one line on standard error and exit code 2. */
 import { check } from './check';
 import { Misuse } from './files';
+import { routesCommand } from './routes';
 import { walkCommand } from './walk';
 
 const USAGE = `Usage: jolly-fork COMMAND FILE [options]
 
   check FILE                                       what is wrong, with the place and the mend
+  routes FILE [--from K] [--limit N]               routes in order, each with a respondent who takes it;
+         [--through NAME] [--avoid NAME]           K counts within what the filters leave
+         [--ending ID]
   walk FILE --answers FILE.json [--seed S]         walk one respondent, with the coded row
 
   --json    print JSON instead of a report
@@ -13,7 +17,11 @@ const USAGE = `Usage: jolly-fork COMMAND FILE [options]
 
 Exit code 0: done, no errors found; 1: the questionnaire has errors; 2: the call or the file could not be used.`;
 
-const COMMANDS: Readonly<Record<string, (args: readonly string[]) => number>> = { check, walk: walkCommand };
+const COMMANDS: Readonly<Record<string, (args: readonly string[]) => number>> = {
+  check,
+  routes: routesCommand,
+  walk: walkCommand,
+};
 
 function main(args: readonly string[]): number {
   const [name, ...rest] = args;
@@ -23,7 +31,7 @@ function main(args: readonly string[]): number {
   }
   const command = COMMANDS[name];
   if (command === undefined) {
-    throw new Misuse(`there is no command "${name}": use ${Object.keys(COMMANDS).join(' or ')}`);
+    throw new Misuse(`there is no command "${name}": use ${Object.keys(COMMANDS).join(', ')}`);
   }
   return command(rest);
 }

@@ -39,6 +39,8 @@ const api: AnalysisApi = {
     };
   },
 
+  asked: () => Object.fromEntries(loaded().analysis.asked),
+
   rows(from, count): RouteRow[] {
     const { analysis: of, marks: by } = loaded();
     const first = BigInt(v.parse(NumberText, from));

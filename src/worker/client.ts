@@ -7,7 +7,11 @@ import { releaseProxy, wrap, type Remote } from 'comlink';
 import type { Questionnaire } from '../core/document/types';
 import type { AnalysisApi, AnalysisSummary } from './types';
 
-export type Analysed = AnalysisSummary & { readonly document: Questionnaire };
+export type Analysed = AnalysisSummary & {
+  readonly document: Questionnaire;
+  /** Who is asked each item; empty until it has been worked out, after the counts. */
+  readonly asked: Readonly<Record<string, string>>;
+};
 
 export class AnalysisClient {
   private worker: Worker | null = null;
@@ -28,7 +32,14 @@ export class AnalysisClient {
       if (this.worker === worker) this.busy = false;
     });
     if (this.worker !== worker) return null;
-    return summary === null ? null : { ...summary, document };
+    return summary === null ? null : { ...summary, document, asked: {} };
+  }
+
+  /** Works out who is asked what; null where a newer document came in the meantime. */
+  async withAsked(analysed: Analysed): Promise<Analysed | null> {
+    const { worker } = this;
+    const asked = await this.api.asked();
+    return this.worker === worker && !this.busy ? { ...analysed, asked } : null;
   }
 
   /** For questions about the document analysed last. */

@@ -29,6 +29,8 @@ export interface RouteView extends RouteRow {
 
 export interface AnalysisApi {
   load(document: unknown): AnalysisSummary;
+  /** Who is asked each item: by name a condition, `always` or `never`. */
+  asked(): Readonly<Record<string, string>>;
   /** Routes from number `from`, at most 500. */
   rows(from: string, count: number): RouteRow[];
   route(number: string): RouteView | null;

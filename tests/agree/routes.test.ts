@@ -41,6 +41,29 @@ function agrees(seed: number): 'compared' | 'too many' {
       `${about}, witness of route ${index + 1}`,
     );
   });
+  const names = [...analysis.items.keys()];
+  for (const filter of [
+    { through: names[seed % names.length] },
+    { avoid: names[(seed * 7) % names.length] },
+    { through: names[0], avoid: names.at(-1), ending: plan.endings[seed % plan.endings.length]?.ending.id },
+  ]) {
+    const left = expected.flatMap(({ items, ending }, index) => {
+      const shown = new Set(items.map((key) => key.split('#')[0]));
+      const fits =
+        (filter.through === undefined || shown.has(filter.through)) &&
+        (filter.avoid === undefined || !shown.has(filter.avoid)) &&
+        (filter.ending === undefined || filter.ending === ending);
+      return fits ? [BigInt(index + 1)] : [];
+    });
+    const filtered = analysis.filtered(filter);
+    const numbers = left.map((_, k) => filtered.numberOf(BigInt(k + 1)));
+    assert.deepEqual(
+      [filtered.total, ...numbers],
+      [BigInt(left.length), ...left],
+      `${about}, ${JSON.stringify(filter)}`,
+    );
+    assert.equal(filtered.numberOf(BigInt(left.length + 1)), null);
+  }
   for (const [name, routes] of analysis.items) {
     const presenting = expected.filter(({ items }) => items.some((key) => key.split('#')[0] === name)).length;
     assert.equal(routes, BigInt(presenting), `${about}, routes on which ${name} is presented`);

@@ -8,6 +8,7 @@ import { Beliefs, type Sight } from './belief';
 import { Diagrams, TooManyNodes } from './diagram';
 import type { Limit } from './drivers';
 import { TooManyCases } from './encode';
+import { filterRoutes, type FilteredRoutes, type RouteFilter } from './filters';
 import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './graph';
 import { reachOf } from './reach';
 import { firstOfLength, nodeAfter, numberMatching, sightsOf, type Route } from './routes';
@@ -15,6 +16,7 @@ import { Terrain } from './terrain';
 import { witnessOf } from './witness';
 
 export type { Limit } from './drivers';
+export type { FilteredRoutes, RouteFilter } from './filters';
 export type { Route } from './routes';
 export { DEFAULT_CAPS, type Caps } from './graph';
 
@@ -44,6 +46,8 @@ export interface Analysis {
   outline(number: bigint): Pick<Route, 'number' | 'items' | 'ending'> | null;
   /** The number of the route with these items (`name#pass` in a repeat) and ending; null where there is none. */
   numberOf(items: readonly string[], ending: string): bigint | null;
+  /** The routes that a filter leaves. */
+  filtered(filter: RouteFilter): FilteredRoutes;
   /** What still lies ahead of a respondent who was presented these items so far; null where no route begins so. */
   ahead(items: readonly string[]): Ahead | null;
   /** The number of the first route whose items and ending, in order, carry these marks. */
@@ -92,6 +96,7 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
       const sights = sightsOf(root, number);
       return sights === null ? null : { number, ...seenOn(plan, sights) };
     },
+    filtered: (filter) => filterRoutes(root, plan.endings, filter),
     ahead(items) {
       const node = nodeAfter(
         root,

@@ -12,7 +12,7 @@ export function conditionSentence(node: Condition, variables: Variables): string
     case 'and':
       return node.parts.map((part) => (part.kind === 'or' ? `(${say(part)})` : say(part))).join(', and ');
     case 'not':
-      return `not: ${say(node.part)}`;
+      return exceptWords(node.part, variables) ?? `not: ${say(node.part)}`;
     case 'constant':
       return node.value ? 'everyone' : 'no one';
     case 'compare':
@@ -33,6 +33,23 @@ export function conditionSentence(node: Condition, variables: Variables): string
     default:
       return node satisfies never;
   }
+}
+
+/** `not landlord = 3` also holds of those who gave no answer: “Landlord is anything but …”. */
+function exceptWords(part: Condition, variables: Variables): string | null {
+  if (
+    part.kind === 'compare' &&
+    part.operator === '=' &&
+    part.left.kind === 'name' &&
+    isLiteral(part.right)
+  ) {
+    const variable = variables.get(part.left.name.toLowerCase());
+    return `${nameOf(variable, part.left.name)} is anything but ${literalWords(part.right, variable)}`;
+  }
+  if (part.kind !== 'in' || part.negated) return null;
+  const variable = variables.get(part.name.name.toLowerCase());
+  const values = orList(part.members.map((member) => memberWords(member, variable)));
+  return `${nameOf(variable, part.name.name)} is anything but ${values}`;
 }
 
 const STATES = {

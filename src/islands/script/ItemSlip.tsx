@@ -1,8 +1,10 @@
 /** The slip of an item. */
+import { parseCondition } from '../../core/condition/parse';
 import { printCondition } from '../../core/condition/print';
+import type { Condition } from '../../core/condition/syntax';
 import { editItem, type ItemPlace } from '../../core/editing/structure';
 import type { Plan, PlanItem } from '../../core/routing/plan';
-import { askedBy, usedLaterBy } from '../../core/views/asked';
+import { usedLaterBy } from '../../core/views/used-later';
 import { conditionSentence } from '../../core/wording/sentence';
 import { countText, grouped } from '../ui/format';
 import { useStudy } from '../study/store';
@@ -107,46 +109,38 @@ function nextInOrder(plan: Plan, { section, index }: PlanItem): string {
 
 function WhoIsAsked({ plan, planItem }: Props) {
   const analysis = useStudy((state) => state.analysis);
-  const { only, passedBy } = askedBy(plan, planItem);
+  const { name } = planItem.item;
   const { section } = plan.sections[planItem.section] ?? {};
-  const routes = analysis?.items[planItem.item.name];
+  const routes = analysis?.items[name];
   const total = analysis?.routes;
   const broken = useStudy((state) => state.snags).some(
     ({ at, field }) =>
-      at.item === planItem.item.name && field === 'askIf' && at.option === undefined && at.row === undefined,
+      at.item === name && field === 'askIf' && at.option === undefined && at.row === undefined,
   );
-  const sentence = only.map(({ condition }) => conditionSentence(condition, plan.variables)).join(', and ');
+  const asked = analysis?.asked[name];
+  const parsed = asked === undefined ? null : parseCondition(asked);
+  const condition = parsed?.ok ? parsed.tree : null;
+  const parts =
+    condition === null || condition.kind === 'constant'
+      ? []
+      : condition.kind === 'and'
+        ? condition.parts
+        : [condition];
   const notApplicable = plan.document.missing.find(({ reason }) => reason === 'not_applicable');
   const some = routes !== undefined && total !== undefined && total !== '0';
   const drawn = section?.draw !== undefined && planItem.item.kind === 'question';
-  const sent = [...new Set(passedBy.map(({ at }) => at))];
   return (
     <div className={classes.card}>
       <p className={classes.who}>
-        {broken
-          ? 'Nobody, until the condition is mended'
-          : sentence === ''
-            ? 'Everyone who gets here'
-            : `If ${sentence}`}
+        {broken ? 'Nobody, until the condition is mended' : whoWords(condition, plan)}
         {drawn && `, where it is drawn (${section?.draw} of ${questionsIn(section)})`}
       </p>
-      {only.length > 0 && !broken && (
+      {parts.length > 0 && !broken && (
         <div className={classes.chips}>
-          {only.map(({ from, condition }) => (
-            <code key={from}>{printCondition(condition)}</code>
+          {parts.map((part, index) => (
+            <code key={index}>{printCondition(part)}</code>
           ))}
         </div>
-      )}
-      {sent.length > 0 && (
-        <p className={classes.plain}>
-          Sent past it from{' '}
-          {sent.map((at, n) => (
-            <span key={at}>
-              {n > 0 && ', '}
-              <code>{at}</code>
-            </span>
-          ))}
-        </p>
       )}
       <div className={classes.bar} aria-hidden="true">
         <i style={{ width: some ? `${share(routes, total)}%` : 0 }} />
@@ -165,6 +159,14 @@ function WhoIsAsked({ plan, planItem }: Props) {
       )}
     </div>
   );
+}
+
+/** The shortest condition as a sentence; three dots until it has been worked out. */
+function whoWords(condition: Condition | null, plan: Plan): string {
+  if (condition === null) return '…';
+  if (condition.kind === 'constant') return condition.value ? 'Everyone' : 'Nobody: no route comes here';
+  const words = conditionSentence(condition, plan.variables);
+  return `If ${words}`;
 }
 
 function questionsIn(section: Plan['sections'][number]['section'] | undefined): number {

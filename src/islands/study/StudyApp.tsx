@@ -1,7 +1,7 @@
 /** One open study: the strip of stops on top, the view of the current stop below. */
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Verdict } from '../../store/verdicts';
-import { AnalysisClient } from '../../worker/client';
+import { AnalysisClient, type Analysed } from '../../worker/client';
 import { RoutesView } from '../routes/RoutesView';
 import { ScriptView } from '../script/ScriptView';
 import { WalkView } from '../walk/WalkView';
@@ -69,6 +69,7 @@ function useStop(id: string, first: Stop): [Stop, (stop: Stop, search?: string) 
 }
 
 const ANALYSE_AFTER = 40;
+const ASKED_AFTER = 200;
 
 /** Has every version of the document analysed; a newer one ends the analysis of an older one. */
 function useAnalysis(store: ReturnType<typeof createStudyStore>, client: AnalysisClient): void {
@@ -78,10 +79,17 @@ function useAnalysis(store: ReturnType<typeof createStudyStore>, client: Analysi
     const analyse = async () => {
       try {
         const result = await client.analyse(document);
-        if (result !== null) store.getState().setAnalysis(result);
+        if (result === null) return;
+        store.getState().setAnalysis(result);
+        // Not while somebody is typing: it takes longer than the counts.
+        timer.current = setTimeout(() => void tellAsked(result), ASKED_AFTER);
       } catch (error) {
         store.getState().setAnalysis(null, error instanceof Error ? error.message : String(error));
       }
+    };
+    const tellAsked = async (result: Analysed) => {
+      const complete = await client.withAsked(result);
+      if (complete?.document === document) store.getState().setAnalysis(complete);
     };
     void analyse();
     const unsubscribe = store.subscribe((state) => {

@@ -219,8 +219,13 @@ export function createStudyStore(initial: InitialStudy, verdicts: readonly Verdi
       select: (selection) => set({ selection }),
       setVerdicts: (list) => set({ verdicts: list }),
       setStanding: (standing) => set({ standing }),
-      setAnalysis: (analysis, problem) =>
-        set({ ...(analysis === null ? {} : { analysis }), analysisProblem: problem ?? null }),
+      setAnalysis(analysis, problem) {
+        set({ analysisProblem: problem ?? null });
+        if (analysis === null) return;
+        // Who is asked what comes after the counts; until then, what was last known stands.
+        const known = Object.keys(analysis.asked).length > 0;
+        set({ analysis: known ? analysis : { ...analysis, asked: get().analysis?.asked ?? {} } });
+      },
 
       async takeTheirs(mine) {
         const { saving, document } = get();

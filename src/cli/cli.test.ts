@@ -1,0 +1,94 @@
+/** The command line as it is called: what it prints, and what it exits with. */
+import assert from 'node:assert/strict';
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { describe, it } from 'node:test';
+import { fileURLToPath } from 'node:url';
+
+const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..', '..');
+const demo = (name: string) => path.join(root, 'demo', `${name}.fork.json`);
+const folder = mkdtempSync(path.join(tmpdir(), 'jolly-fork-cli-'));
+
+function call(...args: readonly string[]) {
+  const { status, stdout, stderr } = spawnSync('node', [path.join(root, 'bin', 'jolly-fork'), ...args], {
+    encoding: 'utf8',
+  });
+  return { status, stdout, stderr, json: () => JSON.parse(stdout) as Record<string, unknown> };
+}
+
+function file(name: string, content: unknown): string {
+  const full = path.join(folder, name);
+  writeFileSync(full, typeof content === 'string' ? content : JSON.stringify(content));
+  return full;
+}
+
+describe('jolly-fork', () => {
+  it('checks: exit 0 without errors, 1 with, each snag at its place', () => {
+    assert.deepEqual(call('check', demo('tern-valley-home-heating'), '--json').json(), { snags: [] });
+    const unfinished = call('check', demo('street-lighting-doorstep'), '--json');
+    assert.equal(unfinished.status, 1);
+    const [snag] = unfinished.json().snags as { rule: string; severity: string; at: unknown }[];
+    assert.deepEqual(
+      [snag?.rule, snag?.severity, snag?.at],
+      ['backward-skip', 'error', { item: 'feel', skip: 0 }],
+    );
+    assert.match(
+      call('check', demo('street-lighting-doorstep')).stdout,
+      /error {2}backward-skip {2}at skip 1 of item feel/,
+    );
+  });
+
+  it('lists routes by number, and walking each gives just that route', () => {
+    const study = demo('tern-valley-home-heating');
+    const listed = call(
+      'routes',
+      study,
+      '--from',
+      '600000',
+      '--limit',
+      '3',
+      '--through',
+      'hp_kind',
+      '--json',
+    );
+    assert.equal(listed.status, 0);
+    const { total, routes } = listed.json() as {
+      total: string;
+      routes: { number: string; items: string[]; ending: string; answers: object; draws: object }[];
+    };
+    assert.equal(total, '682752');
+    assert.equal(routes.length, 3);
+    for (const { items, ending, answers, draws } of routes) {
+      const walked = call(
+        'walk',
+        study,
+        '--answers',
+        file('answers.json', { answers, draws }),
+        '--json',
+      ).json();
+      assert.deepEqual([walked.presented, walked.ending], [items, ending]);
+    }
+    assert.match(call('routes', study, '--limit', '1').stdout, /2048263 routes/);
+  });
+
+  it('refuses what it cannot use in one line that names the place, with exit 2', () => {
+    const study = demo('winter-diary');
+    const cases: [readonly string[], RegExp][] = [
+      [['check', path.join(folder, 'nowhere.json')], /nowhere\.json: there is no such file/],
+      [['check', file('half.json', '{"format"')], /half\.json: .*JSON/],
+      [['check', file('odd.json', { format: 'jolly-fork/questionnaire', version: 1 })], /odd\.json: \w+/],
+      [['routes', study, '--from', '0'], /--from takes a whole number from 1/],
+      [['routes', study, '--through', 'nobody'], /there is no item "nobody"/],
+      [['walk', study], /walk needs --answers/],
+      [['walk', study, '--answers', file('bad.json', { answers: { keep: 7 }, given: { heat_main: 2, people: 2 } })], /answers\.keep: /],
+      [['fly', study], /there is no command "fly"/],
+    ];
+    for (const [args, words] of cases) {
+      const { status, stdout, stderr } = call(...args);
+      assert.deepEqual([status, stdout, stderr.trim().split('\n').length], [2, '', 1], args.join(' '));
+      assert.match(stderr, words);
+    }
+  });
+});

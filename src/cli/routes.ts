@@ -1,0 +1,88 @@
+/** `jolly-fork routes FILE --from K --limit N`: routes in canonical order, with a respondent for each. */
+import { analyse, type Route, type RouteFilter } from '../core/analysis';
+import { planOf, type Plan } from '../core/routing/plan';
+import { isProvisional, snagsOf } from '../core/snags';
+import { steeringAnswers } from '../core/views/route-words';
+import { Misuse, readCall, readQuestionnaire } from './files';
+
+const OPTIONS = {
+  from: { type: 'string' },
+  limit: { type: 'string' },
+  through: { type: 'string' },
+  avoid: { type: 'string' },
+  ending: { type: 'string' },
+} as const;
+
+export function routesCommand(args: readonly string[]): number {
+  const { file, values } = readCall(args, OPTIONS);
+  const plan = planOf(readQuestionnaire(file));
+  const from = readCount(values.from ?? '1', '--from');
+  const limit = readCount(values.limit ?? '20', '--limit');
+  const filter = readFilter(plan, values);
+  const analysis = analyse(plan);
+  const left = analysis.filtered(filter);
+  const routes: Route[] = [];
+  for (let k = from; k < from + limit; k += 1n) {
+    const number = left.numberOf(k);
+    const route = number === null ? null : analysis.route(number);
+    if (route === null) break;
+    routes.push(route);
+  }
+  const provisional = isProvisional(snagsOf(plan));
+  const { exact, limits } = analysis;
+  const output = {
+    ...(provisional ? { provisional } : {}),
+    total: String(left.total),
+    ...(exact ? {} : { exact, limits }),
+    routes: routes.map((route) => ({ ...route, number: String(route.number) })),
+  };
+  if (values.json) process.stdout.write(`${JSON.stringify(output, null, 2)}\n`);
+  else process.stdout.write(report(plan, output.total, routes, { provisional, exact }));
+  return provisional ? 1 : 0;
+}
+
+function readCount(text: string | boolean, option: string): bigint {
+  if (typeof text === 'string' && /^[1-9]\d*$/.test(text)) return BigInt(text);
+  throw new Misuse(`${option} takes a whole number from 1, not "${String(text)}"`);
+}
+
+function readFilter(plan: Plan, values: Record<string, string | boolean | undefined>): RouteFilter {
+  const items = new Set(plan.sections.flatMap((section) => section.items.map(({ item }) => item.name)));
+  const filter: Record<string, string> = {};
+  for (const option of ['through', 'avoid'] as const) {
+    const name = values[option];
+    if (typeof name !== 'string') continue;
+    if (!items.has(name)) throw new Misuse(`--${option}: there is no item "${name}"`);
+    filter[option] = name;
+  }
+  const { ending } = values;
+  if (typeof ending !== 'string') return filter;
+  if (!plan.endings.some((end) => end.ending.id === ending))
+    throw new Misuse(`--ending: there is no ending "${ending}"`);
+  return { ...filter, ending };
+}
+
+function report(
+  plan: Plan,
+  total: string,
+  routes: readonly Route[],
+  { provisional, exact }: { provisional: boolean; exact: boolean },
+): string {
+  const width = Math.max(6, ...routes.map(({ number }) => String(number).length));
+  const ends = Math.max(6, ...routes.map(({ ending }) => ending.length));
+  const rows = routes.map((route) => {
+    const answers = steeringAnswers(plan, route)
+      .map(({ key }) => `${key}=${JSON.stringify(route.answers[key] ?? null)}`)
+      .join(' ');
+    const count = String(route.items.length).padStart(5);
+    return `${String(route.number).padStart(width)}  ${route.ending.padEnd(ends)}  ${count}  ${answers}`;
+  });
+  return [
+    `${plan.document.title}: ${exact ? '' : 'at least '}${total} routes`,
+    ...(provisional ? ['Provisional: the questionnaire has errors (see jolly-fork check).'] : []),
+    '',
+    `${'route'.padStart(width)}  ${'ending'.padEnd(ends)}  items  steering answers`,
+    ...rows,
+    '',
+  ].join('\n');
+}
