@@ -1,5 +1,5 @@
 /** `jolly-fork check FILE`: the snags of a questionnaire. */
-import { planOf } from '../core/routing/plan';
+import { planOf } from '../core/routing/planner';
 import { isProvisional, snagsOf } from '../core/snags';
 import { placeWords } from '../core/wording/places';
 import { readCall, readQuestionnaire } from './files';

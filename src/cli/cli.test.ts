@@ -82,7 +82,15 @@ describe('jolly-fork', () => {
       [['routes', study, '--from', '0'], /--from takes a whole number from 1/],
       [['routes', study, '--through', 'nobody'], /there is no item "nobody"/],
       [['walk', study], /walk needs --answers/],
-      [['walk', study, '--answers', file('bad.json', { answers: { keep: 7 }, given: { heat_main: 2, people: 2 } })], /answers\.keep: /],
+      [
+        [
+          'walk',
+          study,
+          '--answers',
+          file('bad.json', { answers: { keep: 7 }, given: { heat_main: 2, people: 2 } }),
+        ],
+        /answers\.keep: /,
+      ],
       [['fly', study], /there is no command "fly"/],
     ];
     for (const [args, words] of cases) {

@@ -1,6 +1,7 @@
 /** `jolly-fork routes FILE --from K --limit N`: routes in canonical order, with a respondent for each. */
 import { analyse, type Route, type RouteFilter } from '../core/analysis';
-import { planOf, type Plan } from '../core/routing/plan';
+import type { Plan } from '../core/routing/plan';
+import { planOf } from '../core/routing/planner';
 import { isProvisional, snagsOf } from '../core/snags';
 import { steeringAnswers } from '../core/views/route-words';
 import { Misuse, readCall, readQuestionnaire } from './files';

@@ -1,7 +1,8 @@
 /** `jolly-fork walk FILE --answers FILE.json`: one respondent's walk and coded row. */
 import * as v from 'valibot';
 import { codedRow } from '../core/coding/row';
-import { planOf, type Plan } from '../core/routing/plan';
+import type { Plan } from '../core/routing/plan';
+import { planOf } from '../core/routing/planner';
 import { answerNames, walk, type Walk, type WalkInput } from '../core/routing/walk';
 import { isProvisional, snagsOf } from '../core/snags';
 import { whyLines } from '../core/wording/why';

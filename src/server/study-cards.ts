@@ -1,5 +1,5 @@
 /** What the list of studies shows of each. */
-import { planOf } from '../core/routing/plan';
+import { planOf } from '../core/routing/planner';
 import { snagsOf } from '../core/snags';
 import type { Store } from '../store/open';
 import { listStudies } from '../store/studies';

@@ -3,7 +3,7 @@ import { expose } from 'comlink';
 import * as v from 'valibot';
 import { analyse, type Analysis } from '../core/analysis';
 import { readDocument } from '../core/document/read';
-import { planOf } from '../core/routing/plan';
+import { planOf } from '../core/routing/planner';
 import { contentMarks, fingerprint, routeMarks, type ContentMarks } from '../core/views/route-content';
 import type { AnalysisApi, AnalysisSummary, RouteRow, RouteView } from './types';
 

@@ -12,7 +12,8 @@ import {
   type Section,
   type Statement,
 } from '../../src/core/document/types';
-import { planOf, type Plan } from '../../src/core/routing/plan';
+import type { Plan } from '../../src/core/routing/plan';
+import { planOf } from '../../src/core/routing/planner';
 import { walk, type Walk, type WalkInput } from '../../src/core/routing/walk';
 
 export function questionnaire(

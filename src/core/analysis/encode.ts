@@ -4,7 +4,7 @@
  * A part of a condition that reads one driver becomes one predicate; parts that compare several are put
  * together from the cases of their operands: every value one can have, and when it has it.
  */
-import { holds, UNASKED, valueOf, type Reading } from '../condition/evaluate';
+import { compareValues, holds, UNASKED, valueOf, type Reading } from '../condition/evaluate';
 import { printCondition } from '../condition/print';
 import type { Condition, CompareOperator, Operand } from '../condition/syntax';
 import { variableOptions, type Variable } from '../document/variables';
@@ -315,7 +315,7 @@ export class Encoder {
     for (const a of left) {
       const fitting = this.any(
         right,
-        (value) => a.value !== null && value !== null && fits(a.value, operator, value),
+        (value) => a.value !== null && value !== null && compareValues(a.value, operator, value),
       );
       result = this.diagrams.or(result, this.diagrams.and(a.when, fitting));
     }
@@ -353,23 +353,4 @@ function calculate(left: Plain, operator: '+' | '-' | '*', right: Plain): number
   const literal = (value: number) => ({ kind: 'number' as const, value, span });
   const node = { kind: 'arithmetic' as const, operator, left: literal(left), right: literal(right), span };
   return valueOf(node, { ...NOTHING, read: () => UNASKED }) as number | null;
-}
-
-function fits(left: number | string, operator: CompareOperator, right: number | string): boolean {
-  switch (operator) {
-    case '=':
-      return left === right;
-    case '<>':
-      return left !== right;
-    case '<':
-      return left < right;
-    case '<=':
-      return left <= right;
-    case '>':
-      return left > right;
-    case '>=':
-      return left >= right;
-    default:
-      return operator satisfies never;
-  }
 }

@@ -4,13 +4,14 @@
  *
  * Every variable is noted with the last moment at which it matters, so that it can be forgotten after it.
  */
-import type { Answer, GridAnswer, Option, Question, Value } from '../document/types';
+import type { Answer, GridAnswer, Question, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
 import { printCondition } from '../condition/print';
 import type { Condition } from '../condition/syntax';
-import { isBlank, gridRowAnswer, refusal } from '../routing/answers';
+import { gridRowAnswer, refusal } from '../routing/answers';
 import { questionIndices } from '../routing/draws';
 import { itemKey, type Plan, type PlanItem, type PlanSection, type PlanSkip } from '../routing/plan';
+import { whenAllowed } from './allowed';
 import { candidatesFor } from './candidates';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
 import { driversOf, type Driver, type Drivers, type Limit } from './drivers';
@@ -390,7 +391,7 @@ export class Terrain {
     const shown = planItem.optionIf.map((condition) => this.shown(condition, standing));
     let domain = TRUE;
     partsAtMost(planItem).forEach(({ name, answer }, row) => {
-      const allowed = (value: Value | null) => this.allows(item, answer, value, shown);
+      const allowed = (value: Value | null) => whenAllowed(this.diagrams, item, answer, value, shown);
       const instance = this.instances.get(itemKey(name.toLowerCase(), pass));
       const asked = item.answer.type === 'grid' ? this.shown(planItem.rowIf[row] ?? null, standing) : TRUE;
       const answers = instance === undefined ? this.someAnswer(answer, allowed) : instance.domain(allowed);
@@ -407,48 +408,6 @@ export class Terrain {
       (some, value) => (some === TRUE ? some : this.diagrams.or(some, allowed(value))),
       blank,
     );
-  }
-
-  /** When a value is allowed: its options are shown, and its picks fit the number of options shown. */
-  private allows(
-    question: Question,
-    answer: Answer,
-    value: Value | null,
-    shown: readonly Diagram[],
-  ): Diagram {
-    if (value === null || isBlank(value)) return question.required === true ? FALSE : TRUE;
-    const options = optionsOf(answer);
-    const codes: readonly unknown[] = typeof value === 'object' ? value : [value];
-    const picked = options.map(({ code }) => codes.includes(code));
-    const visible = picked.reduce(
-      (all, isPicked, index) => (isPicked ? this.diagrams.and(all, shown[index] ?? TRUE) : all),
-      TRUE,
-    );
-    if (visible === FALSE) return FALSE;
-    const refusedWith = (isShown: (option: Option, index: number) => boolean) =>
-      refusal(question, answer, value, { options: options.map(isShown), rows: [] }) !== null;
-    if (answer.type !== 'multiple' || shown.every((when) => when === TRUE)) {
-      return refusedWith(() => true) ? FALSE : visible;
-    }
-    // The limits of picks shrink to the number of ordinary options shown.
-    const ordinary = options.map((option) => !option.exclusive && option.missing === undefined);
-    let counts: Diagram[] = [TRUE];
-    shown.forEach((when, index) => {
-      if (!ordinary[index]) return;
-      const not = this.diagrams.not(when);
-      counts = [...counts, FALSE].map((before, count) =>
-        this.diagrams.or(this.diagrams.and(before, not), this.diagrams.and(counts[count - 1] ?? FALSE, when)),
-      );
-    });
-    const least = ordinary.filter((is, index) => is && picked[index]).length;
-    const fitting = counts.reduce((some, when, count) => {
-      if (count < least || when === FALSE) return some;
-      let others = count - least;
-      const isShown = (_: Option, index: number) =>
-        picked[index] === true || (ordinary[index] === true && (others -= 1) >= 0);
-      return refusedWith(isShown) ? some : this.diagrams.or(some, when);
-    }, FALSE);
-    return this.diagrams.and(visible, fitting);
   }
 
   /** Exactly so many of the variables are true. */

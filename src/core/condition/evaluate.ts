@@ -5,7 +5,7 @@
  * plain negation. The tree must have no problems in its scope (`resolve.ts`).
  */
 import type { Value } from '../document/types';
-import type { CompareTest, Condition, HasTest, InTest, Literal, Operand } from './syntax';
+import type { CompareOperator, CompareTest, Condition, HasTest, InTest, Literal, Operand } from './syntax';
 import { normalDate } from '../document/dates';
 
 /** What is known of one variable. */
@@ -127,8 +127,16 @@ function compares(node: CompareTest, environment: Environment): boolean {
   }
   const left = valueOf(node.left, environment);
   const right = valueOf(node.right, environment);
-  if (left === null || right === null) return false;
-  switch (node.operator) {
+  return left !== null && right !== null && compareValues(left, node.operator, right);
+}
+
+/** Two values of one kind. */
+export function compareValues(
+  left: number | string,
+  operator: CompareOperator,
+  right: number | string,
+): boolean {
+  switch (operator) {
     case '=':
       return left === right;
     case '<>':
@@ -142,7 +150,7 @@ function compares(node: CompareTest, environment: Environment): boolean {
     case '>=':
       return left >= right;
     default:
-      return node.operator satisfies never;
+      return operator satisfies never;
   }
 }
 

@@ -2,7 +2,7 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
-import { planOf } from '../routing/plan';
+import { planOf } from '../routing/planner';
 import { variablesOf, type Variable } from '../document/variables';
 import { joinConditions, pickedCondition, relationsFor, takes } from './picking';
 

@@ -2,7 +2,7 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { readDocument } from '../document/read';
-import { planOf } from '../routing/plan';
+import { planOf } from '../routing/planner';
 import { snagsOf } from '../snags';
 import { fromList } from './from-list';
 
