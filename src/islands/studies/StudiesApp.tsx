@@ -7,6 +7,7 @@ import type { StudyCard } from '../../server/study-cards';
 import { PasteList } from '../paste/PasteList';
 import { addStudy, call, NothingSchema } from '../ui/api';
 import { plural, whenText } from '../ui/format';
+import { useHydrated } from '../ui/hydrated';
 import { Mark } from '../ui/Mark';
 import classes from './studies.module.css';
 
@@ -15,6 +16,7 @@ interface Props {
 }
 
 export default function StudiesApp({ cards }: Props) {
+  const ready = useHydrated();
   const [pasting, setPasting] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const [removed, setRemoved] = useState<StudyCard | null>(null);
@@ -47,7 +49,7 @@ export default function StudiesApp({ cards }: Props) {
         <Mark />
         <strong>Jolly Fork</strong>
       </header>
-      <main className={classes.page}>
+      <main className={classes.page} inert={!ready}>
         <div className={classes.heading}>
           <h1>Studies</h1>
           <button
