@@ -112,5 +112,5 @@ test('two windows on one study never overwrite each other silently', async ({ pa
   await page.getByRole('button', { name: 'Keep mine as a copy, show the other' }).click();
   await expect(page.getByRole('textbox', { name: 'Title of the study' })).toHaveValue('Shared, theirs');
   await page.goto('/');
-  await expect(page.getByRole('link', { name: 'Shared, mine (my version)' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Shared, mine (my version)' }).first()).toBeVisible();
 });

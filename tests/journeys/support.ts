@@ -32,6 +32,13 @@ export async function newStudy(page: Page, title: string): Promise<string> {
   return new URL(page.url()).pathname.split('/')[2] ?? '';
 }
 
+/** A copy of a demo study, so that journeys do not meet in one; gives its id. */
+export async function copyOf(page: Page, demo: string): Promise<string> {
+  const document = (await (await page.request.get(`/api/studies/${demo}/file`)).json()) as unknown;
+  const reply = await page.request.post('/api/studies', { data: { document } });
+  return ((await reply.json()) as { id: string }).id;
+}
+
 export async function saved(page: Page): Promise<void> {
   await expect(page.getByText(/^Saved /)).toBeVisible();
 }

@@ -1,10 +1,11 @@
 /** Walking routes, changing an answer on the way back, and giving verdicts that are kept. */
-import { accessible, expect, test } from './support';
+import { accessible, copyOf, expect, test } from './support';
 
 test('two routes walked and signed off, an answer changed on the way, all kept over a reload', async ({
   page,
 }) => {
-  await page.goto('/studies/winter-diary/routes');
+  const id = await copyOf(page, 'winter-diary');
+  await page.goto(`/studies/${id}/routes`);
   await expect(page.getByText('routes, counted exactly')).toBeVisible();
   const rows = page.getByRole('listbox').getByRole('option');
   await expect(rows).toHaveCount(5);
@@ -32,7 +33,7 @@ test('two routes walked and signed off, an answer changed on the way, all kept o
   await page.getByRole('button', { name: 'Send back route 3' }).click();
   await expect(page.getByText('Sent back', { exact: false }).first()).toBeVisible();
 
-  await page.goto('/studies/winter-diary/routes');
+  await page.goto(`/studies/${id}/routes`);
   await expect(rows.nth(1)).toHaveAccessibleName(/Route 2.*passed/);
   await expect(rows.nth(2)).toHaveAccessibleName(/Route 3.*sent back/);
   await expect(page.getByText('1 walked and passed · 1 sent back · 3 to go')).toBeVisible();
@@ -87,7 +88,8 @@ test('choosing freely: messages, a change of mind that drops answers, and the en
 });
 
 test('an edit re-opens just the routes on which something is shown differently', async ({ page }) => {
-  await page.goto('/studies/street-lighting-doorstep/walk?route=1');
+  const id = await copyOf(page, 'street-lighting-doorstep');
+  await page.goto(`/studies/${id}/walk?route=1`);
   await page.getByRole('textbox', { name: 'Your name' }).fill('Ben Carr');
   await page.getByRole('button', { name: /^Pass route 1/ }).click();
   await expect(page.getByText('Route 2 of 20', { exact: false })).toBeVisible();
