@@ -11,7 +11,7 @@ import { allRoutes, TooMany } from './brute-force';
 import { randomDocument } from './documents';
 
 /** Seeds that once failed. */
-const REGRESSIONS: readonly number[] = [2, 141, 143, 207, 2871];
+const REGRESSIONS: readonly number[] = [2, 141, 143, 207, 2871, 24177];
 const COUNT = Number(process.env.AGREE_COUNT ?? 400);
 const FIRST = Number(process.env.AGREE_SEED ?? 1);
 

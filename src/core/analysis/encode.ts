@@ -180,16 +180,18 @@ export class Encoder {
   ): Diagram {
     const variable = this.plan.variables.get(name.toLowerCase());
     if (variable?.of !== 'question' || variable.question.answer.type !== 'grid') return FALSE;
-    const rows = (test: (reading: Reading) => boolean) =>
+    const rows = (word: 'asked' | 'answered', test: (reading: Reading) => boolean) =>
       variable.question.answer.type === 'grid'
         ? variable.question.answer.rows.reduce((any, row) => {
             const of = this.plan.variables.get(row.name.toLowerCase());
             const instance = of && this.instances.get(this.keyOf(of, at));
-            return instance === undefined ? any : this.diagrams.or(any, instance.predicate(test));
+            return instance === undefined
+              ? any
+              : this.diagrams.or(any, instance.predicate(test, `${row.name} ${word}`));
           }, FALSE)
         : FALSE;
-    const asked = rows((reading) => reading.presented);
-    const answered = rows((reading) => reading.presented && reading.value !== null);
+    const asked = rows('asked', (reading) => reading.presented);
+    const answered = rows('answered', (reading) => reading.presented && reading.value !== null);
     switch (state) {
       case 'asked':
         return asked;

@@ -88,7 +88,11 @@ function useAnalysis(store: ReturnType<typeof createStudyStore>, client: Analysi
       }
     };
     const tellAsked = async (result: Analysed) => {
-      const complete = await client.withAsked(result);
+      const complete = await client.withAsked(result).catch((error: unknown) => {
+        // The counts stand without it; the slip leaves who is asked open.
+        console.error(error);
+        return null;
+      });
       if (complete?.document === document) store.getState().setAnalysis(complete);
     };
     void analyse();
