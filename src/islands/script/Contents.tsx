@@ -53,7 +53,7 @@ export function Contents() {
       <DndContext id="contents" sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
         <SortableContext items={document.sections.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
           {document.sections.map((section, index) => (
-            <Row key={section.id} section={section} index={index} current={index === holding} />
+            <Row key={index} section={section} index={index} current={index === holding} />
           ))}
         </SortableContext>
       </DndContext>

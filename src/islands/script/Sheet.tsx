@@ -61,7 +61,8 @@ export function Sheet() {
           <ArcLayer scroller={scroller} sheet={sheet} />
           {plan.sections.map((planSection) => (
             <SectionBlock
-              key={planSection.section.id}
+              // By place, not by id: naming a section must not take away what is being pressed in it.
+              key={planSection.index}
               plan={plan}
               planSection={planSection}
               outline={outline}
