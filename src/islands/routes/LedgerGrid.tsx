@@ -3,6 +3,7 @@
  * sheet would be higher than a browser allows, its scroll bar stands for a share of the whole.
  */
 import { useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import type { Verdict } from '../../store/verdicts';
 import type { RouteRow } from '../../worker/types';
 import { endingLabel } from '../../core/views/targets';
 import { useAnalysisClient } from '../study/analysis';
@@ -34,6 +35,7 @@ interface Props {
 export function LedgerGrid(props: Props) {
   const { total, numbers, current, setCurrent, column, setColumn, open } = props;
   const plan = useStudy((state) => state.plan);
+  const { byFingerprint } = useLedger();
   const scroller = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 1000, height: 480 });
   const [top, setTop] = useState(0n);
@@ -171,6 +173,7 @@ export function LedgerGrid(props: Props) {
               row={row}
               y={46 + index * ROW}
               current={row.number === current}
+              verdict={byFingerprint.get(row.fingerprint)?.verdict}
               choose={setCurrent}
               open={open}
             />
@@ -220,15 +223,14 @@ interface RowProps {
   readonly row: RouteRow;
   readonly y: number;
   readonly current: boolean;
+  readonly verdict: Verdict['verdict'] | undefined;
   readonly choose: (number: string) => void;
   readonly open: (number: string) => void;
 }
 
-function Row({ row, y, current, choose, open }: RowProps) {
+function Row({ row, y, current, verdict, choose, open }: RowProps) {
   const document = useStudy((state) => state.document);
-  const { byFingerprint } = useLedger();
   const ending = document.endings.find(({ id }) => id === row.ending);
-  const verdict = byFingerprint.get(row.fingerprint)?.verdict;
   return (
     <div
       id={`route-${row.number}`}
