@@ -1,4 +1,5 @@
 /** The command line: picks the command, turns misuse into one line on standard error and exit code 2. */
+import { analyseCommand } from './analyse';
 import { check } from './check';
 import { Misuse } from './files';
 import { routesCommand } from './routes';
@@ -7,6 +8,8 @@ import { walkCommand } from './walk';
 const USAGE = `Usage: jolly-fork COMMAND FILE [options]
 
   check FILE                                       what is wrong, with the place and the mend
+  analyse FILE                                     routes, endings, who is asked what, and few routes
+                                                   that take every fork
   routes FILE [--from K] [--limit N]               routes in order, each with a respondent who takes it;
          [--through NAME] [--avoid NAME]           K counts within what the filters leave
          [--ending ID]
@@ -19,6 +22,7 @@ Exit code 0: done, no errors found; 1: the questionnaire has errors; 2: the call
 
 const COMMANDS: Readonly<Record<string, (args: readonly string[]) => number>> = {
   check,
+  analyse: analyseCommand,
   routes: routesCommand,
   walk: walkCommand,
 };

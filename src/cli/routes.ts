@@ -3,8 +3,9 @@ import { analyse, type Route, type RouteFilter } from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
 import { isProvisional, snagsOf } from '../core/snags';
-import { steeringAnswers } from '../core/views/route-words';
+import { routeJson } from './analyse';
 import { Misuse, readCall, readQuestionnaire } from './files';
+import { routeTable } from './route-table';
 
 const OPTIONS = {
   from: { type: 'string' },
@@ -35,7 +36,7 @@ export function routesCommand(args: readonly string[]): number {
     ...(provisional ? { provisional } : {}),
     total: String(left.total),
     ...(exact ? {} : { exact, limits }),
-    routes: routes.map((route) => ({ ...route, number: String(route.number) })),
+    routes: routes.map(routeJson),
   };
   if (values.json) process.stdout.write(`${JSON.stringify(output, null, 2)}\n`);
   else process.stdout.write(report(plan, output.total, routes, { provisional, exact }));
@@ -69,21 +70,11 @@ function report(
   routes: readonly Route[],
   { provisional, exact }: { provisional: boolean; exact: boolean },
 ): string {
-  const width = Math.max(6, ...routes.map(({ number }) => String(number).length));
-  const ends = Math.max(6, ...routes.map(({ ending }) => ending.length));
-  const rows = routes.map((route) => {
-    const answers = steeringAnswers(plan, route)
-      .map(({ key }) => `${key}=${JSON.stringify(route.answers[key] ?? null)}`)
-      .join(' ');
-    const count = String(route.items.length).padStart(5);
-    return `${String(route.number).padStart(width)}  ${route.ending.padEnd(ends)}  ${count}  ${answers}`;
-  });
   return [
     `${plan.document.title}: ${exact ? '' : 'at least '}${total} routes`,
     ...(provisional ? ['Provisional: the questionnaire has errors (see jolly-fork check).'] : []),
     '',
-    `${'route'.padStart(width)}  ${'ending'.padEnd(ends)}  items  steering answers`,
-    ...rows,
+    routeTable(plan, routes),
     '',
   ].join('\n');
 }

@@ -56,7 +56,14 @@ class Generator {
     }
     const laterTargets = this.addJumps(sections);
     const quotas = this.quota(laterTargets);
+    const messages = this.chance(0.3)
+      ? [{ if: this.condition(-1, 1), text: 'One.' }, ...(this.chance(0.5) ? [{ text: 'Other.' }] : [])]
+      : [{ text: 'Thank you.' }];
     return questionnaire(laterTargets, {
+      endings: [
+        { id: 'done', kind: 'complete', messages },
+        { id: 'out', kind: 'screened_out', messages: [{ text: 'Goodbye.' }] },
+      ],
       ...(given.length > 0 ? { given } : {}),
       ...(derived.length > 0 ? { derived } : {}),
       ...(quotas.length > 0 ? { quotas } : {}),

@@ -6,11 +6,10 @@ import type { Questionnaire } from '../../src/core/document/types';
 import { ask, planFor, questionnaire, section, trail, walked } from '../support/questionnaire';
 import { allRoutes, TooMany, type PlainRoute } from './brute-force';
 import { randomDocument } from './documents';
+import { seedsToTry } from './seeds';
 
-/** Seeds that once failed. */
-const REGRESSIONS: readonly number[] = [51, 1459];
-const COUNT = Number(process.env.AGREE_COUNT ?? 400);
-const FIRST = Number(process.env.AGREE_SEED ?? 1);
+/** With the seeds that once failed. */
+const SEEDS = seedsToTry([51, 1459]);
 
 function agrees(seed: number): 'compared' | 'too many' {
   const plan = planFor(randomDocument(seed));
@@ -98,12 +97,12 @@ function agrees(seed: number): 'compared' | 'too many' {
 }
 
 describe('analysis and brute force agree', () => {
-  it(`on ${COUNT} random questionnaires from seed ${FIRST}`, () => {
+  it(`on ${SEEDS.words}`, () => {
     let compared = 0;
-    for (const seed of [...REGRESSIONS, ...Array.from({ length: COUNT }, (_, n) => FIRST + n)]) {
+    for (const seed of SEEDS.all) {
       if (agrees(seed) === 'compared') compared += 1;
     }
-    assert.ok(compared > COUNT * 0.7, `only ${compared} were small enough to try everything`);
+    assert.ok(compared > SEEDS.count * 0.7, `only ${compared} were small enough to try everything`);
   });
 });
 

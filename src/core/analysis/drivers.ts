@@ -6,7 +6,9 @@
  */
 import { eachName, type Condition, type Operand } from '../condition/syntax';
 import type { Variable } from '../document/variables';
-import type { Plan, PlanSection } from '../routing/plan';
+import { optionsOf } from '../document/shape';
+import { pipedNames } from '../routing/pipes';
+import type { Plan, PlanItem, PlanSection } from '../routing/plan';
 import type { Place } from '../routing/problems';
 
 /** A test that reads one driver and nothing else, so that its outcome is known from the driver's reading. */
@@ -37,8 +39,12 @@ interface Draft {
   repeats: number;
 }
 
-export function driversOf(plan: Plan): Drivers {
-  return new Collector(plan).collect();
+/** `messages`: with the conditions of the endings' messages; `parts`: also all that is piped, or a derived value reads. */
+export function driversOf(
+  plan: Plan,
+  scope: { readonly messages?: boolean; readonly parts?: boolean } = {},
+): Drivers {
+  return new Collector(plan).collect(scope);
 }
 
 class Collector {
@@ -47,8 +53,14 @@ class Collector {
 
   constructor(private readonly plan: Plan) {}
 
-  collect(): Drivers {
+  collect({ messages, parts }: { readonly messages?: boolean; readonly parts?: boolean }): Drivers {
     for (const section of this.plan.sections) this.section(section);
+    if (messages || parts) {
+      for (const ending of this.plan.endings) {
+        for (const { if: condition } of ending.messages) if (condition) this.reads(condition);
+      }
+    }
+    if (parts) this.readsOf(this.plan);
     return { byKey: this.drafts, countedSections: this.counted };
   }
 
@@ -70,6 +82,20 @@ class Collector {
       for (const condition of conditions) if (condition) this.reads(condition);
     }
     for (const skip of onward) if (skip.if) this.reads(skip.if);
+  }
+
+  /** What is used without steering: piped answers, and what derived values are worked out from. */
+  private readsOf({ sections, derived }: Plan): void {
+    for (const section of sections) {
+      for (const planItem of section.items) {
+        for (const variable of pipedBy(this.plan, planItem))
+          if (variable.of !== 'derived') this.draft(variable);
+      }
+    }
+    for (const { inputs, value } of derived) {
+      if (value === null) continue;
+      for (const { variable, overPasses } of inputs) if (!overPasses) this.draft(variable);
+    }
   }
 
   private reads(node: Condition): void {
@@ -166,6 +192,24 @@ class Collector {
     }
     return draft;
   }
+}
+
+/** The variables piped into an item's own texts. */
+export function pipedBy(plan: Plan, { item }: PlanItem): Variable[] {
+  const texts =
+    item.kind === 'statement'
+      ? [item.text]
+      : [
+          item.text,
+          item.note ?? '',
+          ...optionsOf(item.answer).map(({ label }) => label),
+          ...(item.answer.type === 'grid' ? item.answer.rows.map(({ label }) => label) : []),
+        ];
+  const names = new Set(texts.flatMap((text) => pipedNames(text)));
+  return [...names].flatMap((name) => {
+    const variable = plan.variables.get(name.toLowerCase());
+    return variable === undefined || variable.name !== name ? [] : [variable];
+  });
 }
 
 /** Not plain: `pass` and `each` change from pass to pass, counts read many readings, sums move the boundaries. */

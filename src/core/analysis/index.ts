@@ -12,7 +12,10 @@ import { filterRoutes, type FilteredRoutes, type RouteFilter } from './filters';
 import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './graph';
 import { reachOf } from './reach';
 import { firstOfLength, nodeAfter, numberMatching, sightsOf, type Route } from './routes';
-import { Terrain } from './terrain';
+import { coverOf } from './cover';
+import { alongPath } from './fork-path';
+import { forkGraphOf } from './fork-graph';
+import { Terrain, type TerrainScope } from './terrain';
 import { witnessOf } from './witness';
 
 export type { Limit } from './drivers';
@@ -40,6 +43,8 @@ export interface Analysis {
   readonly asked: ReadonlyMap<string, string>;
   readonly shortest: RouteLength | null;
   readonly longest: RouteLength | null;
+  /** Few routes that take every fork. Worked out when first read. */
+  readonly cover: CoverResult;
   /** Route `number`, from 1, in canonical order; null where there is none, or its region was not opened. */
   route(number: bigint): Route | null;
   /** What is presented on route `number` and where it ends, without working out a respondent. */
@@ -55,6 +60,15 @@ export interface Analysis {
     marks: readonly string[],
     markOf: { item(name: string, pass: number | null): string; ending(id: string): string },
   ): bigint | null;
+}
+
+export interface CoverResult {
+  /** In canonical order. */
+  readonly routes: readonly Route[];
+  /** No set of fewer routes takes every fork. */
+  readonly atLeast: number;
+  /** Outcomes of forks, items, endings and messages that the routes take between them: all that anybody can meet. */
+  readonly outcomes: number;
 }
 
 export interface Ahead {
@@ -74,6 +88,11 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
   const some = root.routes > 0n;
   const items = routesByItem(plan, graph);
   let asked: ReadonlyMap<string, string> | null = null;
+  let cover: CoverResult | null = null;
+  const numberOf = (items: readonly string[], ending: string) =>
+    numberMatching(root, [...items, `> ${ending}`], ({ planItem, pass, ending: e }) =>
+      planItem === null ? `> ${plan.endings[e]?.ending.id ?? ''}` : itemKey(planItem.item.name, pass),
+    );
   return {
     routes: root.routes,
     exact: limits.length === 0,
@@ -85,6 +104,10 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
       const isNever = (name: string) => limits.length === 0 && items.get(name) === 0n;
       asked ??= new Map([...reachOf(plan)].map(([name, text]) => [name, isNever(name) ? 'never' : text]));
       return asked;
+    },
+    get cover() {
+      cover ??= coverRoutes(plan, caps, numberOf);
+      return cover;
     },
     shortest: some ? { items: root.shortest, number: firstOfLength(root, 'shortest') } : null,
     longest: some ? { items: root.longest, number: firstOfLength(root, 'longest') } : null,
@@ -105,10 +128,7 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
       );
       return node && { routes: node.routes, least: node.shortest, most: node.longest };
     },
-    numberOf: (items, ending) =>
-      numberMatching(root, [...items, `> ${ending}`], ({ planItem, pass, ending: e }) =>
-        planItem === null ? `> ${plan.endings[e]?.ending.id ?? ''}` : itemKey(planItem.item.name, pass),
-      ),
+    numberOf,
     numberShowing: (marks, markOf) =>
       numberMatching(root, marks, ({ planItem, pass, ending }) =>
         planItem === null
@@ -118,6 +138,18 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
   };
 }
 
+function coverRoutes(plan: Plan, caps: Caps, numberOf: Analysis['numberOf']): CoverResult {
+  const terrain = terrainWithin(plan, caps, { messages: true });
+  const graph = forkGraphOf(terrain, caps.beliefs * 10);
+  const { paths, atLeast } = coverOf(graph);
+  const routes = paths.map((path): Route => {
+    const { items, ending, witness } = alongPath(terrain, graph, path);
+    return { number: numberOf(items, ending) ?? 0n, items, ending, ...witness };
+  });
+  routes.sort((a, b) => (a.number < b.number ? -1 : a.number > b.number ? 1 : 0));
+  return { routes, atLeast, outcomes: graph.events.length };
+}
+
 /** Values of an answer compared with another one that are tried, from all to few. */
 const VALUES_TRIED = [Infinity, 60, 12, 4] as const;
 
@@ -125,10 +157,10 @@ const VALUES_TRIED = [Infinity, 60, 12, 4] as const;
  * Where comparisons of answers with each other are too many to tell apart, fewer of their values are tried, and
  * said so: what is counted then are real routes, though not all.
  */
-function terrainWithin(plan: Plan, caps: Caps): Terrain {
-  for (const most of VALUES_TRIED) {
+function terrainWithin(plan: Plan, caps: Caps, scope: TerrainScope = {}): Terrain {
+  for (const mostValues of VALUES_TRIED) {
     try {
-      return new Terrain(plan, new Diagrams(caps.nodes), most);
+      return new Terrain(plan, new Diagrams(caps.nodes), { ...scope, mostValues });
     } catch (error) {
       if (!(error instanceof TooManyCases || error instanceof TooManyNodes)) throw error;
     }

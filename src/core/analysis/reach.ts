@@ -20,7 +20,7 @@ import { Terrain } from './terrain';
  * it drawn; with quotas: who is asked, or could be with them open.
  */
 export function reachOf(plan: Plan): ReadonlyMap<string, string> {
-  const reaching = new Reaching(new Terrain(plan, new Diagrams(), Infinity, true));
+  const reaching = new Reaching(new Terrain(plan, new Diagrams(), { opaque: true }));
   const asked = new Map<string, string>();
   for (const section of plan.sections) {
     for (const { item, index } of section.items) {

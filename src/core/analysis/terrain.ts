@@ -19,16 +19,44 @@ import { Encoder, type Standing } from './encode';
 import { layoutOf, type Layout, type Place } from './layout';
 import { Instance, VARIABLES_EACH } from './predicates';
 
+/** An option (a special) or a row, by its index, with when it is shown. */
+export interface Shown {
+  readonly of: 'option' | 'row';
+  readonly index: number;
+  readonly when: Diagram;
+}
+
 /** A way on from a place, tried after those before it. */
 export interface Way {
   readonly when: Diagram;
+  /** What was written: index in the item's quotas, its skips or the section's onward; null for what goes of itself. */
+  readonly by: { readonly list: 'quota' | 'skip' | 'onward'; readonly index: number } | null;
   /** Number of the place it leads to. */
   readonly to: number;
+}
+
+/** What a terrain looks into, besides what steers the routes. */
+export interface TerrainScope {
+  /** Values tried of an answer that is compared with another one; all by default. */
+  readonly mostValues?: number;
+  /** Tests of several drivers at once are not looked into, but each stands for itself; see `opaqueTests`. */
+  readonly opaque?: boolean;
+  /** The conditions of the endings' messages too. */
+  readonly messages?: boolean;
+  /**
+   * Every part of a condition has its own diagram, and of every answer that conditions or pipes use it can be told
+   * at that place whether it was asked for and whether it was left blank; see `askedOf`, `valueOf`.
+   */
+  readonly parts?: boolean;
 }
 
 export interface ItemTerrain {
   /** Presented to those of whom this holds, as far as they come here; what is drawn included. */
   readonly asked: Diagram;
+  /** The item's own ask-if. */
+  readonly askIf: Diagram;
+  /** By option and row that has one, the diagram of its ask-if. */
+  readonly shown: readonly Shown[];
   /** Quotas, each with the variable of its being full, then skips. */
   readonly ways: readonly Way[];
   /** No route runs through a hard check that holds. */
@@ -50,7 +78,8 @@ export class Terrain {
   /** Levels of the variables of a pass having been begun, by place of its start; of sections that are counted. */
   readonly begunLevel = new Map<number, number>();
   private readonly items = new Map<number, ItemTerrain>();
-  private readonly gates = new Map<number, Diagram>();
+  private readonly gates = new Map<number, { readonly askIf: Diagram; readonly somePass: Diagram }>();
+  private readonly messages = new Map<number, readonly Diagram[]>();
   private readonly ends = new Map<number, readonly Way[]>();
   private readonly domains = new Map<number, Diagram>();
   private readonly unaskedAt = new Map<number, Diagram>();
@@ -64,19 +93,16 @@ export class Terrain {
   constructor(
     readonly plan: Plan,
     readonly diagrams: Diagrams,
-    /** Values tried of an answer that is compared with another one. */
-    private readonly mostValues = Infinity,
-    /** Tests of several drivers at once are not looked into, but each stands for itself; see `opaqueTests`. */
-    private readonly opaque = false,
+    private readonly scope: TerrainScope = {},
   ) {
     this.layout = layoutOf(plan);
-    this.drivers = driversOf(plan);
+    this.drivers = driversOf(plan, scope);
     this.name();
     const begun = (section: number, pass: number) => {
       const level = this.begunLevel.get(this.layout.pass(section, pass));
       return level === undefined ? FALSE : diagrams.variable(level);
     };
-    const opaqueTest = this.opaque ? (test: Condition, at: Standing) => this.opaqueTest(test, at) : null;
+    const opaqueTest = scope.opaque ? (test: Condition, at: Standing) => this.opaqueTest(test, at) : null;
     this.encoder = new Encoder(plan, diagrams, this.instances, begun, opaqueTest);
     this.layout.places.forEach((place, at) => this.encode(place, at));
   }
@@ -87,7 +113,18 @@ export class Terrain {
 
   /** Those who enter at a gate. */
   gateAt(at: number): Diagram {
-    return this.gates.get(at) ?? TRUE;
+    const { askIf, somePass } = this.gateParts(at);
+    return this.diagrams.and(askIf, somePass);
+  }
+
+  /** What entering takes: the section's ask-if, and a pass to run. */
+  gateParts(at: number): { readonly askIf: Diagram; readonly somePass: Diagram } {
+    return this.gates.get(at) ?? { askIf: TRUE, somePass: TRUE };
+  }
+
+  /** When each message of the ending at a place holds; none where messages are not looked into. */
+  messagesAt(at: number): readonly Diagram[] {
+    return this.messages.get(at) ?? [];
   }
 
   /** Ways on from the end of a pass, the last of which takes everybody. */
@@ -132,6 +169,11 @@ export class Terrain {
       if (here !== TRUE) result = this.diagrams.and(here, result);
     }
     return result;
+  }
+
+  /** Whether a variable matters to nobody who comes to a place, or has gone by it. */
+  isPastAt(at: number): (level: number) => boolean {
+    return (level) => (this.lastUse.get(level) ?? -1) < 2 * at;
   }
 
   unasked(at: number): Diagram {
@@ -237,7 +279,14 @@ export class Terrain {
     home: number | null,
   ): void {
     this.rank += 1;
-    const instance = new Instance(this.diagrams, driver, answer, key, this.rank, this.mostValues);
+    const instance = new Instance(
+      this.diagrams,
+      driver,
+      answer,
+      key,
+      this.rank,
+      this.scope.mostValues ?? Infinity,
+    );
     this.instances.set(key, instance);
     this.homes[this.rank] = home;
     this.instanceOfRank[this.rank] = instance;
@@ -257,10 +306,10 @@ export class Terrain {
       case 'gate': {
         const { gate, repeat } = this.plan.sections[place.section] as PlanSection;
         const outside = { section: place.section, pass: null };
-        const enters = gate === null ? TRUE : this.condition(gate, outside, 2 * at);
-        const some =
+        const askIf = gate === null ? TRUE : this.condition(gate, outside, 2 * at);
+        const somePass =
           repeat === null ? TRUE : this.used(this.encoder.passesAtLeast(repeat, place.section, 1), 2 * at);
-        this.gates.set(at, this.diagrams.and(enters, some));
+        this.gates.set(at, { askIf, somePass });
         return;
       }
       case 'item':
@@ -273,10 +322,19 @@ export class Terrain {
         // Which passes were begun, and what is drawn, matter as long as something reads them.
         return;
       case 'ending':
+        if (this.scope.messages || this.scope.parts)
+          this.messages.set(at, this.encodeMessages(place.ending, at));
         return;
       default:
         place satisfies never;
     }
+  }
+
+  private encodeMessages(ending: number, at: number): Diagram[] {
+    const outside = { section: this.plan.sections.length, pass: null };
+    return (this.plan.endings[ending]?.messages ?? []).map(({ if: condition }) =>
+      condition === null ? TRUE : this.condition(condition, outside, 2 * at),
+    );
   }
 
   private encodeItem(place: Place & { kind: 'item' }, at: number): ItemTerrain {
@@ -294,19 +352,22 @@ export class Terrain {
         const fails = this.condition(check.if, standing, leaving);
         return this.diagrams.and(all, this.diagrams.not(fails));
       }, TRUE);
-    const quotas = planItem.quotas.map(({ id, if: condition, to }): Way => {
+    const quotas = planItem.quotas.map(({ id, if: condition, to }, index): Way => {
       const full = this.used(this.diagrams.variable(this.fullLevel.get(id) as number), leaving);
       return {
         when: this.diagrams.and(this.condition(condition, standing, leaving), full),
+        by: { list: 'quota', index },
         to: this.layout.aim(to, place.section, place.pass),
       };
     });
-    const skips = planItem.skips.map((skip) => this.way(skip, place, standing, leaving));
+    const skips = planItem.skips.map((skip) => this.way(skip, 'skip', place, standing, leaving));
     const instances = partsAtMost(planItem).flatMap(
       ({ name }) => this.instances.get(itemKey(name.toLowerCase(), pass)) ?? [],
     );
     return {
       asked: this.diagrams.and(this.diagrams.and(askIf, inDraw), answerable),
+      askIf,
+      shown: this.conditional(planItem, standing),
       ways: [...quotas, ...skips],
       checks,
       instances,
@@ -322,23 +383,25 @@ export class Terrain {
     if (repeat !== null && place.pass < repeat.max) {
       const more = this.encoder.passesAtLeast(repeat, index, place.pass + 1);
       return [
-        { when: this.used(more, 2 * at), to: this.layout.pass(index, place.pass + 1) },
+        { when: this.used(more, 2 * at), by: null, to: this.layout.pass(index, place.pass + 1) },
         // Past all passes that could have been, so that what follows knows they were not begun.
-        { when: TRUE, to: this.layout.end(index, repeat.max) },
+        { when: TRUE, by: null, to: this.layout.end(index, repeat.max) },
       ];
     }
-    const ways = section.onward.map((skip) => this.way(skip, place, outside, 2 * at));
-    return [...ways, { when: TRUE, to: this.layout.gate(index + 1) }];
+    const ways = section.onward.map((skip) => this.way(skip, 'onward', place, outside, 2 * at));
+    return [...ways, { when: TRUE, by: null, to: this.layout.gate(index + 1) }];
   }
 
   private way(
-    { if: condition, to }: PlanSkip,
+    { index, if: condition, to }: PlanSkip,
+    list: 'skip' | 'onward',
     from: { readonly section: number; readonly pass: number },
     standing: Standing,
     moment: number,
   ): Way {
     return {
       when: condition === null ? TRUE : this.condition(condition, standing, moment),
+      by: { list, index },
       to: this.layout.aim(to, from.section, from.pass),
     };
   }
@@ -376,6 +439,14 @@ export class Terrain {
 
   private shown(condition: Condition | null, standing: Standing): Diagram {
     return condition === null ? TRUE : this.encoder.condition(condition, standing);
+  }
+
+  private conditional({ optionIf, rowIf }: PlanItem, standing: Standing): Shown[] {
+    const of = (kind: Shown['of'], conditions: readonly (Condition | null)[]) =>
+      conditions.flatMap((condition, index): Shown[] =>
+        condition === null ? [] : [{ of: kind, index, when: this.shown(condition, standing) }],
+      );
+    return [...of('option', optionIf), ...of('row', rowIf)];
   }
 
   private useShown({ optionIf, rowIf }: PlanItem, standing: Standing, moment: number): void {

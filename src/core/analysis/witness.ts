@@ -13,6 +13,7 @@ import { itemKey, type PlanItem } from '../routing/plan';
 import { PlanEnvironment, readingOf, type ReadingStore } from '../routing/readings';
 import { shownOf } from '../routing/step';
 import type { Beliefs, Emission, Sight } from './belief';
+import type { Diagram } from './diagram';
 import type { Instance } from './predicates';
 import { plausibleAnswer } from './plausible';
 import type { Terrain } from './terrain';
@@ -26,8 +27,26 @@ export interface Witness {
 
 /** Throws where no respondent sees just this. */
 export function witnessOf(beliefs: Beliefs, sights: readonly Sight[]): Witness {
-  const { terrain } = beliefs;
-  const values = valuesAlong(terrain, emissionsAlong(beliefs, sights));
+  const masses = emissionsAlong(beliefs, sights).map(({ mass }) => mass);
+  const presented = sights.flatMap(({ planItem, pass }) => (planItem === null ? [] : [{ planItem, pass }]));
+  return respondentOf(beliefs.terrain, masses, presented);
+}
+
+export interface Presented {
+  readonly planItem: PlanItem;
+  readonly pass: number | null;
+}
+
+/**
+ * A respondent of whom every mass is true, each being what was true at a step before anything was forgotten; answers
+ * what is presented. Throws where there is none.
+ */
+export function respondentOf(
+  terrain: Terrain,
+  masses: readonly Diagram[],
+  presented: readonly Presented[],
+): Witness {
+  const values = valuesAlong(terrain, masses);
   const given: Record<string, Value> = {};
   for (const entry of terrain.plan.document.given ?? []) {
     const { name, answer } = entry;
@@ -43,7 +62,7 @@ export function witnessOf(beliefs: Beliefs, sights: readonly Sight[]): Witness {
   const full = [...terrain.fullLevel].filter(([, level]) => values.get(level) === true).map(([id]) => id);
   const draws = drawsOf(terrain, values);
   const answering = new Answering(terrain, values, given);
-  for (const { planItem, pass } of sights) if (planItem !== null) answering.answer(planItem, pass);
+  for (const { planItem, pass } of presented) answering.answer(planItem, pass);
   return {
     answers: answering.answers,
     ...(Object.keys(draws).length > 0 ? { draws } : {}),
@@ -63,9 +82,9 @@ function emissionsAlong(beliefs: Beliefs, sights: readonly Sight[]): Emission[] 
 }
 
 /** Values of variables that make every step's mass true; those left out do not matter. */
-function valuesAlong({ diagrams }: Terrain, emissions: readonly Emission[]): Map<number, boolean> {
+function valuesAlong({ diagrams }: Terrain, masses: readonly Diagram[]): Map<number, boolean> {
   let values = new Map<number, boolean>();
-  for (const { mass } of [...emissions].reverse()) {
+  for (const mass of [...masses].reverse()) {
     const support = new Set(diagrams.support(mass));
     const fixed = diagrams.cube([...values].filter(([level]) => support.has(level)));
     const more = diagrams.satisfy(diagrams.and(mass, fixed));

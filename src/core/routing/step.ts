@@ -32,6 +32,8 @@ export interface Surroundings {
   drawn(section: number, pass: number): ReadonlySet<number>;
   /** Told when a pass of a section is begun. */
   beginPass?(section: number, pass: number): void;
+  /** Told when somebody gets past a section's last item, with the onward that takes them on; null for none. */
+  leaveSection?(section: number, onward: PlanSkip | null): void;
   /** Told of what is passed over on the way. A section: `item` null. */
   passedOver?(section: number, pass: number | null, item: number | null, why: PassedOver): void;
 }
@@ -154,6 +156,7 @@ function pastEnd(plan: Plan, section: PlanSection, pass: number, around: Surroun
     return { at: 'item', section: section.index, pass: pass + 1, item: 0 };
   }
   const taken = firstThatHolds(section.onward, outside);
+  around.leaveSection?.(section.index, taken);
   return taken === null
     ? { at: 'enter', section: section.index + 1, item: 0 }
     : aim(plan, taken.to, section, pass, around);

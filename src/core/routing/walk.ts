@@ -8,7 +8,7 @@ import type { Answers, Given, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
 import { isBlank, partsOf, refusal, type Part, type Refusal } from './answers';
 import { drawGiven, drawKey, drawQuestions, readDraws } from './draws';
-import { itemKey, type Plan, type PlanItem, type PlanSection } from './plan';
+import { itemKey, type Plan, type PlanItem, type PlanSection, type PlanSkip } from './plan';
 import { PlanEnvironment, readingOf, type ReadingStore } from './readings';
 import {
   arrive,
@@ -70,6 +70,15 @@ export interface PassedOverRecord {
   readonly after: number;
 }
 
+/** A section left past its last item. */
+export interface LeftRecord {
+  readonly section: number;
+  /** What led on from there; null: nothing, so the next section. */
+  readonly onward: PlanSkip | null;
+  /** How many items had been presented by then. */
+  readonly after: number;
+}
+
 export interface Walk {
   readonly steps: readonly WalkStep[];
   /** Index among the endings; null where the walk stopped part-way. */
@@ -77,6 +86,7 @@ export interface Walk {
   /** Why it stopped, where it did. */
   readonly stop: 'asked-to' | 'fault' | null;
   readonly passedOver: readonly PassedOverRecord[];
+  readonly left: readonly LeftRecord[];
   readonly readings: ReadonlyMap<string, Reading>;
   /** Passes begun, by section index. */
   readonly passes: ReadonlyMap<number, number>;
@@ -126,6 +136,7 @@ class Walker implements Surroundings, ReadingStore {
   private readonly drawnHere = new Map<string, ReadonlySet<number>>();
   private readonly steps: WalkStep[] = [];
   private readonly records: PassedOverRecord[] = [];
+  private readonly lefts: LeftRecord[] = [];
 
   constructor(
     private readonly plan: Plan,
@@ -184,6 +195,10 @@ class Walker implements Surroundings, ReadingStore {
 
   passedOver(section: number, pass: number | null, item: number | null, why: PassedOver): void {
     this.records.push({ section, pass, item, why, after: this.steps.length });
+  }
+
+  leaveSection(section: number, onward: PlanSkip | null): void {
+    this.lefts.push({ section, onward, after: this.steps.length });
   }
 
   private readonly isFull = (quota: string): boolean => this.input.full?.includes(quota) ?? false;
@@ -245,6 +260,7 @@ class Walker implements Surroundings, ReadingStore {
       ending,
       stop,
       passedOver: this.records,
+      left: this.lefts,
       readings: this.readings,
       passes: this.passes,
       drawn: this.drawnHere,

@@ -1,0 +1,101 @@
+/** `jolly-fork analyse FILE`: how many routes, where they end, who is asked what, and few routes that take every fork. */
+import { analyse, type Analysis, type Route } from '../core/analysis';
+import type { Plan } from '../core/routing/plan';
+import { planOf } from '../core/routing/planner';
+import { isProvisional, snagsOf } from '../core/snags';
+import { placeWords } from '../core/wording/places';
+import { readCall, readQuestionnaire } from './files';
+import { routeTable } from './route-table';
+import { table } from './table';
+
+export function analyseCommand(args: readonly string[]): number {
+  const { file, values } = readCall(args, {});
+  const plan = planOf(readQuestionnaire(file));
+  const analysis = analyse(plan);
+  const provisional = isProvisional(snagsOf(plan));
+  process.stdout.write(
+    values.json
+      ? `${JSON.stringify(asJson(plan, analysis, provisional), null, 2)}\n`
+      : report(plan, analysis, provisional),
+  );
+  return provisional ? 1 : 0;
+}
+
+/** Counts and numbers as decimal strings, since they can be of any size. */
+export function routeJson(route: Route): object {
+  return { ...route, number: String(route.number) };
+}
+
+function asJson(plan: Plan, analysis: Analysis, provisional: boolean): object {
+  const { exact, limits, shortest, longest, cover } = analysis;
+  const asked = askedInOrder(plan, analysis);
+  return {
+    ...(provisional ? { provisional } : {}),
+    title: plan.document.title,
+    items: asked.length,
+    routes: String(analysis.routes),
+    exact,
+    ...(exact ? {} : { limits }),
+    endings: analysis.endings.map(({ id, routes }) => ({ id, routes: String(routes) })),
+    shortest: shortest && { items: shortest.items, number: String(shortest.number) },
+    longest: longest && { items: longest.items, number: String(longest.number) },
+    asked,
+    cover: cover.routes.map(routeJson),
+    coverAtLeast: cover.atLeast,
+  };
+}
+
+function askedInOrder(plan: Plan, { asked, items }: Analysis) {
+  return plan.sections.flatMap((section) =>
+    section.items.map(({ item: { name } }) => ({
+      name,
+      routes: String(items.get(name) ?? 0n),
+      if: asked.get(name) ?? 'never',
+    })),
+  );
+}
+
+function report(plan: Plan, analysis: Analysis, provisional: boolean): string {
+  const { exact, limits, shortest, longest, cover } = analysis;
+  const total = String(analysis.routes);
+  const lines = [
+    plan.document.title,
+    '',
+    `${exact ? '' : 'At least '}${total} ${analysis.routes === 1n ? 'route' : 'routes'}.`,
+    ...(provisional ? ['Provisional: the questionnaire has errors (see jolly-fork check).'] : []),
+    ...limits.map(({ at, message }) => `Not exact at ${placeWords(plan.document, at)}: ${message}.`),
+    ...(shortest && longest
+      ? [
+          `Shortest: route ${shortest.number}, ${shortest.items} items. Longest: route ${longest.number}, ${longest.items} items.`,
+        ]
+      : []),
+    '',
+    table(
+      ['ending', 'routes'],
+      analysis.endings.map(({ id, routes }) => [id, String(routes)]),
+      [1],
+    ),
+    '',
+    table(
+      ['item', 'on routes', 'asked if'],
+      askedInOrder(plan, analysis).map(({ name, routes, if: condition }) => [name, routes, condition]),
+      [1],
+    ),
+    '',
+    coverSentence(cover),
+    '',
+    routeTable(plan, cover.routes),
+  ];
+  return `${lines.join('\n')}\n`;
+}
+
+function coverSentence({ routes, atLeast, outcomes }: Analysis['cover']): string {
+  const { length } = routes;
+  if (length === 0) return 'No route comes to an ending, so there is nothing to walk.';
+  const these = length === 1 ? 'This route takes' : `These ${length} routes between them take`;
+  const bound =
+    length === atLeast
+      ? 'fewer cannot'
+      : `fewer than ${atLeast} cannot, and whether ${atLeast === length - 1 ? atLeast : `${atLeast} to ${length - 1}`} could is not known`;
+  return `${these} every fork both ways, and present every item, ending and message that anybody meets\n(${outcomes} outcomes); ${bound}.`;
+}
