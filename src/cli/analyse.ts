@@ -2,9 +2,8 @@
 import { analyse, type Analysis, type Route } from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
-import { isProvisional, snagsOf } from '../core/snags';
 import { placeWords } from '../core/wording/places';
-import { readCall, readQuestionnaire } from './files';
+import { hasErrors, readCall, readQuestionnaire } from './files';
 import { routeTable } from './route-table';
 import { table } from './table';
 
@@ -12,7 +11,7 @@ export function analyseCommand(args: readonly string[]): number {
   const { file, values } = readCall(args, {});
   const plan = planOf(readQuestionnaire(file));
   const analysis = analyse(plan);
-  const provisional = isProvisional(snagsOf(plan));
+  const provisional = hasErrors(plan, analysis);
   process.stdout.write(
     values.json
       ? `${JSON.stringify(asJson(plan, analysis, provisional), null, 2)}\n`

@@ -1,27 +1,50 @@
 /** `jolly-fork check FILE`: the snags of a questionnaire. */
 import { planOf } from '../core/routing/planner';
-import { isProvisional, snagsOf } from '../core/snags';
+import { analyse } from '../core/analysis';
+import type { Plan } from '../core/routing/plan';
+import { allSnagsOf, isProvisional, type SnagWitness } from '../core/snags';
+import { steeringAnswers } from '../core/views/route-words';
 import { placeWords } from '../core/wording/places';
 import { readCall, readQuestionnaire } from './files';
 
 export function check(args: readonly string[]): number {
   const { file, values } = readCall(args, {});
   const document = readQuestionnaire(file);
-  const snags = snagsOf(planOf(document));
+  const plan = planOf(document);
+  const snags = allSnagsOf(plan, analyse(plan));
   if (values.json) {
-    const listed = snags.map(({ rule, severity, at, message }) => ({ rule, severity, at, message }));
+    const listed = snags.map(({ rule, severity, at, message, witness }) => ({
+      rule,
+      severity,
+      at,
+      message,
+      ...(witness === undefined ? {} : { witness }),
+    }));
     process.stdout.write(`${JSON.stringify({ snags: listed }, null, 2)}\n`);
   } else {
     process.stdout.write(
       `${document.title}: ${snags.length === 0 ? 'no snags' : plural(snags.length, 'snag')}\n`,
     );
-    for (const snag of snags) {
-      process.stdout.write(
-        `\n${snag.severity}  ${snag.rule}  at ${placeWords(document, snag.at)}\n  ${snag.message}\n`,
-      );
+    for (const { severity, rule, at, message, witness, mends } of snags) {
+      const lines = [
+        `${severity}  ${rule}  at ${placeWords(document, at) || 'the study'}`,
+        `  ${message}`,
+        ...(witness === undefined ? [] : [`  For one: ${witnessWords(plan, witness)}`]),
+        ...(mends ?? []).map(({ label }) => `  Mend: ${label}`),
+      ];
+      process.stdout.write(`\n${lines.join('\n')}\n`);
     }
   }
   return isProvisional(snags) ? 1 : 0;
+}
+
+/** The answers that matter, and where they end. */
+function witnessWords(plan: Plan, witness: SnagWitness): string {
+  const answers = steeringAnswers(plan, witness).map(
+    ({ key }) => `${key}=${JSON.stringify(witness.answers[key] ?? null)}`,
+  );
+  const ends = witness.ending === null ? 'stopped there' : `ends at ${witness.ending}`;
+  return [...answers, ends].join(' ');
 }
 
 function plural(count: number, word: string): string {

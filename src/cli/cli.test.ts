@@ -29,10 +29,19 @@ describe('jolly-fork', () => {
     assert.deepEqual(call('check', demo('tern-valley-home-heating'), '--json').json(), { snags: [] });
     const unfinished = call('check', demo('street-lighting-doorstep'), '--json');
     assert.equal(unfinished.status, 1);
-    const [snag] = unfinished.json().snags as { rule: string; severity: string; at: unknown }[];
+    const snags = unfinished.json().snags as { rule: string; severity: string; at: unknown }[];
     assert.deepEqual(
-      [snag?.rule, snag?.severity, snag?.at],
-      ['backward-skip', 'error', { item: 'feel', skip: 0 }],
+      snags.map(({ rule, severity, at }) => [severity, rule, at]),
+      [
+        ['warning', 'values-unclaimed', { item: 'years' }],
+        ['warning', 'falls-through', { section: 'newer' }],
+        ['note', 'asked-twice', { item: 'dark_old' }],
+        ['warning', 'blank-decides', { item: 'broken' }],
+        ['error', 'skip-shadowed', { item: 'out_late', skip: 1 }],
+        ['warning', 'picks-contradict', { item: 'walks', option: 4 }],
+        ['error', 'backward-skip', { item: 'feel', skip: 0 }],
+        ['warning', 'text-compared', { item: 'reply' }],
+      ],
     );
     assert.match(
       call('check', demo('street-lighting-doorstep')).stdout,

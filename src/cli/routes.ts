@@ -2,9 +2,8 @@
 import { analyse, type Route, type RouteFilter } from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
-import { isProvisional, snagsOf } from '../core/snags';
 import { routeJson } from './analyse';
-import { Misuse, readCall, readQuestionnaire } from './files';
+import { hasErrors, Misuse, readCall, readQuestionnaire } from './files';
 import { routeTable } from './route-table';
 
 const OPTIONS = {
@@ -30,7 +29,7 @@ export function routesCommand(args: readonly string[]): number {
     if (route === null) break;
     routes.push(route);
   }
-  const provisional = isProvisional(snagsOf(plan));
+  const provisional = hasErrors(plan, analysis);
   const { exact, limits } = analysis;
   const output = {
     ...(provisional ? { provisional } : {}),

@@ -4,9 +4,8 @@ import { codedRow } from '../core/coding/row';
 import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
 import { answerNames, walk, type Walk, type WalkInput } from '../core/routing/walk';
-import { isProvisional, snagsOf } from '../core/snags';
 import { whyLines } from '../core/wording/why';
-import { Misuse, readCall, readJson, readQuestionnaire } from './files';
+import { hasErrors, Misuse, readCall, readJson, readQuestionnaire } from './files';
 
 const ValueSchema = v.union(
   [v.number(), v.string(), v.array(v.number()), v.null()],
@@ -32,7 +31,7 @@ export function walkCommand(args: readonly string[]): number {
   const result = walk(plan, input);
   if (!result.ok) throw new Misuse(`${answersFile}: ${result.problem}`);
   refuseBadAnswers(result.walk, answersFile);
-  const provisional = isProvisional(snagsOf(plan));
+  const provisional = hasErrors(plan);
   const { steps, ending } = result.walk;
   const output = {
     ...(provisional ? { provisional } : {}),

@@ -194,6 +194,24 @@ class Collector {
   }
 }
 
+/**
+ * The questions and given values that a condition or operand reads itself, each once, derived ones traced to their
+ * inputs; what it counts over passes is left out.
+ */
+export function variablesIn(node: Condition | Operand, plan: Plan): Variable[] {
+  const found = new Set<Variable>();
+  eachName(node, ({ name }, user) => {
+    if (user.kind === 'count-passes') return;
+    const variable = plan.variables.get(name.toLowerCase());
+    if (variable === undefined) return;
+    if (variable.of !== 'derived') found.add(variable);
+    else
+      for (const { variable: input, overPasses } of plan.derived[variable.index]?.inputs ?? [])
+        if (!overPasses) found.add(input);
+  });
+  return [...found];
+}
+
 /** The variables piped into an item's own texts. */
 export function pipedBy(plan: Plan, { item }: PlanItem): Variable[] {
   const texts =

@@ -98,6 +98,17 @@ export class Encoder {
     );
   }
 
+  /** That more passes are asked for than a repeated section ever runs. */
+  passesBeyond(repeat: PlanRepeat, section: number): Diagram {
+    if (repeat.driver === null) return FALSE;
+    const most = { ...repeat, max: Infinity };
+    return this.predicate(
+      repeat.driver.name.toLowerCase(),
+      { section, pass: null },
+      (environment) => passesOf(most, environment).count > repeat.max,
+    );
+  }
+
   /** One predicate of the driver with this key; a constant where the condition reads none. */
   private predicate(
     key: string | null,
@@ -165,7 +176,8 @@ export class Encoder {
     return true;
   }
 
-  private keyOf(variable: Variable, at: Standing): string {
+  /** The key of a variable's reading as a condition sees it from a place. */
+  keyOf(variable: Variable, at: Standing): string {
     const placed = variable.of === 'question' || variable.of === 'row';
     const own = at.pass !== null && placed && variable.section === at.section;
     const repeated = own && this.plan.sections[variable.section]?.repeat !== null;

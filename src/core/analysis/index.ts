@@ -13,6 +13,7 @@ import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './gr
 import { reachOf } from './reach';
 import { firstOfLength, nodeAfter, numberMatching, sightsOf, type Route } from './routes';
 import { coverOf } from './cover';
+import { Flow } from './flow';
 import { alongPath } from './fork-path';
 import { forkGraphOf } from './fork-graph';
 import { Terrain, type TerrainScope } from './terrain';
@@ -136,6 +137,19 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
           : markOf.item(planItem.item.name, pass),
       ),
   };
+}
+
+/**
+ * Who comes to each place, for the checks: every part of every condition can be asked about. Null where the
+ * conditions are too entangled.
+ */
+export function flowOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Flow | null {
+  try {
+    return new Flow(terrainWithin(plan, caps, { parts: true }));
+  } catch (error) {
+    if (error instanceof TooManyCases || error instanceof TooManyNodes) return null;
+    throw error;
+  }
 }
 
 function coverRoutes(plan: Plan, caps: Caps, numberOf: Analysis['numberOf']): CoverResult {

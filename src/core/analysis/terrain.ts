@@ -14,9 +14,10 @@ import { itemKey, type Plan, type PlanItem, type PlanSection, type PlanSkip } fr
 import { whenAllowed } from './allowed';
 import { candidatesFor } from './candidates';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
-import { driversOf, type Driver, type Drivers, type Limit } from './drivers';
+import { driversOf, pipedBy, variablesIn, type Driver, type Drivers, type Limit } from './drivers';
 import { Encoder, type Standing } from './encode';
 import { layoutOf, type Layout, type Place } from './layout';
+import type { Variable } from '../document/variables';
 import { Instance, VARIABLES_EACH } from './predicates';
 
 /** An option (a special) or a row, by its index, with when it is shown. */
@@ -79,6 +80,7 @@ export class Terrain {
   readonly begunLevel = new Map<number, number>();
   private readonly items = new Map<number, ItemTerrain>();
   private readonly gates = new Map<number, { readonly askIf: Diagram; readonly somePass: Diagram }>();
+  private readonly beyond = new Map<number, Diagram>();
   private readonly messages = new Map<number, readonly Diagram[]>();
   private readonly ends = new Map<number, readonly Way[]>();
   private readonly domains = new Map<number, Diagram>();
@@ -105,6 +107,7 @@ export class Terrain {
     const opaqueTest = scope.opaque ? (test: Condition, at: Standing) => this.opaqueTest(test, at) : null;
     this.encoder = new Encoder(plan, diagrams, this.instances, begun, opaqueTest);
     this.layout.places.forEach((place, at) => this.encode(place, at));
+    if (scope.parts) this.partsMatter();
   }
 
   itemAt(at: number): ItemTerrain {
@@ -120,6 +123,11 @@ export class Terrain {
   /** What entering takes: the section's ask-if, and a pass to run. */
   gateParts(at: number): { readonly askIf: Diagram; readonly somePass: Diagram } {
     return this.gates.get(at) ?? { askIf: TRUE, somePass: TRUE };
+  }
+
+  /** That a repeat is asked for more passes than it runs; only where parts are looked into. */
+  beyondPassesAt(at: number): Diagram {
+    return this.beyond.get(at) ?? FALSE;
   }
 
   /** When each message of the ending at a place holds; none where messages are not looked into. */
@@ -310,6 +318,10 @@ export class Terrain {
         const somePass =
           repeat === null ? TRUE : this.used(this.encoder.passesAtLeast(repeat, place.section, 1), 2 * at);
         this.gates.set(at, { askIf, somePass });
+        if (this.scope.parts && repeat !== null) {
+          this.beyond.set(at, this.used(this.encoder.passesBeyond(repeat, place.section), 2 * at));
+          if (repeat.driver !== null) this.matters(repeat.driver, outside, 2 * at);
+        }
         return;
       }
       case 'item':
@@ -407,7 +419,66 @@ export class Terrain {
   }
 
   private condition(node: Condition, standing: Standing, moment: number): Diagram {
+    if (this.scope.parts) {
+      const parts =
+        node.kind === 'and' || node.kind === 'or' ? node.parts : node.kind === 'not' ? [node.part] : [];
+      for (const part of parts) this.condition(part, standing, moment);
+      for (const variable of variablesIn(node, this.plan)) this.matters(variable, standing, moment);
+    }
     return this.used(this.encoder.condition(node, standing), moment);
+  }
+
+  /** The diagram of a condition, or a part of one, that the questionnaire has at this place. */
+  conditionAt(node: Condition, standing: Standing): Diagram {
+    return this.encoder.condition(node, standing);
+  }
+
+  /** The key under which `instances` has a variable as it is seen from a place. */
+  keyOf(variable: Variable, standing: Standing): string {
+    return this.encoder.keyOf(variable, standing);
+  }
+
+  /** Of a variable as it is seen from a place: that it was asked for, and that it was then left blank. */
+  statesOf(
+    variable: Variable,
+    standing: Standing,
+  ): { readonly asked: Diagram; readonly blank: Diagram } | null {
+    const instance = this.instances.get(this.keyOf(variable, standing));
+    return instance === undefined
+      ? null
+      : {
+          asked: instance.predicate(({ presented }) => presented, `${variable.name} asked`),
+          blank: instance.predicate(
+            ({ presented, value }) => presented && value === null,
+            `${variable.name} unanswered`,
+          ),
+        };
+  }
+
+  /** Where parts matter: whether a variable was asked for and left blank can be told at a moment. */
+  private matters(variable: Variable, standing: Standing, moment: number): void {
+    const states = this.statesOf(variable, standing);
+    if (states === null) return;
+    this.used(states.asked, moment);
+    this.used(states.blank, moment);
+  }
+
+  /** What pipes and derived values use, at the places where it shows. */
+  private partsMatter(): void {
+    this.layout.places.forEach((place, at) => {
+      if (place.kind === 'item') {
+        const { planItem, pass } = this.itemOf(place);
+        for (const variable of pipedBy(this.plan, planItem))
+          this.matters(variable, { section: place.section, pass }, 2 * at);
+      } else if (place.kind === 'ending') {
+        const outside = { section: this.plan.sections.length, pass: null };
+        for (const { value, inputs } of this.plan.derived) {
+          if (value === null) continue;
+          for (const { variable, overPasses } of inputs)
+            if (!overPasses) this.matters(variable, outside, 2 * at);
+        }
+      }
+    });
   }
 
   /** Notes that the variables of a diagram matter at a moment: twice a place, and one more on leaving it. */

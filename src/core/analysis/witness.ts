@@ -13,7 +13,7 @@ import { itemKey, type PlanItem } from '../routing/plan';
 import { PlanEnvironment, readingOf, type ReadingStore } from '../routing/readings';
 import { shownOf } from '../routing/step';
 import type { Beliefs, Emission, Sight } from './belief';
-import type { Diagram } from './diagram';
+import type { Diagram, Diagrams } from './diagram';
 import type { Instance } from './predicates';
 import { plausibleAnswer } from './plausible';
 import type { Terrain } from './terrain';
@@ -46,7 +46,7 @@ export function respondentOf(
   masses: readonly Diagram[],
   presented: readonly Presented[],
 ): Witness {
-  const values = valuesAlong(terrain, masses);
+  const values = valuesAlong(terrain.diagrams, masses);
   const given: Record<string, Value> = {};
   for (const entry of terrain.plan.document.given ?? []) {
     const { name, answer } = entry;
@@ -81,17 +81,31 @@ function emissionsAlong(beliefs: Beliefs, sights: readonly Sight[]): Emission[] 
   });
 }
 
-/** Values of variables that make every step's mass true; those left out do not matter. */
-function valuesAlong({ diagrams }: Terrain, masses: readonly Diagram[]): Map<number, boolean> {
-  let values = new Map<number, boolean>();
+/**
+ * Values of variables that make every mass true, the last one first, going on from those already chosen; what is left
+ * out does not matter.
+ */
+export function valuesAlong(
+  diagrams: Diagrams,
+  masses: readonly Diagram[],
+  chosen: ReadonlyMap<number, boolean> = new Map(),
+): Map<number, boolean> {
+  let values = new Map(chosen);
   for (const mass of [...masses].reverse()) {
-    const support = new Set(diagrams.support(mass));
-    const fixed = diagrams.cube([...values].filter(([level]) => support.has(level)));
-    const more = diagrams.satisfy(diagrams.and(mass, fixed));
+    const more = diagrams.satisfy(fitting(diagrams, mass, values));
     if (more === null) throw new RangeError('no respondent takes the route');
     values = new Map([...values, ...more]);
   }
   return values;
+}
+
+/** The part of a mass that agrees with the values chosen. */
+export function fitting(diagrams: Diagrams, mass: Diagram, values: ReadonlyMap<number, boolean>): Diagram {
+  const fixed = diagrams.support(mass).flatMap((level): [number, boolean][] => {
+    const value = values.get(level);
+    return value === undefined ? [] : [[level, value]];
+  });
+  return diagrams.and(mass, diagrams.cube(fixed));
 }
 
 /** The first value whose reading has the chosen truths; its own truths are then chosen too. */

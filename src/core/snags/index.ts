@@ -1,17 +1,38 @@
 /**
  * All checks of a questionnaire, in document order.
  *
- * So far those that need no analysis of routes: names, targets, conditions, codes.
+ * `snagsOf` reads the document: names, targets, conditions, codes, labels. `routedSnagsOf` asks the analysis: who
+ * gets where. Both together are all there is to find.
  */
+import type { Analysis } from '../analysis';
+import { flowOf } from '../analysis';
 import type { Questionnaire } from '../document/types';
 import type { Plan } from '../routing/plan';
 import type { Place } from '../routing/problems';
+import { askedTwice } from './asked-twice';
+import { blankDecides } from './blank-decides';
+import { codeCollides } from './code-collides';
+import { consentNotKept, screeningLetsAll } from './consent';
 import { duplicateNames } from './duplicate-names';
+import { fallsThrough } from './falls-through';
+import { Inquiry } from './inquiry';
+import { noWayOut, unlabelled } from './labels';
+import { endingUnreached, neverAsked } from './never-asked';
+import { alwaysTrue, neverTrue } from './never-true';
+import { notExact } from './not-exact';
+import { outsideRange, textCompared } from './outside-range';
+import { passesCut } from './passes-cut';
+import { picksContradict } from './picks-contradict';
 import { repeatedCodes } from './repeated-codes';
+import { rulesOverlap, skipShadowed } from './skip-order';
+import { noMessage, stuck } from './stuck';
+import { mayBeUnasked, negationIncludesUnasked } from './unasked';
+import { valuesUnclaimed } from './values-unclaimed';
 import type { Snag } from './types';
 
-export type { Severity, Snag, SnagRule } from './types';
+export type { Mend, Severity, Snag, SnagRule, SnagWitness } from './types';
 
+/** The snags that the document shows by itself. */
 export function snagsOf(plan: Plan): Snag[] {
   const fromPlan: Snag[] = plan.problems.map(({ rule, at, field, message, span }) => ({
     rule,
@@ -21,8 +42,63 @@ export function snagsOf(plan: Plan): Snag[] {
     message,
     ...(span === undefined ? {} : { span }),
   }));
-  const order = documentOrder(plan.document);
-  return [...fromPlan, ...duplicateNames(plan), ...repeatedCodes(plan.document)]
+  return inOrder(plan.document, [
+    ...fromPlan,
+    ...duplicateNames(plan),
+    ...repeatedCodes(plan.document),
+    ...codeCollides(plan),
+    ...outsideRange(plan),
+    ...textCompared(plan),
+    ...unlabelled(plan),
+    ...noWayOut(plan),
+  ]);
+}
+
+/** The snags that only the routes show, each with somebody who meets it where somebody does. */
+export function routedSnagsOf(plan: Plan, analysis: Analysis): Snag[] {
+  const flow = flowOf(plan);
+  if (flow === null) return [...notExact(analysis), TOO_ENTANGLED];
+  const inquiry = new Inquiry(analysis, flow);
+  const checks = [
+    neverAsked,
+    endingUnreached,
+    neverTrue,
+    alwaysTrue,
+    skipShadowed,
+    rulesOverlap,
+    fallsThrough,
+    valuesUnclaimed,
+    blankDecides,
+    negationIncludesUnasked,
+    mayBeUnasked,
+    picksContradict,
+    consentNotKept,
+    screeningLetsAll,
+    stuck,
+    noMessage,
+    passesCut,
+    askedTwice,
+  ];
+  return inOrder(plan.document, [...notExact(analysis), ...checks.flatMap((check) => check(inquiry))]);
+}
+
+const TOO_ENTANGLED: Snag = {
+  rule: 'not-exact',
+  severity: 'warning',
+  at: {},
+  message:
+    'the conditions of this questionnaire are too entangled for the checks that follow people through it: names, codes and conditions were checked one by one, who gets where was not',
+};
+
+/** Everything there is to find. */
+export function allSnagsOf(plan: Plan, analysis: Analysis): Snag[] {
+  return inOrder(plan.document, [...snagsOf(plan), ...routedSnagsOf(plan, analysis)]);
+}
+
+/** By place in the document, and within one place as they came. */
+function inOrder(document: Questionnaire, snags: readonly Snag[]): Snag[] {
+  const order = documentOrder(document);
+  return snags
     .map((snag, index) => ({ snag, index, rank: order(snag.at) }))
     .sort((a, b) => a.rank - b.rank || a.index - b.index)
     .map(({ snag }) => snag);

@@ -1,17 +1,75 @@
 /** A snag: something wrong or doubtful that the checks found, with its place. */
+import type { Patch } from 'immer';
 import type { Span } from '../condition/syntax';
+import type { Answers } from '../document/types';
 import type { Place, PlanRule } from '../routing/problems';
 
-export type SnagRule = PlanRule | 'duplicate-name' | 'code-repeated';
+/** Rules that are read off the document. */
+export type WrittenRule =
+  | PlanRule
+  | 'duplicate-name'
+  | 'code-repeated'
+  | 'code-collides'
+  | 'outside-range'
+  | 'text-compared'
+  | 'unlabelled'
+  | 'no-way-out';
+
+/** Rules that the analysis decides. */
+export type RoutedRule =
+  | 'never-asked'
+  | 'ending-unreached'
+  | 'never-true'
+  | 'always-true'
+  | 'skip-shadowed'
+  | 'rules-overlap'
+  | 'falls-through'
+  | 'values-unclaimed'
+  | 'blank-decides'
+  | 'negation-includes-unasked'
+  | 'may-be-unasked'
+  | 'picks-contradict'
+  | 'consent-not-kept'
+  | 'screening-lets-all'
+  | 'stuck'
+  | 'no-message'
+  | 'passes-cut'
+  | 'asked-twice'
+  | 'too-long'
+  | 'not-exact';
+
+export type SnagRule = WrittenRule | RoutedRule;
 export type Severity = 'error' | 'warning' | 'note';
+
+/** Somebody who would meet the snag: walking them shows it. */
+export interface SnagWitness {
+  readonly answers: Answers;
+  readonly draws?: Readonly<Record<string, readonly string[]>>;
+  readonly given?: Answers;
+  readonly full?: readonly string[];
+  /** What they are presented; `name`, or `name#pass`. */
+  readonly items: readonly string[];
+  /** Null where they are stuck before one. */
+  readonly ending: string | null;
+}
+
+/** An edit that mends the snag in one press. */
+export interface Mend {
+  /** What it does, as an order: "Lead Newer residents on to Lamps". */
+  readonly label: string;
+  /** The edit, for the very document in which the snag was found. Plain JSON. */
+  readonly patches: readonly Patch[];
+}
 
 export interface Snag {
   readonly rule: SnagRule;
   readonly severity: Severity;
   readonly at: Place;
-  /** What is wrong and how to mend it, in the author's terms. */
+  /** What is wrong, whom it hits and how to mend it, in the author's terms. */
   readonly message: string;
   /** The property of the place that holds the trouble, and the span in it where it is a text. */
   readonly field?: string;
   readonly span?: Span;
+  readonly witness?: SnagWitness;
+  readonly mends?: readonly Mend[];
 }

@@ -1,0 +1,146 @@
+/**
+ * Who comes to each place, whatever they were shown on the way: one diagram a place, exact, of those who are
+ * possible at all. Also finds one of them, with all they answer up to an ending.
+ */
+import { itemKey } from '../routing/plan';
+import { FALSE, type Diagram } from './diagram';
+import type { Terrain } from './terrain';
+import { waysFrom, type Branch } from './ways';
+import { fitting, respondentOf, valuesAlong, type Presented, type Witness } from './witness';
+
+/** A respondent, with what they are presented. */
+export interface Respondent extends Witness {
+  /** `name`, or `name#pass`. */
+  readonly items: readonly string[];
+  /** Null where they are stuck before one. */
+  readonly ending: string | null;
+}
+
+interface Arrivals {
+  readonly from: number;
+  readonly branch: Branch;
+}
+
+export class Flow {
+  private readonly comes: Diagram[] = [];
+  private readonly arrivals: Arrivals[][] = [];
+
+  constructor(readonly terrain: Terrain) {
+    const { layout } = terrain;
+    this.comes[layout.gate(0)] = terrain.given;
+    layout.places.forEach((_, at) => {
+      this.forward(this.comesTo(at), at, (to, branch, mass) => {
+        this.comes[to] = terrain.diagrams.or(this.comesTo(to), mass);
+        (this.arrivals[to] ??= []).push({ from: at, branch });
+      });
+    });
+  }
+
+  /** Those who come to a place. */
+  comesTo(at: number): Diagram {
+    return this.comes[at] ?? FALSE;
+  }
+
+  /** Of those who come to an item, the ones who are presented it. */
+  presentedAt(at: number, mass = this.comesTo(at)): Diagram {
+    return this.terrain.diagrams.and(mass, this.terrain.itemAt(at).asked);
+  }
+
+  /** Of those presented an item, with an answer that it allows. */
+  answersAt(at: number, mass = this.comesTo(at)): Diagram {
+    const { diagrams } = this.terrain;
+    const allowed = diagrams.and(this.terrain.domainAt(at), this.terrain.itemAt(at).checks);
+    return diagrams.and(this.presentedAt(at, mass), allowed);
+  }
+
+  /** Where some of those who come to a place get from there: by place, until `stop` says to look no further. */
+  spread(
+    from: number,
+    mass: Diagram,
+    stop: (at: number) => boolean = () => false,
+  ): ReadonlyMap<number, Diagram> {
+    const reached = new Map<number, Diagram>([[from, mass]]);
+    for (let at = from; at < this.terrain.layout.places.length; at += 1) {
+      const here = reached.get(at);
+      if (here === undefined || (at !== from && stop(at))) continue;
+      this.forward(here, at, (to, _, sent) => {
+        reached.set(to, this.terrain.diagrams.or(reached.get(to) ?? FALSE, sent));
+      });
+    }
+    return reached;
+  }
+
+  /**
+   * One of those who come to a place with something true of them; null where nobody does. They go on to an
+   * ending, if any of them can.
+   */
+  respondent(at: number, mass: Diagram): Respondent | null {
+    const { terrain } = this;
+    const { diagrams } = terrain;
+    const here = diagrams.and(this.comesTo(at), mass);
+    if (here === FALSE) return null;
+    const onward = this.toAnEnding(at, here) ?? [];
+    const masses = [here, ...onward.map(({ branch }) => branch.mass)];
+    const presented = this.presentedOn(onward);
+
+    let values: ReadonlyMap<number, boolean> = valuesAlong(diagrams, masses);
+    for (let place = at; place !== terrain.layout.gate(0);) {
+      const so = values;
+      const found = (this.arrivals[place] ?? []).find(
+        ({ branch }) => fitting(diagrams, branch.mass, so) !== FALSE,
+      );
+      if (found === undefined) throw new RangeError(`nobody comes to place ${place} so`);
+      masses.unshift(found.branch.mass);
+      values = valuesAlong(diagrams, [found.branch.mass], values);
+      presented.unshift(...this.presentedOn([found]));
+      place = found.from;
+    }
+    const last = onward.at(-1);
+    const place = last === undefined ? undefined : terrain.layout.places[last.from];
+    return {
+      ...respondentOf(terrain, [terrain.given, ...masses], presented),
+      items: presented.map(({ planItem, pass }) => itemKey(planItem.item.name, pass)),
+      ending: place?.kind === 'ending' ? (terrain.plan.endings[place.ending]?.ending.id ?? null) : null,
+    };
+  }
+
+  private forward(
+    mass: Diagram,
+    at: number,
+    send: (to: number, branch: Branch, mass: Diagram) => void,
+  ): void {
+    if (mass === FALSE) return;
+    const { terrain } = this;
+    for (const branch of waysFrom(terrain, at, mass)) {
+      if (branch.to !== null)
+        send(branch.to, branch, terrain.diagrams.forget(branch.mass, terrain.isPastAt(branch.to)));
+    }
+  }
+
+  private presentedOn(ways: readonly Arrivals[]): Presented[] {
+    return ways.flatMap(({ from, branch }) => {
+      if (!branch.presented) return [];
+      const { planItem, pass } = this.terrain.itemAt(from);
+      return [{ planItem, pass }];
+    });
+  }
+
+  /** A way from a place past an ending, depth first; null where there is none. */
+  private toAnEnding(at: number, mass: Diagram): Arrivals[] | null {
+    const { terrain } = this;
+    const dead = new Set<string>();
+    const search = (place: number, here: Diagram): Arrivals[] | null => {
+      const key = `${place} ${here}`;
+      if (dead.has(key)) return null;
+      for (const branch of waysFrom(terrain, place, here)) {
+        const step = { from: place, branch };
+        if (branch.to === null) return [step];
+        const rest = search(branch.to, terrain.diagrams.forget(branch.mass, terrain.isPastAt(branch.to)));
+        if (rest !== null) return [step, ...rest];
+      }
+      dead.add(key);
+      return null;
+    };
+    return search(at, mass);
+  }
+}

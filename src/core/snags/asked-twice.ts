@@ -1,0 +1,67 @@
+/**
+ * The same question on routes that exclude each other, or would if one branch did not fall through into the other:
+ * its answers land in two columns instead of one.
+ */
+import { FALSE } from '../analysis/diagram';
+import { optionsOf } from '../document/shape';
+import type { Question } from '../document/types';
+import type { PlanItem } from '../routing/plan';
+import { fallsThrough } from './falls-through';
+import type { Inquiry } from './inquiry';
+import type { Snag } from './types';
+
+export function askedTwice(inquiry: Inquiry): Snag[] {
+  const { flow } = inquiry;
+  const fallen = fallsThrough(inquiry).map(({ at }) =>
+    inquiry.plan.sections.findIndex(({ section }) => section.id === at.section),
+  );
+  const apart = (one: PlanItem, other: PlanItem) =>
+    (one.section !== other.section && fallen.includes(one.section)) || exclude(inquiry, one, other);
+  const alike = new Map<string, PlanItem[]>();
+  for (const planItem of inquiry.items) {
+    if (planItem.item.kind !== 'question') continue;
+    const key = looks(planItem.item);
+    alike.set(key, [...(alike.get(key) ?? []), planItem]);
+  }
+  return [...alike.values()].flatMap((group) =>
+    group.flatMap((planItem, n): Snag[] => {
+      const presented = (of: PlanItem) => inquiry.placesOf(of).some((at) => flow.presentedAt(at) !== FALSE);
+      const earlier = group
+        .slice(0, n)
+        .find((other) => presented(other) && presented(planItem) && apart(other, planItem));
+      if (earlier === undefined) return [];
+      const [at = 0] = inquiry.placesOf(planItem);
+      return [
+        {
+          rule: 'asked-twice',
+          severity: 'note',
+          at: { item: planItem.item.name },
+          message: `the same question with the same answers as “${earlier.item.name}”, on routes that are meant to exclude each other: ask it once, where the branches meet again, so that the answers land in one column`,
+          ...inquiry.witness(at, flow.presentedAt(at)),
+        },
+      ];
+    }),
+  );
+}
+
+/** What a question looks like, whatever it is called. */
+function looks({ text, answer }: Question): string {
+  const plain = (words: string) => words.toLowerCase().replace(/\s+/g, ' ').trim();
+  const options = optionsOf(answer).map(({ code, label }) => `${code} ${plain(label)}`);
+  const rows = answer.type === 'grid' ? answer.rows.map(({ label }) => plain(label)) : [];
+  const limits = 'min' in answer ? [String(answer.min), String(answer.max)] : [];
+  return JSON.stringify([plain(text), answer.type, options, rows, limits]);
+}
+
+/** Nobody who is presented the earlier one is presented the later one. */
+function exclude(inquiry: Inquiry, earlier: PlanItem, later: PlanItem): boolean {
+  const { flow } = inquiry;
+  const places = inquiry.placesOf(later);
+  const last = Math.max(...places);
+  return inquiry.placesOf(earlier).every((at) => {
+    const reached = flow.spread(at, flow.answersAt(at), (place) => place > last);
+    return places.every(
+      (place) => place <= at || flow.presentedAt(place, reached.get(place) ?? FALSE) === FALSE,
+    );
+  });
+}

@@ -1,0 +1,112 @@
+/** A steering question that may be left blank, where a blank goes the way of an answer. */
+import { FALSE } from '../analysis/diagram';
+import type { Question } from '../document/types';
+import { editQuestion } from '../editing/structure';
+import type { PlanItem } from '../routing/plan';
+import type { Inquiry } from './inquiry';
+import type { Snag } from './types';
+
+export function blankDecides(inquiry: Inquiry): Snag[] {
+  return inquiry.items.flatMap((planItem): Snag[] => {
+    const { item } = planItem;
+    if (item.kind !== 'question' || item.required || item.answer.type === 'grid') return [];
+    for (const at of inquiry.placesOf(planItem)) {
+      const snag = atPlace(inquiry, planItem, item, at);
+      if (snag !== null) return [snag];
+    }
+    return [];
+  });
+}
+
+function atPlace(inquiry: Inquiry, planItem: PlanItem, item: Question, at: number): Snag | null {
+  const { terrain, flow, diagrams, plan } = inquiry;
+  const variable = plan.variables.get(item.name.toLowerCase());
+  const standing = inquiry.standingOf(planItem, at);
+  const instance = variable && terrain.instances.get(terrain.keyOf(variable, standing));
+  const states = variable && terrain.statesOf(variable, standing);
+  if (instance === undefined || states == null || instance.driver.atoms.length === 0) return null;
+  // An author who writes of blanks has thought of them.
+  if (instance.driver.atoms.some((atom) => atom.kind === 'state' && atom.state.includes('answered')))
+    return null;
+  const blank = diagrams.and(flow.answersAt(at), states.blank);
+  if (blank === FALSE) return null;
+  const blankReading = instance.readings.findIndex(({ presented, value }) => presented && value === null);
+  const like = instance.readings.findIndex(
+    ({ presented, value, missing }, reading) =>
+      presented &&
+      value !== null &&
+      !missing &&
+      instance.legal[reading] !== false &&
+      goTheSameWay(inquiry, at, instance.cube(blankReading), instance.cube(reading)) &&
+      sameElsewhere(inquiry, planItem, instance.key, blankReading, reading),
+  );
+  if (like < 0) return null;
+  const value = instance.readings[like]?.value;
+  const answer = Array.isArray(value)
+    ? value.length === 0
+      ? 'no picks'
+      : `picking ${value.join(', ')}`
+    : String(value);
+  return {
+    rule: 'blank-decides',
+    severity: 'warning',
+    at: { item: item.name },
+    message: `this steers, yet may be left blank, and a blank goes the way of ${answer}: require an answer, or say where a blank leads`,
+    ...inquiry.witness(at, blank),
+    mends: [
+      inquiry.mend(
+        editQuestion(inquiry.placeOf(planItem), 'required', `Require an answer to ${item.name}`, (draft) => {
+          draft.required = true;
+        }),
+      ),
+    ],
+  };
+}
+
+/** Whether the question's own skips lead two answers to the same places, whatever else was answered. */
+function goTheSameWay({ terrain, diagrams }: Inquiry, at: number, one: number, other: number): boolean {
+  const destinations = new Map<number, { one: number; other: number }>();
+  let rest = { one, other };
+  const { ways } = terrain.itemAt(at);
+  for (const { when, to } of [...ways, { when: 1, to: at + 1 }]) {
+    const before = destinations.get(to) ?? { one: FALSE, other: FALSE };
+    destinations.set(to, {
+      one: diagrams.or(before.one, diagrams.and(rest.one, when)),
+      other: diagrams.or(before.other, diagrams.and(rest.other, when)),
+    });
+    rest = {
+      one: diagrams.and(rest.one, diagrams.not(when)),
+      other: diagrams.and(rest.other, diagrams.not(when)),
+    };
+  }
+  const own = (level: number) => terrain.homeOf(level) === at;
+  return [...destinations.values()].every(
+    (to) => diagrams.forget(to.one, own) === diagrams.forget(to.other, own),
+  );
+}
+
+/** Whether no condition but the question's own skips can tell two readings apart. */
+function sameElsewhere(
+  inquiry: Inquiry,
+  planItem: PlanItem,
+  key: string,
+  one: number,
+  other: number,
+): boolean {
+  const { terrain, diagrams } = inquiry;
+  const instance = terrain.instances.get(key);
+  if (instance === undefined) return false;
+  const [a, b] = [instance.literals(one), instance.literals(other)].map((literals) => new Map(literals));
+  return inquiry.sites.every((site) => {
+    if (site.role === 'skip' && site.planItem === planItem) return true;
+    return site.spots.every(({ when }) => {
+      const own = new Set(diagrams.support(when).filter((level) => a?.has(level)));
+      if (own.size === 0) return true;
+      const with_ = (literals: Map<number, boolean> | undefined) => {
+        const cube = diagrams.cube([...(literals ?? [])].filter(([level]) => own.has(level)));
+        return diagrams.forget(diagrams.and(when, cube), (level) => own.has(level));
+      };
+      return with_(a) === with_(b);
+    });
+  });
+}

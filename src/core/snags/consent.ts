@@ -1,0 +1,142 @@
+/** Consent that is not kept: refusing it must end the interview at once. And screening that lets everybody through. */
+import { FALSE, type Diagram } from '../analysis/diagram';
+import { waysFrom } from '../analysis/ways';
+import type { Question } from '../document/types';
+import type { PlanItem, PlanSection } from '../routing/plan';
+import type { Inquiry } from './inquiry';
+import type { Mend, Snag } from './types';
+
+export function consentNotKept(inquiry: Inquiry): Snag[] {
+  return inquiry.plan.sections.flatMap((section): Snag[] => {
+    if (section.section.kind !== 'consent') return [];
+    const questions = section.items.filter(({ item }) => item.kind === 'question');
+    if (questions.length === 0) return [];
+    const refused = questions.flatMap((planItem) => {
+      const { item } = planItem;
+      return item.kind === 'question' && item.agrees !== undefined ? notEnded(inquiry, planItem, item) : [];
+    });
+    if (refused.length > 0 || leadsTo(inquiry, section, 'declined')) return refused;
+    return [
+      {
+        rule: 'consent-not-kept',
+        severity: 'error',
+        at: { section: section.section.id },
+        message: `no answer in this consent section leads to an ending of kind “declined”: whoever refuses is interviewed all the same`,
+      },
+    ];
+  });
+}
+
+export function screeningLetsAll(inquiry: Inquiry): Snag[] {
+  return inquiry.plan.sections.flatMap((section): Snag[] => {
+    if (section.section.kind !== 'screening') return [];
+    if (!section.items.some(({ item }) => item.kind === 'question')) return [];
+    if (leadsTo(inquiry, section, 'screened_out')) return [];
+    return [
+      {
+        rule: 'screening-lets-all',
+        severity: 'warning',
+        at: { section: section.section.id },
+        message:
+          'no answer in this screening section screens anybody out: aim one at an ending of kind “screened out”, or make it a topic section',
+        mends: [
+          inquiry.mendBy(`Make “${section.section.title}” a topic section`, (draft) => {
+            const of = draft.sections[section.index];
+            if (of !== undefined) of.kind = 'topic';
+          }),
+        ],
+      },
+    ];
+  });
+}
+
+/** Whether some way written in a section leads people to an ending of a kind with nothing asked in between. */
+function leadsTo(inquiry: Inquiry, section: PlanSection, kind: 'declined' | 'screened_out'): boolean {
+  return inquiry.sites.some(({ role, at, planItem, spots }) => {
+    const here =
+      planItem?.section === section.index || (role === 'onward' && at.section === section.section.id);
+    if (!here || (role !== 'skip' && role !== 'onward' && role !== 'quota')) return false;
+    return spots.some((spot) => {
+      const mass = inquiry.diagrams.and(spot.here, spot.when);
+      return mass !== FALSE && nextSeen(inquiry, spot.at, mass).includes(kind);
+    });
+  });
+}
+
+/** What those who answer at a place, or leave a section's end, see next: the kind of an ending, or `item`. */
+function nextSeen({ terrain, plan }: Inquiry, from: number, mass: Diagram): string[] {
+  const { layout, diagrams } = terrain;
+  const seen = new Set<string>();
+  const silent = new Map<number, Diagram>([[from, mass]]);
+  for (let at = from; at < layout.places.length; at += 1) {
+    const here = silent.get(at);
+    const place = layout.places[at];
+    if (here === undefined) continue;
+    if (place?.kind === 'ending') {
+      seen.add(plan.endings[place.ending]?.ending.kind ?? '');
+      continue;
+    }
+    for (const { mass: sent, to, presented } of waysFrom(terrain, at, here)) {
+      if (to === null) continue;
+      if (presented && at !== from) seen.add('item');
+      else silent.set(to, diagrams.or(silent.get(to) ?? FALSE, diagrams.forget(sent, terrain.isPastAt(to))));
+    }
+  }
+  return [...seen];
+}
+
+/** Somebody who does not agree, or leaves the question blank, and is not at the end then. */
+function notEnded(inquiry: Inquiry, planItem: PlanItem, item: Question): Snag[] {
+  const { terrain, flow, diagrams, plan } = inquiry;
+  const agrees = new Set(item.agrees);
+  for (const at of inquiry.placesOf(planItem)) {
+    const variable = plan.variables.get(item.name.toLowerCase());
+    const instance =
+      variable && terrain.instances.get(terrain.keyOf(variable, inquiry.standingOf(planItem, at)));
+    const answers = flow.answersAt(at);
+    if (answers === FALSE) continue;
+    // Where nothing reads the answer, every answer carries on.
+    const readings: (readonly [value: unknown, mass: Diagram])[] =
+      instance === undefined
+        ? [['', answers]]
+        : instance.readings.map((reading, n) => [
+            reading.presented ? reading.value : undefined,
+            diagrams.and(answers, instance.cube(n)),
+          ]);
+    for (const [value, mass] of readings) {
+      if (value === undefined || mass === FALSE) continue;
+      const codes: readonly unknown[] = Array.isArray(value) ? value : [value];
+      if (codes.length > 0 && codes.every((code) => agrees.has(code as number))) continue;
+      const next = nextSeen(inquiry, at, mass);
+      if (next.every((kind) => kind === 'declined')) continue;
+      const who = value === null ? 'who leaves this blank' : `who answers ${codes.join(', ')}`;
+      return [
+        {
+          rule: 'consent-not-kept',
+          severity: 'error',
+          at: { item: item.name },
+          message: `somebody ${instance === undefined ? 'who does not agree' : who} is not led to an ending of kind “declined” at once: lead every answer but consent there`,
+          ...inquiry.witness(at, mass),
+          mends: mendConsent(inquiry, planItem, item),
+        },
+      ];
+    }
+  }
+  return [];
+}
+
+function mendConsent(inquiry: Inquiry, planItem: PlanItem, item: Question): Mend[] {
+  const declined = inquiry.plan.endings.find(({ ending }) => ending.kind === 'declined')?.ending.id;
+  if (declined === undefined || item.agrees === undefined) return [];
+  const test =
+    item.answer.type === 'multiple'
+      ? `not (${item.name} has any (${item.agrees.join(', ')}))`
+      : `not (${item.name} in (${item.agrees.join(', ')}))`;
+  return [
+    inquiry.mendBy(`Lead everybody else to “${declined}”`, (draft) => {
+      const found = draft.sections[planItem.section]?.items[planItem.place];
+      if (found?.kind !== 'question') return;
+      found.skips = [{ if: test, to: { ending: declined } }, ...(found.skips ?? [])];
+    }),
+  ];
+}

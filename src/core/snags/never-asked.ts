@@ -1,0 +1,88 @@
+/** Items that no route presents, and endings that none reaches. */
+import { FALSE, TRUE } from '../analysis/diagram';
+import { removeEnding } from '../editing/structure';
+import type { PlanItem } from '../routing/plan';
+import type { Inquiry } from './inquiry';
+import type { Snag } from './types';
+
+export function neverAsked(inquiry: Inquiry): Snag[] {
+  const { analysis, flow } = inquiry;
+  return inquiry.items.flatMap((planItem): Snag[] => {
+    const { name } = planItem.item;
+    const shown = analysis.exact
+      ? analysis.items.get(name) !== 0n
+      : inquiry.placesOf(planItem).some((at) => flow.presentedAt(at) !== FALSE);
+    if (shown) return [];
+    const what = planItem.item.kind === 'question' ? 'nobody is ever asked this' : 'nobody ever sees this';
+    return [
+      {
+        rule: 'never-asked',
+        severity: 'error',
+        at: { item: name },
+        message: `${what}: ${reason(inquiry, planItem)}`,
+      },
+    ];
+  });
+}
+
+function reason(inquiry: Inquiry, planItem: PlanItem): string {
+  const { flow, terrain, plan, diagrams } = inquiry;
+  const [first = 0] = inquiry.placesOf(planItem);
+  const some = inquiry.placesOf(planItem).find((at) => flow.comesTo(at) !== FALSE);
+  if (some !== undefined) {
+    if (diagrams.and(flow.comesTo(some), terrain.itemAt(some).askIf) === FALSE)
+      return `its ask-if “${planItem.item.askIf ?? ''}” holds for none of those who get to it`;
+    if (flow.presentedAt(some) === FALSE) return 'none of its answers is ever shown';
+    return 'nobody who gets to it can reach an ending';
+  }
+  const section = plan.sections[planItem.section];
+  const { layout } = terrain;
+  const gate = layout.gate(planItem.section);
+  if (flow.comesTo(gate) !== FALSE && section !== undefined) {
+    const { askIf, somePass } = terrain.gateParts(gate);
+    const open = diagrams.and(flow.comesTo(gate), askIf);
+    if (open === FALSE)
+      return `its section is shut by the ask-if “${section.section.askIf ?? ''}”, which holds for nobody who gets there`;
+    if (diagrams.and(open, somePass) === FALSE) return 'its section never has a pass to run';
+  }
+  // Nobody comes: the nearest place before it from which everybody jumps further.
+  for (let at = first - 1; at >= 0; at -= 1) {
+    const place = layout.places[at];
+    if (flow.comesTo(at) === FALSE) continue;
+    if (place?.kind === 'item') {
+      const { planItem: by, ways } = terrain.itemAt(at);
+      if (ways.some(({ to }) => to > first))
+        return `everybody is led past it, by what follows “${by.item.name}”`;
+    }
+    if (place?.kind === 'end' && terrain.endAt(at).some(({ to }) => to > first)) {
+      const title = plan.sections[place.section]?.section.title ?? '';
+      return `everybody is led past it, by the end of section “${title}”`;
+    }
+    if (place?.kind === 'gate' && terrain.gateAt(at) !== TRUE)
+      return `everybody is led past it, by what comes before section “${plan.sections[place.section]?.section.title ?? ''}”`;
+  }
+  return 'nothing leads to it';
+}
+
+export function endingUnreached(inquiry: Inquiry): Snag[] {
+  const { analysis, plan, terrain, flow } = inquiry;
+  // While nothing is asked yet, nobody can be sent anywhere.
+  if (!inquiry.items.some(({ item }) => item.kind === 'question')) return [];
+  return plan.endings.flatMap(({ ending: { id, kind } }, index): Snag[] => {
+    const reached = analysis.exact
+      ? analysis.endings[index]?.routes !== 0n
+      : flow.comesTo(terrain.layout.ending(index)) !== FALSE;
+    if (reached) return [];
+    const onlyComplete =
+      kind === 'complete' && plan.endings.filter((other) => other.ending.kind === 'complete').length === 1;
+    return [
+      {
+        rule: 'ending-unreached',
+        severity: 'warning',
+        at: { ending: id },
+        message: 'no route ends here: aim a skip at it, or delete it',
+        ...(onlyComplete ? {} : { mends: [inquiry.mend(removeEnding(plan.document, index))] }),
+      },
+    ];
+  });
+}

@@ -1,0 +1,112 @@
+/** Comparisons with a value that the question's limits never allow, and steering by the wording of a free text. */
+import { normalDate } from '../document/dates';
+import { holdsIn, variableAnswer } from './variables';
+import type { Condition, Literal, NameNode, Operand } from '../condition/syntax';
+import type { Answer } from '../document/types';
+import { optionsOf } from '../document/shape';
+import type { Plan } from '../routing/plan';
+import { writtenConditions } from './written-conditions';
+import type { Snag } from './types';
+
+export function outsideRange(plan: Plan): Snag[] {
+  return writtenConditions(plan).flatMap(({ at, field, condition }): Snag[] => {
+    const found = comparedLiterals(condition).flatMap(({ name, literal, exactly }): Snag[] => {
+      const answer = variableAnswer(plan.variables.get(name.name.toLowerCase()));
+      if (answer === null) return [];
+      const limits = outside(answer, literal, exactly);
+      if (limits === null) return [];
+      return [
+        {
+          rule: 'outside-range',
+          severity: 'warning',
+          at,
+          field,
+          span: literal.span,
+          message: `“${name.name}” is compared with ${String(literal.value)}, but its answers run ${limits}: correct the value, or the limits`,
+        },
+      ];
+    });
+    return found.slice(0, 1);
+  });
+}
+
+export function textCompared(plan: Plan): Snag[] {
+  return writtenConditions(plan).flatMap(({ at, field, condition, steers }): Snag[] => {
+    if (!steers) return [];
+    const found = comparedLiterals(condition).find(
+      ({ name }) => plan.variables.get(name.name.toLowerCase())?.kind === 'text',
+    );
+    if (found === undefined) return [];
+    return [
+      {
+        rule: 'text-compared',
+        severity: 'warning',
+        at,
+        field,
+        span: found.name.span,
+        message: `this steers by the wording of “${found.name.name}”, a free text: people write the same thing in many ways, so ask with a list of answers instead`,
+      },
+    ];
+  });
+}
+
+interface Compared {
+  readonly name: NameNode;
+  readonly literal: Literal;
+  /** The very value is meant, not an end of a range. */
+  readonly exactly: boolean;
+}
+
+function comparedLiterals(node: Condition): Compared[] {
+  switch (node.kind) {
+    case 'and':
+    case 'or':
+      return node.parts.flatMap(comparedLiterals);
+    case 'not':
+      return comparedLiterals(node.part);
+    case 'compare': {
+      const exactly = node.operator === '=' || node.operator === '<>';
+      const sides: [Operand, Operand][] = [
+        [node.left, node.right],
+        [node.right, node.left],
+      ];
+      const plain = sides.flatMap(([name, literal]): Compared[] =>
+        name.kind === 'name' && 'value' in literal ? [{ name, literal, exactly }] : [],
+      );
+      const counted = [node.left, node.right].flatMap((side) =>
+        side.kind === 'count-passes' ? comparedLiterals(side.condition) : [],
+      );
+      return [...plain, ...counted];
+    }
+    case 'in':
+      return node.members.flatMap((member): Compared[] =>
+        member.kind === 'range'
+          ? [member.from, member.to].map((literal) => ({ name: node.name, literal, exactly: false }))
+          : [{ name: node.name, literal: member, exactly: true }],
+      );
+    default:
+      return [];
+  }
+}
+
+/** The limits in words where they never allow the value; null where they do. */
+function outside(answer: Answer, literal: Literal, exactly: boolean): string | null {
+  if (answer.type === 'scale' || answer.type === 'number') {
+    if (literal.kind !== 'number') return null;
+    if (optionsOf(answer).some(({ code }) => code === literal.value)) return null;
+    if (literal.value < answer.min || literal.value > answer.max)
+      return `from ${answer.min} to ${answer.max}`;
+    const step = answer.type === 'scale' ? (answer.step ?? 1) : 10 ** -(answer.decimals ?? 0);
+    const from = answer.type === 'scale' ? answer.min : 0;
+    return exactly && !holdsIn(literal.value - from, step)
+      ? `from ${answer.min} to ${answer.max} in steps of ${step}`
+      : null;
+  }
+  if (answer.type !== 'date' && answer.type !== 'time' && answer.type !== 'datetime') return null;
+  if (literal.kind !== answer.type) return null;
+  const [value, min, max] = [literal.value, answer.min, answer.max].map((text) => text && normalDate(text));
+  const low = min !== undefined && value !== undefined && value < min;
+  const high = max !== undefined && value !== undefined && value > max;
+  if (!low && !high) return null;
+  return [answer.min && `from ${answer.min}`, answer.max && `to ${answer.max}`].filter(Boolean).join(' ');
+}

@@ -1,0 +1,41 @@
+/** Repeats with fewer passes than somebody asks for: what lies beyond is lost. */
+import { FALSE } from '../analysis/diagram';
+import { ordinaryCount } from './variables';
+import type { Inquiry } from './inquiry';
+import type { Snag } from './types';
+
+export function passesCut(inquiry: Inquiry): Snag[] {
+  const { plan, terrain, flow, diagrams } = inquiry;
+  return plan.sections.flatMap(({ index, repeat, section }): Snag[] => {
+    if (repeat?.driver == null) return [];
+    const at = terrain.layout.gate(index);
+    const beyond = terrain.beyondPassesAt(at);
+    const mass = diagrams.and(diagrams.and(flow.comesTo(at), terrain.gateParts(at).askIf), beyond);
+    if (mass === FALSE) return [];
+    const { name } = repeat.driver;
+    const answer =
+      repeat.driver.of === 'question'
+        ? repeat.driver.question.answer
+        : repeat.driver.of === 'given'
+          ? repeat.driver.given.answer
+          : null;
+    const most =
+      answer?.type === 'number' || answer?.type === 'scale' ? Math.floor(answer.max) : ordinaryCount(answer);
+    return [
+      {
+        rule: 'passes-cut',
+        severity: 'warning',
+        at: { section: section.id },
+        field: 'repeat',
+        message: `“${name}” can ask for more passes than the ${repeat.max} that are run: what lies beyond is lost, so allow more passes or a smaller answer`,
+        ...inquiry.witness(at, mass),
+        mends: [
+          inquiry.mendBy(`Allow ${most} passes`, (draft) => {
+            const of = draft.sections[index]?.repeat;
+            if (of !== undefined) of.max = most;
+          }),
+        ],
+      },
+    ];
+  });
+}

@@ -1,0 +1,324 @@
+/** Each rule on the smallest questionnaire that breaks it, and on one beside it that does not. */
+import assert from 'node:assert/strict';
+import { describe, it } from 'node:test';
+import {
+  ask,
+  planFor,
+  questionnaire,
+  say,
+  section,
+  trail,
+  walked,
+} from '../../../tests/support/questionnaire';
+import { analyse } from '../analysis';
+import { readDocument } from '../document/read';
+import type { Item, Question, Questionnaire } from '../document/types';
+import { applyAll } from '../editing/change';
+import { planOf } from '../routing/planner';
+import { allSnagsOf, type Snag } from './index';
+
+function snagsIn(document: Questionnaire): Snag[] {
+  const plan = planFor(document);
+  return allSnagsOf(plan, analyse(plan));
+}
+
+/** The snags of a rule, as their places. */
+function places(rule: Snag['rule'], document: Questionnaire): object[] {
+  return snagsIn(document).flatMap((snag) => (snag.rule === rule ? [snag.at] : []));
+}
+
+const must = { required: true } as const;
+const number = (min: number, max: number) => ({ type: 'number', min, max }) as const;
+const out = { ending: 'out' } as const;
+
+/** One section of a kind with these items, then a last one with `q9`. */
+function study(
+  items: readonly Item[],
+  rest: Partial<Questionnaire> = {},
+  kind: 'topic' | 'consent' | 'screening' = 'topic',
+) {
+  return questionnaire([section('a', items, { kind }), section('z', [ask('q9', 2, must)])], rest);
+}
+
+function skipping(name: string, rest: Partial<Question>, ...skips: readonly string[]) {
+  return ask(name, 3, {
+    ...must,
+    skips: skips.map((test, n) => ({ if: test, to: n % 2 === 0 ? { section: 'z' } : out })),
+    ...rest,
+  });
+}
+
+const branches = (rest: object) =>
+  questionnaire([
+    section('s', [
+      ask('years', number(0, 90), {
+        ...must,
+        skips: [
+          { if: 'years < 6', to: { section: 'p' } },
+          { if: 'years >= 6', to: { section: 'q' } },
+        ],
+      }),
+    ]),
+    section('p', [ask('one', 2, { text: 'Is it lit?' })], rest),
+    section('q', [ask('other', 2, { text: 'Is  it LIT?' })]),
+    section('r', [ask('last')]),
+  ]);
+
+describe('a snag', () => {
+  it('never-asked: an item no route presents', () => {
+    assert.deepEqual(
+      places('never-asked', study([ask('q', 2, must), ask('x', 2, { askIf: 'q = 1 and q = 2' })])),
+      [{ item: 'x' }],
+    );
+    assert.deepEqual(places('never-asked', study([ask('q', 2, must), ask('x', 2, { askIf: 'q = 1' })])), []);
+    const [jumped] = snagsIn(study([ask('q', 2, { skips: [{ to: { section: 'z' } }] }), say('x')])).filter(
+      ({ rule }) => rule === 'never-asked',
+    );
+    assert.match(jumped?.message ?? '', /everybody is led past it, by what follows “q”/);
+  });
+
+  it('ending-unreached: an ending no route reaches', () => {
+    assert.deepEqual(places('ending-unreached', study([ask('q')])), [{ ending: 'out' }]);
+    assert.deepEqual(places('ending-unreached', study([skipping('q', {}, 'q = 1', 'q = 2')])), []);
+    assert.deepEqual(places('ending-unreached', questionnaire([section('a', [])])), []);
+  });
+
+  it('never-true, always-true: of those who get there', () => {
+    const twice = (askIf: string) =>
+      study([ask('q', 2, { ...must, skips: [{ if: 'q = 2', to: out }] }), ask('x', 2, { askIf })]);
+    assert.deepEqual(places('never-true', twice('q = 2')), [{ item: 'x' }]);
+    assert.deepEqual(places('always-true', twice('q = 1')), [{ item: 'x' }]);
+    const options = [
+      { code: 1, label: 'One' },
+      { code: 2, label: 'Two', askIf: 'q9 = 1' },
+    ];
+    const shown = questionnaire([section('a', [ask('q9', 2, must), ask('x', { type: 'single', options })])]);
+    assert.deepEqual([...places('never-true', shown), ...places('always-true', shown)], []);
+  });
+
+  it('skip-shadowed, rules-overlap: the first skip that holds wins', () => {
+    const shadowed = study([skipping('q', {}, 'q >= 1', 'q >= 2')]);
+    assert.deepEqual(places('skip-shadowed', shadowed), [{ item: 'q', skip: 1 }]);
+    assert.deepEqual(places('rules-overlap', shadowed), []);
+    const overlapping = study([skipping('q', {}, 'q <= 2', 'q >= 2')]);
+    assert.deepEqual(places('rules-overlap', overlapping), [{ item: 'q', skip: 1 }]);
+    assert.deepEqual(places('skip-shadowed', overlapping), []);
+    assert.deepEqual(places('rules-overlap', study([skipping('q', {}, 'q = 1', 'q = 2')])), []);
+  });
+
+  it('falls-through, asked-twice: one branch runs on into the other', () => {
+    assert.deepEqual(places('falls-through', branches({})), [{ section: 'p' }]);
+    assert.deepEqual(places('falls-through', branches({ onward: { section: 'r' } })), []);
+    assert.deepEqual(places('asked-twice', branches({ onward: { section: 'r' } })), [{ item: 'other' }]);
+  });
+
+  it('values-unclaimed: a number between two that are dealt with', () => {
+    const years = (...skips: string[]) =>
+      study([
+        ask('years', number(0, 90), {
+          ...must,
+          skips: skips.map((test, n) => ({ if: test, to: n ? out : { section: 'z' } })),
+        }),
+        ask('x'),
+      ]);
+    assert.deepEqual(places('values-unclaimed', years('years < 6', 'years > 6')), [{ item: 'years' }]);
+    assert.deepEqual(places('values-unclaimed', years('years < 6', 'years >= 6')), []);
+    assert.deepEqual(places('values-unclaimed', years('years < 6')), []);
+    const askIfs = (test: string) =>
+      study([ask('n', number(0, 90), must), ask('x', 2, { askIf: 'n < 30' }), ask('y', 2, { askIf: test })]);
+    assert.deepEqual(places('values-unclaimed', askIfs('n > 30')), [{ item: 'n' }]);
+    assert.deepEqual(places('values-unclaimed', askIfs('n >= 30')), []);
+  });
+
+  it('outside-range, text-compared: what a condition compares with', () => {
+    const compared = (askIf: string) =>
+      study([ask('n', number(0, 9)), ask('t', { type: 'text' }), ask('x', 2, { askIf })]);
+    assert.deepEqual(places('outside-range', compared('n > 9')), []);
+    assert.deepEqual(places('outside-range', compared('n > 10')), [{ item: 'x' }]);
+    assert.deepEqual(places('text-compared', compared("t = 'yes'")), [{ item: 'x' }]);
+    assert.deepEqual(places('text-compared', compared('t answered')), []);
+  });
+
+  it('blank-decides: a blank goes the way of an answer', () => {
+    const steering = (rest: Partial<Question>) =>
+      study([ask('q', 2, { skips: [{ if: 'q = 2', to: out }], ...rest })]);
+    assert.deepEqual(places('blank-decides', steering({})), [{ item: 'q' }]);
+    assert.deepEqual(places('blank-decides', steering(must)), []);
+    assert.deepEqual(
+      places('blank-decides', steering({ skips: [{ if: 'q = 2 or q unanswered', to: out }] })),
+      [],
+    );
+  });
+
+  it('negation-includes-unasked, may-be-unasked: what some were never asked', () => {
+    const later = (item: Question, rest: Partial<Questionnaire> = {}) =>
+      study(
+        [
+          ask('q', 2, must),
+          ask('n', number(0, 9), { ...must, askIf: 'q = 1' }),
+          ask('m', number(0, 9), must),
+          item,
+        ],
+        rest,
+      );
+    assert.deepEqual(places('negation-includes-unasked', later(ask('x', 2, { askIf: 'not (n = 3)' }))), [
+      { item: 'x' },
+    ]);
+    assert.deepEqual(places('negation-includes-unasked', later(ask('x', 2, { askIf: 'n <> 3' }))), []);
+    assert.deepEqual(places('may-be-unasked', later(ask('x', 2, { text: 'You said {n}?' }))), [
+      { item: 'x' },
+    ]);
+    assert.deepEqual(places('may-be-unasked', later(ask('x', 2, { text: 'You said {m}?' }))), []);
+    assert.deepEqual(places('may-be-unasked', later(ask('x', 2, { askIf: 'n + m > 9' }))), [{ item: 'x' }]);
+    assert.deepEqual(places('may-be-unasked', later(ask('x', 2, { askIf: 'n > 4' }))), []);
+    const derived = [{ name: 'sum', label: 'Sum', value: 'n + m' }];
+    assert.deepEqual(places('may-be-unasked', later(ask('x'), { derived })), [{ derived: 'sum' }]);
+  });
+
+  it('picks-contradict: none of these, or picks that lead two ways', () => {
+    const walks = (label: string, exclusive: object, skips: Question['skips']) =>
+      study([
+        ask(
+          'walks',
+          {
+            type: 'multiple',
+            options: [
+              { code: 1, label: 'Dog' },
+              { code: 2, label, ...exclusive },
+            ],
+          },
+          { ...must, skips },
+        ),
+        ask('x'),
+      ]);
+    const one = [{ if: 'walks has 2', to: out }];
+    assert.deepEqual(places('picks-contradict', walks('None of these', {}, one)), [
+      { item: 'walks', option: 2 },
+    ]);
+    assert.deepEqual(places('picks-contradict', walks('None of these', { exclusive: true }, one)), []);
+    const two = [...one, { if: 'walks has 1', to: { section: 'z' } }];
+    assert.deepEqual(places('picks-contradict', walks('Bus', {}, two)), [{ item: 'walks', skip: 1 }]);
+  });
+
+  it('consent-not-kept, screening-lets-all: what these sections are for', () => {
+    const endings = [
+      { id: 'done', kind: 'complete', messages: [{ text: 'Thank you.' }] },
+      { id: 'no', kind: 'declined', messages: [{ text: 'Goodbye.' }] },
+    ] as const;
+    const consent = (rest: Partial<Question>) =>
+      study([ask('agree', 2, { ...must, ...rest })], { endings }, 'consent');
+    assert.deepEqual(places('consent-not-kept', consent({})), [{ section: 'a' }]);
+    const declines = { skips: [{ if: 'agree = 2', to: { ending: 'no' } }] };
+    assert.deepEqual(places('consent-not-kept', consent(declines)), []);
+    assert.deepEqual(places('consent-not-kept', consent({ ...declines, agrees: [1] })), []);
+    assert.deepEqual(
+      places(
+        'consent-not-kept',
+        study([ask('agree', 2, { ...declines, agrees: [1] })], { endings }, 'consent'),
+      ),
+      [{ item: 'agree' }],
+    );
+    assert.deepEqual(places('screening-lets-all', study([ask('q')], {}, 'screening')), [{ section: 'a' }]);
+    assert.deepEqual(
+      places('screening-lets-all', study([skipping('q', {}, 'q = 1', 'q = 2')], {}, 'screening')),
+      [],
+    );
+    assert.deepEqual(places('screening-lets-all', study([say('hello')], {}, 'screening')), []);
+  });
+
+  it('code-collides: a missing code that could be an answer', () => {
+    assert.deepEqual(places('code-collides', study([ask('n', number(-5, 5))]))[0], { item: 'n' });
+    assert.deepEqual(places('code-collides', study([ask('n', number(0, 5))])), []);
+    const specials = [{ code: 4, label: 'Not sure', missing: 'dont_know' }] as const;
+    assert.deepEqual(places('code-collides', study([ask('n', { ...number(0, 5), specials })])), [
+      { item: 'n', option: 4 },
+    ]);
+    const derived = [{ name: 'less', label: 'Less', value: 'n - 5' }];
+    assert.deepEqual(places('code-collides', study([ask('n', number(0, 5))], { derived })), [
+      { derived: 'less' },
+    ]);
+  });
+
+  it('stuck: no answer that is allowed gets somebody past', () => {
+    const never = [{ if: 'q = 1', kind: 'hard', message: 'No.' }] as const;
+    assert.deepEqual(places('stuck', study([ask('q', 2, must), ask('x', 2, { checks: never })])), [
+      { item: 'x' },
+    ]);
+    assert.deepEqual(
+      places('stuck', study([ask('q', 2, must), ask('x', 2, { checks: [{ ...never[0], if: 'x = 1' }] })])),
+      [],
+    );
+  });
+
+  it('no-message: an ending with nothing to say to somebody', () => {
+    const ending = (...messages: { if?: string; text: string }[]) => ({
+      endings: [{ id: 'done', kind: 'complete' as const, messages }],
+    });
+    assert.deepEqual(places('no-message', study([ask('q', 2)], ending({ if: 'q = 1', text: 'Yes' }))), [
+      { ending: 'done' },
+    ]);
+    assert.deepEqual(
+      places('no-message', study([ask('q', 2)], ending({ if: 'q = 1', text: 'Yes' }, { text: 'All' }))),
+      [],
+    );
+  });
+
+  it('passes-cut: more passes asked for than run', () => {
+    const repeated = (most: number) =>
+      questionnaire([
+        section('a', [ask('n', number(0, most), must)]),
+        section('b', [ask('x')], { repeat: { times: 'n', max: 3 } }),
+      ]);
+    assert.deepEqual(places('passes-cut', repeated(4)), [{ section: 'b' }]);
+    assert.deepEqual(places('passes-cut', repeated(3)), []);
+  });
+
+  it('unlabelled, no-way-out: what the codebook and the respondent would miss', () => {
+    assert.deepEqual(
+      places(
+        'unlabelled',
+        study([ask('q', { type: 'scale', min: 1, max: 5, lowLabel: 'Low' }, { label: 'Q' })]),
+      ),
+      [{ item: 'q' }, { item: 'q9' }],
+    );
+    assert.deepEqual(places('no-way-out', study([ask('q', 2, { ...must, sensitive: true })])), [
+      { item: 'q' },
+    ]);
+    assert.deepEqual(places('no-way-out', study([ask('q', 2, { sensitive: true })])), []);
+  });
+});
+
+describe('a snag of the unfinished demo', () => {
+  it('is walked by its witness, and each mend takes it away', async () => {
+    const { readFileSync } = await import('node:fs');
+    const read = readDocument(
+      JSON.parse(
+        readFileSync(new URL('../../../demo/street-lighting-doorstep.fork.json', import.meta.url), 'utf8'),
+      ),
+    );
+    assert.ok(read.ok);
+    const plan = planOf(read.document);
+    let mended = 0;
+    for (const { rule, at, witness, mends } of allSnagsOf(plan, analyse(plan))) {
+      if (witness !== undefined) {
+        assert.equal(
+          trail(plan, walked(plan, witness)),
+          `${witness.items.join(' ')} > ${witness.ending}`,
+          rule,
+        );
+      }
+      for (const { label, patches } of mends ?? []) {
+        const after = readDocument(applyAll(read.document, patches));
+        assert.ok(after.ok, label);
+        const next = planOf(after.document);
+        const left = allSnagsOf(next, analyse(next));
+        assert.ok(
+          !left.some((snag) => snag.rule === rule && JSON.stringify(snag.at) === JSON.stringify(at)),
+          label,
+        );
+        mended += 1;
+      }
+    }
+    assert.equal(mended, 6);
+  });
+});

@@ -1,0 +1,215 @@
+/** Conditions, pipes, derived values and repeats that use what some who get there were never asked. */
+import { pipedBy, variablesIn } from '../analysis/drivers';
+import { FALSE, TRUE, type Diagram } from '../analysis/diagram';
+import type { Standing } from '../analysis/encode';
+import { printCondition } from '../condition/print';
+import { eachName, type CompareTest, type Condition } from '../condition/syntax';
+import type { Variable } from '../document/variables';
+import type { Inquiry, Site } from './inquiry';
+import type { Snag } from './types';
+
+/** A `not (…)` that holds for people who were never asked, and lets them through. */
+export function negationIncludesUnasked(inquiry: Inquiry): Snag[] {
+  const { diagrams, terrain } = inquiry;
+  return inquiry.sites.flatMap((site): Snag[] => {
+    const { condition } = site;
+    if (condition === null || inquiry.isBroken(site.at)) return [];
+    const spoken = stateNames(condition);
+    for (const negation of negationsIn(condition)) {
+      for (const variable of variablesIn(negation, inquiry.plan)) {
+        if (spoken.has(variable.name.toLowerCase()) || variable.of === 'given') continue;
+        const found = inquiry.firstSpot(site.spots, ({ here, when, standing }) => {
+          const states = terrain.statesOf(variable, standing);
+          if (states === null) return FALSE;
+          const through = diagrams.and(diagrams.and(here, when), terrain.conditionAt(negation, standing));
+          return diagrams.and(through, diagrams.not(states.asked));
+        });
+        if (found === null) continue;
+        return [
+          {
+            rule: 'negation-includes-unasked',
+            severity: 'warning',
+            at: site.at,
+            message: `“${printCondition(negation)}” also holds for people who were never asked “${variable.name}”: if they are not meant, add “and ${variable.name} asked”`,
+            ...inquiry.witness(found.spot.at, found.mass),
+            mends: [addAsked(inquiry, site, variable)],
+          },
+        ];
+      }
+    }
+    return [];
+  });
+}
+
+export function mayBeUnasked(inquiry: Inquiry): Snag[] {
+  return [
+    ...unaskedInConditions(inquiry),
+    ...unaskedInPipes(inquiry),
+    ...unaskedInRepeats(inquiry),
+    ...unaskedInDerived(inquiry),
+  ];
+}
+
+/**
+ * A comparison of several answers of which some were given and another was never asked for: it is false then,
+ * whatever was answered. A test of one answer is left alone: that it does not hold for those who were not asked
+ * is what an ask-if is for.
+ */
+function unaskedInConditions(inquiry: Inquiry): Snag[] {
+  return inquiry.sites.flatMap((site): Snag[] => {
+    if (site.condition === null || inquiry.isBroken(site.at)) return [];
+    for (const test of comparisonsIn(site.condition)) {
+      const variables = variablesIn(test, inquiry.plan);
+      const found = inquiry.firstSpot(site.spots, ({ here, standing }) =>
+        someButNotAll(inquiry, here, variables, standing),
+      );
+      if (found === null) continue;
+      const unasked = variables.find(
+        (variable) => someUnasked(inquiry, found.mass, variable, found.spot.standing) !== FALSE,
+      );
+      return [
+        {
+          rule: 'may-be-unasked',
+          severity: 'warning',
+          at: site.at,
+          message: `“${printCondition(test)}” can never hold for some who get there: they were not asked “${unasked?.name ?? ''}”, though they were asked the rest`,
+          ...inquiry.witness(found.spot.at, found.mass),
+        },
+      ];
+    }
+    return [];
+  });
+}
+
+function unaskedInPipes(inquiry: Inquiry): Snag[] {
+  const { flow } = inquiry;
+  return inquiry.items.flatMap((planItem): Snag[] => {
+    for (const variable of pipedBy(inquiry.plan, planItem)) {
+      for (const at of inquiry.placesOf(planItem)) {
+        const mass = someUnasked(inquiry, flow.presentedAt(at), variable, inquiry.standingOf(planItem, at));
+        if (mass === FALSE) continue;
+        return [
+          {
+            rule: 'may-be-unasked',
+            severity: 'warning',
+            at: { item: planItem.item.name },
+            field: 'text',
+            message: `“{${variable.name}}” stays empty for some who see this: they were never asked “${variable.name}”`,
+            ...inquiry.witness(at, mass),
+          },
+        ];
+      }
+    }
+    return [];
+  });
+}
+
+function unaskedInRepeats(inquiry: Inquiry): Snag[] {
+  const { plan, terrain, flow, diagrams } = inquiry;
+  return plan.sections.flatMap(({ index, repeat, section }): Snag[] => {
+    if (repeat?.driver == null || repeat.driver.of === 'given') return [];
+    const at = terrain.layout.gate(index);
+    const here = diagrams.and(flow.comesTo(at), terrain.gateParts(at).askIf);
+    const mass = someUnasked(inquiry, here, repeat.driver, { section: index, pass: null });
+    if (mass === FALSE) return [];
+    return [
+      {
+        rule: 'may-be-unasked',
+        severity: 'warning',
+        at: { section: section.id },
+        field: 'repeat',
+        message: `the section repeats over “${repeat.driver.name}”, which some who get there were never asked: for them it has no pass`,
+        ...inquiry.witness(at, mass),
+      },
+    ];
+  });
+}
+
+/** A derived sum has no value where any of its inputs has none. */
+function unaskedInDerived(inquiry: Inquiry): Snag[] {
+  const { plan, terrain, flow } = inquiry;
+  return plan.derived.flatMap(({ derived, value, inputs }): Snag[] => {
+    if (value === null) return [];
+    const variables = [
+      ...new Set(inputs.flatMap(({ variable, overPasses }) => (overPasses ? [] : [variable]))),
+    ];
+    for (let ending = 0; ending < plan.endings.length; ending += 1) {
+      if (plan.endings[ending]?.ending.kind !== 'complete') continue;
+      const at = terrain.layout.ending(ending);
+      const mass = someButNotAll(inquiry, flow.comesTo(at), variables, {
+        section: plan.sections.length,
+        pass: null,
+      });
+      if (mass === FALSE) continue;
+      return [
+        {
+          rule: 'may-be-unasked',
+          severity: 'warning',
+          at: { derived: derived.name },
+          field: 'value',
+          message: `“${derived.name}” has no value for some who were asked part of what it adds up, and never the rest`,
+          ...inquiry.witness(at, mass),
+        },
+      ];
+    }
+    return [];
+  });
+}
+
+function someUnasked(
+  { terrain, diagrams }: Inquiry,
+  here: Diagram,
+  variable: Variable,
+  standing: Standing,
+): Diagram {
+  if (variable.of === 'given' || variable.of === 'derived') return FALSE;
+  const states = terrain.statesOf(variable, standing);
+  return states === null ? FALSE : diagrams.and(here, diagrams.not(states.asked));
+}
+
+function someButNotAll(
+  { terrain, diagrams }: Inquiry,
+  here: Diagram,
+  variables: readonly Variable[],
+  standing: Standing,
+): Diagram {
+  const placed = variables.filter(({ of }) => of === 'question' || of === 'row');
+  if (placed.length < 2) return FALSE;
+  const asked = placed.flatMap((variable) => terrain.statesOf(variable, standing)?.asked ?? []);
+  const some = asked.reduce((any, each) => diagrams.or(any, each), FALSE);
+  const all = asked.reduce((every, each) => diagrams.and(every, each), TRUE);
+  return diagrams.and(here, diagrams.and(some, diagrams.not(all)));
+}
+
+/** Names that a condition asks the state of: its author has thought of those who were not asked. */
+function stateNames(condition: Condition): ReadonlySet<string> {
+  const names = new Set<string>();
+  eachName(condition, ({ name }, user) => {
+    if (user.kind === 'state') names.add(name.toLowerCase());
+  });
+  return names;
+}
+
+function negationsIn(node: Condition): (Condition & { kind: 'not' })[] {
+  if (node.kind === 'not') return [node];
+  return node.kind === 'and' || node.kind === 'or' ? node.parts.flatMap(negationsIn) : [];
+}
+
+function comparisonsIn(node: Condition): CompareTest[] {
+  switch (node.kind) {
+    case 'compare':
+      return [node];
+    case 'and':
+    case 'or':
+      return node.parts.flatMap(comparisonsIn);
+    case 'not':
+      return comparisonsIn(node.part);
+    default:
+      return [];
+  }
+}
+
+function addAsked(inquiry: Inquiry, site: Site, variable: Variable) {
+  const bracketed = / or /.test(site.text) ? `(${site.text})` : site.text;
+  return inquiry.mendCondition(site, `${bracketed} and ${variable.name} asked`);
+}
