@@ -4,6 +4,7 @@ import { analyse } from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
 import { allSnagsOf, isProvisional, type SnagWitness } from '../core/snags';
 import { steeringAnswers } from '../core/views/route-words';
+import { asSentence } from '../core/wording/sentence';
 import { placeWords } from '../core/wording/places';
 import { readCall, readQuestionnaire } from './files';
 
@@ -28,7 +29,7 @@ export function check(args: readonly string[]): number {
     for (const { severity, rule, at, message, witness, mends } of snags) {
       const lines = [
         `${severity}  ${rule}  at ${placeWords(document, at) || 'the study'}`,
-        `  ${message}`,
+        `  ${asSentence(message)}`,
         ...(witness === undefined ? [] : [`  For one: ${witnessWords(plan, witness)}`]),
         ...(mends ?? []).map(({ label }) => `  Mend: ${label}`),
       ];

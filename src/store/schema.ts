@@ -39,3 +39,20 @@ export const verdicts = sqliteTable(
     index('verdicts_study').on(table.studyId),
   ],
 );
+
+/** Snags that somebody looked at and set aside, with the reason. */
+export const asides = sqliteTable(
+  'asides',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    studyId: text('study_id')
+      .notNull()
+      .references(() => studies.id, { onDelete: 'cascade' }),
+    /** The snag: its rule, place and message; see `snagKey` in `core/snags`. When one of them changes it comes back. */
+    snag: text('snag').notNull(),
+    reason: text('reason').notNull(),
+    reviewer: text('reviewer').notNull(),
+    at: integer('at').notNull(),
+  },
+  (table) => [uniqueIndex('asides_snag').on(table.studyId, table.snag)],
+);

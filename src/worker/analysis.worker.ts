@@ -3,7 +3,9 @@ import { expose } from 'comlink';
 import * as v from 'valibot';
 import { analyse, type Analysis } from '../core/analysis';
 import { readDocument } from '../core/document/read';
+import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
+import { routedSnagsOf } from '../core/snags';
 import { contentMarks, fingerprint, routeMarks, type ContentMarks } from '../core/views/route-content';
 import type { AnalysisApi, AnalysisSummary, RouteRow, RouteView } from './types';
 
@@ -13,6 +15,7 @@ const Marks = v.array(v.string());
 
 let analysis: Analysis | null = null;
 let marks: ContentMarks | null = null;
+let plan: Plan | null = null;
 
 function loaded(): { analysis: Analysis; marks: ContentMarks } {
   if (analysis === null || marks === null) throw new Error('no questionnaire has been loaded');
@@ -23,7 +26,7 @@ const api: AnalysisApi = {
   load(document): AnalysisSummary {
     const read = readDocument(document);
     if (!read.ok) throw new Error(read.problems[0]?.message);
-    const plan = planOf(read.document);
+    plan = planOf(read.document);
     const result = analyse(plan);
     analysis = result;
     marks = contentMarks(plan);
@@ -40,6 +43,8 @@ const api: AnalysisApi = {
   },
 
   asked: () => Object.fromEntries(loaded().analysis.asked),
+
+  snags: () => (plan === null ? [] : routedSnagsOf(plan, loaded().analysis)),
 
   rows(from, count): RouteRow[] {
     const { analysis: of, marks: by } = loaded();

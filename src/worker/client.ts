@@ -5,12 +5,15 @@
  */
 import { releaseProxy, wrap, type Remote } from 'comlink';
 import type { Questionnaire } from '../core/document/types';
+import type { Snag } from '../core/snags';
 import type { AnalysisApi, AnalysisSummary } from './types';
 
 export type Analysed = AnalysisSummary & {
   readonly document: Questionnaire;
   /** Who is asked each item; empty until it has been worked out, after the counts. */
   readonly asked: Readonly<Record<string, string>>;
+  /** The snags that only the routes show; null until they have been looked for, after the counts. */
+  readonly snags: readonly Snag[] | null;
 };
 
 export class AnalysisClient {
@@ -32,7 +35,14 @@ export class AnalysisClient {
       if (this.worker === worker) this.busy = false;
     });
     if (this.worker !== worker) return null;
-    return summary === null ? null : { ...summary, document, asked: {} };
+    return summary === null ? null : { ...summary, document, asked: {}, snags: null };
+  }
+
+  /** Looks for the snags; null where a newer document came in the meantime. */
+  async withSnags(analysed: Analysed): Promise<Analysed | null> {
+    const { worker } = this;
+    const snags = await this.api.snags();
+    return this.worker === worker && !this.busy ? { ...analysed, snags } : null;
   }
 
   /** Works out who is asked what; null where a newer document came in the meantime. */

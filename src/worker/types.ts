@@ -1,6 +1,7 @@
 /** What crosses between the main thread and the analysis worker. Counts and numbers are decimal strings. */
 import type { Limit } from '../core/analysis';
 import type { Answers } from '../core/document/types';
+import type { Snag } from '../core/snags';
 
 export interface AnalysisSummary {
   readonly routes: string;
@@ -31,6 +32,8 @@ export interface AnalysisApi {
   load(document: unknown): AnalysisSummary;
   /** Who is asked each item: by name a condition, `always` or `never`. */
   asked(): Readonly<Record<string, string>>;
+  /** The snags that only the routes show. */
+  snags(): readonly Snag[];
   /** Routes from number `from`, at most 500. */
   rows(from: string, count: number): RouteRow[];
   route(number: string): RouteView | null;

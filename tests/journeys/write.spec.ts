@@ -63,7 +63,8 @@ test('five sections from nothing, by keyboard; then out and in again as the same
   await page.getByRole('button', { name: 'Ask all, or only if …' }).click();
   await type('wait >= 10');
   await saved(page);
-  await expect(page.getByText('0 snags')).toBeVisible();
+  // That nobody is screened out yet, and so never comes to that ending, is told; labels are still to be written.
+  await expect(page.getByRole('button', { name: '2 snags · 5 notes' })).toBeVisible();
 
   const download = async (name: string) => {
     const [file] = await Promise.all([

@@ -41,6 +41,11 @@ export function applyChange(
   };
 }
 
+/** A change that was worked out beforehand, for the very document it is applied to. */
+export function changeOf(label: string, patches: readonly Patch[]): Change {
+  return { label, apply: (draft) => void applyPatches(draft, [...patches]) };
+}
+
 /** Throws where the patches do not fit the document. */
 export function applyAll(document: Questionnaire, patches: readonly Patch[]): Questionnaire {
   return applyPatches(document, [...patches]);

@@ -1,6 +1,7 @@
 /** A steering question that may be left blank, where a blank goes the way of an answer. */
 import { FALSE } from '../analysis/diagram';
-import type { Question } from '../document/types';
+import { optionsOf } from '../document/shape';
+import type { Question, Value } from '../document/types';
 import { editQuestion } from '../editing/structure';
 import type { PlanItem } from '../routing/plan';
 import type { Inquiry } from './inquiry';
@@ -42,16 +43,11 @@ function atPlace(inquiry: Inquiry, planItem: PlanItem, item: Question, at: numbe
   );
   if (like < 0) return null;
   const value = instance.readings[like]?.value;
-  const answer = Array.isArray(value)
-    ? value.length === 0
-      ? 'no picks'
-      : `picking ${value.join(', ')}`
-    : String(value);
   return {
     rule: 'blank-decides',
     severity: 'warning',
     at: { item: item.name },
-    message: `this steers, yet may be left blank, and a blank goes the way of ${answer}: require an answer, or say where a blank leads`,
+    message: `this steers, yet may be left blank, and a blank goes the way of ${answerWords(item, value)}: require an answer, or say where a blank leads`,
     ...inquiry.witness(at, blank),
     mends: [
       inquiry.mend(
@@ -61,6 +57,16 @@ function atPlace(inquiry: Inquiry, planItem: PlanItem, item: Question, at: numbe
       ),
     ],
   };
+}
+
+/** An answer with its label: `1 (“Yes”)`. */
+function answerWords({ answer }: Question, value: Value | null | undefined): string {
+  const labelled = (code: number) => {
+    const label = optionsOf(answer).find((option) => option.code === code)?.label;
+    return label === undefined ? String(code) : `${code} (“${label}”)`;
+  };
+  if (typeof value === 'number') return labelled(value);
+  return typeof value === 'object' && value !== null ? value.map(labelled).join(' and ') : `“${value ?? ''}”`;
 }
 
 /** Whether the question's own skips lead two answers to the same places, whatever else was answered. */

@@ -7,6 +7,7 @@
 import type { Analysis } from '../analysis';
 import { flowOf } from '../analysis';
 import type { Questionnaire } from '../document/types';
+import { applyChange } from '../editing/change';
 import type { Plan } from '../routing/plan';
 import type { Place } from '../routing/problems';
 import { askedTwice } from './asked-twice';
@@ -28,7 +29,7 @@ import { rulesOverlap, skipShadowed } from './skip-order';
 import { noMessage, stuck } from './stuck';
 import { mayBeUnasked, negationIncludesUnasked } from './unasked';
 import { valuesUnclaimed } from './values-unclaimed';
-import type { Snag } from './types';
+import type { Mend, Snag } from './types';
 
 export type { Mend, Severity, Snag, SnagRule, SnagWitness } from './types';
 
@@ -41,6 +42,7 @@ export function snagsOf(plan: Plan): Snag[] {
     field,
     message,
     ...(span === undefined ? {} : { span }),
+    ...(field === 'to' ? { mends: withoutTarget(plan.document, at) } : {}),
   }));
   return inOrder(plan.document, [
     ...fromPlan,
@@ -52,6 +54,28 @@ export function snagsOf(plan: Plan): Snag[] {
     ...unlabelled(plan),
     ...noWayOut(plan),
   ]);
+}
+
+/** Takes away a skip or onward whose target cannot be used. */
+function withoutTarget(document: Questionnaire, at: Place): Mend[] {
+  const label = at.skip === undefined ? 'Delete this onward' : `Delete skip ${at.skip + 1}`;
+  const { step } = applyChange(document, {
+    label,
+    apply: (draft) => {
+      for (const section of draft.sections) {
+        if (section.id === at.section && at.onward !== undefined) {
+          if (Array.isArray(section.onward)) section.onward.splice(at.onward, 1);
+          else delete section.onward;
+        }
+        for (const item of section.items) {
+          if (item.kind === 'page_break' || item.name !== at.item || at.skip === undefined) continue;
+          item.skips?.splice(at.skip, 1);
+          if (item.skips?.length === 0) delete item.skips;
+        }
+      }
+    },
+  });
+  return step.forward.length === 0 ? [] : [{ label, patches: step.forward }];
 }
 
 /** The snags that only the routes show, each with somebody who meets it where somebody does. */
@@ -95,8 +119,13 @@ export function allSnagsOf(plan: Plan, analysis: Analysis): Snag[] {
   return inOrder(plan.document, [...snagsOf(plan), ...routedSnagsOf(plan, analysis)]);
 }
 
+/** What a snag is told by: while rule, place and words are the same, it is the same snag. */
+export function snagKey({ rule, at, message }: Snag): string {
+  return JSON.stringify([rule, at, message]);
+}
+
 /** By place in the document, and within one place as they came. */
-function inOrder(document: Questionnaire, snags: readonly Snag[]): Snag[] {
+export function inOrder(document: Questionnaire, snags: readonly Snag[]): Snag[] {
   const order = documentOrder(document);
   return snags
     .map((snag, index) => ({ snag, index, rank: order(snag.at) }))

@@ -12,7 +12,7 @@ export function neverAsked(inquiry: Inquiry): Snag[] {
     const shown = analysis.exact
       ? analysis.items.get(name) !== 0n
       : inquiry.placesOf(planItem).some((at) => flow.presentedAt(at) !== FALSE);
-    if (shown) return [];
+    if (shown || isShutByMistake(inquiry, planItem)) return [];
     const what = planItem.item.kind === 'question' ? 'nobody is ever asked this' : 'nobody ever sees this';
     return [
       {
@@ -23,6 +23,12 @@ export function neverAsked(inquiry: Inquiry): Snag[] {
       },
     ];
   });
+}
+
+/** Where the condition that shuts it off cannot be read, that is told already. */
+function isShutByMistake(inquiry: Inquiry, { item, section }: PlanItem): boolean {
+  const id = inquiry.plan.sections[section]?.section.id ?? '';
+  return inquiry.isBroken({ item: item.name }) || inquiry.isBroken({ section: id });
 }
 
 function reason(inquiry: Inquiry, planItem: PlanItem): string {

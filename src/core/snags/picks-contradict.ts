@@ -37,7 +37,12 @@ export function picksContradict(inquiry: Inquiry): Snag[] {
           at: { item: item.name, option: option.code },
           message: `“${option.label}” can be picked along with the others, which contradicts it, and picks here steer: let it exclude the others`,
           ...(mass === null ? {} : inquiry.witness(at, mass)),
-          mends: [inquiry.mend(setOptionKind(inquiry.placeOf(planItem), index, 'exclusive'))],
+          mends: [
+            inquiry.mend({
+              ...setOptionKind(inquiry.placeOf(planItem), index, 'exclusive'),
+              label: `Let “${option.label}” exclude the others`,
+            }),
+          ],
         },
       ];
     });

@@ -35,6 +35,12 @@ export function conditionSentence(node: Condition, variables: Variables): string
   }
 }
 
+/** Words that begin small and without a full stop, as a sentence of their own. */
+export function asSentence(words: string): string {
+  const end = /[.!?]$/.test(words) ? '' : '.';
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)}${end}`;
+}
+
 /** `not landlord = 3` also holds of those who gave no answer: “Landlord is anything but …”. */
 function exceptWords(part: Condition, variables: Variables): string | null {
   if (

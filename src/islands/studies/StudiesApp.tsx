@@ -6,7 +6,7 @@ import { emptyQuestionnaire } from '../../core/editing/structure';
 import type { StudyCard } from '../../server/study-cards';
 import { PasteList } from '../paste/PasteList';
 import { addStudy, call, NothingSchema } from '../ui/api';
-import { plural, whenText } from '../ui/format';
+import { countText, plural, whenText } from '../ui/format';
 import { useHydrated } from '../ui/hydrated';
 import { Mark } from '../ui/Mark';
 import classes from './studies.module.css';
@@ -94,10 +94,14 @@ export default function StudiesApp({ cards }: Props) {
                   {plural(card.items, 'item')} in {plural(card.sections, 'section')}
                 </span>
                 <span>{plural(card.skips, 'skip')}</span>
+                <span>
+                  {card.exact ? '' : 'at least '}
+                  {countText(card.routes)} {card.routes === '1' ? 'route' : 'routes'}
+                </span>
                 <span data-trouble={card.snags > 0 || undefined}>
                   {card.snags === 0 ? 'no snags' : plural(card.snags, 'snag')}
                 </span>
-                <span>{plural(card.passed, 'route')} passed</span>
+                <span>{card.passed} passed</span>
                 <time dateTime={new Date(card.changedAt).toISOString()} suppressHydrationWarning>
                   changed {whenText(card.changedAt)}
                 </time>

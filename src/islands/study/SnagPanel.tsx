@@ -1,21 +1,23 @@
-/** The snags, each a door to its place. */
-import { placeWords } from '../../core/wording/places';
+/** The snags over every view, grouped by severity, each a door to its place. */
 import { useEffect, useRef } from 'react';
 import type { Place } from '../../core/routing/problems';
+import type { Severity } from '../../core/snags';
+import { placeWords } from '../../core/wording/places';
+import { plural } from '../ui/format';
+import { useGoTo } from './going';
+import { SnagEntry } from './SnagEntry';
+import { useSnags } from './snags';
+import classes from './snags.module.css';
 import { useStudy, type Selection } from './store';
-import classes from './study.module.css';
 
-const SEVERITY_WORDS = { error: 'Error', warning: 'Warning', note: 'Note' } as const;
+const GROUPS: readonly (readonly [Severity, string, string])[] = [
+  ['error', 'error', 'to be mended before anybody is interviewed'],
+  ['warning', 'warning', 'likely to go wrong for somebody'],
+  ['note', 'note', 'worth a look'],
+];
 
-interface Props {
-  readonly close: () => void;
-  readonly goTo: () => void;
-}
-
-export function SnagPanel({ close, goTo }: Props) {
-  const snags = useStudy((state) => state.snags);
-  const document = useStudy((state) => state.document);
-  const select = useStudy((state) => state.select);
+export function SnagPanel({ close }: { readonly close: () => void }) {
+  const { open, aside, complete } = useSnags();
   const panel = useRef<HTMLDivElement>(null);
   useEffect(() => {
     panel.current?.focus();
@@ -31,31 +33,76 @@ export function SnagPanel({ close, goTo }: Props) {
         if (event.key === 'Escape') close();
       }}
     >
-      {snags.length === 0 ? (
-        <p>No snags: every name, condition and target can be read, and every skip leads forward.</p>
-      ) : (
-        <ul>
-          {snags.map((snag, index) => (
-            <li key={index} data-severity={snag.severity}>
-              <button
-                type="button"
-                onClick={() => {
-                  select(selectionAt(snag.at));
-                  goTo();
-                  close();
-                }}
-              >
-                <strong>
-                  {SEVERITY_WORDS[snag.severity]} at {placeWords(document, snag.at)}
-                </strong>
-                {snag.message}
-              </button>
-            </li>
-          ))}
-        </ul>
+      <div className={classes.head}>
+        <h2>{open.length === 0 ? 'No snags' : 'Snags'}</h2>
+        <button type="button" onClick={close}>
+          Close
+        </button>
+      </div>
+      <p role="status">
+        {complete
+          ? open.length === 0 && 'Every name and condition can be read, and everybody gets where they should.'
+          : 'Looking through the routes …'}
+      </p>
+      {GROUPS.map(([severity, word, meaning]) => {
+        const snags = open.filter((snag) => snag.severity === severity);
+        return (
+          snags.length > 0 && (
+            <section key={severity}>
+              <h3>
+                {plural(snags.length, word)}: {meaning}
+              </h3>
+              <ul>
+                {snags.map((snag, index) => (
+                  <li key={`${snag.rule} ${index}`}>
+                    <SnagEntry snag={snag} heading={<Door at={snag.at} close={close} />} left={close} />
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )
+        );
+      })}
+      {aside.length > 0 && (
+        <section>
+          <h3>Set aside</h3>
+          <ul>
+            {aside.map(({ snag, aside: why }, index) => (
+              <li key={`${snag.rule} ${index}`}>
+                <SnagEntry snag={snag} aside={why} heading={<Door at={snag.at} close={close} />} />
+              </li>
+            ))}
+          </ul>
+        </section>
       )}
     </div>
   );
+}
+
+function Door({ at, close }: { readonly at: Place; readonly close: () => void }) {
+  const document = useStudy((state) => state.document);
+  const select = useStudy((state) => state.select);
+  const goTo = useGoTo();
+  const words = placeWords(document, at);
+  const selection = selectionAt(at);
+  if (selection === null) return <strong>{words === '' ? 'The whole study' : capital(words)}</strong>;
+  return (
+    <button
+      type="button"
+      className={classes.place}
+      onClick={() => {
+        select(selection);
+        goTo('script');
+        close();
+      }}
+    >
+      {capital(words)}
+    </button>
+  );
+}
+
+function capital(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1);
 }
 
 /** What to select for a place of the document. */

@@ -5,6 +5,7 @@ import { setTitle } from '../../core/editing/structure';
 import { countText, grouped, plural, whenText } from '../ui/format';
 import { Mark } from '../ui/Mark';
 import { SnagPanel } from './SnagPanel';
+import { useSnags } from './snags';
 import { useStudy, type Saving } from './store';
 import { STOP_NAMES, STOPS, type Stop } from './stops';
 import classes from './study.module.css';
@@ -16,7 +17,9 @@ interface Props {
 
 export function StopStrip({ stop, goTo }: Props) {
   const id = useStudy((state) => state.id);
-  const snags = useStudy((state) => state.snags);
+  const { open } = useSnags();
+  const notes = open.filter(({ severity }) => severity === 'note').length;
+  const snags = open.length - notes;
   const past = useStudy((state) => state.past);
   const future = useStudy((state) => state.future);
   const undo = useStudy((state) => state.undo);
@@ -48,8 +51,8 @@ export function StopStrip({ stop, goTo }: Props) {
         ))}
       </nav>
       <button type="button" className={classes.pill} aria-expanded={panel} onClick={() => setPanel(!panel)}>
-        <b data-none={snags.length === 0 || undefined}>{snags.length}</b>{' '}
-        {snags.length === 1 ? 'snag' : 'snags'}
+        <b data-none={snags === 0 || undefined}>{snags}</b> {snags === 1 ? 'snag' : 'snags'}
+        {notes > 0 && <small> · {plural(notes, 'note')}</small>}
       </button>
       <a
         className={classes.icon}
@@ -79,7 +82,7 @@ export function StopStrip({ stop, goTo }: Props) {
       >
         <Redo2 size={17} />
       </button>
-      {panel && <SnagPanel close={() => setPanel(false)} goTo={() => goTo('script')} />}
+      {panel && <SnagPanel close={() => setPanel(false)} />}
     </header>
   );
 }

@@ -1,5 +1,6 @@
 /** One open study: the strip of stops on top, the view of the current stop below. */
 import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Aside } from '../../store/asides';
 import type { Verdict } from '../../store/verdicts';
 import { AnalysisClient, type Analysed } from '../../worker/client';
 import { RoutesView } from '../routes/RoutesView';
@@ -7,6 +8,7 @@ import { ScriptView } from '../script/ScriptView';
 import { WalkView } from '../walk/WalkView';
 import { AnalysisContext } from './analysis';
 import { Conflict } from './Conflict';
+import { GoToContext, type GoTo } from './going';
 import { useStanding } from './ledger';
 import { StopStrip } from './StopStrip';
 import { createStudyStore, StudyContext, type InitialStudy } from './store';
@@ -17,11 +19,12 @@ import { useUndoKeys } from './undo-keys';
 interface Props {
   readonly study: InitialStudy;
   readonly verdicts: readonly Verdict[];
+  readonly asides: readonly Aside[];
   readonly stop: Stop;
 }
 
-export default function StudyApp({ study, verdicts, stop: first }: Props) {
-  const [store] = useState(() => createStudyStore(study, verdicts));
+export default function StudyApp({ study, verdicts, asides, stop: first }: Props) {
+  const [store] = useState(() => createStudyStore(study, verdicts, asides));
   const client = useMemo(() => new AnalysisClient(), []);
   const [stop, goTo] = useStop(study.id, first);
   useAnalysis(store, client);
@@ -30,16 +33,18 @@ export default function StudyApp({ study, verdicts, stop: first }: Props) {
   return (
     <StudyContext.Provider value={store}>
       <AnalysisContext.Provider value={client}>
-        <div className={classes.frame}>
-          <Standing />
-          <StopStrip stop={stop} goTo={goTo} />
-          <Conflict />
-          <main className={classes.view} key={stop}>
-            {stop === 'script' && <ScriptView />}
-            {stop === 'routes' && <RoutesView walk={(number) => goTo('walk', `?route=${number}`)} />}
-            {stop === 'walk' && <WalkView />}
-          </main>
-        </div>
+        <GoToContext.Provider value={goTo}>
+          <div className={classes.frame}>
+            <Standing />
+            <StopStrip stop={stop} goTo={goTo} />
+            <Conflict />
+            <main className={classes.view} key={stop}>
+              {stop === 'script' && <ScriptView />}
+              {stop === 'routes' && <RoutesView walk={(number) => goTo('walk', `?route=${number}`)} />}
+              {stop === 'walk' && <WalkView />}
+            </main>
+          </div>
+        </GoToContext.Provider>
       </AnalysisContext.Provider>
     </StudyContext.Provider>
   );
@@ -51,7 +56,7 @@ function Standing() {
 }
 
 /** The current stop is the last part of the address; moving between stops reloads nothing. */
-function useStop(id: string, first: Stop): [Stop, (stop: Stop, search?: string) => void] {
+function useStop(id: string, first: Stop): [Stop, GoTo] {
   const [stop, setStop] = useState(first);
   useEffect(() => {
     const onPop = () => {
@@ -88,12 +93,16 @@ function useAnalysis(store: ReturnType<typeof createStudyStore>, client: Analysi
       }
     };
     const tellAsked = async (result: Analysed) => {
-      const complete = await client.withAsked(result).catch((error: unknown) => {
-        // The counts stand without it; the slip leaves who is asked open.
+      // The counts stand without these; the slip leaves who is asked open, and the snags are those last found.
+      const failed = (error: unknown) => {
         console.error(error);
         return null;
-      });
-      if (complete?.document === document) store.getState().setAnalysis(complete);
+      };
+      const complete = await client.withAsked(result).catch(failed);
+      if (complete?.document !== document) return;
+      store.getState().setAnalysis(complete);
+      const checked = await client.withSnags(complete).catch(failed);
+      if (checked?.document === document) store.getState().setAnalysis(checked);
     };
     void analyse();
     const unsubscribe = store.subscribe((state) => {

@@ -12,7 +12,8 @@ import type { Questionnaire } from '../../core/document/types';
 import { applyAll, applyChange, mergeSteps, type Change, type Step } from '../../core/editing/change';
 import type { Plan } from '../../core/routing/plan';
 import { planOf } from '../../core/routing/planner';
-import { snagsOf, type Snag } from '../../core/snags';
+import { snagsOf, type Snag, type SnagWitness } from '../../core/snags';
+import type { Aside } from '../../store/asides';
 import type { Verdict } from '../../store/verdicts';
 import type { Analysed } from '../../worker/client';
 import { readKept, writeKept } from './kept';
@@ -36,7 +37,13 @@ export interface StudyState {
   readonly id: string;
   readonly document: Questionnaire;
   readonly plan: Plan;
+  /** The snags that the document shows by itself; `useSnags` gives them all. */
   readonly snags: readonly Snag[];
+  /** The snags that only the routes show, as last looked for, and in which document. */
+  readonly routed: { readonly snags: readonly Snag[]; readonly document: Questionnaire } | null;
+  readonly asides: readonly Aside[];
+  /** Somebody to be walked, who meets a snag; taken by the Walk view. */
+  readonly toWalk: ToWalk | null;
   readonly revision: number;
   readonly savedAt: number;
   readonly saving: Saving;
@@ -55,6 +62,8 @@ export interface StudyState {
   undo(): void;
   redo(): void;
   select(selection: Selection): void;
+  setAsides(asides: readonly Aside[]): void;
+  setToWalk(toWalk: ToWalk | null): void;
   setVerdicts(verdicts: readonly Verdict[]): void;
   setStanding(standing: StudyState['standing']): void;
   setAnalysis(analysis: Analysed | null, problem?: string): void;
@@ -62,6 +71,12 @@ export interface StudyState {
   takeTheirs(mine: 'copy' | 'drop'): Promise<void>;
   /** Saves what waits to be saved; also to be called once the study is on the page. */
   saveNow(): void;
+}
+
+export interface ToWalk {
+  readonly witness: SnagWitness;
+  /** Name of the item at which they meet the snag; null where it is at none. */
+  readonly item: string | null;
 }
 
 export interface InitialStudy {
@@ -78,7 +93,11 @@ const RETRY_AFTER = 4000;
 export type StudyStore = StoreApi<StudyState>;
 
 /** Has no effects until something is called: a page may make it and throw it away. */
-export function createStudyStore(initial: InitialStudy, verdicts: readonly Verdict[]): StudyStore {
+export function createStudyStore(
+  initial: InitialStudy,
+  verdicts: readonly Verdict[],
+  asides: readonly Aside[] = [],
+): StudyStore {
   const kept = readKept(initial);
   let lastCommit = 0;
   let timer: ReturnType<typeof setTimeout> | undefined;
@@ -168,6 +187,9 @@ export function createStudyStore(initial: InitialStudy, verdicts: readonly Verdi
       past: kept?.past ?? [],
       future: kept?.future ?? [],
       selection: null,
+      routed: null,
+      asides,
+      toWalk: null,
       verdicts,
       standing: {},
       analysis: null,
@@ -218,6 +240,8 @@ export function createStudyStore(initial: InitialStudy, verdicts: readonly Verdi
       },
 
       select: (selection) => set({ selection }),
+      setAsides: (list) => set({ asides: list }),
+      setToWalk: (toWalk) => set({ toWalk }),
       setVerdicts: (list) => set({ verdicts: list }),
       setStanding: (standing) => set({ standing }),
       setAnalysis(analysis, problem) {
@@ -225,6 +249,7 @@ export function createStudyStore(initial: InitialStudy, verdicts: readonly Verdi
         if (analysis === null) return;
         // Who is asked what comes after the counts; until then, what was last known stands.
         const known = Object.keys(analysis.asked).length > 0;
+        if (analysis.snags !== null) set({ routed: { snags: analysis.snags, document: analysis.document } });
         set({ analysis: known ? analysis : { ...analysis, asked: get().analysis?.asked ?? {} } });
       },
 

@@ -4,6 +4,7 @@ import * as v from 'valibot';
 import { call, NothingSchema } from '../ui/api';
 import { grouped, whenText } from '../ui/format';
 import { nextToWalk, useLedger } from '../study/ledger';
+import { useReviewer } from '../study/reviewer';
 import { useStudy } from '../study/store';
 import type { WalkedRoute } from './route-of-walk';
 import type { Session } from './session';
@@ -26,15 +27,13 @@ const VerdictSchema = v.object({
   at: v.number(),
 });
 
-const REVIEWER = 'jolly-fork/reviewer';
-
 export function VerdictCard({ session, found, follow }: Props) {
   const id = useStudy((state) => state.id);
   const analysis = useStudy((state) => state.analysis);
   const verdicts = useStudy((state) => state.verdicts);
   const setVerdicts = useStudy((state) => state.setVerdicts);
   const ledger = useLedger();
-  const [reviewer, setReviewer] = useState(() => localStorage.getItem(REVIEWER) ?? '');
+  const { reviewer, setReviewer, remember } = useReviewer();
   const [remark, setRemark] = useState('');
   const [place, setPlace] = useState('');
   const [returning, setReturning] = useState(false);
@@ -63,7 +62,7 @@ export function VerdictCard({ session, found, follow }: Props) {
       setProblem('Write a remark first: what should be mended on this route?');
       return;
     }
-    localStorage.setItem(REVIEWER, reviewer.trim());
+    remember();
     const reply = await call(VerdictSchema, 'POST', `/api/studies/${id}/verdicts`, {
       route: found.fingerprint,
       marks: found.marks,

@@ -59,6 +59,27 @@ export function WalkView() {
     if (following !== null && /^\d+$/.test(following)) void follow(following);
   }, [ready, begun, following, follow]);
 
+  const toWalk = useStudy((state) => state.toWalk);
+  const setToWalk = useStudy((state) => state.setToWalk);
+  useEffect(() => {
+    if (toWalk === null || !ready) return;
+    const { answers, given, full, draws, items, ending } = toWalk.witness;
+    setToWalk(null);
+    start(
+      answers,
+      { seed: 1, ...(given ? { given } : {}), ...(full ? { full } : {}), ...(draws ? { draws } : {}) },
+      toWalk.item ?? undefined,
+    );
+    const key = items.find((each) => each.split('#')[0] === toWalk.item);
+    void (ending === null ? Promise.resolve(null) : client.api.numberOf(items, ending)).then((number) => {
+      if (key !== undefined) setCurrent(key);
+      setFollowing(number);
+      setFollowed(items);
+      if (number !== null) setWanted(number);
+      history.replaceState(null, '', number === null ? location.pathname : `?route=${number}`);
+    });
+  }, [toWalk, setToWalk, ready, client, start]);
+
   const free = () => {
     session.start(
       {},

@@ -46,7 +46,12 @@ interface SessionState {
 }
 
 type Action =
-  | { readonly do: 'start'; readonly answers: SessionState['answers']; readonly inputs: WalkInputs }
+  | {
+      readonly do: 'start';
+      readonly answers: SessionState['answers'];
+      readonly inputs: WalkInputs;
+      readonly at: number;
+    }
   | { readonly do: 'answer'; readonly key: string; readonly value: Value | null }
   | { readonly do: 'inputs'; readonly inputs: WalkInputs }
   | { readonly do: 'tried'; readonly confirmed: string }
@@ -61,6 +66,8 @@ function reduce(state: SessionState, action: Action): SessionState {
         answers: action.answers,
         filledIn: action.answers,
         inputs: action.inputs,
+        at: action.at,
+        reached: action.at,
       };
     case 'answer': {
       const before = state.answers[action.key] ?? null;
@@ -127,7 +134,8 @@ export interface Session extends Omit<SessionState, 'at'> {
   readonly faults: readonly PageFault[];
   /** Keys of answers that the present answers have put off the route. */
   readonly offRoute: readonly string[];
-  start(answers: SessionState['answers'], inputs: WalkInputs): void;
+  /** Begins a walk, on the page of an item where one is named, with all before it answered. */
+  start(answers: SessionState['answers'], inputs: WalkInputs, item?: string): void;
   answer(key: string, value: Value | null): void;
   setInputs(inputs: WalkInputs): void;
   next(): void;
@@ -162,7 +170,8 @@ export function useSession(plan: Plan): Session {
     page,
     faults: state.tried ? faults : [],
     offRoute,
-    start: (given, by) => dispatch({ do: 'start', answers: given, inputs: by }),
+    start: (given, by, item) =>
+      dispatch({ do: 'start', answers: given, inputs: by, at: pageOf(plan, given, by, item) }),
     answer: (key, value) => dispatch({ do: 'answer', key, value }),
     setInputs: (next) => dispatch({ do: 'inputs', inputs: next }),
     next() {
@@ -176,6 +185,17 @@ export function useSession(plan: Plan): Session {
     back: () => dispatch({ do: 'go', to: Math.max(0, at - 1), drop: [] }),
     goTo: (to) => dispatch({ do: 'go', to, drop: to > at ? offRoute : [] }),
   };
+}
+
+/** The page on which an item is first presented; the first page where it is not. */
+function pageOf(plan: Plan, answers: Answers, inputs: WalkInputs, item: string | undefined): number {
+  const result = walk(plan, { answers, ...inputs, lenient: true });
+  if (item === undefined || !result.ok) return 0;
+  const pages = pagesOf(plan, result.walk);
+  return Math.max(
+    0,
+    pages.findIndex((page) => page.steps.some(({ planItem }) => planItem.item.name === item)),
+  );
 }
 
 /** Answered keys that nothing on the walk asks for: neither the question, nor its texts and remarks. */
