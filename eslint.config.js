@@ -12,6 +12,7 @@ const CORE = [
   'editing',
   'analysis',
   'coding',
+  'simulate',
   'snags',
   'exchange',
   'wording',

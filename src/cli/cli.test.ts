@@ -1,7 +1,7 @@
 /** The command line as it is called: what it prints, and what it exits with. */
 import assert from 'node:assert/strict';
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { describe, it } from 'node:test';
@@ -80,6 +80,23 @@ describe('jolly-fork', () => {
       assert.deepEqual([walked.presented, walked.ending], [items, ending]);
     }
     assert.match(call('routes', study, '--limit', '1').stdout, /2048263 routes/);
+  });
+
+  it('makes up respondents: the same file for the same seed, each row coded to its last column', () => {
+    const study = demo('winter-diary');
+    const simulate = (name: string, seed: string) => {
+      const out = path.join(folder, name);
+      const called = call('simulate', study, '-n', '50', '--seed', seed, '--out', out, '--json');
+      assert.equal(called.status, 0, called.stderr);
+      return { ...called.json(), text: readFileSync(out, 'utf8') } as { text: string; columns: number };
+    };
+    const { text, columns } = simulate('a.csv', '4');
+    const rows = text.trimEnd().split('\r\n');
+    assert.equal(rows.length, 51);
+    assert.match(rows[0] ?? '', /^heat_main,.*,ending$/);
+    for (const row of rows) assert.equal(row.split(',').length, columns);
+    assert.equal(simulate('b.csv', '4').text, text);
+    assert.notEqual(simulate('c.csv', '5').text, text);
   });
 
   it('refuses what it cannot use in one line that names the place, with exit 2', () => {

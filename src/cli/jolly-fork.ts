@@ -3,6 +3,7 @@ import { analyseCommand } from './analyse';
 import { check } from './check';
 import { Misuse } from './files';
 import { routesCommand } from './routes';
+import { simulateCommand } from './simulate';
 import { walkCommand } from './walk';
 
 const USAGE = `Usage: jolly-fork COMMAND FILE [options]
@@ -14,6 +15,7 @@ const USAGE = `Usage: jolly-fork COMMAND FILE [options]
          [--through NAME] [--avoid NAME]           K counts within what the filters leave
          [--ending ID]
   walk FILE --answers FILE.json [--seed S]         walk one respondent, with the coded row
+  simulate FILE -n N --out ROWS.csv [--seed S]     coded data of made-up respondents
 
   --json    print JSON instead of a report
   --help    print this
@@ -25,6 +27,7 @@ const COMMANDS: Readonly<Record<string, (args: readonly string[]) => number>> = 
   analyse: analyseCommand,
   routes: routesCommand,
   walk: walkCommand,
+  simulate: simulateCommand,
 };
 
 function main(args: readonly string[]): number {

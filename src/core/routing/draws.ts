@@ -12,7 +12,7 @@ import { optionsOf } from '../document/shape';
 import { itemKey, type Plan, type PlanSection } from './plan';
 
 /** FNV-1a over UTF-16 units: a well-spread 32-bit number from any text. */
-function hash(text: string): number {
+export function hash(text: string): number {
   let value = 0x811c9dc5;
   for (let i = 0; i < text.length; i += 1) {
     value = Math.imul(value ^ text.charCodeAt(i), 0x01000193);

@@ -6,7 +6,7 @@
 import { holds, type Environment, type Reading } from '../condition/evaluate';
 import type { Answers, Given, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
-import { isBlank, partsOf, refusal, type Part, type Refusal } from './answers';
+import { isBlank, partsOf, refusal, type Part, type Refusal, type Shown } from './answers';
 import { drawGiven, drawKey, drawQuestions, readDraws } from './draws';
 import { itemKey, type Plan, type PlanItem, type PlanSection, type PlanSkip } from './plan';
 import { PlanEnvironment, readingOf, type ReadingStore } from './readings';
@@ -36,6 +36,11 @@ export interface WalkInput {
    * for a blank: what a page shows before it is sent.
    */
   readonly lenient?: boolean;
+  /**
+   * Called when an item is presented, before its answers are read, to put them into `answers`; again where a hard
+   * check holds, with the number of times it was called before, until it returns false.
+   */
+  readonly respond?: (planItem: PlanItem, pass: number | null, shown: Shown, tries: number) => boolean;
 }
 
 /** An item presented. */
@@ -155,7 +160,7 @@ class Walker implements Surroundings, ReadingStore {
     for (;;) {
       const arrival = arrive(this.plan, cursor, this);
       if ('ending' in arrival) return this.result(arrival.ending, null);
-      const step = this.present(arrival);
+      const step = this.presentAndAnswer(arrival);
       const asked = step.key === this.input.stoppedAt;
       const blocked = !this.input.lenient && step.faults.some((fault) => fault.kind !== 'soft');
       if (asked || blocked) {
@@ -202,6 +207,17 @@ class Walker implements Surroundings, ReadingStore {
   }
 
   private readonly isFull = (quota: string): boolean => this.input.full?.includes(quota) ?? false;
+
+  private presentAndAnswer(arrival: Arrival): Omit<WalkStep, 'departure'> {
+    const { respond } = this.input;
+    let answered = respond?.(arrival.planItem, arrival.pass, arrival.shown, 0) ?? false;
+    let step = this.present(arrival);
+    for (let tries = 1; answered && step.faults.some(({ kind }) => kind === 'hard'); tries += 1) {
+      answered = respond?.(arrival.planItem, arrival.pass, arrival.shown, tries) ?? false;
+      step = this.present(arrival);
+    }
+    return step;
+  }
 
   private present(arrival: Arrival): Omit<WalkStep, 'departure'> {
     const { planItem, pass, shown } = arrival;

@@ -1,0 +1,97 @@
+/** `jolly-fork simulate FILE -n N --seed S --out rows.csv`: coded data of made-up respondents. */
+import { closeSync, openSync, writeSync } from 'node:fs';
+import Papa from 'papaparse';
+import { columnsOf } from '../core/coding/columns';
+import { codedCells } from '../core/coding/row';
+import { planOf } from '../core/routing/planner';
+import { madeUpRespondents } from '../core/simulate/respondents';
+import { hasErrors, Misuse, readCall, readQuestionnaire } from './files';
+import { table } from './table';
+
+const OPTIONS = {
+  n: { type: 'string', short: 'n' },
+  seed: { type: 'string' },
+  out: { type: 'string' },
+} as const;
+
+/** Rows written at once. */
+const CHUNK = 500;
+
+export function simulateCommand(args: readonly string[]): number {
+  const { file, values } = readCall(args, OPTIONS);
+  const count = readWhole(values.n, '-n', 1);
+  const seed = readWhole(values.seed ?? '1', '--seed', 0);
+  if (typeof values.out !== 'string') throw new Misuse('simulate needs --out rows.csv');
+  const plan = planOf(readQuestionnaire(file));
+  const columns = columnsOf(plan);
+  const endings = new Map<string, number>(plan.endings.map(({ ending }) => [ending.id, 0]));
+  let stopped = 0;
+
+  const out = openOut(values.out);
+  writeSync(out, csv([columns.map(({ name }) => name)]));
+  let rows: (number | string)[][] = [];
+  for (const { walk, answers } of madeUpRespondents(plan, count, seed)) {
+    rows.push(codedCells(plan, walk, answers, columns).map(({ value }) => value));
+    const id = walk.ending === null ? undefined : plan.endings[walk.ending]?.ending.id;
+    if (id === undefined) stopped += 1;
+    else endings.set(id, (endings.get(id) ?? 0) + 1);
+    if (rows.length < CHUNK) continue;
+    writeSync(out, csv(rows));
+    rows = [];
+  }
+  if (rows.length > 0) writeSync(out, csv(rows));
+  closeSync(out);
+
+  const provisional = hasErrors(plan);
+  const output = {
+    ...(provisional ? { provisional } : {}),
+    respondents: count,
+    columns: columns.length,
+    endings: [...endings].map(([id, respondents]) => ({ id, respondents })),
+    stopped,
+  };
+  process.stdout.write(values.json ? `${JSON.stringify(output, null, 2)}\n` : report(values.out, output));
+  return provisional ? 1 : 0;
+}
+
+function csv(rows: readonly (readonly (number | string)[])[]): string {
+  return `${Papa.unparse(rows as (number | string)[][], { newline: '\r\n' })}\r\n`;
+}
+
+function openOut(path: string): number {
+  try {
+    return openSync(path, 'w');
+  } catch (error) {
+    throw new Misuse(`--out ${path}: cannot be written (${(error as NodeJS.ErrnoException).code})`);
+  }
+}
+
+function readWhole(text: string | boolean | undefined, option: string, least: number): number {
+  const value = Number(text);
+  if (typeof text === 'string' && Number.isSafeInteger(value) && value >= least) return value;
+  throw new Misuse(
+    `${option} takes a whole number from ${least}${text === undefined ? '' : `, not "${String(text)}"`}`,
+  );
+}
+
+function report(
+  file: string,
+  output: {
+    respondents: number;
+    columns: number;
+    endings: { id: string; respondents: number }[];
+    stopped: number;
+    provisional?: boolean;
+  },
+): string {
+  const share = (count: number) => `${((100 * count) / output.respondents).toFixed(1)}%`;
+  const rows = output.endings.map(({ id, respondents }) => [id, String(respondents), share(respondents)]);
+  if (output.stopped > 0) rows.push(['(stuck part-way)', String(output.stopped), share(output.stopped)]);
+  return [
+    `${output.respondents} made-up respondents in ${output.columns} columns, written to ${file}.`,
+    ...(output.provisional ? ['Provisional: the questionnaire has errors (see jolly-fork check).'] : []),
+    '',
+    table(['ending', 'respondents', 'share'], rows, [1, 2]),
+    '',
+  ].join('\n');
+}

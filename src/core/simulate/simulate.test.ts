@@ -1,0 +1,130 @@
+/** Made-up respondents: they answer as assumed, keep to the rules, and come out the same for the same seed. */
+import assert from 'node:assert/strict';
+import { describe, it } from 'node:test';
+import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
+import type { Answer, Question } from '../document/types';
+import { walk } from '../routing/walk';
+import { madeUpRespondents, type MadeUp } from './respondents';
+
+const MANY = 4000;
+
+function people(question: Question, count = MANY): MadeUp[] {
+  return [...madeUpRespondents(planFor(questionnaire([section('a', [question])])), count, 7)];
+}
+
+/** Four standard errors of a share on both sides: missed once in 16,000 times, and always the same for a seed. */
+function assertShare(found: number, count: number, expected: number, what: string): void {
+  const error = 4 * Math.sqrt((expected * (1 - expected)) / count) + 1e-9;
+  assert.ok(Math.abs(found / count - expected) <= error, `${what}: ${found / count}, expected ${expected}`);
+}
+
+function assertShares(question: Question, expected: Readonly<Record<string, number>>): void {
+  const made = people(question);
+  for (const [value, share] of Object.entries(expected)) {
+    const found = made.filter(({ answers }) => JSON.stringify(answers[question.name]) === value).length;
+    assertShare(found, MANY, share, `${question.name} = ${value}`);
+  }
+}
+
+const options = (...codes: number[]) => codes.map((code) => ({ code, label: `Option ${code}` }));
+
+describe('assumed answers', () => {
+  it('shares what is not listed evenly among the ordinary options, and leaves blank as often as said', () => {
+    const answer: Answer = {
+      type: 'single',
+      options: [...options(1, 2, 3), { code: 9, label: "Don't know", missing: 'dont_know' }],
+    };
+    assertShares(ask('q', answer, { assume: { shares: { '1': 0.5 }, blank: 0.2 } }), {
+      '1': 0.4,
+      '2': 0.2,
+      '3': 0.2,
+      '9': 0,
+      null: 0.2,
+    });
+  });
+
+  it('gives each pick its chance, within the limits of picks and with exclusive ones alone', () => {
+    const answer: Answer = {
+      type: 'multiple',
+      maxPicks: 2,
+      options: [...options(1, 2, 3), { code: 8, label: 'None', exclusive: true }],
+    };
+    // Each of the three at one half and the exclusive one at a quarter: weights by hand, to the same factor.
+    const [one, pair, none] = [3, 3, 1];
+    const all = 3 * one + 3 * pair + none;
+    assertShares(ask('q', answer, { assume: { shares: { '8': 0.25 } } }), {
+      '[1]': one / all,
+      '[1,3]': pair / all,
+      '[1,2,3]': 0,
+      '[8]': none / all,
+    });
+  });
+
+  it('spreads numbers evenly over their ranges, and ranks in any order', () => {
+    const age: Answer = { type: 'number', min: 18, max: 100 };
+    const ranges = [
+      { from: 18, to: 19, share: 0.8 },
+      { from: 50, to: 50, share: 0.2 },
+    ];
+    assertShares(ask('age', age, { assume: { ranges } }), { 18: 0.4, 19: 0.4, 50: 0.2, 60: 0 });
+    assertShares(ask('r', { type: 'rank', options: options(1, 2, 3), top: 2 }), { '[2,1]': 1 / 6 });
+  });
+});
+
+describe('made-up respondents', () => {
+  const document = questionnaire(
+    [
+      section('a', [
+        ask('seen', { type: 'multiple', options: options(1, 2, 3) }),
+        ask(
+          'age',
+          { type: 'number', min: 0, max: 99 },
+          { required: true, checks: [{ if: 'age < 18', kind: 'hard', message: 'Adults only.' }] },
+        ),
+      ]),
+      section('b', [ask('b1', 2, { skips: [{ if: 'b1 = 2', to: { ending: 'out' } }] }), ask('b2')], {
+        repeat: { each: 'seen', max: 3 },
+      }),
+      section('c', [ask('c1'), ask('c2'), ask('c3')], { draw: 2 }),
+      section('d', [ask('d1')]),
+    ],
+    {
+      quotas: [{ id: 'young', label: 'Young', if: 'age < 60', target: 3, at: 'age', to: { ending: 'full' } }],
+      endings: [
+        { id: 'done', kind: 'complete', messages: [] },
+        { id: 'out', kind: 'screened_out', messages: [] },
+        { id: 'full', kind: 'quota_full', messages: [] },
+      ],
+    },
+  );
+  const plan = planFor(document);
+
+  it('walk as their answers say: the same route again, with nothing refused', () => {
+    for (const { walk: made, answers } of madeUpRespondents(plan, 200, 3)) {
+      const drawn = made.steps.flatMap(({ key }) => (key.startsWith('c') ? [key] : []));
+      const draws: Record<string, string[]> = drawn.length > 0 ? { c: drawn } : {};
+      const again = walk(plan, { answers, draws, full: made.ending === 2 ? ['young'] : [] });
+      assert.ok(again.ok, JSON.stringify(again));
+      assert.deepEqual(
+        [again.walk.ending, again.walk.steps.map(({ key }) => key)],
+        [made.ending, made.steps.map(({ key }) => key)],
+      );
+      assert.notEqual(made.ending, null);
+      assert.ok(Number(answers.age) >= 18, 'a hard check lets nobody under 18 on');
+    }
+  });
+
+  it('fill a quota and no more', () => {
+    const made = [...madeUpRespondents(plan, 200, 3)];
+    const young = made.filter(({ answers, walk: { ending } }) => Number(answers.age) < 60 && ending === 0);
+    assert.equal(young.length, 3);
+    assert.ok(made.some(({ walk: { ending } }) => ending === 2));
+  });
+
+  it('are the same people for the same seed, however many are made', () => {
+    const answersOf = (count: number, seed: number) =>
+      [...madeUpRespondents(plan, count, seed)].map(({ answers }) => answers);
+    assert.deepEqual(answersOf(5, 1), answersOf(20, 1).slice(0, 5));
+    assert.notDeepEqual(answersOf(5, 1), answersOf(5, 2));
+  });
+});
