@@ -22,7 +22,12 @@ import type {
 import { ask, questionnaire, say, section } from '../support/questionnaire';
 
 export function randomDocument(seed: number): Questionnaire {
-  return new Generator(seed).document();
+  return new Generator(seed, false).document();
+}
+
+/** More sections with less in each, so that some have to do with each other and others have not. */
+export function randomChain(seed: number): Questionnaire {
+  return new Generator(seed, true).document();
 }
 
 interface Known {
@@ -38,7 +43,10 @@ class Generator {
   private known: Known[] = [];
   private count = 0;
 
-  constructor(seed: number) {
+  constructor(
+    seed: number,
+    private readonly chain: boolean,
+  ) {
     this.random = xoroshiro128plus(seed);
   }
 
@@ -47,7 +55,7 @@ class Generator {
       ? [{ name: 'given1', label: 'Given', answer: this.simpleAnswer(), random: this.chance(0.5) }]
       : [];
     for (const { name, answer } of given) this.known.push({ name, answer, repeated: -1 });
-    const count = this.int(1, 3);
+    const count = this.chain ? this.int(4, 7) : this.int(1, 3);
     const sections: Section[] = [];
     let derived: Derived[] = [];
     for (let s = 0; s < count; s += 1) {
@@ -102,6 +110,8 @@ class Generator {
   }
 
   private answer(): Answer {
+    if (this.chain && this.chance(0.8))
+      return { type: 'single', options: this.options(this.chance(0.8) ? 2 : 3, false) };
     switch (this.int(0, 9)) {
       case 0:
       case 1:
@@ -164,12 +174,13 @@ class Generator {
     const home = repeat === undefined ? -1 : s;
     const before = [...this.known];
     const items: Item[] = [];
-    const size = this.int(1, repeat === undefined ? 3 : 2);
+    const size = this.int(1, repeat !== undefined || this.chain ? 2 : 3);
     for (let i = 0; i < size; i += 1) {
       this.count += 1;
       const name = `q${this.count}`;
       if (kind === 'shuffle') this.known = [...before];
-      const askIf = kind !== 'draw' && this.chance(0.35) ? { askIf: this.condition(home, 2) } : {};
+      const askIf =
+        kind !== 'draw' && this.chance(this.chain ? 0.5 : 0.35) ? { askIf: this.condition(home, 2) } : {};
       if (this.chance(0.12)) {
         items.push(say(name, askIf));
         continue;
@@ -178,7 +189,7 @@ class Generator {
       const question: Question = {
         ...ask(name, answer),
         ...askIf,
-        ...(this.chance(0.6) ? { required: true } : {}),
+        ...(this.chain || this.chance(0.6) ? { required: true } : {}),
       };
       if (answer.type === 'grid') {
         const row: Answer =
@@ -228,7 +239,12 @@ class Generator {
       const home = of.repeat === undefined ? -1 : s;
       const upTo = (name: string) => known.slice(0, known.findIndex((k) => k.name === name) + 1);
       const items = of.items.map((item): Item => {
-        if (item.kind === 'page_break' || of.draw !== undefined || of.shuffle || !this.chance(0.35))
+        if (
+          item.kind === 'page_break' ||
+          of.draw !== undefined ||
+          of.shuffle ||
+          !this.chance(this.chain ? 0.15 : 0.35)
+        )
           return item;
         this.known = item.kind === 'question' ? upTo(item.name) : known;
         const skips: Skip[] = Array.from({ length: this.int(1, 2) }, () => ({
@@ -242,7 +258,11 @@ class Generator {
         ...(this.chance(0.7) ? { if: this.condition(-1, 2) } : {}),
         to: target(),
       }));
-      return { ...of, items, ...(onward.length > 0 && this.chance(0.4) ? { onward } : {}) };
+      return {
+        ...of,
+        items,
+        ...(onward.length > 0 && this.chance(this.chain ? 0.15 : 0.4) ? { onward } : {}),
+      };
     });
   }
 

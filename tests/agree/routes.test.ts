@@ -5,14 +5,16 @@ import { analyse } from '../../src/core/analysis';
 import type { Questionnaire } from '../../src/core/document/types';
 import { ask, planFor, questionnaire, section, trail, walked } from '../support/questionnaire';
 import { allRoutes, TooMany, type PlainRoute } from './brute-force';
-import { randomDocument } from './documents';
+import { randomChain, randomDocument } from './documents';
 import { seedsToTry } from './seeds';
 
 /** With the seeds that once failed. */
 const SEEDS = seedsToTry([51, 1459]);
 
-function agrees(seed: number): 'compared' | 'too many' {
-  const plan = planFor(randomDocument(seed));
+const CHAINS = seedsToTry([], 200);
+
+function agrees(seed: number, document: Questionnaire): 'compared' | 'too many' {
+  const plan = planFor(document);
   let expected: PlainRoute[];
   try {
     expected = allRoutes(plan);
@@ -100,9 +102,17 @@ describe('analysis and brute force agree', () => {
   it(`on ${SEEDS.words}`, () => {
     let compared = 0;
     for (const seed of SEEDS.all) {
-      if (agrees(seed) === 'compared') compared += 1;
+      if (agrees(seed, randomDocument(seed)) === 'compared') compared += 1;
     }
     assert.ok(compared > SEEDS.count * 0.7, `only ${compared} were small enough to try everything`);
+  });
+
+  it(`on ${CHAINS.words} of many sections`, () => {
+    let compared = 0;
+    for (const seed of CHAINS.all) {
+      if (agrees(seed, randomChain(seed)) === 'compared') compared += 1;
+    }
+    assert.ok(compared > CHAINS.count * 0.7, `only ${compared} were small enough to try everything`);
   });
 });
 

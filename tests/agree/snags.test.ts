@@ -107,7 +107,10 @@ function expected(plan: Plan, met: Met): string[] {
     constant({ section: section.id }, gate);
     for (const skip of onward) constant({ section: section.id, onward: skip.index }, skip.if);
     for (const { item, askIf, skips, quotas, optionIf, rowIf } of items) {
-      if (!met.items.has(item.name)) found.push(`never-asked ${JSON.stringify({ item: item.name })}`);
+      const at = JSON.stringify({ item: item.name });
+      // A condition that cannot be read is told of instead.
+      const shut = broken.has(at) || broken.has(JSON.stringify({ section: section.id }));
+      if (!met.items.has(item.name) && !shut) found.push(`never-asked ${at}`);
       constant({ item: item.name }, askIf);
       for (const skip of skips) constant({ item: item.name, skip: skip.index }, skip.if);
       for (const quota of quotas) constant({ quota: quota.id }, quota.if);

@@ -31,20 +31,37 @@ export interface Emission {
   readonly mass: Diagram;
 }
 
+/** What can be seen before a place is passed, and what is true of those who come there unseen. */
+export interface Onward {
+  /** In canonical order. */
+  readonly seen: readonly Emission[];
+  readonly out: Diagram;
+}
+
 export class Beliefs {
   private readonly sights: (Sight | undefined)[] = [];
 
   constructor(readonly terrain: Terrain) {}
 
   /** What can be seen first, in canonical order. */
-  start(): Emission[] {
-    const masses = new Masses(this.terrain);
-    masses.put(this.terrain.layout.gate(0), this.terrain.given);
-    return this.sweep(masses, this.terrain.layout.gate(0));
+  start(): readonly Emission[] {
+    return this.entering(this.terrain.layout.gate(0), this.terrain.given, Infinity).seen;
   }
 
   /** What can be seen after the item in hand has been answered and left, in canonical order. */
-  after({ at, known }: Belief): Emission[] {
+  after(belief: Belief): readonly Emission[] {
+    return this.leaving(belief, Infinity).seen;
+  }
+
+  /** What those see first who come to a place, up to another that all pass who do not come to an ending before. */
+  entering(at: number, mass: Diagram, until: number): Onward {
+    const masses = new Masses(this.terrain);
+    masses.put(at, mass);
+    return this.sweep(masses, at, until);
+  }
+
+  /** The same after the item in hand. */
+  leaving({ at, known }: Belief, until: number): Onward {
     const { terrain } = this;
     const { diagrams } = terrain;
     const { ways, checks } = terrain.itemAt(at);
@@ -55,7 +72,7 @@ export class Beliefs {
       rest = diagrams.and(rest, diagrams.not(when));
     }
     masses.send(at, at + 1, rest);
-    return this.sweep(masses, at + 1);
+    return this.sweep(masses, at + 1, until);
   }
 
   /** The belief of those who see an item. */
@@ -63,11 +80,18 @@ export class Beliefs {
     return { at: sight.rank, known: this.terrain.diagrams.forget(mass, this.terrain.isDeadAt(sight.rank)) };
   }
 
-  private sweep(masses: Masses, from: number): Emission[] {
+  private sweep(masses: Masses, from: number, until: number): Onward {
     const { terrain } = this;
     const { diagrams, layout } = terrain;
     const seen: Emission[] = [];
+    let out: Diagram = FALSE;
     for (let at = from; masses.left > 0; at += 1) {
+      if (at === until) {
+        out = masses.take(at);
+        // Behind it nobody can be but those at an ending.
+        at = layout.ending(0) - 1;
+        continue;
+      }
       const mass = masses.take(at);
       if (mass === FALSE) continue;
       const place = layout.places[at];
@@ -106,7 +130,7 @@ export class Beliefs {
           throw new RangeError(`there is no place ${at}`);
       }
     }
-    return seen;
+    return { seen, out };
   }
 
   private sightAt(at: number): Sight {

@@ -2,11 +2,13 @@
  * The routes that go through an item, avoid one, or end somewhere: how many, and which, by their numbers over the
  * whole questionnaire.
  *
- * The graph is gone along together with the one thing to be remembered: whether the item to go through is still to
- * come.
+ * What is to be avoided is left out of the graph, and routes that go through an item are all but those that avoid
+ * it: so counts still multiply over parts that have nothing to do with each other.
  */
 import type { PlanEnding } from '../routing/plan';
-import type { Edge, Node } from './graph';
+import type { Sight } from './belief';
+import type { Node } from './graph';
+import { allRoutes, beginning, countOf, nextOf, type Count, type Next, type Prefix } from './prefix';
 
 export interface RouteFilter {
   /** Presented on the route, in any pass. */
@@ -26,52 +28,69 @@ export interface FilteredRoutes {
 export function filterRoutes(
   root: Node,
   endings: readonly PlanEnding[],
-  filter: RouteFilter,
+  { through, avoid, ending }: RouteFilter,
 ): FilteredRoutes {
-  const known = [new Map<Node, bigint>(), new Map<Node, bigint>()] as const;
+  const ends = (index: number) => ending === undefined || endings[index]?.ending.id === ending;
+  const shows = (name: string | undefined) => name !== avoid;
+  const fitting = counted(({ planItem, ending: e }) => (planItem ? shows(planItem.item.name) : ends(e)));
+  const without = counted(({ planItem, ending: e }) =>
+    planItem ? shows(planItem.item.name) && planItem.item.name !== through : ends(e),
+  );
+  /** Routes left: those that still have to go through the item are all but those that avoid it. */
+  const left = (prefix: Prefix | null, waiting: boolean) =>
+    countOf(prefix, fitting) - (waiting ? countOf(prefix, without) : 0n);
 
-  /** Routes left on an edge, and whether the item to go through is still to come after it. */
-  const follow = ({ sight, to }: Edge, waiting: boolean): { routes: bigint; waiting: boolean } => {
-    if (to === null) {
-      const fits = filter.ending === undefined || endings[sight.ending]?.ending.id === filter.ending;
-      return { routes: fits && !waiting ? 1n : 0n, waiting };
-    }
-    const name = sight.planItem?.item.name;
-    if (name === filter.avoid) return { routes: 0n, waiting };
-    const still = waiting && name !== filter.through;
-    return { routes: count(to, still), waiting: still };
-  };
-  const count = (node: Node, waiting: boolean): bigint => {
-    const before = known[waiting ? 1 : 0].get(node);
-    if (before !== undefined) return before;
-    const routes = node.edges.reduce((sum, edge) => sum + follow(edge, waiting).routes, 0n);
-    known[waiting ? 1 : 0].set(node, routes);
-    return routes;
-  };
-
-  const begins = filter.through !== undefined;
+  const begins = through !== undefined;
+  const first = beginning(root);
+  const total = first === null ? 0n : left(first, begins);
   return {
-    total: count(root, begins),
+    total,
     numberOf(k) {
-      if (k < 1n || k > count(root, begins)) return null;
+      if (k < 1n || k > total) return null;
       let rest = k - 1n;
       let number = 1n;
       let waiting = begins;
-      for (let node: Node | null = root; node !== null;) {
-        let next: Node | null = null;
-        for (const edge of node.edges) {
-          const here = follow(edge, waiting);
-          if (rest < here.routes) {
-            next = edge.to;
-            waiting = here.waiting;
+      for (let prefix = first; prefix !== null;) {
+        let taken: Next | null = null;
+        for (const next of nextOf(prefix)) {
+          const { sight, to } = next;
+          const name = sight.planItem?.item.name;
+          const still = waiting && name !== through;
+          const fits = name === undefined ? ends(sight.ending) && !still : shows(name);
+          const here = fits ? (to === null ? 1n : left(to, still)) : 0n;
+          if (rest < here) {
+            taken = next;
+            waiting = still;
             break;
           }
-          rest -= here.routes;
-          number += edge.to?.routes ?? 1n;
+          rest -= here;
+          number += countOf(to, allRoutes);
         }
-        node = next;
+        prefix = taken?.to ?? null;
       }
       return number;
     },
   };
+}
+
+/** Ways on from a node that show only what is allowed; `unopened` says how many a node counts that has no edges. */
+export function counted(
+  allows: (sight: Sight) => boolean,
+  unopened: (node: Node) => bigint = () => 0n,
+): Count {
+  const known = new Map<Node, bigint>();
+  const count = (node: Node): bigint => {
+    let ways = known.get(node);
+    if (ways !== undefined) return ways;
+    if (node.kind === 'fork' && !node.opened) ways = unopened(node);
+    else if (node.kind === 'parts') ways = node.parts.reduce((product, part) => product * count(part), 1n);
+    else {
+      ways = 0n;
+      for (const { sight, to } of node.edges)
+        if (sight === null || allows(sight)) ways += to === null ? 1n : count(to);
+    }
+    known.set(node, ways);
+    return ways;
+  };
+  return count;
 }

@@ -8,10 +8,11 @@ import { Beliefs, type Sight } from './belief';
 import { Diagrams, TooManyNodes } from './diagram';
 import type { Limit } from './drivers';
 import { TooManyCases } from './encode';
-import { filterRoutes, type FilteredRoutes, type RouteFilter } from './filters';
+import { counted, filterRoutes, type FilteredRoutes, type RouteFilter } from './filters';
 import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './graph';
 import { reachOf } from './reach';
-import { firstOfLength, nodeAfter, numberMatching, sightsOf, type Route } from './routes';
+import { firstOfLength, itemsAhead, numberMatching, prefixOf, sightsOf, type Route } from './routes';
+import { allRoutes, countOf } from './prefix';
 import { coverOf } from './cover';
 import { Flow } from './flow';
 import { alongPath } from './fork-path';
@@ -87,7 +88,8 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
   const { root } = graph;
   const limits = [...terrain.limits, ...capLimit(graph, caps)];
   const some = root.routes > 0n;
-  const items = routesByItem(plan, graph);
+  const ways = waysTo(graph);
+  const items = routesByItem(plan, graph, ways);
   let asked: ReadonlyMap<string, string> | null = null;
   let cover: CoverResult | null = null;
   const numberOf = (items: readonly string[], ending: string) =>
@@ -98,7 +100,7 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
     routes: root.routes,
     exact: limits.length === 0,
     limits,
-    endings: routesByEnding(plan, graph),
+    endings: routesByEnding(plan, ways),
     items,
     get asked() {
       // What no route presents is asked of nobody, for whatever reason.
@@ -122,12 +124,18 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
     },
     filtered: (filter) => filterRoutes(root, plan.endings, filter),
     ahead(items) {
-      const node = nodeAfter(
+      const prefix = prefixOf(
         root,
         items,
         ({ planItem, pass }) => planItem && itemKey(planItem.item.name, pass),
       );
-      return node && { routes: node.routes, least: node.shortest, most: node.longest };
+      return (
+        prefix && {
+          routes: countOf(prefix, allRoutes),
+          least: itemsAhead(prefix, 'shortest'),
+          most: itemsAhead(prefix, 'longest'),
+        }
+      );
     },
     numberOf,
     numberShowing: (marks, markOf) =>
@@ -189,10 +197,10 @@ function seenOn(plan: Plan, sights: readonly Sight[]): Pick<Route, 'items' | 'en
   return { items, ending: plan.endings[sights.at(-1)?.ending ?? 0]?.ending.id ?? '' };
 }
 
-function capLimit({ stoppedAt, nodes }: Graph, caps: Caps): Limit[] {
+function capLimit({ stoppedAt, beliefs }: Graph, caps: Caps): Limit[] {
   if (stoppedAt === null) return [];
   const what =
-    nodes.length >= caps.beliefs ? `${caps.beliefs} combinations of what was seen` : 'what fits in memory';
+    beliefs >= caps.beliefs ? `${caps.beliefs} combinations of what was seen` : 'what fits in memory';
   return [
     {
       at: { item: stoppedAt },
@@ -201,40 +209,41 @@ function capLimit({ stoppedAt, nodes }: Graph, caps: Caps): Limit[] {
   ];
 }
 
-/** How many ways lead from the root to each node, nodes in an order in which parents come first. */
-function waysTo({ root }: Graph): Map<Node, bigint> {
+/** How many routes there are for each way on from a node: routes to it, times those through the parts beside it. */
+function waysTo({ root, nodes }: Graph): Map<Node, bigint> {
   const ways = new Map<Node, bigint>([[root, 1n]]);
-  for (const node of parentsFirst(root)) {
-    const here = ways.get(node) ?? 0n;
-    for (const { to } of node.edges) if (to !== null) ways.set(to, (ways.get(to) ?? 0n) + here);
+  const add = (node: Node, more: bigint) => ways.set(node, (ways.get(node) ?? 0n) + more);
+  for (const node of [...nodes].reverse()) {
+    const here = ways.get(node);
+    if (here === undefined) continue;
+    if (node.kind === 'fork') {
+      for (const { to } of node.edges) if (to !== null) add(to, here);
+    } else {
+      const others = productsOfOthers(node.parts.map(({ routes }) => routes));
+      node.parts.forEach((part, n) => add(part, here * (others[n] ?? 0n)));
+    }
   }
   return ways;
 }
 
-function parentsFirst(root: Node): Node[] {
-  const order: Node[] = [];
-  const seen = new Set<Node>([root]);
-  const stack: { node: Node; next: number }[] = [{ node: root, next: 0 }];
-  for (let top = stack.at(-1); top !== undefined; top = stack.at(-1)) {
-    const child = top.node.edges[top.next];
-    top.next += 1;
-    if (child === undefined) {
-      order.push(top.node);
-      stack.pop();
-    } else if (child.to !== null && !seen.has(child.to)) {
-      seen.add(child.to);
-      stack.push({ node: child.to, next: 0 });
-    }
-  }
-  return order.reverse();
+/** For each factor the product of all others. */
+function productsOfOthers(factors: readonly bigint[]): bigint[] {
+  const after: bigint[] = [1n];
+  for (const factor of [...factors].reverse()) after.unshift((after[0] as bigint) * factor);
+  let before = 1n;
+  return factors.map((factor, n) => {
+    const others = before * (after[n + 1] as bigint);
+    before *= factor;
+    return others;
+  });
 }
 
-function routesByEnding(plan: Plan, graph: Graph): Analysis['endings'] {
-  const ways = waysTo(graph);
+function routesByEnding(plan: Plan, ways: ReadonlyMap<Node, bigint>): Analysis['endings'] {
   const counts = plan.endings.map(() => 0n);
   for (const [node, here] of ways) {
+    if (node.kind === 'parts') continue;
     for (const { sight, to } of node.edges)
-      if (to === null) counts[sight.ending] = (counts[sight.ending] ?? 0n) + here;
+      if (to === null && sight !== null) counts[sight.ending] = (counts[sight.ending] ?? 0n) + here;
   }
   return plan.endings.map(({ ending }, index) => ({ id: ending.id, routes: counts[index] ?? 0n }));
 }
@@ -243,7 +252,7 @@ function routesByEnding(plan: Plan, graph: Graph): Analysis['endings'] {
  * Ways to an item times routes onward from it. An item of a repeated section may be passed several times on one
  * route, so there the routes that avoid it are counted and taken off the total.
  */
-function routesByItem(plan: Plan, graph: Graph): Map<string, bigint> {
+function routesByItem(plan: Plan, { root }: Graph, ways: ReadonlyMap<Node, bigint>): Map<string, bigint> {
   const counts = new Map<string, bigint>();
   const repeated = new Set<string>();
   for (const { repeat, items } of plan.sections) {
@@ -252,28 +261,20 @@ function routesByItem(plan: Plan, graph: Graph): Map<string, bigint> {
       if (repeat !== null) repeated.add(item.name);
     }
   }
-  for (const [node, here] of waysTo(graph)) {
+  for (const [node, here] of ways) {
+    if (node.kind === 'parts') continue;
     for (const { sight, to } of node.edges) {
-      const name = sight.planItem?.item.name;
+      const name = sight?.planItem?.item.name;
       if (name === undefined || to === null || repeated.has(name)) continue;
       counts.set(name, (counts.get(name) ?? 0n) + here * to.routes);
     }
   }
-  const childrenFirst = parentsFirst(graph.root).reverse();
-  for (const name of repeated)
-    counts.set(name, graph.root.routes - routesAvoiding(graph.root, childrenFirst, name));
-  return counts;
-}
-
-function routesAvoiding(root: Node, childrenFirst: readonly Node[], name: string): bigint {
-  const avoiding = new Map<Node, bigint>();
-  for (const node of childrenFirst) {
-    let routes = node.opened ? 0n : node.routes;
-    for (const { sight, to } of node.edges) {
-      if (to === null) routes += 1n;
-      else if (sight.planItem?.item.name !== name) routes += avoiding.get(to) ?? 0n;
-    }
-    avoiding.set(node, routes);
+  for (const name of repeated) {
+    const avoiding = counted(
+      (sight) => sight.planItem?.item.name !== name,
+      ({ routes }) => routes,
+    );
+    counts.set(name, root.routes - avoiding(root));
   }
-  return avoiding.get(root) ?? 0n;
+  return counts;
 }

@@ -1,6 +1,7 @@
 /** Single routes out of the graph: the route with a number, and the number of a route. */
 import type { Sight } from './belief';
-import type { Edge, Node } from './graph';
+import type { Node } from './graph';
+import { allRoutes, beginning, countOf, isOpened, nextOf, type Next, type Prefix } from './prefix';
 import type { Witness } from './witness';
 
 /** A route with one respondent who takes it: walking them gives exactly `items` and `ending`. */
@@ -16,20 +17,20 @@ export function sightsOf(root: Node, number: bigint): Sight[] | null {
   if (number < 1n || number > root.routes) return null;
   const sights: Sight[] = [];
   let rest = number - 1n;
-  let node: Node | null = root;
-  while (node !== null) {
-    let taken: Edge | null = null;
-    for (const edge of node.edges) {
-      const here: bigint = edge.to?.routes ?? 1n;
+  for (let prefix = beginning(root); prefix !== null;) {
+    let taken: Next | null = null;
+    for (const next of nextOf(prefix)) {
+      const here = countOf(next.to, allRoutes);
       if (rest < here) {
-        taken = edge;
+        taken = next;
         break;
       }
       rest -= here;
     }
-    if (taken === null) return null; // An unopened node: its one counted route is not spelt out.
+    // Without edges it was not opened, and its one counted route is not spelt out; a last part may just be over.
+    if (taken === null) return isOpened(prefix) && rest === 0n ? sights : null;
     sights.push(taken.sight);
-    node = taken.to;
+    prefix = taken.to;
   }
   return sights;
 }
@@ -43,50 +44,64 @@ export function numberMatching(
   marks: readonly string[],
   markOf: (sight: Sight) => string,
 ): bigint | null {
-  const search = (node: Node, at: number, before: bigint): bigint | null => {
+  const search = (prefix: Prefix, at: number, before: bigint): bigint | null => {
     let number = before;
-    for (const { sight, to } of node.edges) {
+    for (const { sight, to } of nextOf(prefix)) {
       if (markOf(sight) === marks[at]) {
         const last = at === marks.length - 1;
         if (to === null && last) return number;
         const found = to === null || last ? null : search(to, at + 1, number);
         if (found !== null) return found;
       }
-      number += to?.routes ?? 1n;
+      number += countOf(to, allRoutes);
     }
     return null;
   };
-  return search(root, 0, 1n);
+  const first = beginning(root);
+  return first === null ? null : search(first, 0, 1n);
 }
 
-/** The node reached by sights with these marks, one after the other; null where there is none. */
-export function nodeAfter(
+/** What lies ahead after sights with these marks, one after the other; null where no route begins so. */
+export function prefixOf(
   root: Node,
   marks: readonly string[],
   markOf: (sight: Sight) => string | null,
-): Node | null {
-  let node: Node | null = root;
+): Prefix | null {
+  let prefix = beginning(root);
   for (const mark of marks) {
-    node = node?.edges.find(({ sight }) => markOf(sight) === mark)?.to ?? null;
+    if (prefix === null) return null;
+    let found: Prefix | null = null;
+    for (const { sight, to } of nextOf(prefix)) {
+      if (markOf(sight) !== mark) continue;
+      found = to;
+      break;
+    }
+    prefix = found;
   }
-  return node;
+  return prefix;
 }
 
 /** The number of the first route with `length` items, which must be the root's shortest or longest. */
 export function firstOfLength(root: Node, which: 'shortest' | 'longest'): bigint {
   let number = 1n;
-  let node: Node | null = root;
-  while (node !== null && node.opened) {
-    const wanted: number = node[which];
-    let next: Node | null = null;
-    for (const { to } of node.edges) {
-      if ((to === null ? 0 : to[which] + 1) === wanted) {
-        next = to;
+  for (let prefix = beginning(root); prefix !== null && isOpened(prefix);) {
+    const wanted = itemsAhead(prefix, which);
+    let taken: Next | null = null;
+    for (const next of nextOf(prefix)) {
+      if ((next.to === null ? 0 : itemsAhead(next.to, which) + 1) === wanted) {
+        taken = next;
         break;
       }
-      number += to?.routes ?? 1n;
+      number += countOf(next.to, allRoutes);
     }
-    node = next;
+    prefix = taken?.to ?? null;
   }
   return number;
+}
+
+/** Fewest or most items that are still presented. */
+export function itemsAhead(prefix: Prefix, which: 'shortest' | 'longest'): number {
+  let items = 0;
+  for (let at: Prefix | null = prefix; at !== null; at = at.then) items += at.fork[which];
+  return items;
 }

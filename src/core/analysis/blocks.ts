@@ -1,0 +1,91 @@
+/**
+ * The questionnaire in blocks: runs of sections that nothing leads into or out of but by their first gate and past
+ * their last section, or to an ending. What happens in one block matters to another only through the variables
+ * that both read.
+ */
+import type { Diagram } from './diagram';
+import type { Terrain } from './terrain';
+
+export interface Block {
+  readonly index: number;
+  /** The gate of its first section. */
+  readonly start: number;
+  /** The gate of the section after it; Infinity for the last. */
+  readonly exit: number;
+  /** A way leads from here to an ending, though blocks follow. */
+  readonly endsEarly: boolean;
+  /**
+   * Levels of the variables that it decides or reads and that some other block, or what is given beforehand, does,
+   * too; smallest first.
+   */
+  readonly shared: readonly number[];
+}
+
+export function blocksOf(terrain: Terrain): Block[] {
+  const { diagrams, layout, plan } = terrain;
+  const lastNeeded = plan.sections.map((_, section) => section);
+  const ends = new Set<number>();
+  layout.places.forEach((place, at) => {
+    if (place.kind !== 'item' && place.kind !== 'end') return;
+    const ways = place.kind === 'item' ? terrain.itemAt(at).ways : terrain.endAt(at);
+    for (const { to, by } of ways) {
+      const aimed = layout.places[to];
+      const { section } = place;
+      if (aimed?.kind === 'ending') {
+        // Past the last section everybody comes to an ending; from others only by what is written.
+        if (by !== null) ends.add(section);
+      } else if (aimed?.kind === 'gate') {
+        const needed = aimed.aim === 0 ? aimed.section - 1 : aimed.section;
+        lastNeeded[section] = Math.max(lastNeeded[section] ?? section, needed);
+      }
+    }
+  });
+
+  const runs: { from: number; to: number }[] = [];
+  for (let from = 0; from < plan.sections.length;) {
+    let to = from;
+    for (let section = from; section <= to; section += 1) to = Math.max(to, lastNeeded[section] ?? section);
+    runs.push({ from, to });
+    from = to + 1;
+  }
+  const reads = runs.map(({ from, to }, index) => {
+    const exit = index === runs.length - 1 ? layout.ending(0) : layout.gate(to + 1);
+    return levelsIn(terrain, layout.gate(from), exit);
+  });
+  const readers = new Map<number, number>(diagrams.support(terrain.given).map((level) => [level, 1]));
+  for (const levels of reads) for (const level of levels) readers.set(level, (readers.get(level) ?? 0) + 1);
+  return runs.map(({ from, to }, index) => {
+    const isLast = index === runs.length - 1;
+    return {
+      index,
+      start: layout.gate(from),
+      exit: isLast ? Infinity : layout.gate(to + 1),
+      endsEarly:
+        !isLast && Array.from({ length: to - from + 1 }, (_, n) => from + n).some((s) => ends.has(s)),
+      shared: [...(reads[index] ?? [])]
+        .filter((level) => (readers.get(level) ?? 0) > 1)
+        .sort((a, b) => a - b),
+    };
+  });
+}
+
+/** All variables that decide something at the places from one up to another, or that are decided there. */
+function levelsIn(terrain: Terrain, from: number, to: number): Set<number> {
+  const { diagrams, layout } = terrain;
+  const read = new Set<Diagram>();
+  for (let at = from; at < to; at += 1) {
+    const kind = layout.places[at]?.kind;
+    read.add(terrain.unasked(at));
+    if (kind === 'gate') read.add(terrain.gateAt(at));
+    else if (kind === 'pass') read.add(terrain.passAt(at));
+    else if (kind === 'end') for (const { when } of terrain.endAt(at)) read.add(when);
+    else if (kind === 'item') {
+      const { asked, ways, checks } = terrain.itemAt(at);
+      read.add(asked).add(checks).add(terrain.domainAt(at));
+      for (const { when } of ways) read.add(when);
+    }
+  }
+  const levels = new Set<number>();
+  for (const diagram of read) for (const level of diagrams.support(diagram)) levels.add(level);
+  return levels;
+}

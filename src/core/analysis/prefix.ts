@@ -1,0 +1,55 @@
+/**
+ * A route as far as it has been gone: the nodes of the graph that lie ahead, each a part of its own, in the order
+ * in which they are gone through.
+ */
+import type { Sight } from './belief';
+import type { Fork, Node } from './graph';
+
+/** What lies ahead; null where nothing does. */
+export interface Prefix {
+  readonly fork: Fork;
+  readonly then: Prefix | null;
+}
+
+/** Something that can be seen next. */
+export interface Next {
+  readonly sight: Sight;
+  /** Null at an ending. */
+  readonly to: Prefix | null;
+}
+
+/** A number for every node that multiplies over parts: routes, or those that a filter leaves. */
+export type Count = (node: Node) => bigint;
+
+export const allRoutes: Count = ({ routes }) => routes;
+
+export function beginning(root: Node): Prefix | null {
+  return inserted(null, root);
+}
+
+export function countOf(prefix: Prefix | null, count: Count): bigint {
+  let product = 1n;
+  for (let at = prefix; at !== null; at = at.then) product *= count(at.fork);
+  return product;
+}
+
+/** What can be seen next, in canonical order. */
+export function* nextOf(prefix: Prefix): Generator<Next> {
+  for (const { sight, to } of prefix.fork.edges) {
+    const rest = to === null ? null : inserted(prefix.then, to);
+    if (sight !== null) yield { sight, to: rest };
+    else if (rest !== null) yield* nextOf(rest);
+  }
+}
+
+/** Whether a cap kept something that lies ahead from being spelt out. */
+export function isOpened(prefix: Prefix | null): boolean {
+  for (let at = prefix; at !== null; at = at.then) if (!at.fork.opened) return false;
+  return true;
+}
+
+function inserted(prefix: Prefix | null, node: Node): Prefix | null {
+  if (node.kind === 'parts') return node.parts.reduce<Prefix | null>(inserted, prefix);
+  if (prefix === null || node.at <= prefix.fork.at) return { fork: node, then: prefix };
+  return { fork: prefix.fork, then: inserted(prefix.then, node) };
+}
