@@ -1,5 +1,5 @@
 /** `jolly-fork analyse FILE`: how many routes, where they end, who is asked what, and few routes that take every fork. */
-import { analyse, type Analysis, type Route } from '../core/analysis';
+import { analyse, type Analysis, type Route, type RouteLength } from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
 import { placeWords } from '../core/wording/places';
@@ -65,7 +65,7 @@ function report(plan: Plan, analysis: Analysis, provisional: boolean): string {
     ...limits.map(({ at, message }) => `Not exact at ${placeWords(plan.document, at)}: ${message}.`),
     ...(shortest && longest
       ? [
-          `Shortest: route ${shortest.number}, ${shortest.items} items. Longest: route ${longest.number}, ${longest.items} items.`,
+          `Shortest: route ${shortest.number}, ${itemsIn(shortest)}. Longest: route ${longest.number}, ${itemsIn(longest)}.`,
         ]
       : []),
     '',
@@ -88,8 +88,14 @@ function report(plan: Plan, analysis: Analysis, provisional: boolean): string {
   return `${lines.join('\n')}\n`;
 }
 
-function coverSentence({ routes, atLeast, outcomes }: Analysis['cover']): string {
+function itemsIn({ items }: RouteLength): string {
+  return items === 1 ? '1 item' : `${items} items`;
+}
+
+function coverSentence({ routes, atLeast, outcomes, complete }: Analysis['cover']): string {
   const { length } = routes;
+  if (!complete)
+    return 'The conditions are too entangled to find a few routes that take every fork; none are listed.';
   if (length === 0) return 'No route comes to an ending, so there is nothing to walk.';
   const these = length === 1 ? 'This route takes' : `These ${length} routes between them take`;
   const bound =

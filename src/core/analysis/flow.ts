@@ -3,7 +3,7 @@
  * possible at all. Also finds one of them, with all they answer up to an ending.
  */
 import { itemKey } from '../routing/plan';
-import { FALSE, type Diagram } from './diagram';
+import { FALSE, TRUE, type Diagram } from './diagram';
 import type { Terrain } from './terrain';
 import { waysFrom, type Branch } from './ways';
 import { fitting, respondentOf, valuesAlong, type Presented, type Witness } from './witness';
@@ -24,6 +24,7 @@ interface Arrivals {
 export class Flow {
   private readonly comes: Diagram[] = [];
   private readonly arrivals: Arrivals[][] = [];
+  private maySticks: boolean | null = null;
 
   constructor(readonly terrain: Terrain) {
     const { layout } = terrain;
@@ -80,21 +81,11 @@ export class Flow {
     const here = diagrams.and(this.comesTo(at), mass);
     if (here === FALSE) return null;
     const onward = this.toAnEnding(at, here) ?? [];
-    const masses = [here, ...onward.map(({ branch }) => branch.mass)];
-    const presented = this.presentedOn(onward);
-
-    let values: ReadonlyMap<number, boolean> = valuesAlong(diagrams, masses);
-    for (let place = at; place !== terrain.layout.gate(0);) {
-      const so = values;
-      const found = (this.arrivals[place] ?? []).find(
-        ({ branch }) => fitting(diagrams, branch.mass, so) !== FALSE,
-      );
-      if (found === undefined) throw new RangeError(`nobody comes to place ${place} so`);
-      masses.unshift(found.branch.mass);
-      values = valuesAlong(diagrams, [found.branch.mass], values);
-      presented.unshift(...this.presentedOn([found]));
-      place = found.from;
-    }
+    const from = [here, ...onward.map(({ branch }) => branch.mass)];
+    const before = this.wayTo(at, from);
+    const way = [...before, ...onward];
+    const masses = [...before.map(({ branch }) => branch.mass), ...from];
+    const presented = this.presentedOn(way);
     const last = onward.at(-1);
     const place = last === undefined ? undefined : terrain.layout.places[last.from];
     return {
@@ -102,6 +93,41 @@ export class Flow {
       items: presented.map(({ planItem, pass }) => itemKey(planItem.item.name, pass)),
       ending: place?.kind === 'ending' ? (terrain.plan.endings[place.ending]?.ending.id ?? null) : null,
     };
+  }
+
+  /** A way from the start that some of those take who come to a place, every mass being true of them there. */
+  wayTo(at: number, masses: readonly Diagram[]): Arrivals[] {
+    const { terrain } = this;
+    const { diagrams } = terrain;
+    const way: Arrivals[] = [];
+    let values: ReadonlyMap<number, boolean> = valuesAlong(diagrams, masses);
+    for (let place = at; place !== terrain.layout.gate(0);) {
+      const so = values;
+      const found = (this.arrivals[place] ?? []).find(
+        ({ branch }) => fitting(diagrams, branch.mass, so) !== FALSE,
+      );
+      if (found === undefined) throw new RangeError(`nobody comes to place ${place} so`);
+      values = valuesAlong(diagrams, [found.branch.mass], values);
+      way.unshift(found);
+      place = found.from;
+    }
+    return way;
+  }
+
+  /** Whether some of those who go on to a place can come to an ending from there. */
+  canEnd(at: number, mass: Diagram): boolean {
+    this.maySticks ??= this.terrain.layout.places.some(
+      (place, n) => place.kind === 'item' && this.maySticksAt(n),
+    );
+    if (!this.maySticks) return true;
+    return this.toAnEnding(at, this.terrain.diagrams.forget(mass, this.terrain.isPastAt(at))) !== null;
+  }
+
+  /** Whether, for all that its conditions say, an item may leave no answer to give. */
+  private maySticksAt(at: number): boolean {
+    const { terrain } = this;
+    const allowed = terrain.diagrams.and(terrain.domainAt(at), terrain.itemAt(at).checks);
+    return terrain.diagrams.forget(allowed, (level) => terrain.homeOf(level) === at) !== TRUE;
   }
 
   private forward(

@@ -1,10 +1,11 @@
 /**
  * The graph of forks: a node is a place with what is true of those who come to it, an edge a way on with what
- * happens on it. Every path from the root is a sequence of outcomes that somebody meets.
+ * happens on it. Every path from the root is a sequence of outcomes that somebody meets, as long as nothing was
+ * forgotten that still matters; otherwise every sequence that somebody meets is a path, though not the other way.
  */
 import type { Diagram } from './diagram';
 import type { Terrain } from './terrain';
-import { waysFrom, type ForkEvent } from './ways';
+import { waysFrom, type Branch, type ForkEvent } from './ways';
 
 export interface ForkNode {
   readonly at: number;
@@ -15,12 +16,11 @@ export interface ForkNode {
 }
 
 export interface ForkEdge {
-  /** Ids of events, as `ForkGraph.events` numbers them. */
+  /** Ids of events, as `ForkEvents` numbers them. */
   readonly events: readonly number[];
-  /** Null past an ending. */
+  /** Number of the place it leads to, and the node there; null past an ending. */
+  readonly place: number | null;
   readonly to: ForkNode | null;
-  /** Which of the node's ways it is, in the order of `waysFrom`. */
-  readonly way: number;
 }
 
 export interface ForkGraph {
@@ -28,57 +28,104 @@ export interface ForkGraph {
   readonly root: ForkNode | null;
   /** Children before parents. */
   readonly nodes: readonly ForkNode[];
-  /** Events that somebody meets who comes to an ending. */
-  readonly events: readonly ForkEvent[];
 }
 
 /** Thrown where more nodes would have to be told apart than allowed. */
 export class TooManyForks extends Error {}
 
-export function forkGraphOf(terrain: Terrain, mostNodes: number): ForkGraph {
-  const { diagrams, layout } = terrain;
-  const numbers = new Map<string, number>();
-  const events: ForkEvent[] = [];
-  const numberOf = (event: ForkEvent) => {
-    const key = JSON.stringify(event);
-    let number = numbers.get(key);
-    if (number === undefined) {
-      number = events.push(event) - 1;
-      numbers.set(key, number);
+/** Numbers for events, and the events by number. */
+export class ForkEvents {
+  readonly all: ForkEvent[] = [];
+  private readonly numbers = new Map<string, number>();
+
+  numbersOf({ events }: Branch): readonly number[] {
+    return events.map((event) => {
+      const key = keyOf(event);
+      let number = this.numbers.get(key);
+      if (number === undefined) {
+        number = this.all.push(event) - 1;
+        this.numbers.set(key, number);
+      }
+      return number;
+    });
+  }
+
+  /** Of those met, the ones that a covering set has to meet: of a section's passes just the last. */
+  counting(met: ReadonlySet<number>): ReadonlySet<number> {
+    const lastPass = new Map<string, number>();
+    for (const number of met) {
+      const event = this.all[number];
+      if (event?.kind === 'pass')
+        lastPass.set(event.section, Math.max(event.pass, lastPass.get(event.section) ?? 0));
     }
-    return number;
-  };
+    const counts = (event: ForkEvent | undefined) =>
+      event !== undefined && (event.kind !== 'pass' || lastPass.get(event.section) === event.pass);
+    return new Set([...met].filter((number) => counts(this.all[number])));
+  }
+}
+
+function keyOf(event: ForkEvent): string {
+  switch (event.kind) {
+    case 'presented':
+      return `i ${event.item}`;
+    case 'ask-if': {
+      const of = 'section' in event.of ? `s ${event.of.section}` : `${event.of.item} ${event.of.part ?? ''}`;
+      return `a ${of} ${event.holds}`;
+    }
+    case 'skip':
+    case 'quota':
+      return `${event.kind} ${event.item} ${event.index}`;
+    case 'onward':
+      return `o ${event.section} ${event.index}`;
+    case 'pass':
+      return `p ${event.section} ${event.pass}`;
+    case 'ending':
+      return `e ${event.ending}`;
+    case 'message':
+      return `m ${event.ending} ${event.index}`;
+    default:
+      return event satisfies never;
+  }
+}
+
+export interface ForkGraphOptions {
+  readonly mostNodes: number;
+  /** Variables that are forgotten at once, though they may still matter. */
+  readonly forgets?: (level: number) => boolean;
+}
+
+export function forkGraphOf(
+  terrain: Terrain,
+  events: ForkEvents,
+  { mostNodes, forgets = () => false }: ForkGraphOptions,
+): ForkGraph {
+  const { diagrams, layout } = terrain;
   const known = new Map<number, Map<Diagram, ForkNode>>();
   const nodes: ForkNode[] = [];
   let count = 0;
 
   interface Frame {
     readonly node: ForkNode;
-    readonly ways: readonly {
-      readonly to: number | null;
-      readonly mass: Diagram;
-      readonly events: number[];
-    }[];
+    readonly ways: readonly Branch[];
     next: number;
     readonly edges: ForkEdge[];
   }
   const frameAt = (at: number, what: Diagram): Frame => {
     count += 1;
     if (count > mostNodes) throw new TooManyForks();
-    const ways = waysFrom(terrain, at, what).map(({ to, mass, events: met }) => ({
-      to,
-      mass,
-      events: met.map(numberOf),
-    }));
     const node: ForkNode = { at, known: what, edges: [] };
     const here = known.get(at);
     if (here === undefined) known.set(at, new Map([[what, node]]));
     else here.set(what, node);
-    return { node, ways, next: 0, edges: [] };
+    return { node, ways: waysFrom(terrain, at, what), next: 0, edges: [] };
+  };
+  const settled = (mass: Diagram, at: number) => {
+    const isPast = terrain.isPastAt(at);
+    return diagrams.forget(mass, (level) => isPast(level) || forgets(level));
   };
 
   const start = layout.gate(0);
-  const stack = [frameAt(start, terrain.given)];
+  const stack = [frameAt(start, settled(terrain.given, start))];
   const root = (stack[0] as Frame).node;
   for (let frame = stack.at(-1); frame !== undefined; frame = stack.at(-1)) {
     const way = frame.ways[frame.next];
@@ -89,49 +136,19 @@ export function forkGraphOf(terrain: Terrain, mostNodes: number): ForkGraph {
       continue;
     }
     if (way.to === null) {
-      frame.edges.push({ events: way.events, to: null, way: frame.next });
+      frame.edges.push({ events: events.numbersOf(way), place: null, to: null });
       frame.next += 1;
       continue;
     }
-    const what = diagrams.forget(way.mass, terrain.isPastAt(way.to));
+    const what = settled(way.mass, way.to);
     const child = known.get(way.to)?.get(what);
     if (child === undefined) {
       // Comes back to this way once the child is finished.
       stack.push(frameAt(way.to, what));
       continue;
     }
-    if (child.edges.length > 0) frame.edges.push({ events: way.events, to: child, way: frame.next });
+    if (child.edges.length > 0) frame.edges.push({ events: events.numbersOf(way), place: way.to, to: child });
     frame.next += 1;
   }
-  const met = new Set<number>();
-  for (const { edges } of nodes) for (const edge of edges) for (const event of edge.events) met.add(event);
-  return withEvents(root.edges.length > 0 ? root : null, nodes, events, met);
-}
-
-/** Numbers the events anew, leaving out those that only the stuck would meet, and all but the last pass of a section. */
-function withEvents(
-  root: ForkNode | null,
-  nodes: readonly ForkNode[],
-  events: readonly ForkEvent[],
-  met: ReadonlySet<number>,
-): ForkGraph {
-  const lastPass = new Map<string, number>();
-  for (const number of met) {
-    const event = events[number];
-    if (event?.kind === 'pass')
-      lastPass.set(event.section, Math.max(event.pass, lastPass.get(event.section) ?? 0));
-  }
-  const kept = events.flatMap((event, number) => {
-    const counts = event.kind !== 'pass' || lastPass.get(event.section) === event.pass;
-    return met.has(number) && counts ? [number] : [];
-  });
-  if (kept.length === events.length) return { root, nodes, events };
-  const renumbered = new Map(kept.map((number, index) => [number, index]));
-  for (const node of nodes) {
-    node.edges = node.edges.map((edge) => ({
-      ...edge,
-      events: edge.events.flatMap((number) => renumbered.get(number) ?? []),
-    }));
-  }
-  return { root, nodes, events: kept.map((number) => events[number] as ForkEvent) };
+  return { root: root.edges.length > 0 ? root : null, nodes };
 }

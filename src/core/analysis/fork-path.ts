@@ -1,8 +1,8 @@
-/** One path through the graph of forks as a route, with a respondent who meets just what happens on it. */
+/** One path through the forks as a route, with a respondent who meets just what happens on it. */
 import { itemKey } from '../routing/plan';
-import type { ForkPath } from './cover';
 import type { Diagram } from './diagram';
-import type { ForkGraph } from './fork-graph';
+import type { ForkEvents } from './fork-graph';
+import { isSameWay, type ForkPath } from './fork-paths';
 import type { Terrain } from './terrain';
 import { waysFrom } from './ways';
 import { respondentOf, type Presented, type Witness } from './witness';
@@ -13,23 +13,27 @@ export interface PathRoute {
   readonly witness: Witness;
 }
 
-/** Throws where the path is not one of the graph. */
-export function alongPath(terrain: Terrain, graph: ForkGraph, path: ForkPath): PathRoute {
-  const masses: Diagram[] = [];
+/** Throws where nobody takes the path. */
+export function alongPath(terrain: Terrain, events: ForkEvents, path: ForkPath): PathRoute {
+  const { diagrams, layout } = terrain;
+  const masses: Diagram[] = [terrain.given];
   const presented: Presented[] = [];
+  let known = terrain.given;
   let ending = '';
-  let node = graph.root;
-  for (const edge of path) {
-    const branch = node === null ? undefined : waysFrom(terrain, node.at, node.known)[edge.way];
-    if (node === null || branch === undefined) throw new RangeError('the path leaves the graph');
+  for (const step of path) {
+    const { at, place } = step;
+    const branch = waysFrom(terrain, at, known).find((way) =>
+      isSameWay({ place: way.to, events: events.numbersOf(way) }, step),
+    );
+    if (branch === undefined) throw new RangeError('nobody takes the path');
     masses.push(branch.mass);
     if (branch.presented) {
-      const { planItem, pass } = terrain.itemAt(node.at);
+      const { planItem, pass } = terrain.itemAt(at);
       presented.push({ planItem, pass });
     }
-    const place = terrain.layout.places[node.at];
-    if (place?.kind === 'ending') ending = terrain.plan.endings[place.ending]?.ending.id ?? '';
-    node = edge.to;
+    const here = layout.places[at];
+    if (here?.kind === 'ending') ending = terrain.plan.endings[here.ending]?.ending.id ?? '';
+    if (place !== null) known = diagrams.forget(branch.mass, terrain.isPastAt(place));
   }
   const items = presented.map(({ planItem, pass }) => itemKey(planItem.item.name, pass));
   return { items, ending, witness: respondentOf(terrain, masses, presented) };

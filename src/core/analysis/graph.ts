@@ -21,7 +21,7 @@ export interface Caps {
   readonly nodes: number;
 }
 
-export const DEFAULT_CAPS: Caps = { beliefs: 150_000, nodes: 3_000_000 };
+export const DEFAULT_CAPS: Caps = { beliefs: 400_000, nodes: 3_000_000 };
 
 export interface Edge {
   /** What is seen; null where the block is over. */

@@ -13,10 +13,9 @@ import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './gr
 import { reachOf } from './reach';
 import { firstOfLength, itemsAhead, numberMatching, prefixOf, sightsOf, type Route } from './routes';
 import { allRoutes, countOf } from './prefix';
-import { coverOf } from './cover';
+import { coverWithin } from './cover-routes';
 import { Flow } from './flow';
 import { alongPath } from './fork-path';
-import { forkGraphOf } from './fork-graph';
 import { Terrain, type TerrainScope } from './terrain';
 import { witnessOf } from './witness';
 
@@ -71,6 +70,8 @@ export interface CoverResult {
   readonly atLeast: number;
   /** Outcomes of forks, items, endings and messages that the routes take between them: all that anybody can meet. */
   readonly outcomes: number;
+  /** False where the conditions are too entangled to find such routes; then there are none here. */
+  readonly complete: boolean;
 }
 
 export interface Ahead {
@@ -161,15 +162,18 @@ export function flowOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Flow | null {
 }
 
 function coverRoutes(plan: Plan, caps: Caps, numberOf: Analysis['numberOf']): CoverResult {
-  const terrain = terrainWithin(plan, caps, { messages: true });
-  const graph = forkGraphOf(terrain, caps.beliefs * 10);
-  const { paths, atLeast } = coverOf(graph);
-  const routes = paths.map((path): Route => {
-    const { items, ending, witness } = alongPath(terrain, graph, path);
-    return { number: numberOf(items, ending) ?? 0n, items, ending, ...witness };
-  });
-  routes.sort((a, b) => (a.number < b.number ? -1 : a.number > b.number ? 1 : 0));
-  return { routes, atLeast, outcomes: graph.events.length };
+  try {
+    const cover = coverWithin(() => terrainWithin(plan, caps, { messages: true }));
+    const routes = cover.paths.map((path): Route => {
+      const { items, ending, witness } = alongPath(cover.terrain, cover.events, path);
+      return { number: numberOf(items, ending) ?? 0n, items, ending, ...witness };
+    });
+    routes.sort((a, b) => (a.number < b.number ? -1 : a.number > b.number ? 1 : 0));
+    return { routes, atLeast: cover.atLeast, outcomes: cover.outcomes, complete: true };
+  } catch (error) {
+    if (!(error instanceof TooManyNodes || error instanceof TooManyCases)) throw error;
+    return { routes: [], atLeast: 0, outcomes: 0, complete: false };
+  }
 }
 
 /** Values of an answer compared with another one that are tried, from all to few. */

@@ -90,6 +90,8 @@ export class Terrain {
   /** Place of the item, or null for a given value, of the variables with a rank. */
   private readonly homes: (number | null)[] = [];
   private readonly instanceOfRank: (Instance | undefined)[] = [];
+  /** Place at which a variable with a rank is decided. */
+  private readonly decidedAt: number[] = [];
   private rank = 0;
 
   constructor(
@@ -226,10 +228,10 @@ export class Terrain {
     this.layout.places.forEach((place, at) => {
       if (place.kind === 'pass') {
         const { section } = this.plan.sections[place.section] as PlanSection;
-        if (this.drivers.countedSections.has(place.section)) this.begunLevel.set(at, this.hidden());
+        if (this.drivers.countedSections.has(place.section)) this.begunLevel.set(at, this.hidden(at));
         if (section.draw === undefined) return;
         for (const item of questionIndices(this.plan.sections[place.section] as PlanSection)) {
-          this.drawnLevel.set(this.layout.item(place.section, place.pass, item), this.hidden());
+          this.drawnLevel.set(this.layout.item(place.section, place.pass, item), this.hidden(at));
         }
       } else if (place.kind === 'item') {
         const { planItem, pass } = this.itemOf(place);
@@ -238,7 +240,7 @@ export class Terrain {
           const key = itemKey(name.toLowerCase(), pass);
           if (driver !== undefined) this.addInstance(driver, answer, key, { item: planItem.item.name }, at);
         }
-        for (const { id } of planItem.quotas) this.fullLevel.set(id, this.hidden());
+        for (const { id } of planItem.quotas) this.fullLevel.set(id, this.hidden(at));
       }
     });
   }
@@ -258,7 +260,7 @@ export class Terrain {
   private opaqueTest(test: Condition, at: Standing): Diagram {
     const text = printCondition(test);
     const key = `${text} ${at.pass === null ? '' : `${at.section}#${at.pass}`}`;
-    const level = this.opaqueLevels.get(key) ?? this.hidden();
+    const level = this.opaqueLevels.get(key) ?? this.hidden(0);
     this.opaqueLevels.set(key, level);
     this.opaqueTests.set(level, { text, at });
     return this.diagrams.variable(level);
@@ -274,8 +276,15 @@ export class Terrain {
     return this.homes[Math.floor(level / VARIABLES_EACH)];
   }
 
-  private hidden(): number {
+  /** For how many places a variable matters, from where it is decided. */
+  spanOf(level: number): number {
+    const decided = this.decidedAt[Math.floor(level / VARIABLES_EACH)] ?? 0;
+    return Math.floor((this.lastUse.get(level) ?? 0) / 2) - decided;
+  }
+
+  private hidden(at: number): number {
     this.rank += 1;
+    this.decidedAt[this.rank] = at;
     return this.rank * VARIABLES_EACH;
   }
 
@@ -297,6 +306,7 @@ export class Terrain {
     );
     this.instances.set(key, instance);
     this.homes[this.rank] = home;
+    this.decidedAt[this.rank] = home ?? 0;
     this.instanceOfRank[this.rank] = instance;
     const { incomplete } = instance;
     if (incomplete !== null && !this.limits.some(({ message }) => message === incomplete))
