@@ -56,7 +56,7 @@ export function allRoutes(
   return [...routes.values()].sort((a, b) => compareRoutes(plan, a, b));
 }
 
-function everyAnswer(answer: Answer): (Value | null)[] {
+export function everyAnswer(answer: Answer): (Value | null)[] {
   const specials = answer.type === 'grid' ? [] : optionsOf(answer).map(({ code }) => code);
   switch (answer.type) {
     case 'single':
@@ -90,7 +90,7 @@ function subsets<T>(of: readonly T[]): T[][] {
   return of.reduce<T[][]>((sets, entry) => [...sets, ...sets.map((set) => [...set, entry])], [[]]);
 }
 
-function everyDraw(plan: Plan): Record<string, string[]>[] {
+export function everyDraw(plan: Plan): Record<string, string[]>[] {
   let all: Record<string, string[]>[] = [{}];
   for (const { section, items, repeat } of plan.sections) {
     if (section.draw === undefined) continue;

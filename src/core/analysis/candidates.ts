@@ -52,8 +52,8 @@ function ordinaryFirst(options: readonly Option[]): Option[] {
   return [...options].sort((a, b) => rank(a) - rank(b));
 }
 
-/** Subsets of the options that tests or rules tell apart, with any number of the others. */
-function picks(driver: Driver, options: readonly Option[], most: number): Candidates {
+/** Options that can be picked together: those that tests or rules tell apart, and the others; and those that cannot. */
+export function optionsApart(driver: Driver, options: readonly Option[]) {
   const tested = new Set<number>();
   for (const atom of driver.atoms) {
     if (atom.kind !== 'has') continue;
@@ -63,8 +63,13 @@ function picks(driver: Driver, options: readonly Option[], most: number): Candid
   const ordinary = options.filter((option) => !alone.includes(option));
   const apart = (option: Option) =>
     tested.has(option.code) || option.askIf !== undefined || driver.repeats > 0 || driver.keepAll;
-  const told = ordinary.filter(apart);
-  const others = ordinary.filter((option) => !apart(option));
+  return { alone, told: ordinary.filter(apart), others: ordinary.filter((option) => !apart(option)) };
+}
+
+/** Subsets of the options that are told apart, with any number of the others. */
+function picks(driver: Driver, options: readonly Option[], most: number): Candidates {
+  const { alone, told, others } = optionsApart(driver, options);
+  const ordinary = options.filter((option) => !alone.includes(option));
   const values: (Value | null)[] = [];
   const cost = 2 ** told.length * (others.length + 1);
   if (cost > MOST) {

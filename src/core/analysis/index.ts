@@ -16,12 +16,15 @@ import { allRoutes, countOf } from './prefix';
 import { coverWithin } from './cover-routes';
 import { Flow } from './flow';
 import { alongPath } from './fork-path';
+import { sharesIn, type Shares } from './shares';
+import { TooManySituations } from './weighing';
 import { Terrain, type TerrainScope } from './terrain';
 import { witnessOf } from './witness';
 
 export type { Limit } from './drivers';
 export type { FilteredRoutes, RouteFilter } from './filters';
 export type { Route } from './routes';
+export type { Shares, WayShare } from './shares';
 export { DEFAULT_CAPS, type Caps } from './graph';
 
 export interface RouteLength {
@@ -146,6 +149,19 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
           : markOf.item(planItem.item.name, pass),
       ),
   };
+}
+
+/** Shares of the sample; null where they could not be exact, or the conditions are too entangled. */
+export function sharesOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Shares | null {
+  try {
+    const terrain = new Terrain(plan, new Diagrams(caps.nodes));
+    return terrain.limits.length > 0 ? null : sharesIn(plan, terrain);
+  } catch (error) {
+    const tooMuch =
+      error instanceof TooManyCases || error instanceof TooManyNodes || error instanceof TooManySituations;
+    if (tooMuch) return null;
+    throw error;
+  }
 }
 
 /**

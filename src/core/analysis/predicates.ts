@@ -65,6 +65,11 @@ export class Instance {
     return this.diagrams.variable(this.levelOf(number));
   }
 
+  /** Its first variable, whether or not there is one yet. */
+  get level(): number {
+    return this.levelOf(0);
+  }
+
   /** How many variables it has. */
   get size(): number {
     return this.truths.length;

@@ -1,14 +1,11 @@
 /**
- * Who comes to each place and is asked each item, whatever they were shown on the way: a condition over answers and
- * given values, in as few words as can be found.
- *
- * A mass here says who comes, among those who are possible at all; what is possible (the answers an item allows to
- * those who are asked it, nothing for the rest) is brought in only when a condition is put into words, and only
- * for the answers it names and those that decide whether they are asked.
+ * Who is asked each item, whatever they were shown on the way: a condition over answers and given values, in as few
+ * words as can be found. What is possible is brought in only here, and only for the answers that a condition names.
  */
 import { holds, UNASKED } from '../condition/evaluate';
 import { parseCondition } from '../condition/parse';
 import type { Plan } from '../routing/plan';
+import { Coming } from './coming';
 import { coverCubes, type Cube } from './cover-cubes';
 import { Diagrams, FALSE, TRUE, type Diagram } from './diagram';
 import type { Instance } from './predicates';
@@ -51,14 +48,13 @@ function acrossPasses(texts: readonly string[]): string {
 
 class Reaching {
   private readonly diagrams: Diagrams;
-  private readonly comes: Diagram[] = [];
+  private readonly coming: Coming;
   /** Level of the variable of having been asked, of each driver that can be left out. */
   private readonly askedLevel = new Map<Instance, number>();
   /** Those of them that no condition of the questionnaire reads. */
   private readonly addedLevels = new Set<number>();
-  /** Levels of hidden choices, and for those of draws the start of the pass. */
+  /** Levels of hidden choices. */
   private readonly hidden: ReadonlySet<number>;
-  private readonly passOfDraw = new Map<number, number>();
 
   constructor(private readonly terrain: Terrain) {
     this.diagrams = terrain.diagrams;
@@ -73,107 +69,26 @@ class Reaching {
       this.askedLevel.set(instance, level);
       if (instance.size > size) this.addedLevels.add(level);
     }
-    const { fullLevel, drawnLevel, begunLevel, layout } = terrain;
+    const { fullLevel, drawnLevel, begunLevel } = terrain;
     this.hidden = new Set([...fullLevel.values(), ...drawnLevel.values(), ...begunLevel.values()]);
-    for (const [at, level] of drawnLevel) {
-      const place = layout.places[at];
-      if (place?.kind === 'item') this.passOfDraw.set(level, layout.pass(place.section, place.pass));
-    }
-    this.spread();
+    this.coming = new Coming(terrain);
   }
 
   /** Who is asked an item in a pass, among those for whom the pass is run. */
   askedIn(section: number, pass: number, item: number): string {
     const { layout } = this.terrain;
     const at = layout.item(section, pass, item);
-    const asked = this.diagrams.and(this.comes[at] ?? FALSE, this.terrain.itemAt(at).asked);
+    const asked = this.coming.presentedAt(at);
     const repeated = this.terrain.plan.sections[section]?.repeat !== null;
-    const run = repeated ? (this.comes[layout.pass(section, pass)] ?? FALSE) : TRUE;
+    const run = repeated ? this.coming.at(layout.pass(section, pass)) : TRUE;
     return this.inWords(asked, run, section);
-  }
-
-  private spread(): void {
-    const { diagrams, terrain } = this;
-    const { layout } = terrain;
-    const send = (to: number, mass: Diagram) => {
-      this.comes[to] = diagrams.or(this.comes[to] ?? FALSE, mass);
-    };
-    send(layout.gate(0), TRUE);
-    layout.places.forEach((place, at) => {
-      const mass = this.comes[at] ?? FALSE;
-      switch (place.kind) {
-        case 'gate': {
-          const enters = terrain.gateAt(at);
-          const inside =
-            place.aim === 0 ? layout.pass(place.section, 1) : layout.item(place.section, 1, place.aim);
-          send(inside, diagrams.and(mass, enters));
-          send(layout.gate(place.section + 1), diagrams.and(mass, diagrams.not(enters)));
-          break;
-        }
-        case 'pass':
-          send(at + 1, mass);
-          break;
-        case 'item': {
-          const { asked, ways } = terrain.itemAt(at);
-          let rest = diagrams.and(mass, asked);
-          const passed = diagrams.and(mass, diagrams.not(asked));
-          for (const { when, to } of ways) {
-            send(to, diagrams.and(rest, when));
-            rest = diagrams.and(rest, diagrams.not(when));
-          }
-          send(at + 1, diagrams.or(rest, passed));
-          break;
-        }
-        case 'end': {
-          let rest = mass;
-          for (const { when, to } of terrain.endAt(at)) {
-            send(to, diagrams.and(rest, when));
-            rest = diagrams.and(rest, diagrams.not(when));
-          }
-          break;
-        }
-        case 'ending':
-          break;
-        default:
-          place satisfies never;
-      }
-    });
-  }
-
-  /**
-   * What is possible of the answers that some diagrams name, and of those that decide whether they are asked: an
-   * answer the item allows, or not having been asked.
-   */
-  private possible(about: readonly Diagram[]): Diagram {
-    const { diagrams, terrain } = this;
-    const open = about.flatMap((a) => diagrams.support(a));
-    const done = new Set<number>();
-    let result = TRUE;
-    let withGiven = false;
-    for (let level = open.pop(); level !== undefined; level = open.pop()) {
-      const home = terrain.homeOf(level);
-      const drawnAt = this.passOfDraw.get(level);
-      if (drawnAt !== undefined) result = diagrams.and(result, terrain.drawnIn(drawnAt));
-      if (home === null && !withGiven) {
-        withGiven = true;
-        result = diagrams.and(result, terrain.given);
-      }
-      if (home === null || home === undefined || done.has(home)) continue;
-      done.add(home);
-      const { asked, checks } = terrain.itemAt(home);
-      const here = diagrams.and(this.comes[home] ?? FALSE, asked);
-      const allowed = diagrams.and(terrain.domainAt(home), checks);
-      result = diagrams.and(result, diagrams.choose(here, allowed, terrain.unasked(home)));
-      open.push(...diagrams.support(here), ...diagrams.support(allowed));
-    }
-    return result;
   }
 
   private inWords(condition: Diagram, within: Diagram, section: number): string {
     const { diagrams } = this;
     // Quotas full or open and lots drawn could go either way: what chance or others decide is in no condition.
     const hidden = (level: number) => this.hidden.has(level);
-    const about = diagrams.and(this.possible([condition, within]), within);
+    const about = diagrams.and(this.coming.possible([condition, within]), within);
     const possible = diagrams.forget(about, hidden);
     const lower = diagrams.forget(diagrams.and(condition, about), hidden);
     if (lower === FALSE) return 'never';

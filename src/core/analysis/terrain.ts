@@ -165,7 +165,7 @@ export class Terrain {
   domainAt(at: number): Diagram {
     let domain = this.domains.get(at);
     if (domain === undefined) {
-      domain = this.domain(this.itemAt(at), at);
+      domain = this.domain(this.itemAt(at));
       this.domains.set(at, domain);
     }
     return domain;
@@ -522,6 +522,15 @@ export class Terrain {
     return condition === null ? TRUE : this.encoder.condition(condition, standing);
   }
 
+  /** When each option (or special) of an item is shown. */
+  optionsShown({ optionIf, section }: PlanItem, pass: number | null): Diagram[] {
+    return optionIf.map((condition) => this.shown(condition, { section, pass }));
+  }
+
+  rowsShown({ rowIf, section }: PlanItem, pass: number | null): Diagram[] {
+    return rowIf.map((condition) => this.shown(condition, { section, pass }));
+  }
+
   private conditional({ optionIf, rowIf }: PlanItem, standing: Standing): Shown[] {
     const of = (kind: Shown['of'], conditions: readonly (Condition | null)[]) =>
       conditions.flatMap((condition, index): Shown[] =>
@@ -535,17 +544,16 @@ export class Terrain {
       if (condition !== null) this.condition(condition, standing, moment);
   }
 
-  private domain({ planItem, pass }: ItemTerrain, at: number): Diagram {
+  private domain({ planItem, pass }: ItemTerrain): Diagram {
     const { item } = planItem;
     if (item.kind === 'statement') return TRUE;
-    const place = this.layout.places[at] as Place & { kind: 'item' };
-    const standing = { section: place.section, pass };
-    const shown = planItem.optionIf.map((condition) => this.shown(condition, standing));
+    const shown = this.optionsShown(planItem, pass);
+    const rows = this.rowsShown(planItem, pass);
     let domain = TRUE;
     partsAtMost(planItem).forEach(({ name, answer }, row) => {
       const allowed = (value: Value | null) => whenAllowed(this.diagrams, item, answer, value, shown);
       const instance = this.instances.get(itemKey(name.toLowerCase(), pass));
-      const asked = item.answer.type === 'grid' ? this.shown(planItem.rowIf[row] ?? null, standing) : TRUE;
+      const asked = item.answer.type === 'grid' ? (rows[row] ?? TRUE) : TRUE;
       const answers = instance === undefined ? this.someAnswer(answer, allowed) : instance.domain(allowed);
       domain = this.diagrams.and(domain, this.diagrams.choose(asked, answers, instance?.unasked ?? TRUE));
     });
@@ -589,7 +597,7 @@ const IDLE: Driver = {
 };
 
 /** The variables an item can ask for, all rows of a grid shown. */
-function partsAtMost({ item }: PlanItem): { name: string; answer: Answer }[] {
+export function partsAtMost({ item }: PlanItem): { name: string; answer: Answer }[] {
   if (item.kind === 'statement') return [];
   if (item.answer.type !== 'grid') return [{ name: item.name, answer: item.answer }];
   const grid: GridAnswer = item.answer;

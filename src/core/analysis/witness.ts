@@ -72,11 +72,32 @@ export function respondentOf(
 }
 
 function emissionsAlong(beliefs: Beliefs, sights: readonly Sight[]): Emission[] {
+  return following(beliefs, sights, ({ sight }, { rank }) => sight.rank === rank);
+}
+
+/** What was true at each step of the route with these items (`name#pass` in a repeat). Throws where there is none. */
+export function emissionsTo(
+  beliefs: Beliefs,
+  { items, ending }: { readonly items: readonly string[]; readonly ending: string },
+): Emission[] {
+  const { endings } = beliefs.terrain.plan;
+  return following(beliefs, [...items, null], ({ sight: { planItem, pass, ending: e } }, key) =>
+    planItem === null
+      ? key === null && endings[e]?.ending.id === ending
+      : key === itemKey(planItem.item.name, pass),
+  );
+}
+
+function following<Step>(
+  beliefs: Beliefs,
+  steps: readonly Step[],
+  is: (emission: Emission, step: Step) => boolean,
+): Emission[] {
   let offered = beliefs.start();
-  return sights.map((sight, step) => {
-    const found = offered.find((emission) => emission.sight.rank === sight.rank);
-    if (found === undefined) throw new RangeError(`no respondent sees step ${step} of the route`);
-    if (sight.planItem !== null) offered = beliefs.after(beliefs.settle(found));
+  return steps.map((step, n) => {
+    const found = offered.find((emission) => is(emission, step));
+    if (found === undefined) throw new RangeError(`no respondent sees step ${n} of the route`);
+    if (found.sight.planItem !== null) offered = beliefs.after(beliefs.settle(found));
     return found;
   });
 }

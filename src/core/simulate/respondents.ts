@@ -3,22 +3,21 @@
  * people, whatever is worked out in between.
  */
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
-import { plausibleTexts } from '../analysis/candidates';
 import { holds } from '../condition/evaluate';
 import { optionsOf } from '../document/shape';
 import type { Answers, Question, Value } from '../document/types';
 import { partsOf, type Shown } from '../routing/answers';
-import { drawAnswer } from '../routing/assumed';
 import { hash } from '../routing/draws';
 import { itemKey, type Plan, type PlanItem } from '../routing/plan';
 import { walk, type Walk } from '../routing/walk';
+import { drawAnswer } from './drawing';
 
 export interface MadeUp {
   readonly walk: Walk;
   readonly answers: Answers;
 }
 
-/** Answers that break a hard check are thought over again, as often as this. */
+/** Answers that break a hard check are thought over again, as often as this; then any answer will do, as often. */
 const MOST_TRIES = 200;
 
 /** One after the other; a quota is full once its target of interviews is complete. */
@@ -39,18 +38,18 @@ function madeUp(plan: Plan, name: string, full: readonly string[]): MadeUp {
   const given: Record<string, Value | null> = {};
   for (const entry of plan.document.given ?? []) {
     const all = { options: optionsOf(entry.answer).map(() => true), rows: [] };
-    given[entry.name] = drawAnswer(random, { ...entry, required: true }, all, writtenText);
+    given[entry.name] = drawAnswer(random, { ...entry, required: true }, all);
   }
   const respond = (planItem: PlanItem, pass: number | null, shown: Shown, tries: number): boolean => {
     const { item } = planItem;
-    if (item.kind === 'statement' || tries > MOST_TRIES) return false;
+    if (item.kind === 'statement' || tries > 2 * MOST_TRIES) return false;
+    const { required } = item;
+    const assume = tries > MOST_TRIES ? undefined : item.assume;
     for (const { name: part, answer } of partsOf(planItem, shown)) {
-      const { assume, required } = item;
       const value = drawAnswer(
         random,
         { answer, ...(assume ? { assume } : {}), ...(required ? { required } : {}) },
         shown,
-        writtenText,
       );
       answers[itemKey(part, pass)] = value;
       writeDetails(item, part, pass, value, answers);
@@ -75,10 +74,6 @@ function writeDetails(
     if (option.specify && codes.includes(option.code))
       answers[itemKey(`${part}_${option.code}_text`, pass)] = 'Something else';
   }
-}
-
-function writtenText(answer: Parameters<typeof plausibleTexts>[0]): string {
-  return plausibleTexts(answer)[0] ?? 'x';
 }
 
 /** The quotas that a finished interview counts towards. */

@@ -1,0 +1,62 @@
+/**
+ * How long an item takes a respondent: reading what is shown, and the act of answering. A route takes the sum.
+ *
+ * Reading: 238 words a minute, silently (Brysbaert, "How many words do we read per minute?", 2019).
+ */
+import { optionsOf } from '../document/shape';
+import type { Answer, Assume, Item } from '../document/types';
+import { expectedPicks } from './assumed';
+
+const WORDS_A_SECOND = 238 / 60;
+
+/** Seconds, all options and rows shown; the author's own estimate where there is one. */
+export function secondsOf(item: Item): number {
+  if (item.kind === 'page_break') return 0;
+  if (item.seconds !== undefined) return item.seconds;
+  const question = item.kind === 'question' ? item : null;
+  const texts = [item.text, question?.note, ...(question ? textsIn(question.answer) : [])];
+  const words = texts.reduce((sum, text) => sum + wordsIn(text ?? ''), 0);
+  return words / WORDS_A_SECOND + (question ? answering(question.answer, question.assume) : 0);
+}
+
+function textsIn(answer: Answer): (string | undefined)[] {
+  const labels = optionsOf(answer).map(({ label }) => label);
+  switch (answer.type) {
+    case 'grid':
+      return [...labels, ...answer.rows.map(({ label }) => label)];
+    case 'scale':
+      return [...labels, answer.lowLabel, answer.midLabel, answer.highLabel];
+    default:
+      return labels;
+  }
+}
+
+/** Pipes count as a word, marks of emphasis as none. */
+function wordsIn(text: string): number {
+  return text.split(/\s+/).filter((word) => /[\p{L}\p{N}]/u.test(word)).length;
+}
+
+/** Seconds for the act of answering. */
+function answering(answer: Answer, assume?: Assume): number {
+  switch (answer.type) {
+    case 'single':
+      return 2;
+    case 'multiple':
+      return 1.5 * expectedPicks(answer, assume);
+    case 'scale':
+      return 3;
+    case 'number':
+    case 'date':
+    case 'time':
+    case 'datetime':
+      return 5;
+    case 'text':
+      return answer.lines === 'many' ? 25 : 8;
+    case 'grid':
+      return 3 * answer.rows.length;
+    case 'rank':
+      return 3 * (answer.top ?? answer.options.length);
+    default:
+      return answer satisfies never;
+  }
+}

@@ -1,0 +1,121 @@
+/** One answer by chance, as it is assumed; see `routing/assumed.ts`. */
+import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
+import { uniformInt } from 'pure-rand/distribution/uniformInt';
+import type { RandomGenerator } from 'pure-rand/types/RandomGenerator';
+import { plausibleTexts } from '../analysis/candidates';
+import { optionsOf } from '../document/shape';
+import type { Answer, Assume, MultipleAnswer, Option, Value } from '../document/types';
+import { pickLimits, type Shown } from '../routing/answers';
+import { codeWeights, lineWeights, pickWeights, type LineAnswer } from '../routing/assumed';
+
+export interface Asked {
+  readonly answer: Answer;
+  readonly assume?: Assume;
+  readonly required?: boolean;
+}
+
+/** Null for a blank, which a required question never gets. */
+export function drawAnswer(
+  random: RandomGenerator,
+  { answer, assume = {}, required }: Asked,
+  shown: Shown,
+): Value | null {
+  if (!required && assume.blank !== undefined && uniformFloat64(random) < assume.blank) return null;
+  switch (answer.type) {
+    case 'single': {
+      const isShown = (_: unknown, o: number) => shown.options[o] === true;
+      const options = answer.options.filter(isShown);
+      const [assumed, even] = [assume, {}].map((as) => codeWeights(answer.options, as).filter(isShown));
+      const weights = [assumed, even].find((some) => some?.some((weight) => weight > 0));
+      return pickWeighted(random, options, weights ?? options.map(() => 1))?.code ?? null;
+    }
+    case 'multiple':
+      return drawPicks(random, answer, assume, shown);
+    case 'rank':
+      return drawOrder(random, answer, shown);
+    case 'scale':
+    case 'number':
+    case 'date':
+    case 'time':
+    case 'datetime':
+      return drawOnLine(random, answer, assume, shown);
+    case 'text':
+      return plausibleTexts(answer)[0] ?? 'x';
+    case 'grid':
+      return null;
+    default:
+      return answer satisfies never;
+  }
+}
+
+function pickWeighted<T>(
+  random: RandomGenerator,
+  from: readonly T[],
+  weights: readonly number[],
+): T | undefined {
+  let mark = uniformFloat64(random) * weights.reduce((sum, weight) => sum + weight, 0);
+  const index = weights.findIndex((weight) => (mark -= weight) < 0);
+  return from[index] ?? from[weights.findLastIndex((weight) => weight > 0)];
+}
+
+/**
+ * How many are picked is drawn first, then which (Chen, Dempster and Liu, "Weighted finite population sampling to
+ * maximize entropy", 1994).
+ */
+function drawPicks(
+  random: RandomGenerator,
+  answer: MultipleAnswer,
+  assume: Assume,
+  shown: Shown,
+): Value | null {
+  const options = answer.options.filter((_, o) => shown.options[o]);
+  const limits = pickLimits(answer, shown);
+  const possible = [assume, {}]
+    .map((as) => pickWeights(options, limits, as))
+    .find(({ counts, aloneWeights }) => [...counts, ...aloneWeights].some((weight) => weight > 0));
+  if (possible === undefined) return options[0] === undefined ? null : [options[0].code];
+  const { ordinary, alone, counts, aloneWeights, tables, chances } = possible;
+  const choices: (number | Option)[] = [...counts.keys(), ...alone];
+  const choice = pickWeighted(random, choices, [...counts, ...aloneWeights]);
+  if (choice === undefined) return null;
+  if (typeof choice === 'object') return [choice.code];
+  let left = choice;
+  const picked: number[] = [];
+  ordinary.forEach((option, o) => {
+    const all = tables[o]?.[left] ?? 0;
+    const withIt = left === 0 ? 0 : (chances[o] ?? 0) * (tables[o + 1]?.[left - 1] ?? 0);
+    if (uniformFloat64(random) * all >= withIt) return;
+    picked.push(option.code);
+    left -= 1;
+  });
+  return picked;
+}
+
+function drawOrder(
+  random: RandomGenerator,
+  { options, top }: Extract<Answer, { type: 'rank' }>,
+  shown: Shown,
+): Value | null {
+  const codes = options
+    .filter((option, o) => shown.options[o] && option.missing === undefined)
+    .map(({ code }) => code);
+  for (let place = 0; place < codes.length; place += 1) {
+    const from = uniformInt(random, place, codes.length - 1);
+    [codes[place], codes[from]] = [codes[from] as number, codes[place] as number];
+  }
+  const places = codes.slice(0, top ?? codes.length);
+  return places.length === 0 ? null : places;
+}
+
+function drawOnLine(random: RandomGenerator, answer: LineAnswer, assume: Assume, shown: Shown): Value {
+  const isShown = (_: unknown, o: number) => shown.options[o] === true;
+  const codes = optionsOf(answer).filter(isShown);
+  for (const as of [assume, {}]) {
+    const { line, spans, specials } = lineWeights(answer, as);
+    const weights = [...specials.filter(isShown), ...spans.map(({ share }) => share)];
+    const chosen = pickWeighted(random, [...codes, ...spans], weights);
+    if (chosen === undefined) continue;
+    return 'code' in chosen ? chosen.code : line.at(uniformInt(random, chosen.from, chosen.to));
+  }
+  throw new RangeError('a line of no length');
+}
