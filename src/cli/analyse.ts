@@ -1,5 +1,12 @@
 /** `jolly-fork analyse FILE`: how many routes, where they end, who is asked what, and few routes that take every fork. */
-import { analyse, type Analysis, type Route, type RouteLength } from '../core/analysis';
+import {
+  analyse,
+  sharesOf,
+  type Analysis,
+  type Route,
+  type RouteLength,
+  type Shares,
+} from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
 import { placeWords } from '../core/wording/places';
@@ -11,11 +18,12 @@ export function analyseCommand(args: readonly string[]): number {
   const { file, values } = readCall(args, {});
   const plan = planOf(readQuestionnaire(file));
   const analysis = analyse(plan);
+  const shares = sharesOf(plan);
   const provisional = hasErrors(plan, analysis);
   process.stdout.write(
     values.json
-      ? `${JSON.stringify(asJson(plan, analysis, provisional), null, 2)}\n`
-      : report(plan, analysis, provisional),
+      ? `${JSON.stringify(asJson(plan, analysis, shares, provisional), null, 2)}\n`
+      : report(plan, analysis, shares, provisional),
   );
   return provisional ? 1 : 0;
 }
@@ -25,7 +33,7 @@ export function routeJson(route: Route): object {
   return { ...route, number: String(route.number) };
 }
 
-function asJson(plan: Plan, analysis: Analysis, provisional: boolean): object {
+function asJson(plan: Plan, analysis: Analysis, shares: Shares | null, provisional: boolean): object {
   const { exact, limits, shortest, longest, cover } = analysis;
   const asked = askedInOrder(plan, analysis);
   return {
@@ -41,6 +49,11 @@ function asJson(plan: Plan, analysis: Analysis, provisional: boolean): object {
     asked,
     cover: cover.routes.map(routeJson),
     coverAtLeast: cover.atLeast,
+    sample: shares && {
+      minutes: shares.minutes,
+      endings: shares.endings,
+      items: [...shares.items].map(([name, { share }]) => ({ name, share })),
+    },
   };
 }
 
@@ -54,8 +67,8 @@ function askedInOrder(plan: Plan, { asked, items }: Analysis) {
   );
 }
 
-function report(plan: Plan, analysis: Analysis, provisional: boolean): string {
-  const { exact, limits, shortest, longest, cover } = analysis;
+function report(plan: Plan, analysis: Analysis, shares: Shares | null, provisional: boolean): string {
+  const { exact, limits, shortest, longest, slowest, cover } = analysis;
   const total = String(analysis.routes);
   const lines = [
     plan.document.title,
@@ -68,17 +81,27 @@ function report(plan: Plan, analysis: Analysis, provisional: boolean): string {
           `Shortest: route ${shortest.number}, ${itemsIn(shortest)}. Longest: route ${longest.number}, ${itemsIn(longest)}.`,
         ]
       : []),
+    ...(slowest && shares
+      ? [
+          `An interview takes about ${minutes(shares.minutes)} on average; route ${slowest.number} takes longest, ${minutes(slowest.seconds / 60)}.`,
+        ]
+      : []),
     '',
     table(
-      ['ending', 'routes'],
-      analysis.endings.map(({ id, routes }) => [id, String(routes)]),
-      [1],
+      ['ending', 'routes', 'of sample'],
+      analysis.endings.map(({ id, routes }, n) => [id, String(routes), percent(shares?.endings[n]?.share)]),
+      [1, 2],
     ),
     '',
     table(
-      ['item', 'on routes', 'asked if'],
-      askedInOrder(plan, analysis).map(({ name, routes, if: condition }) => [name, routes, condition]),
-      [1],
+      ['item', 'on routes', 'of sample', 'asked if'],
+      askedInOrder(plan, analysis).map(({ name, routes, if: condition }) => [
+        name,
+        routes,
+        percent(shares?.items.get(name)?.share),
+        condition,
+      ]),
+      [1, 2],
     ),
     '',
     coverSentence(cover),
@@ -86,6 +109,14 @@ function report(plan: Plan, analysis: Analysis, provisional: boolean): string {
     routeTable(plan, cover.routes),
   ];
   return `${lines.join('\n')}\n`;
+}
+
+function percent(share: number | undefined): string {
+  return share === undefined ? '?' : `${(share * 100).toFixed(1)}%`;
+}
+
+function minutes(count: number): string {
+  return `${count.toFixed(1)} minutes`;
 }
 
 function itemsIn({ items }: RouteLength): string {

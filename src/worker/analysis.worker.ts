@@ -1,9 +1,10 @@
 /** The analysis off the main thread: one questionnaire at a time, asked about by number. */
 import { expose } from 'comlink';
 import * as v from 'valibot';
-import { analyse, type Analysis } from '../core/analysis';
+import { analyse, sharesOf, type Analysis, type Shares } from '../core/analysis';
 import { readDocument } from '../core/document/read';
 import type { Plan } from '../core/routing/plan';
+import { secondsAlong } from '../core/routing/burden';
 import { planOf } from '../core/routing/planner';
 import { routedSnagsOf } from '../core/snags';
 import { contentMarks, fingerprint, routeMarks, type ContentMarks } from '../core/views/route-content';
@@ -16,10 +17,18 @@ const Marks = v.array(v.string());
 let analysis: Analysis | null = null;
 let marks: ContentMarks | null = null;
 let plan: Plan | null = null;
+/** Undefined until they have been asked for. */
+let shares: Shares | null | undefined;
 
 function loaded(): { analysis: Analysis; marks: ContentMarks } {
   if (analysis === null || marks === null) throw new Error('no questionnaire has been loaded');
   return { analysis, marks };
+}
+
+function sharesNow(): Shares | null {
+  if (plan === null) return null;
+  if (shares === undefined) shares = sharesOf(plan);
+  return shares;
 }
 
 const api: AnalysisApi = {
@@ -29,6 +38,7 @@ const api: AnalysisApi = {
     plan = planOf(read.document);
     const result = analyse(plan);
     analysis = result;
+    shares = undefined;
     marks = contentMarks(plan);
     const length = (of: Analysis['shortest']) => of && { items: of.items, number: String(of.number) };
     return {
@@ -45,6 +55,17 @@ const api: AnalysisApi = {
   asked: () => Object.fromEntries(loaded().analysis.asked),
 
   snags: () => (plan === null ? [] : routedSnagsOf(plan, loaded().analysis)),
+
+  sample() {
+    const found = sharesNow();
+    return (
+      found && {
+        items: Object.fromEntries(found.items),
+        endings: found.endings,
+        minutes: found.minutes,
+      }
+    );
+  },
 
   rows(from, count): RouteRow[] {
     const { analysis: of, marks: by } = loaded();
@@ -69,7 +90,14 @@ const api: AnalysisApi = {
     const route = of.route(BigInt(v.parse(NumberText, number)));
     if (route === null) return null;
     const shown = routeMarks(by, route.items, route.ending);
-    return { ...route, number: String(route.number), marks: shown, fingerprint: fingerprint(shown) };
+    return {
+      ...route,
+      number: String(route.number),
+      marks: shown,
+      fingerprint: fingerprint(shown),
+      seconds: plan === null ? 0 : secondsAlong(plan, route.items),
+      share: sharesNow()?.ofRoute(route) ?? null,
+    };
   },
 
   ahead(items) {

@@ -6,7 +6,7 @@
 import { releaseProxy, wrap, type Remote } from 'comlink';
 import type { Questionnaire } from '../core/document/types';
 import type { Snag } from '../core/snags';
-import type { AnalysisApi, AnalysisSummary } from './types';
+import type { AnalysisApi, AnalysisSummary, SampleSummary } from './types';
 
 export type Analysed = AnalysisSummary & {
   readonly document: Questionnaire;
@@ -14,6 +14,8 @@ export type Analysed = AnalysisSummary & {
   readonly asked: Readonly<Record<string, string>>;
   /** The snags that only the routes show; null until they have been looked for, after the counts. */
   readonly snags: readonly Snag[] | null;
+  /** What is expected of the sample; null until it has been worked out, and where it cannot be exact. */
+  readonly sample: SampleSummary | null;
 };
 
 export class AnalysisClient {
@@ -35,7 +37,7 @@ export class AnalysisClient {
       if (this.worker === worker) this.busy = false;
     });
     if (this.worker !== worker) return null;
-    return summary === null ? null : { ...summary, document, asked: {}, snags: null };
+    return summary === null ? null : { ...summary, document, asked: {}, snags: null, sample: null };
   }
 
   /** Looks for the snags; null where a newer document came in the meantime. */
@@ -43,6 +45,13 @@ export class AnalysisClient {
     const { worker } = this;
     const snags = await this.api.snags();
     return this.worker === worker && !this.busy ? { ...analysed, snags } : null;
+  }
+
+  /** Works out shares of the sample; null where a newer document came in the meantime. */
+  async withSample(analysed: Analysed): Promise<Analysed | null> {
+    const { worker } = this;
+    const sample = await this.api.sample();
+    return this.worker === worker && !this.busy ? { ...analysed, sample } : null;
   }
 
   /** Works out who is asked what; null where a newer document came in the meantime. */

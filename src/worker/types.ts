@@ -13,6 +13,14 @@ export interface AnalysisSummary {
   readonly longest: { readonly items: number; readonly number: string } | null;
 }
 
+/** What is expected of the sample, by the assumed answers; shares are from 0 to 1. */
+export interface SampleSummary {
+  readonly items: Readonly<Record<string, { readonly share: number; readonly times: number }>>;
+  readonly endings: readonly { readonly id: string; readonly share: number }[];
+  /** Of an interview, on average. */
+  readonly minutes: number;
+}
+
 export interface RouteRow {
   readonly number: string;
   readonly items: readonly string[];
@@ -22,6 +30,9 @@ export interface RouteRow {
 
 export interface RouteView extends RouteRow {
   readonly marks: readonly string[];
+  /** What it takes, and the share of the sample that takes it; null where shares are not exact. */
+  readonly seconds: number;
+  readonly share: number | null;
   readonly answers: Answers;
   readonly draws?: Readonly<Record<string, readonly string[]>>;
   readonly given?: Answers;
@@ -34,6 +45,8 @@ export interface AnalysisApi {
   asked(): Readonly<Record<string, string>>;
   /** The snags that only the routes show. */
   snags(): readonly Snag[];
+  /** Null where it could not be exact. */
+  sample(): SampleSummary | null;
   /** Routes from number `from`, at most 500. */
   rows(from: string, count: number): RouteRow[];
   route(number: string): RouteView | null;

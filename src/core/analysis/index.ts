@@ -3,6 +3,7 @@
  *
  * `analyse` counts once; the result then answers questions about single routes without counting again.
  */
+import { secondsOf } from '../routing/burden';
 import { itemKey, type Plan } from '../routing/plan';
 import { Beliefs, type Sight } from './belief';
 import { Diagrams, TooManyNodes } from './diagram';
@@ -11,7 +12,15 @@ import { TooManyCases } from './encode';
 import { counted, filterRoutes, type FilteredRoutes, type RouteFilter } from './filters';
 import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './graph';
 import { reachOf } from './reach';
-import { firstOfLength, itemsAhead, numberMatching, prefixOf, sightsOf, type Route } from './routes';
+import {
+  firstHeaviest,
+  firstOfLength,
+  itemsAhead,
+  numberMatching,
+  prefixOf,
+  sightsOf,
+  type Route,
+} from './routes';
 import { allRoutes, countOf } from './prefix';
 import { coverWithin } from './cover-routes';
 import { Flow } from './flow';
@@ -47,6 +56,8 @@ export interface Analysis {
   readonly asked: ReadonlyMap<string, string>;
   readonly shortest: RouteLength | null;
   readonly longest: RouteLength | null;
+  /** The route that takes longest; null where there is none. Worked out when first read. */
+  readonly slowest: { readonly seconds: number; readonly number: bigint } | null;
   /** Few routes that take every fork. Worked out when first read. */
   readonly cover: CoverResult;
   /** Route `number`, from 1, in canonical order; null where there is none, or its region was not opened. */
@@ -111,6 +122,13 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
       const isNever = (name: string) => limits.length === 0 && items.get(name) === 0n;
       asked ??= new Map([...reachOf(plan)].map(([name, text]) => [name, isNever(name) ? 'never' : text]));
       return asked;
+    },
+    get slowest() {
+      if (!some) return null;
+      const { weight, number } = firstHeaviest(root, ({ planItem }) =>
+        planItem === null ? 0 : Math.round(secondsOf(planItem.item) * 1000),
+      );
+      return { seconds: weight / 1000, number };
     },
     get cover() {
       cover ??= coverRoutes(plan, caps, numberOf);

@@ -105,3 +105,45 @@ export function itemsAhead(prefix: Prefix, which: 'shortest' | 'longest'): numbe
   for (let at: Prefix | null = prefix; at !== null; at = at.then) items += at.fork[which];
   return items;
 }
+
+/** The most that a route weighs, and the number of the first that weighs it; weights of items are whole numbers. */
+export function firstHeaviest(
+  root: Node,
+  weightOf: (sight: Sight) => number,
+): { weight: number; number: bigint } {
+  const known = new Map<Node, number>();
+  const most = (node: Node): number => {
+    let weight = known.get(node);
+    if (weight !== undefined) return weight;
+    weight =
+      node.kind === 'parts'
+        ? node.parts.reduce((sum, part) => sum + most(part), 0)
+        : node.edges.reduce(
+            (best, { sight, to }) => Math.max(best, ahead(sight, to && most(to))),
+            node.opened ? -Infinity : 0,
+          );
+    known.set(node, weight);
+    return weight;
+  };
+  const ahead = (sight: Sight | null, rest: number | null) =>
+    (sight === null || rest === null ? 0 : weightOf(sight)) + (rest ?? 0);
+  const of = (prefix: Prefix | null) => {
+    let sum = 0;
+    for (let at = prefix; at !== null; at = at.then) sum += most(at.fork);
+    return sum;
+  };
+  let number = 1n;
+  for (let prefix = beginning(root); prefix !== null && isOpened(prefix);) {
+    const wanted = of(prefix);
+    let taken: Next | null = null;
+    for (const next of nextOf(prefix)) {
+      if (ahead(next.sight, next.to && of(next.to)) === wanted) {
+        taken = next;
+        break;
+      }
+      number += countOf(next.to, allRoutes);
+    }
+    prefix = taken?.to ?? null;
+  }
+  return { weight: most(root), number };
+}

@@ -6,6 +6,7 @@
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, Item } from '../document/types';
 import { expectedPicks } from './assumed';
+import type { Plan } from './plan';
 
 const WORDS_A_SECOND = 238 / 60;
 
@@ -17,6 +18,14 @@ export function secondsOf(item: Item): number {
   const texts = [item.text, question?.note, ...(question ? textsIn(question.answer) : [])];
   const words = texts.reduce((sum, text) => sum + wordsIn(text ?? ''), 0);
   return words / WORDS_A_SECOND + (question ? answering(question.answer, question.assume) : 0);
+}
+
+/** Of the items presented on a route, `name` or `name#pass`. */
+export function secondsAlong(plan: Plan, keys: readonly string[]): number {
+  const seconds = new Map(
+    plan.sections.flatMap(({ items }) => items.map(({ item }) => [item.name, secondsOf(item)] as const)),
+  );
+  return keys.reduce((sum, key) => sum + (seconds.get(key.split('#')[0] ?? '') ?? 0), 0);
 }
 
 function textsIn(answer: Answer): (string | undefined)[] {

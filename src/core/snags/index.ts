@@ -28,6 +28,7 @@ import { repeatedCodes } from './repeated-codes';
 import { rulesOverlap, skipShadowed } from './skip-order';
 import { noMessage, stuck } from './stuck';
 import { mayBeUnasked, negationIncludesUnasked } from './unasked';
+import { tooLong } from './too-long';
 import { valuesUnclaimed } from './values-unclaimed';
 import type { Mend, Snag } from './types';
 
@@ -102,6 +103,7 @@ export function routedSnagsOf(plan: Plan, analysis: Analysis): Snag[] {
     noMessage,
     passesCut,
     askedTwice,
+    tooLong,
   ];
   return inOrder(plan.document, [...notExact(analysis), ...checks.flatMap((check) => check(inquiry))]);
 }

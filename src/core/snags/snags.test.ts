@@ -273,6 +273,26 @@ describe('a snag', () => {
     assert.deepEqual(places('passes-cut', repeated(3)), []);
   });
 
+  it('too-long: routes over the limit of minutes, with the share that takes them', () => {
+    const slow = (maxMinutes: number) =>
+      questionnaire(
+        [
+          section('a', [
+            ask('more', 2, { ...must, assume: { shares: { '1': 0.25 } } }),
+            ask('essay', { type: 'text' }, { askIf: 'more = 1', seconds: 600 }),
+          ]),
+        ],
+        { settings: { maxMinutes } },
+      );
+    const found = snagsIn(slow(5)).find(({ rule }) => rule === 'too-long');
+    assert.deepEqual([found?.at, found?.witness?.items], [{ ending: 'done' }, ['more', 'essay']]);
+    assert.match(
+      found?.message ?? '',
+      /up to 11 minutes, over the limit of 5: .*about 2\d in 100 respondents/,
+    );
+    assert.deepEqual(places('too-long', slow(11)), []);
+  });
+
   it('unlabelled, no-way-out: what the codebook and the respondent would miss', () => {
     assert.deepEqual(
       places(

@@ -7,7 +7,7 @@ import { whyLines } from '../../core/wording/why';
 import type { RouteView } from '../../worker/types';
 import { useLedger } from '../study/ledger';
 import { useStudy } from '../study/store';
-import { grouped, plural, whenText } from '../ui/format';
+import { grouped, percentText, plural, secondsText, whenText } from '../ui/format';
 import classes from './routes.module.css';
 
 interface Props {
@@ -52,7 +52,9 @@ export function RouteFoot({ route, number, column, walk }: Props) {
               ))}
               {told.length > MOST && `; and ${told.length - MOST} more`}
               {told.length > 0 && '. '}
-              {plural(route.items.length, 'item')}, {endingLabel(plan.document, route.ending)}.
+              {plural(route.items.length, 'item')}, {endingLabel(plan.document, route.ending)}. About{' '}
+              {secondsText(route.seconds)}
+              {route.share !== null && `, taken by ${percentText(route.share)} of the sample`}.
             </>
           )}
         </p>

@@ -3,10 +3,11 @@ import { parseCondition } from '../../core/condition/parse';
 import { printCondition } from '../../core/condition/print';
 import type { Condition } from '../../core/condition/syntax';
 import { editItem, type ItemPlace } from '../../core/editing/structure';
+import { secondsOf } from '../../core/routing/burden';
 import type { Plan, PlanItem } from '../../core/routing/plan';
 import { usedLaterBy } from '../../core/views/used-later';
 import { conditionSentence } from '../../core/wording/sentence';
-import { countText, grouped } from '../ui/format';
+import { countText, grouped, percentText, secondsText } from '../ui/format';
 import { useStudy } from '../study/store';
 import { useItemMoves } from './moves';
 import { SkipRules } from './SkipRules';
@@ -113,6 +114,7 @@ function WhoIsAsked({ plan, planItem }: Props) {
   const { section } = plan.sections[planItem.section] ?? {};
   const routes = analysis?.items[name];
   const total = analysis?.routes;
+  const sample = analysis?.sample?.items[name];
   const broken = useStudy((state) => state.snags).some(
     ({ at, field }) =>
       at.item === name && field === 'askIf' && at.option === undefined && at.row === undefined,
@@ -150,6 +152,16 @@ function WhoIsAsked({ plan, planItem }: Props) {
         <b title={some ? `${grouped(routes)} of ${grouped(total)}` : undefined}>
           {some ? `${countText(routes)} of ${countText(total)}` : '…'}
         </b>
+      </div>
+      <div className={classes.pair}>
+        <span>Of the sample</span>
+        <b title="By the answers that are assumed, with quotas open">
+          {sample === undefined ? '…' : percentText(sample.share)}
+        </b>
+      </div>
+      <div className={classes.pair}>
+        <span>Takes {section?.repeat === undefined ? '' : 'each time '}about</span>
+        <b>{secondsText(secondsOf(planItem.item))}</b>
       </div>
       {planItem.item.kind === 'question' && (
         <div className={classes.pair}>

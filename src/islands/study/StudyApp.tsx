@@ -101,7 +101,10 @@ function useAnalysis(store: ReturnType<typeof createStudyStore>, client: Analysi
       const complete = await client.withAsked(result).catch(failed);
       if (complete?.document !== document) return;
       store.getState().setAnalysis(complete);
-      const checked = await client.withSnags(complete).catch(failed);
+      const shared = (await client.withSample(complete).catch(failed)) ?? complete;
+      if (shared.document !== document) return;
+      store.getState().setAnalysis(shared);
+      const checked = await client.withSnags(shared).catch(failed);
       if (checked?.document === document) store.getState().setAnalysis(checked);
     };
     void analyse();

@@ -23,3 +23,22 @@ export function whenText(at: number): string {
   if (isToday(at)) return format(at, 'HH:mm');
   return isYesterday(at) ? `yesterday ${format(at, 'HH:mm')}` : format(at, 'd MMM yyyy, HH:mm');
 }
+
+/** A share from 0 to 1: "41%", "0.4%", "less than 0.01%". */
+export function percentText(share: number): string {
+  const percent = share * 100;
+  if (percent === 0 || percent > 99.995) return `${Math.round(percent)}%`;
+  if (percent < 0.01) return 'less than 0.01%';
+  return percent < 1
+    ? `${percent.toFixed(2)}%`
+    : percent < 10
+      ? `${percent.toFixed(1)}%`
+      : `${Math.round(percent)}%`;
+}
+
+/** "9 s", "12 min 30 s". */
+export function secondsText(seconds: number): string {
+  const whole = Math.round(seconds);
+  if (whole < 60) return `${whole} s`;
+  return `${Math.floor(whole / 60)} min${whole % 60 === 0 ? '' : ` ${whole % 60} s`}`;
+}

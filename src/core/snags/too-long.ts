@@ -1,0 +1,35 @@
+/** Routes that take longer than the study allows an interview. */
+import { secondsOf } from '../routing/burden';
+import { madeUpRespondents } from '../simulate/respondents';
+import type { Inquiry } from './inquiry';
+import type { Snag } from './types';
+
+/** Made-up respondents who tell how many take too long. */
+const PEOPLE = 400;
+
+export function tooLong({ plan, analysis }: Inquiry): Snag[] {
+  const { maxMinutes } = plan.document.settings ?? {};
+  const { slowest } = analysis;
+  if (maxMinutes === undefined || slowest === null || slowest.seconds <= maxMinutes * 60) return [];
+  const route = analysis.route(slowest.number);
+  if (route === null) return [];
+  const { number: _, ...witness } = route;
+  let over = 0;
+  for (const { walk } of madeUpRespondents(plan, PEOPLE, 1)) {
+    const seconds = walk.steps.reduce((sum, { planItem }) => sum + secondsOf(planItem.item), 0);
+    if (seconds > maxMinutes * 60) over += 1;
+  }
+  const share =
+    over === 0
+      ? 'fewer than 1 in 100 respondents'
+      : `about ${Math.max(1, Math.round((100 * over) / PEOPLE))} in 100 respondents`;
+  return [
+    {
+      rule: 'too-long',
+      severity: 'note',
+      at: { ending: route.ending },
+      message: `routes to here take up to ${Math.ceil(slowest.seconds / 60)} minutes, over the limit of ${maxMinutes}: by the assumed answers ${share} take longer than that, so shorten what they meet or raise the limit`,
+      witness,
+    },
+  ];
+}
