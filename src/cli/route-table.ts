@@ -1,4 +1,4 @@
-/** Routes as a table for a terminal: number, ending, length, and the answers that steer. */
+/** Routes as a table for a terminal: number, ending, length, and the given values and answers that steer. */
 import type { Route } from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
 import { steeringAnswers } from '../core/views/route-words';
@@ -9,8 +9,11 @@ export function routeTable(plan: Plan, routes: readonly Route[]): string {
     String(route.number),
     route.ending,
     String(route.items.length),
-    steeringAnswers(plan, route)
-      .map(({ key }) => `${key}=${JSON.stringify(route.answers[key] ?? null)}`)
+    [
+      ...Object.entries(route.given ?? {}),
+      ...steeringAnswers(plan, route).map(({ key }) => [key, route.answers[key] ?? null] as const),
+    ]
+      .map(([key, value]) => `${key}=${JSON.stringify(value)}`)
       .join(' '),
   ]);
   return table(['route', 'ending', 'items', 'steering answers'], rows, [0, 2]);

@@ -6,6 +6,7 @@ import { planOf } from '../core/routing/planner';
 import { answerNames, walk, type Walk, type WalkInput } from '../core/routing/walk';
 import { whyLines } from '../core/wording/why';
 import { hasErrors, Misuse, readCall, readJson, readQuestionnaire } from './files';
+import { table } from './table';
 
 const ValueSchema = v.union(
   [v.number(), v.string(), v.array(v.number()), v.null()],
@@ -81,15 +82,21 @@ function report(
 ): string {
   const width = Math.max(...output.why.map(({ name }) => name.length), 4);
   const lines = [
-    `${plan.document.title}: ${output.presented.length} items presented, ${output.ending === null ? 'stopped part-way' : `ending ${output.ending}`}`,
+    `${plan.document.title}: ${itemsText(output.presented.length)} presented, ${output.ending === null ? 'stopped part-way' : `ending ${output.ending}`}`,
     ...(output.provisional ? ['Provisional: the questionnaire has errors (see jolly-fork check).'] : []),
     '',
     ...output.why.map(
       ({ name, presented, because }) => `${presented ? '*' : '-'} ${name.padEnd(width)}  ${because}`,
     ),
     '',
-    'Coded row',
-    ...Object.entries(output.row).map(([column, value]) => `  ${column.padEnd(width)}  ${value}`),
+    table(
+      ['column', 'value'],
+      Object.entries(output.row).map(([column, value]) => [column, String(value)]),
+    ),
   ];
   return `${lines.join('\n')}\n`;
+}
+
+function itemsText(count: number): string {
+  return count === 1 ? '1 item' : `${count} items`;
 }
