@@ -72,18 +72,31 @@ export function everyAnswer(answer: Answer): (Value | null)[] {
       ];
     case 'scale':
     case 'number':
-      return [
-        ...Array.from({ length: answer.max - answer.min + 1 }, (_, n) => answer.min + n),
-        ...specials,
-        null,
-      ];
+      return [...marksOf(answer), ...specials, null];
     case 'text':
-      return ['a', 'b', null];
+      return [...TEXTS[answer.pattern ?? 'none'], null];
     case 'date':
-      return ['2024-01-01', '2024-01-02', null];
+      return ['2024-01-01', '2024-01-02', ...specials, null];
+    case 'time':
+      return ['08:00', '09:00', '10:00', ...specials, null];
+    case 'datetime':
+      return ['2024-01-01T08:00', '2024-01-01T09:00', ...specials, null];
     default:
       throw new Error(`not generated: ${answer.type}`);
   }
+}
+
+const TEXTS = {
+  none: ['a', 'b', 'words'],
+  email: ['a@b.cc'],
+  phone: ['01632 960 001'],
+  url: ['http://b.cc'],
+} as const;
+
+function marksOf(answer: Extract<Answer, { type: 'number' | 'scale' }>): number[] {
+  const step = answer.type === 'scale' ? (answer.step ?? 1) : 10 ** -(answer.decimals ?? 0);
+  const count = Math.round((answer.max - answer.min) / step) + 1;
+  return Array.from({ length: count }, (_, n) => Math.round((answer.min + n * step) * 1e6) / 1e6);
 }
 
 function subsets<T>(of: readonly T[]): T[][] {

@@ -1,0 +1,196 @@
+/**
+ * What trying everything says of a questionnaire, and one judge for each thing that the analysis says of it: each
+ * compares, and throws where they differ.
+ */
+import assert from 'node:assert/strict';
+import { analyse, type Analysis } from '../../src/core/analysis';
+import { codedRow } from '../../src/core/coding/row';
+import { holds } from '../../src/core/condition/evaluate';
+import { parseCondition } from '../../src/core/condition/parse';
+import type { Condition } from '../../src/core/condition/syntax';
+import { itemKey, type Plan } from '../../src/core/routing/plan';
+import type { Walk, WalkInput } from '../../src/core/routing/walk';
+import { trail, walked } from '../support/questionnaire';
+import { allRoutes, TooMany, type PlainRoute } from './brute-force';
+import { forksMet, withLastPasses } from './forks-met';
+import { plainWalk } from './plain-walker';
+
+export interface Case {
+  readonly plan: Plan;
+  readonly analysis: Analysis;
+  readonly routes: readonly PlainRoute[];
+  /** Everybody who comes to an ending. */
+  readonly people: readonly { readonly walk: Walk; readonly input: WalkInput }[];
+  /** For messages. */
+  readonly about: string;
+}
+
+/** Null where there is too much to try. */
+export function caseOf(plan: Plan, about: string, most?: number): Case | null {
+  const people: { walk: Walk; input: WalkInput }[] = [];
+  try {
+    const routes = allRoutes(plan, most, (walk, input) => people.push({ walk, input }));
+    return { plan, analysis: analyse(plan), routes, people, about };
+  } catch (error) {
+    if (error instanceof TooMany) return null;
+    throw error;
+  }
+}
+
+export type Judge = (of: Case) => void;
+
+export const JUDGES = {
+  walk: judgeWalks,
+  coding: judgeCoding,
+  count: judgeCounts,
+  'number and route': judgeNumbers,
+  witness: judgeWitnesses,
+  'who is asked': judgeAsked,
+  cover: judgeCover,
+  filters: judgeFilters,
+} satisfies Readonly<Record<string, Judge>>;
+
+const wordsOf = ({ items, ending }: PlainRoute) => `${items.join(' ')} > ${ending}`;
+
+export function judgeWalks({ plan, people, about }: Case): void {
+  for (const { walk, input } of people) {
+    const plain = plainWalk(plan.document, input, plan.problems);
+    const said = `${plain.presented.join(' ')} > ${plain.ending}`;
+    assert.equal(trail(plan, walk), said, `${about}, ${JSON.stringify(input)}`);
+  }
+}
+
+export function judgeCoding({ plan, people, about }: Case): void {
+  for (const { walk, input } of people) {
+    const { row } = plainWalk(plan.document, input, plan.problems);
+    assert.deepEqual(codedRow(plan, walk, input.answers), row, `${about}, ${JSON.stringify(input)}`);
+  }
+}
+
+export function judgeCounts({ plan, analysis, routes, about }: Case): void {
+  assert.deepEqual(analysis.limits, [], about);
+  assert.equal(analysis.routes, BigInt(routes.length), about);
+  const through = (name: string) => (route: PlainRoute) =>
+    route.items.some((key) => key.split('#')[0] === name);
+  for (const [name, count] of analysis.items)
+    assert.equal(count, BigInt(routes.filter(through(name)).length), `${about}, routes with ${name}`);
+  for (const { id, routes: count } of analysis.endings)
+    assert.equal(
+      count,
+      BigInt(routes.filter(({ ending }) => ending === id).length),
+      `${about}, routes to ${id}`,
+    );
+  for (const { items } of routes.slice(0, 20)) {
+    const prefix = items.slice(0, Math.floor(items.length / 2));
+    const alike = routes.filter((other) => prefix.every((key, index) => other.items[index] === key));
+    const left = alike.map((other) => other.items.length - prefix.length);
+    const expected = { routes: BigInt(alike.length), least: Math.min(...left), most: Math.max(...left) };
+    assert.deepEqual(analysis.ahead(prefix), expected, `${about}, ahead of ${prefix.join(' ')}`);
+  }
+  assert.equal(analysis.shortest === null, plan.endings.length === 0 || routes.length === 0, about);
+  const lengths = routes.map(({ items }) => items.length);
+  if (routes.length === 0) return;
+  for (const [found, length] of [
+    [analysis.shortest, Math.min(...lengths)],
+    [analysis.longest, Math.max(...lengths)],
+  ] as const)
+    assert.deepEqual([found?.items, found?.number], [length, BigInt(lengths.indexOf(length) + 1)], about);
+}
+
+export function judgeNumbers({ analysis, routes, about }: Case): void {
+  routes.forEach(({ items, ending }, index) => {
+    const number = BigInt(index + 1);
+    const found = analysis.outline(number);
+    assert.deepEqual([found?.items, found?.ending], [items, ending], `${about}, route ${number}`);
+    assert.equal(analysis.numberOf(items, ending), number, about);
+  });
+  assert.equal(analysis.outline(BigInt(routes.length + 1)), null, about);
+}
+
+export function judgeWitnesses({ plan, analysis, routes, about }: Case): void {
+  routes.forEach((route, index) => {
+    const { answers = {}, draws, given, full } = analysis.route(BigInt(index + 1)) ?? {};
+    const walk = walked(plan, { answers, draws, given, full });
+    assert.equal(trail(plan, walk), wordsOf(route), `${about}, witness of route ${index + 1}`);
+  });
+}
+
+function parsed(text: string): Condition {
+  const result = parseCondition(text);
+  assert.ok(result.ok, `“${text}” does not parse`);
+  return result.tree;
+}
+
+export function judgeAsked({ plan, analysis, people, about }: Case): void {
+  const conditions = new Map([...analysis.asked].map(([name, text]) => [name, { text, tree: parsed(text) }]));
+  const quotas = (plan.document.quotas ?? []).length > 0;
+  const presented = new Set<string>();
+  for (const { walk, input } of people) {
+    const keys = new Set(walk.steps.map(({ key }) => key));
+    for (const { index, items, repeat, section: of } of plan.sections) {
+      const passes =
+        repeat === null ? [null] : Array.from({ length: walk.passes.get(index) ?? 0 }, (_, n) => n + 1);
+      for (const pass of passes) {
+        for (const { item } of items) {
+          const { text, tree } = conditions.get(item.name) as { text: string; tree: Condition };
+          const is = keys.has(itemKey(item.name, pass));
+          const said = holds(tree, walk.environment(index, pass));
+          if (is) presented.add(item.name);
+          // Of what is drawn, or may be cut off by a quota, the condition says who could be asked.
+          const could = quotas || (of.draw !== undefined && item.kind === 'question');
+          const where = `${about}, ${itemKey(item.name, pass)} if ${text}, with ${JSON.stringify(input)}`;
+          if (could) assert.ok(said || !is, where);
+          else assert.equal(said, is, where);
+        }
+      }
+    }
+  }
+  for (const [name, { text }] of conditions)
+    assert.equal(text === 'never', !presented.has(name), `${about}, ${name} if ${text}`);
+}
+
+export function judgeCover({ plan, analysis, people, about }: Case): void {
+  const possible = new Set(people.flatMap(({ walk }) => [...forksMet(plan, walk)]));
+  const { routes, atLeast } = analysis.cover;
+  for (const { items, ending, number } of routes)
+    assert.equal(analysis.numberOf(items, ending), number, about);
+  judgeCovering(plan, routes, possible, about);
+  assert.ok(routes.length >= atLeast, `${about}: ${routes.length} routes, but ${atLeast} are needed`);
+}
+
+/** That respondents walk as they should, and meet all that is possible. */
+export function judgeCovering(
+  plan: Plan,
+  routes: readonly (PlainRoute & WalkInput)[],
+  possible: ReadonlySet<string>,
+  about: string,
+): void {
+  const met = new Set<string>();
+  for (const route of routes) {
+    const walk = walked(plan, route);
+    assert.equal(trail(plan, walk), wordsOf(route), about);
+    for (const outcome of forksMet(plan, walk)) met.add(outcome);
+  }
+  assert.deepEqual([...withLastPasses(met)].sort(), [...withLastPasses(possible)].sort(), about);
+}
+
+export function judgeFilters({ plan, analysis, routes, about }: Case): void {
+  const names = [...analysis.items.keys()];
+  for (const [n, name] of names.entries()) {
+    const ending = plan.endings[n % plan.endings.length]?.ending.id;
+    for (const filter of [{ through: name }, { avoid: name }, { through: names[0], avoid: name, ending }]) {
+      const left = routes.flatMap(({ items, ending: end }, index) => {
+        const shown = new Set(items.map((key) => key.split('#')[0]));
+        const fits =
+          (filter.through === undefined || shown.has(filter.through)) &&
+          (filter.avoid === undefined || !shown.has(filter.avoid)) &&
+          (filter.ending === undefined || filter.ending === end);
+        return fits ? [BigInt(index + 1)] : [];
+      });
+      const filtered = analysis.filtered(filter);
+      const numbers = left.map((_, k) => filtered.numberOf(BigInt(k + 1)));
+      const found = [filtered.total, ...numbers, filtered.numberOf(BigInt(left.length + 1))];
+      assert.deepEqual(found, [BigInt(left.length), ...left, null], `${about}, ${JSON.stringify(filter)}`);
+    }
+  }
+}
