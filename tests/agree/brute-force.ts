@@ -76,7 +76,7 @@ export function everyAnswer(answer: Answer): (Value | null)[] {
     case 'text':
       return [...TEXTS[answer.pattern ?? 'none'], null];
     case 'date':
-      return ['2024-01-01', '2024-01-02', ...specials, null];
+      return ['2023-12-31', '2024-01-01', '2024-01-02', '2024-01-03', ...specials, null];
     case 'time':
       return ['08:00', '09:00', '10:00', ...specials, null];
     case 'datetime':

@@ -6,13 +6,16 @@ import type { Questionnaire } from '../../src/core/document/types';
 import { ask, planFor, questionnaire, section, trail, walked } from '../support/questionnaire';
 import { randomChain, randomDocument } from './documents';
 import { caseOf, JUDGES } from './judges';
+import { randomOrders } from './orders';
 import { seedsToTry, type Seeds } from './seeds';
 
 /** With the seeds that once failed. */
 const SEEDS = seedsToTry([51, 1459]);
 const CHAINS = seedsToTry([], 200);
 
-const JUDGED = ['walk', 'coding', 'count', 'number and route', 'witness', 'filters'] as const;
+const ORDERS = seedsToTry([], 60);
+
+const JUDGED = ['walk', 'coding', 'count', 'number and route', 'witness', 'filters', 'who is asked'] as const;
 
 /** How many were small enough to try everything. */
 function judged(seeds: Seeds, make: (seed: number) => Questionnaire): number {
@@ -32,6 +35,11 @@ describe('analysis and brute force agree', () => {
   it(`on ${CHAINS.words} of many sections`, () => {
     const count = judged(CHAINS, randomChain);
     assert.ok(count > CHAINS.count * 0.7, `only ${count} were small enough to try everything`);
+  });
+
+  it(`on ${ORDERS.words} about numbers compared and added up`, () => {
+    const count = judged(ORDERS, randomOrders);
+    assert.ok(count > ORDERS.count * 0.7, `only ${count} were small enough to try everything`);
   });
 });
 

@@ -6,6 +6,7 @@
 import type { Literal, Operand } from '../condition/syntax';
 import type { Answer, NumberAnswer, Option, ScaleAnswer, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
+import { gridRowAnswer } from '../routing/answers';
 import type { Driver } from './drivers';
 
 /** More values than this are not tried. */
@@ -113,9 +114,10 @@ function numbers(driver: Driver, answer: NumberAnswer | ScaleAnswer): Candidates
       .add(first)
       .add(last)
       .add(Math.round((first + last) / 2));
-    for (const literal of literalsOf(driver)) {
-      if (literal.kind !== 'number') continue;
-      const mark = steps(literal.value);
+    const order = valuesInOrder(driver, answer);
+    incomplete ??= order.incomplete;
+    for (const value of [...numbersIn(driver), ...order.values]) {
+      const mark = steps(value);
       for (const near of [Math.floor(mark) - 1, Math.floor(mark), Math.ceil(mark), Math.ceil(mark) + 1])
         marks.add(near);
     }
@@ -130,13 +132,29 @@ function numbers(driver: Driver, answer: NumberAnswer | ScaleAnswer): Candidates
   return { values: [...values, ...optionsOf(answer).map(({ code }) => code), null], incomplete };
 }
 
+function numbersIn(driver: Driver): number[] {
+  const literals = literalsOf(driver).flatMap((literal) =>
+    literal.kind === 'number' ? [literal.value] : [],
+  );
+  return [...literals, ...driver.boundaries];
+}
+
 function texts(driver: Driver, answer: Extract<Answer, { type: 'text' }>): Candidates {
   const written = literalsOf(driver).flatMap((literal) => (literal.kind === 'text' ? [literal.value] : []));
   const others = plausibleTexts(answer).filter((text) => !written.includes(text));
-  const incomplete = driver.keepAll
-    ? `“${driver.variable.name}” is a free text compared with another answer`
-    : null;
-  return { values: [...others, ...written, null], incomplete };
+  if (driver.group.length <= 1) return complete([...others, ...written, null]);
+  // Compared with others: all that are named, and as many more as there are to differ from each other.
+  const group = driver.group.flatMap((other) =>
+    literalsOf(other).flatMap((literal) => (literal.kind === 'text' ? [literal.value] : [])),
+  );
+  const copies = driver.group.reduce((sum, other) => sum + other.copies, 0);
+  const letters = Array.from({ length: copies }, (_, n) => String.fromCharCode(97 + n));
+  const { pattern = 'none', minLength = 0, maxLength = Infinity } = answer;
+  const free = pattern === 'none' && minLength <= 1 && maxLength >= 1 && copies <= 20;
+  return {
+    values: [...new Set([...others, ...letters, ...group]), null],
+    incomplete: free ? null : `“${driver.variable.name}” is a free text compared with another answer`,
+  };
 }
 
 /** Texts that the pattern and length limits allow, none of them likely to be one that a condition names. */
@@ -166,11 +184,113 @@ function moments(
   const ends = [answer.min, answer.max].filter((end) => end !== undefined);
   const middle = plausibleMoment(answer);
   const near = [...written, ...ends].flatMap((text) => [text, ...neighbours(answer.type, text)]);
-  const values = [middle, ...near].filter((text, index, all) => all.indexOf(text) === index);
+  const order = momentsInOrder(driver, answer.type);
+  const values = [middle, ...near, ...order].filter((text, index, all) => all.indexOf(text) === index);
   const incomplete = driver.keepAll
-    ? `“${driver.variable.name}” is a ${answer.type} compared with another answer`
+    ? `“${driver.variable.name}” is a ${answer.type} of which every value counts`
     : null;
   return { values: [...values, ...optionsOf(answer).map(({ code }) => code), null], incomplete };
+}
+
+/** Gaps with more values than this are not gone through one by one. */
+const MOST_IN_A_GAP = 2000;
+
+/**
+ * For numbers that are compared with each other, besides what conditions name: in every gap between those as many
+ * values that all of them can have as there are numbers, so that they can stand in any order there.
+ */
+function valuesInOrder(
+  driver: Driver,
+  own: NumberAnswer | ScaleAnswer,
+): { values: number[]; incomplete: string | null } {
+  const { group } = driver;
+  if (group.length <= 1) return { values: [], incomplete: null };
+  const answers = group.map(({ variable }) => answerOf(variable));
+  const grids = answers.map((answer) =>
+    answer.type === 'number'
+      ? { step: 10 ** -(answer.decimals ?? 0), from: 0 }
+      : answer.type === 'scale'
+        ? { step: answer.step ?? 1, from: answer.min }
+        : { step: 1, from: 0 },
+  );
+  const marks = new Set<number>(group.flatMap(numbersIn));
+  for (const answer of answers) {
+    if (answer.type === 'number' || answer.type === 'scale') marks.add(answer.min).add(answer.max);
+    else for (const { code } of optionsOf(answer)) marks.add(code);
+  }
+  const sorted = [...marks].sort((a, b) => a - b);
+  const wanted = group.reduce((sum, { copies }) => sum + copies, 0);
+  const coarse = grids.reduce((a, b) => (b.step > a.step ? b : a));
+  const onAll = (value: number) =>
+    grids.every(
+      ({ step, from }) => Math.abs((value - from) / step - Math.round((value - from) / step)) < 1e-6,
+    );
+  const { step: ownStep } = grids[group.indexOf(driver)] ?? { step: 1 };
+  const values: number[] = [...sorted];
+  let incomplete: string | null = null;
+  sorted.slice(0, -1).forEach((from, n) => {
+    const to = sorted[n + 1] as number;
+    const found: number[] = [];
+    const first = Math.floor((from - coarse.from) / coarse.step) + 1;
+    for (let at = first; found.length < wanted && at - first < MOST_IN_A_GAP; at += 1) {
+      const value = Number((coarse.from + at * coarse.step).toFixed(9));
+      if (value >= to) break;
+      if (value > from && onAll(value)) found.push(value);
+    }
+    if (found.length === wanted) values.push(...found);
+    else if ((to - from) / ownStep <= MOST_IN_A_GAP) {
+      const start = own.type === 'scale' ? own.min : 0;
+      for (let at = Math.ceil((from - start) / ownStep); start + at * ownStep <= to; at += 1)
+        values.push(Number((start + at * ownStep).toFixed(9)));
+    } else incomplete = `“${driver.variable.name}” is compared with numbers in other steps than its own`;
+  });
+  return { values, incomplete };
+}
+
+function momentsInOrder({ group }: Driver, type: 'date' | 'time' | 'datetime'): string[] {
+  if (group.length <= 1) return [];
+  const marks = new Set<number>();
+  for (const driver of group) {
+    const answer = answerOf(driver.variable);
+    const ends = answer.type === type ? [answer.min, answer.max].filter((end) => end !== undefined) : [];
+    for (const literal of literalsOf(driver)) if (literal.kind === type) ends.push(literal.value);
+    for (const text of ends) marks.add(instant(type, text));
+  }
+  const wanted = group.reduce((sum, { copies }) => sum + copies, 0);
+  const day = 86_400_000;
+  if (marks.size === 0) marks.add(instant(type, plausibleMoment({ type })));
+  const sorted = [...marks].sort((a, b) => a - b);
+  const [least = 0, most = 0] = [sorted[0], sorted.at(-1)];
+  const ends =
+    type === 'time'
+      ? ['00:00', '23:59:59'].map((text) => instant(type, text))
+      : [least - 400 * day, most + 400 * day];
+  const bounds = [...new Set([...ends, ...sorted])].sort((a, b) => a - b);
+  const found = [...bounds];
+  bounds.slice(0, -1).forEach((from, n) => {
+    const to = bounds[n + 1] as number;
+    // The longest of a day, an hour, a minute and a second of which enough fit in.
+    const fits = [day, day / 24, 60_000, 1000].find((unit) => (to - from) / unit > wanted + 1) ?? 1000;
+    const unit = type === 'date' ? day : fits;
+    for (let k = 1; k <= wanted; k += 1) {
+      const at = Math.floor(from / unit) * unit + k * unit;
+      if (at > from && at < to) found.push(at);
+    }
+  });
+  return found.map((at) => written(type, at));
+}
+
+function answerOf(variable: Driver['variable']): Answer {
+  switch (variable.of) {
+    case 'given':
+      return variable.given.answer;
+    case 'row':
+      return gridRowAnswer(variable.grid);
+    case 'question':
+      return variable.question.answer;
+    default:
+      throw new TypeError(`${variable.name} is derived, and no driver`);
+  }
 }
 
 /** A date, time or datetime in the middle of the limits. */

@@ -8,6 +8,7 @@ import { eachName, type Condition, type Operand } from '../condition/syntax';
 import type { Variable } from '../document/variables';
 import { optionsOf } from '../document/shape';
 import { pipedNames } from '../routing/pipes';
+import { differenceOf } from './linear';
 import type { Plan, PlanItem, PlanSection } from '../routing/plan';
 import type { Place } from '../routing/problems';
 
@@ -19,8 +20,14 @@ export interface Driver {
   /** Lower-case name. */
   readonly key: string;
   readonly atoms: readonly Atom[];
-  /** Compared with another answer, counted in a sum …: every value counts. */
+  /** Added up with another answer, multiplied …: every value counts. */
   readonly keepAll: boolean;
+  /** Numbers at which a sum of this one answer comes to what it is compared with. */
+  readonly boundaries: readonly number[];
+  /** All that are compared with each other, directly or by way of others; itself among them. */
+  readonly group: readonly Driver[];
+  /** In how many passes it is asked at most. */
+  readonly copies: number;
   /** Passes of a section follow from it, up to this many; 0 where none do. */
   readonly repeats: number;
 }
@@ -36,13 +43,19 @@ interface Draft {
   key: string;
   atoms: Atom[];
   keepAll: boolean;
+  readonly boundaries: number[];
+  group: Draft[];
+  readonly copies: number;
   repeats: number;
 }
 
-/** `messages`: with the conditions of the endings' messages; `parts`: also all that is piped, or a derived value reads. */
+/**
+ * `messages`: with the conditions of the endings' messages; `parts`: also all that is piped, or a derived value reads;
+ * `everyValue`: of answers that are compared with each other every value, not just their order.
+ */
 export function driversOf(
   plan: Plan,
-  scope: { readonly messages?: boolean; readonly parts?: boolean } = {},
+  scope: { readonly messages?: boolean; readonly parts?: boolean; readonly everyValue?: boolean } = {},
 ): Drivers {
   return new Collector(plan).collect(scope);
 }
@@ -53,7 +66,7 @@ class Collector {
 
   constructor(private readonly plan: Plan) {}
 
-  collect({ messages, parts }: { readonly messages?: boolean; readonly parts?: boolean }): Drivers {
+  collect({ messages, parts, everyValue }: NonNullable<Parameters<typeof driversOf>[1]>): Drivers {
     for (const section of this.plan.sections) this.section(section);
     if (messages || parts) {
       for (const ending of this.plan.endings) {
@@ -61,6 +74,7 @@ class Collector {
       }
     }
     if (parts) this.readsOf(this.plan);
+    if (everyValue) for (const draft of this.drafts.values()) draft.keepAll ||= draft.group.length > 1;
     return { byKey: this.drafts, countedSections: this.counted };
   }
 
@@ -124,12 +138,50 @@ class Collector {
     if (node.kind === 'compare') {
       for (const side of [node.left, node.right]) this.countPasses(side);
     }
+    if (node.kind === 'compare' && (this.compared(node) || this.summed(node))) return;
+    if (node.kind === 'in' && this.derivedIn(node)) return;
     const variables = this.namedIn(node.kind === 'compare' ? [node.left, node.right] : [node.name]);
     const single = variables.length === 1 && isPlainTest(node);
     for (const variable of variables) {
       if (variable.of === 'derived') this.derived(variable.index);
       else this.use(variable, single ? node : null);
     }
+  }
+
+  /** Two answers compared with each other: only their order counts. */
+  private compared({ left, right }: Extract<Atom, { kind: 'compare' }>): boolean {
+    if (left.kind !== 'name' || right.kind !== 'name') return false;
+    const [a, b] = this.namedIn([left, right]);
+    if (a === undefined || b === undefined) return false;
+    if (a.of === 'derived' || b.of === 'derived') return false;
+    const [one, other] = [this.draft(a), this.draft(b)];
+    // With itself: only whether there is a value.
+    if (one.group === other.group) return true;
+    one.group.push(...other.group);
+    for (const draft of other.group) draft.group = one.group;
+    return true;
+  }
+
+  /** A sum of one answer: it comes to what it is compared with at one number. */
+  private summed({ left, right }: { readonly left: Operand; readonly right: Operand }): boolean {
+    if (left.kind === 'name' && right.kind === 'number' && !this.isDerived(left.name)) return false;
+    const sum = differenceOf(left, right, this.plan);
+    const [[variable, by] = [null, 0], ...more] = sum?.terms ?? [];
+    if (sum === null || variable === null || more.length > 0) return false;
+    const draft = this.draft(variable);
+    if (by !== 0) draft.boundaries.push(-sum.constant / by);
+    return true;
+  }
+
+  /** The same where a derived sum is looked for among numbers and ranges. */
+  private derivedIn({ name, members }: Extract<Atom, { kind: 'in' }>): boolean {
+    if (!this.isDerived(name.name)) return false;
+    const ends = members.flatMap((member) => (member.kind === 'range' ? [member.from, member.to] : [member]));
+    return ends.every((right) => this.summed({ left: name, right }));
+  }
+
+  private isDerived(name: string): boolean {
+    return this.plan.variables.get(name.toLowerCase())?.of === 'derived';
   }
 
   /** Variables read by operands themselves; what counts over passes read is collected by `countPasses`. */
@@ -187,7 +239,10 @@ class Collector {
     const key = variable.name.toLowerCase();
     let draft = this.drafts.get(key);
     if (draft === undefined) {
-      draft = { variable, key, atoms: [], keepAll: false, repeats: 0 };
+      const placed = variable.of === 'question' || variable.of === 'row';
+      const copies = (placed && this.plan.sections[variable.section]?.repeat?.max) || 1;
+      draft = { variable, key, atoms: [], keepAll: false, boundaries: [], group: [], copies, repeats: 0 };
+      draft.group.push(draft);
       this.drafts.set(key, draft);
     }
     return draft;

@@ -6,13 +6,15 @@
  */
 import { compareValues, holds, UNASKED, valueOf, type Reading } from '../condition/evaluate';
 import { printCondition } from '../condition/print';
-import type { Condition, CompareOperator, Operand } from '../condition/syntax';
+import type { Condition, CompareOperator, Literal, Operand } from '../condition/syntax';
 import { variableOptions, type Variable } from '../document/variables';
 import { itemKey, type Plan, type PlanRepeat, type PlanSection } from '../routing/plan';
 import { PlanEnvironment, type ReadingStore } from '../routing/readings';
 import { passesOf } from '../routing/step';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
+import { differenceOf } from './linear';
 import type { Instance } from './predicates';
+import { compareSum, type Term } from './sums';
 
 /** More pairs of cases than this are not compared one by one. */
 const MOST_PAIRS = 60_000;
@@ -69,12 +71,18 @@ export class Encoder {
       case 'constant':
         return node.value ? TRUE : FALSE;
       case 'compare':
-        return this.compare(this.cases(node.left, at), node.operator, this.cases(node.right, at));
+        return (
+          this.sum(node.left, node.operator, node.right, at) ??
+          this.pair(node, at) ??
+          this.compare(this.cases(node.left, at), node.operator, this.cases(node.right, at))
+        );
       case 'state':
         return this.gridState(node.name.name, node.state, at);
       case 'in':
       case 'has': {
         // Of several drivers only a derived variable, which holds a number or nothing.
+        const sums = node.kind === 'in' ? this.inSums(node, at) : null;
+        if (sums !== null) return sums;
         const cases = this.cases({ kind: 'name', name: node.name.name, span: node.span }, at);
         return this.any(cases, (value) =>
           holds(node, { ...NOTHING, read: () => ({ presented: false, value, missing: false }) }),
@@ -83,6 +91,62 @@ export class Encoder {
       default:
         return node satisfies never;
     }
+  }
+
+  /** A sum of several answers compared with a number; null where it is no sum. */
+  private sum(left: Operand, operator: CompareOperator, right: Operand, at: Standing): Diagram | null {
+    const sum = differenceOf(left, right, this.plan);
+    if (sum === null) return null;
+    const terms: Term[] = [];
+    for (const [variable, by] of sum.terms) {
+      const instance = this.instances.get(this.keyOf(variable, at));
+      // Something that is never answered: no comparison with it holds.
+      if (instance === undefined) return FALSE;
+      terms.push({ instance, by });
+    }
+    return compareSum(this.diagrams, terms, sum.constant, operator);
+  }
+
+  private inSums(
+    { name, negated, members }: Extract<Condition, { kind: 'in' }>,
+    at: Standing,
+  ): Diagram | null {
+    const compare = (operator: CompareOperator, value: Literal) => this.sum(name, operator, value, at);
+    let within = FALSE;
+    let without: Diagram | null = TRUE;
+    for (const member of members) {
+      const range = member.kind === 'range' ? member : null;
+      const [from, to] = [range?.from ?? (member as Literal), range?.to ?? (member as Literal)];
+      const [above, below] = [compare('>=', from), compare('<=', to)];
+      const [less, more] = [compare('<', from), compare('>', to)];
+      if (above === null || below === null || less === null || more === null) return null;
+      within = this.diagrams.or(within, this.diagrams.and(above, below));
+      // Without a value neither holds.
+      without = this.diagrams.and(without, this.diagrams.or(less, more));
+    }
+    return negated ? without : within;
+  }
+
+  /** Two operands of one driver each: for every value of the one, a test of the other. */
+  private pair(
+    { left, operator, right }: Extract<Condition, { kind: 'compare' }>,
+    at: Standing,
+  ): Diagram | null {
+    const [ofLeft, ofRight] = [new Set<string>(), new Set<string>()];
+    if (!this.collect(left, at, ofLeft) || !this.collect(right, at, ofRight)) return null;
+    if (ofLeft.size > 1 || ofRight.size > 1) return null;
+    const [key = null] = ofRight;
+    const [of = null] = ofLeft;
+    let result = FALSE;
+    // The greatest value it has at least is the one it has.
+    for (const { value, atLeast } of this.thresholds(left, of, at)) {
+      const fits = this.predicate(key, at, (environment) => {
+        const other = valueOf(right, environment);
+        return other !== null && compareValues(value, operator, other);
+      });
+      result = this.diagrams.choose(atLeast, fits, result);
+    }
+    return result;
   }
 
   /** That a repeated section has at least so many passes. */
@@ -242,23 +306,35 @@ export class Encoder {
 
   /** Of an operand that reads one driver, or none. Thresholds rather than single values keep the diagrams small. */
   private simpleCases(node: Operand, key: string | null, at: Standing): Case[] {
-    const values = new Set<Plain>();
+    const thresholds = this.thresholds(node, key, at);
+    const next = (n: number) => thresholds[n]?.atLeast ?? FALSE;
+    const cases = thresholds.map(({ value, atLeast }, n): Case => ({
+      value,
+      when: this.diagrams.and(atLeast, this.diagrams.not(next(n + 1))),
+    }));
+    return [...cases, { value: null, when: this.diagrams.not(next(0)) }];
+  }
+
+  /** The values of an operand, smallest first, each with the test of being that or more. */
+  private thresholds(
+    node: Operand,
+    key: string | null,
+    at: Standing,
+  ): { readonly value: number | string; readonly atLeast: Diagram }[] {
+    const values = new Set<number | string>();
     this.predicate(key, at, (environment) => {
-      values.add(valueOf(node, environment));
+      const value = valueOf(node, environment);
+      if (value !== null) values.add(value);
       return false;
     });
-    const sorted = [...values].filter((value) => value !== null).sort((a, b) => (a < b ? -1 : a > b ? 1 : 0));
-    const atLeast = sorted.map((bound) =>
-      this.predicate(key, at, (environment) => {
+    const sorted = [...values].sort((a, b) => (a < b ? -1 : a > b ? 1 : 0));
+    return sorted.map((bound) => ({
+      value: bound,
+      atLeast: this.predicate(key, at, (environment) => {
         const value = valueOf(node, environment);
         return value !== null && value >= bound;
       }),
-    );
-    const cases = sorted.map((value, n): Case => ({
-      value,
-      when: this.diagrams.and(atLeast[n] ?? FALSE, this.diagrams.not(atLeast[n + 1] ?? FALSE)),
     }));
-    return [...cases, { value: null, when: this.diagrams.not(atLeast[0] ?? FALSE) }];
   }
 
   private derivedCases(index: number, at: Standing): Case[] {

@@ -172,7 +172,7 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
 /** Shares of the sample; null where they could not be exact, or the conditions are too entangled. */
 export function sharesOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Shares | null {
   try {
-    const terrain = new Terrain(plan, new Diagrams(caps.nodes));
+    const terrain = new Terrain(plan, new Diagrams(caps.nodes), { everyValue: true });
     return terrain.limits.length > 0 ? null : sharesIn(plan, terrain);
   } catch (error) {
     const tooMuch =

@@ -25,6 +25,9 @@ export class Instance {
   /** Which readings somebody may have, as far as `domain` has been asked; parallel to them. */
   readonly legal: boolean[] = [];
   private readonly truths: Uint8Array[] = [];
+  /** By reading, its number; null where tests are variables. */
+  private readonly codes: Int32Array | null;
+  /** By the truths of a test, its variable; or, in binary, its diagram. */
   private readonly byTruth = new Map<string, number>();
   private readonly sources: string[] = [];
 
@@ -35,6 +38,8 @@ export class Instance {
     readonly key: string,
     private readonly rank: number,
     mostValues: number,
+    /** The reading is a number in binary, rather than every test a variable: for those of which every value counts. */
+    inBinary: boolean,
   ) {
     const { values: all, incomplete } = candidatesFor(driver, answer);
     const cut = driver.keepAll && all.length > mostValues;
@@ -46,6 +51,22 @@ export class Instance {
     const given = driver.variable.of === 'given';
     const answered = values.map((value) => readingOf(answer, value));
     this.readings = [...(given ? answered.map((r) => ({ ...r, presented: false })) : answered), UNASKED];
+    this.codes = inBinary ? this.numbered() : null;
+  }
+
+  /** Readings numbered by their values, and a variable for every digit, the first one first. */
+  private numbered(): Int32Array {
+    const order = this.readings
+      .map((_, reading) => reading)
+      .sort((a, b) => compareReadings(this.readings[a] as Reading, this.readings[b] as Reading) || a - b);
+    const codes = new Int32Array(order.length);
+    order.forEach((reading, code) => (codes[reading] = code));
+    const digits = Math.max(1, Math.ceil(Math.log2(order.length)));
+    for (let digit = digits - 1; digit >= 0; digit -= 1) {
+      this.truths.push(Uint8Array.from(codes, (code) => (code >> digit) & 1));
+      this.sources.push('');
+    }
+    return codes;
   }
 
   /** The diagram of "the reading is one of those for which `holds`"; `source` says so in the condition language. */
@@ -54,6 +75,7 @@ export class Instance {
     const asText = truth.join('');
     if (!asText.includes('1')) return FALSE;
     if (!asText.includes('0')) return TRUE;
+    if (this.codes !== null) return this.binary(truth, asText);
     const known = this.byTruth.get(asText);
     if (known !== undefined) return this.diagrams.variable(this.levelOf(known));
     const opposite = this.byTruth.get(truth.map((bit) => 1 - bit).join(''));
@@ -63,6 +85,23 @@ export class Instance {
     this.byTruth.set(asText, number);
     this.sources.push(source);
     return this.diagrams.variable(this.levelOf(number));
+  }
+
+  private binary(truth: Uint8Array, asText: string): Diagram {
+    const known = this.byTruth.get(asText);
+    if (known !== undefined) return known;
+    const byCode = new Uint8Array(truth.length);
+    truth.forEach((is, reading) => (byCode[this.codes?.[reading] ?? 0] = is));
+    const digits = this.truths.length;
+    const from = (digit: number, prefix: number): Diagram => {
+      // Numbers beyond the readings stand for nothing: what they give is free, so as the last reading does.
+      if (digit === digits) return byCode[Math.min(prefix, byCode.length - 1)] === 1 ? TRUE : FALSE;
+      const [low, high] = [from(digit + 1, prefix * 2), from(digit + 1, prefix * 2 + 1)];
+      return this.diagrams.choose(this.diagrams.variable(this.levelOf(digit)), high, low);
+    };
+    const made = from(0, 0);
+    this.byTruth.set(asText, made);
+    return made;
   }
 
   /** Its first variable, whether or not there is one yet. */
@@ -122,4 +161,13 @@ export class Instance {
   private levelOf(number: number): number {
     return this.rank * VARIABLES_EACH + number;
   }
+}
+
+/** Numbers and texts in order, then the rest as they stand. */
+function compareReadings(a: Reading, b: Reading): number {
+  const rank = ({ presented, value, missing }: Reading) =>
+    !missing && (typeof value === 'number' || typeof value === 'string') ? 0 : presented ? 1 : 2;
+  const [left, right] = [rank(a), rank(b)];
+  if (left !== right || left > 0 || a.value === null || b.value === null) return left - right;
+  return a.value < b.value ? -1 : a.value > b.value ? 1 : 0;
 }

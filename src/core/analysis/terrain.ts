@@ -42,6 +42,8 @@ export interface TerrainScope {
   readonly mostValues?: number;
   /** Tests of several drivers at once are not looked into, but each stands for itself; see `opaqueTests`. */
   readonly opaque?: boolean;
+  /** Of answers that are compared with each other every value is told apart, not just their order. */
+  readonly everyValue?: boolean;
   /** The conditions of the endings' messages too. */
   readonly messages?: boolean;
   /**
@@ -303,6 +305,7 @@ export class Terrain {
       key,
       this.rank,
       this.scope.mostValues ?? Infinity,
+      !this.scope.opaque && (driver.keepAll || driver.group.length > 1),
     );
     this.instances.set(key, instance);
     this.homes[this.rank] = home;
@@ -593,6 +596,9 @@ const IDLE: Driver = {
   key: '',
   atoms: [],
   keepAll: false,
+  boundaries: [],
+  group: [],
+  copies: 1,
   repeats: 0,
 };
 

@@ -66,7 +66,8 @@ function binds(side: Operand, operator: '+' | '-' | '*', where: 'left' | 'right'
   const text = printOperand(side);
   if (side.kind !== 'arithmetic') return text;
   const looser = operator === '*' && side.operator !== '*';
-  return looser || where === 'right' ? `(${text})` : text;
+  const tighter = side.operator === '*' && operator !== '*';
+  return looser || (where === 'right' && !tighter) ? `(${text})` : text;
 }
 
 function printMember(member: Literal | RangeNode): string {
