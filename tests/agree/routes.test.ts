@@ -6,6 +6,7 @@ import type { Questionnaire } from '../../src/core/document/types';
 import { ask, planFor, questionnaire, section, trail, walked } from '../support/questionnaire';
 import { randomChain, randomDocument } from './documents';
 import { caseOf, JUDGES } from './judges';
+import { randomManyOptions } from './many-options';
 import { randomOrders } from './orders';
 import { seedsToTry, type Seeds } from './seeds';
 
@@ -14,6 +15,7 @@ const SEEDS = seedsToTry([51, 1459]);
 const CHAINS = seedsToTry([], 200);
 
 const ORDERS = seedsToTry([], 60);
+const MANY = seedsToTry([], 60);
 
 const JUDGED = ['walk', 'coding', 'count', 'number and route', 'witness', 'filters', 'who is asked'] as const;
 
@@ -40,6 +42,11 @@ describe('analysis and brute force agree', () => {
   it(`on ${ORDERS.words} about numbers compared and added up`, () => {
     const count = judged(ORDERS, randomOrders);
     assert.ok(count > ORDERS.count * 0.7, `only ${count} were small enough to try everything`);
+  });
+
+  it(`on ${MANY.words} about one of many options`, () => {
+    const count = judged(MANY, randomManyOptions);
+    assert.ok(count > MANY.count * 0.7, `only ${count} were small enough to try everything`);
   });
 });
 

@@ -13,6 +13,7 @@ import { PlanEnvironment, type ReadingStore } from '../routing/readings';
 import { passesOf } from '../routing/step';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
 import { differenceOf } from './linear';
+import type { Picks } from './picks';
 import type { Instance } from './predicates';
 import { compareSum, type Term } from './sums';
 
@@ -50,6 +51,8 @@ export class Encoder {
     const read = new Set<string>();
     const simple = this.collect(node, at, read);
     const [only] = read;
+    const picks = simple && read.size === 1 ? this.picksOf(only) : null;
+    if (picks !== null) return this.aboutPicks(node, picks, at);
     if (simple && read.size <= 1) {
       return this.predicate(
         only ?? null,
@@ -91,6 +94,50 @@ export class Encoder {
       default:
         return node satisfies never;
     }
+  }
+
+  /** The picks of a driver with too many options to list sets of them. */
+  private picksOf(key: string | undefined): Picks | null {
+    return (key === undefined ? undefined : this.instances.get(key))?.picks ?? null;
+  }
+
+  /** A condition that reads the picks of one such question, and nothing else. */
+  private aboutPicks(node: Condition, picks: Picks, at: Standing): Diagram {
+    switch (node.kind) {
+      case 'and':
+        return node.parts.reduce((all, part) => this.diagrams.and(all, this.condition(part, at)), TRUE);
+      case 'or':
+        return node.parts.reduce((any, part) => this.diagrams.or(any, this.condition(part, at)), FALSE);
+      case 'not':
+        return this.diagrams.not(this.condition(node.part, at));
+      case 'constant':
+        return node.value ? TRUE : FALSE;
+      case 'has': {
+        const codes = node.values.flatMap((literal) => (literal.kind === 'number' ? [literal.value] : []));
+        if (codes.length < node.values.length && node.quantifier === 'all') return FALSE;
+        if (this.plan.variables.get(node.name.name.toLowerCase())?.of === 'derived') break;
+        if (node.quantifier === 'all') return picks.all(codes);
+        return node.quantifier === 'none' ? picks.none(codes) : picks.any(codes);
+      }
+      case 'state':
+        return this.predicate(this.keyIn(node.name.name, at), at, (environment) => holds(node, environment));
+      case 'in':
+        break;
+      case 'compare':
+        return this.compare(this.cases(node.left, at), node.operator, this.cases(node.right, at));
+      default:
+        return node satisfies never;
+    }
+    // Of these only a derived variable, which holds a number or nothing.
+    const cases = this.cases({ kind: 'name', name: node.name.name, span: node.span }, at);
+    return this.any(cases, (value) =>
+      holds(node, { ...NOTHING, read: () => ({ presented: false, value, missing: false }) }),
+    );
+  }
+
+  private keyIn(name: string, at: Standing): string | null {
+    const variable = this.plan.variables.get(name.toLowerCase());
+    return variable === undefined ? null : this.keyOf(variable, at);
   }
 
   /** A sum of several answers compared with a number; null where it is no sum. */
@@ -135,6 +182,7 @@ export class Encoder {
     const [ofLeft, ofRight] = [new Set<string>(), new Set<string>()];
     if (!this.collect(left, at, ofLeft) || !this.collect(right, at, ofRight)) return null;
     if (ofLeft.size > 1 || ofRight.size > 1) return null;
+    if ([...ofLeft, ...ofRight].some((of) => this.picksOf(of) !== null)) return null;
     const [key = null] = ofRight;
     const [of = null] = ofLeft;
     let result = FALSE;
@@ -154,6 +202,8 @@ export class Encoder {
     if (repeat.driver === null) return FALSE;
     const key = repeat.driver.name.toLowerCase();
     const { name } = repeat.driver;
+    const picks = this.picksOf(key);
+    if (picks !== null) return picks.ordinaryAtLeast(count);
     return this.predicate(
       key,
       { section, pass: null },
@@ -165,6 +215,8 @@ export class Encoder {
   /** That more passes are asked for than a repeated section ever runs. */
   passesBeyond(repeat: PlanRepeat, section: number): Diagram {
     if (repeat.driver === null) return FALSE;
+    const picks = this.picksOf(repeat.driver.name.toLowerCase());
+    if (picks !== null) return picks.ordinaryAtLeast(repeat.max + 1);
     const most = { ...repeat, max: Infinity };
     return this.predicate(
       repeat.driver.name.toLowerCase(),
@@ -287,8 +339,13 @@ export class Encoder {
     const read = new Set<string>();
     const simple = this.collect(node, at, read);
     const [only] = read;
-    if (simple && read.size <= 1) return this.simpleCases(node, only ?? null, at);
+    const picks = simple && read.size === 1 ? this.picksOf(only) : null;
+    if (simple && read.size <= 1 && picks === null) return this.simpleCases(node, only ?? null, at);
     switch (node.kind) {
+      case 'count':
+        return picks === null ? [{ value: null, when: TRUE }] : this.countCases(picks);
+      case 'each':
+        return picks === null ? [{ value: null, when: TRUE }] : this.eachCases(picks, at);
       case 'arithmetic':
         return this.arithmetic(this.cases(node.left, at), this.cases(node.right, at), node.operator);
       case 'count-passes':
@@ -335,6 +392,21 @@ export class Encoder {
         return value !== null && value >= bound;
       }),
     }));
+  }
+
+  private countCases(picks: Picks): Case[] {
+    const { diagrams } = this;
+    const { substantive } = picks;
+    const cases = picks
+      .counts()
+      .map((when, value): Case => ({ value, when: diagrams.and(when, substantive) }));
+    return [...cases.slice(1), { value: null, when: diagrams.not(substantive) }];
+  }
+
+  private eachCases(picks: Picks, { pass }: Standing): Case[] {
+    const cases = picks.inPass(pass ?? 0);
+    const some = cases.reduce((any, { when }) => this.diagrams.or(any, when), FALSE);
+    return [...cases, { value: null, when: this.diagrams.not(some) }];
   }
 
   private derivedCases(index: number, at: Standing): Case[] {

@@ -5,11 +5,13 @@
  * blank, and not having been asked); tests with the same truths, or opposite ones, share a variable.
  */
 import { UNASKED, type Reading } from '../condition/evaluate';
+import { optionsOf } from '../document/shape';
 import type { Answer, Value } from '../document/types';
 import { readingOf } from '../routing/readings';
-import { candidatesFor } from './candidates';
+import { candidatesFor, optionsApart, type Candidates } from './candidates';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
 import type { Driver } from './drivers';
+import { Picks, samplePicks } from './picks';
 
 /** Variables of one driver at most; the level of a variable is its driver's rank times this, and its own number. */
 export const VARIABLES_EACH = 4096;
@@ -25,8 +27,10 @@ export class Instance {
   /** Which readings somebody may have, as far as `domain` has been asked; parallel to them. */
   readonly legal: boolean[] = [];
   private readonly truths: Uint8Array[] = [];
-  /** By reading, its number; null where tests are variables. */
+  /** By reading, its number, if the reading is a number in binary: for those of which every value counts. */
   private readonly codes: Int32Array | null;
+  /** The picks, if there are too many sets of them to list; `values` and `readings` are then but samples. */
+  readonly picks: Picks | null;
   /** By the truths of a test, its variable; or, in binary, its diagram. */
   private readonly byTruth = new Map<string, number>();
   private readonly sources: string[] = [];
@@ -38,10 +42,12 @@ export class Instance {
     readonly key: string,
     private readonly rank: number,
     mostValues: number,
-    /** The reading is a number in binary, rather than every test a variable: for those of which every value counts. */
     inBinary: boolean,
   ) {
-    const { values: all, incomplete } = candidatesFor(driver, answer);
+    this.picks = isWide(driver, answer)
+      ? new Picks(diagrams, optionsOf(answer), rank * VARIABLES_EACH, driver.variable.name)
+      : null;
+    const { values: all, incomplete } = this.picks ? sampled(answer) : candidatesFor(driver, answer);
     const cut = driver.keepAll && all.length > mostValues;
     const values = cut ? [...all.slice(0, mostValues), null] : all;
     this.values = values;
@@ -51,7 +57,25 @@ export class Instance {
     const given = driver.variable.of === 'given';
     const answered = values.map((value) => readingOf(answer, value));
     this.readings = [...(given ? answered.map((r) => ({ ...r, presented: false })) : answered), UNASKED];
-    this.codes = inBinary ? this.numbered() : null;
+    this.codes = inBinary && this.picks === null ? this.numbered() : null;
+    if (this.picks !== null) this.takePicks(this.picks);
+  }
+
+  /** The truths of the samples for the variables of the picks. */
+  private takePicks(picks: Picks): void {
+    const bySample = this.readings.map(({ presented, value }, reading) =>
+      picks.truths(
+        reading === this.readings.length - 1 && !presented
+          ? undefined
+          : Array.isArray(value)
+            ? (value as readonly number[])
+            : null,
+      ),
+    );
+    for (let number = 0; number < picks.size; number += 1) {
+      this.truths.push(Uint8Array.from(bySample, (truths) => (truths[number] ? 1 : 0)));
+      this.sources.push(picks.sourceOf(number));
+    }
   }
 
   /** Readings numbered by their values, and a variable for every digit, the first one first. */
@@ -71,6 +95,7 @@ export class Instance {
 
   /** The diagram of "the reading is one of those for which `holds`"; `source` says so in the condition language. */
   predicate(holds: (reading: Reading) => boolean, source = ''): Diagram {
+    if (this.picks !== null) return this.stateOf(this.picks, holds);
     const truth = Uint8Array.from(this.readings, (reading) => (holds(reading) ? 1 : 0));
     const asText = truth.join('');
     if (!asText.includes('1')) return FALSE;
@@ -85,6 +110,13 @@ export class Instance {
     this.byTruth.set(asText, number);
     this.sources.push(source);
     return this.diagrams.variable(this.levelOf(number));
+  }
+
+  /** Of many picks, a test here can only be one of having been asked, or left blank. */
+  private stateOf(picks: Picks, holds: (reading: Reading) => boolean): Diagram {
+    const [unasked, blank] = [this.readings.length - 1, this.readings.length - 2];
+    const of = (reading: number) => holds(this.readings[reading] as Reading);
+    return picks.state(of(unasked), of(blank), of(0));
   }
 
   private binary(truth: Uint8Array, asText: string): Diagram {
@@ -170,4 +202,18 @@ function compareReadings(a: Reading, b: Reading): number {
   const [left, right] = [rank(a), rank(b)];
   if (left !== right || left > 0 || a.value === null || b.value === null) return left - right;
   return a.value < b.value ? -1 : a.value > b.value ? 1 : 0;
+}
+
+/** More options than this are not told apart by listing sets of picks. */
+const MOST_LISTED = 9;
+
+function isWide(driver: Driver, answer: Answer): boolean {
+  const lists = answer.type === 'multiple' || answer.type === 'rank';
+  return lists && optionsApart(driver, answer.options).told.length > MOST_LISTED;
+}
+
+function sampled(answer: Answer): Candidates {
+  const options = optionsOf(answer);
+  const most = answer.type === 'multiple' ? (answer.maxPicks ?? options.length) : answer.type === 'rank' ? (answer.top ?? options.length) : 0; // prettier-ignore
+  return { values: [...samplePicks(options, most), null], incomplete: null };
 }

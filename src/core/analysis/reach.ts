@@ -207,6 +207,11 @@ class Reaching {
         term.opaque.push(value ? test : `not (${test})`);
         continue;
       }
+      if (instance.picks !== null) {
+        const source = instance.sourceOf(level);
+        term.opaque.push(this.fromOutside(value ? source : `not (${source})`, instance, section));
+        continue;
+      }
       const before = term.readings.get(instance);
       const here = instance.readingsWith(level, value);
       term.readings.set(

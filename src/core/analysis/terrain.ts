@@ -216,7 +216,11 @@ export class Terrain {
       const all = { options: optionsOf(answer).map(() => true), rows: [] };
       const allowed = (value: Value | null) =>
         value !== null && refusal(question, answer, value, all) === null ? TRUE : FALSE;
-      result = this.diagrams.and(result, instance.domain(allowed));
+      const domain =
+        instance.picks === null
+          ? instance.domain(allowed)
+          : instance.picks.domain(limitsOf(answer, true), []);
+      result = this.diagrams.and(result, domain);
     }
     return result;
   }
@@ -557,7 +561,12 @@ export class Terrain {
       const allowed = (value: Value | null) => whenAllowed(this.diagrams, item, answer, value, shown);
       const instance = this.instances.get(itemKey(name.toLowerCase(), pass));
       const asked = item.answer.type === 'grid' ? (rows[row] ?? TRUE) : TRUE;
-      const answers = instance === undefined ? this.someAnswer(answer, allowed) : instance.domain(allowed);
+      const answers =
+        instance === undefined
+          ? this.someAnswer(answer, allowed)
+          : instance.picks === null
+            ? instance.domain(allowed)
+            : instance.picks.domain(limitsOf(answer, item.required === true), shown);
       domain = this.diagrams.and(domain, this.diagrams.choose(asked, answers, instance?.unasked ?? TRUE));
     });
     return domain;
@@ -601,6 +610,13 @@ const IDLE: Driver = {
   copies: 1,
   repeats: 0,
 };
+
+/** Fewest and most picks, before they shrink to what is shown. */
+function limitsOf(answer: Answer, required: boolean) {
+  const multiple = answer.type === 'multiple' ? answer : null;
+  const most = answer.type === 'rank' ? answer.top : multiple?.maxPicks;
+  return { least: multiple?.minPicks ?? 0, most: most ?? Infinity, blank: !required };
+}
 
 /** The variables an item can ask for, all rows of a grid shown. */
 export function partsAtMost({ item }: PlanItem): { name: string; answer: Answer }[] {

@@ -48,6 +48,7 @@ export class Weighing {
   /** The terrain must be fresh: that each question was asked at all becomes one of its tests. */
   constructor(private readonly terrain: Terrain) {
     this.diagrams = terrain.diagrams;
+    if ([...terrain.instances.values()].some(({ picks }) => picks !== null)) throw new TooManySituations();
     for (const instance of terrain.instances.values()) instance.predicate(({ presented }) => presented);
     this.fullLevels = new Set(terrain.fullLevel.values());
     this.coming = new Coming(terrain);

@@ -5,7 +5,7 @@
  * chosen that fit every step; from its start forwards, each answer is one that has the chosen values.
  */
 import type { Reading } from '../condition/evaluate';
-import type { Answers, Value } from '../document/types';
+import type { Answers, Option, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
 import { partsOf, refusal } from '../routing/answers';
 import { drawKey, questionIndices } from '../routing/draws';
@@ -14,6 +14,7 @@ import { PlanEnvironment, readingOf, type ReadingStore } from '../routing/readin
 import { shownOf } from '../routing/step';
 import type { Beliefs, Emission, Sight } from './belief';
 import type { Diagram, Diagrams } from './diagram';
+import { isOrdinary, type Picks } from './picks';
 import type { Instance } from './predicates';
 import { plausibleAnswer } from './plausible';
 import type { Terrain } from './terrain';
@@ -135,6 +136,7 @@ function readingFor(
   values: Map<number, boolean>,
   allowed: (value: Value | null) => boolean,
 ): Value | null {
+  if (instance.picks !== null) return picksFor(instance.picks, values, allowed);
   const index = instance.values.findIndex(
     (value, reading) =>
       allowed(value) &&
@@ -143,6 +145,27 @@ function readingFor(
   if (index < 0) throw new RangeError(`no answer to ${instance.key} fits the route`);
   for (const [level, truth] of instance.literals(index)) values.set(level, truth);
   return instance.values[index] ?? null;
+}
+
+function picksFor(
+  picks: Picks,
+  values: Map<number, boolean>,
+  allowed: (value: Value | null) => boolean,
+): Value | null {
+  const level = ({ code }: Option) => picks.levelOf(code);
+  const chosen = picks.options.filter((option) => values.get(level(option)) === true);
+  const free = picks.options.filter((option) => isOrdinary(option) && !values.has(level(option)));
+  const blank = values.get(picks.blankLevel) !== false && chosen.length === 0 && allowed(null);
+  // What does not matter is left alone, unless there would be too few picks.
+  const codes = chosen.map(({ code }) => code);
+  for (const option of free) {
+    if (blank || (codes.length > 0 && allowed(codes))) break;
+    codes.push(option.code);
+  }
+  const value = blank ? null : picks.options.map(({ code }) => code).filter((code) => codes.includes(code));
+  if (!allowed(value)) throw new RangeError('no picks fit the route');
+  for (const option of picks.options) values.set(level(option), value?.includes(option.code) ?? false);
+  return value;
 }
 
 function drawsOf({ plan, layout, drawnLevel }: Terrain, values: ReadonlyMap<number, boolean>) {

@@ -142,7 +142,8 @@ class Planner {
     if ('value' in derived) {
       const parsed = parseExpression(derived.value);
       const value = this.checked(parsed, (tree) => expressionProblems(tree, scope), at, 'value');
-      if (value !== null) this.addInputs(inputs, value);
+      // What it is about counts for its coding, sound or not.
+      if (parsed.ok) this.addInputs(inputs, parsed.tree);
       return { derived, cases: null, value, inputs };
     }
     let sound = true;
@@ -150,7 +151,7 @@ class Planner {
       const parsed = parseCondition(entry.if);
       const tree = this.checked(parsed, (t) => conditionProblems(t, scope), at, `cases[${c}].if`);
       if (tree === null) sound = false;
-      else this.addInputs(inputs, tree);
+      if (parsed.ok) this.addInputs(inputs, parsed.tree);
       return { if: tree ?? NEVER, code: entry.code };
     });
     return { derived, cases: sound ? cases : null, value: null, inputs };
