@@ -62,7 +62,8 @@ export function everyAnswer(answer: Answer): (Value | null)[] {
     case 'single':
       return [...specials, null];
     case 'multiple':
-      return [...subsets(specials).filter((set) => set.length > 0), null];
+      // Larger sets are refused in any case.
+      return [...subsetsUpTo(answer.maxPicks ?? Infinity, specials).filter((set) => set.length > 0), null];
     case 'rank':
       return [
         ...subsets(specials)
@@ -97,6 +98,13 @@ function marksOf(answer: Extract<Answer, { type: 'number' | 'scale' }>): number[
   const step = answer.type === 'scale' ? (answer.step ?? 1) : 10 ** -(answer.decimals ?? 0);
   const count = Math.round((answer.max - answer.min) / step) + 1;
   return Array.from({ length: count }, (_, n) => Math.round((answer.min + n * step) * 1e6) / 1e6);
+}
+
+function subsetsUpTo<T>(most: number, of: readonly T[]): T[][] {
+  return of.reduce<T[][]>(
+    (sets, entry) => [...sets, ...sets.filter(({ length }) => length < most).map((set) => [...set, entry])],
+    [[]],
+  );
 }
 
 function subsets<T>(of: readonly T[]): T[][] {

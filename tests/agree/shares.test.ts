@@ -15,10 +15,12 @@ import { walk, type Walk, type WalkInput, type WalkStep } from '../../src/core/r
 import { planFor } from '../support/questionnaire';
 import { allRoutes, everyAnswer, everyDraw, TooMany } from './brute-force';
 import { randomChain, randomDocument } from './documents';
+import { randomManyOptions } from './many-options';
 import { seedsToTry } from './seeds';
 
 /** With the seeds that once failed. */
 const SEEDS = seedsToTry([], 200);
+const MANY = seedsToTry([], 10);
 
 export function withAssumptions(document: Questionnaire, seed: number): Questionnaire {
   const random = xoroshiro128plus(seed + 77);
@@ -184,5 +186,12 @@ describe('expected shares and brute force agree', () => {
       }
     }
     assert.ok(compared > SEEDS.count * 0.8, `only ${compared} could be compared`);
+  });
+
+  it(`on ${MANY.words} about one of many options`, () => {
+    const compared = MANY.all.filter((seed) =>
+      agrees(withAssumptions(randomManyOptions(seed), seed), seed),
+    ).length;
+    assert.ok(compared > MANY.count * 0.6, `only ${compared} could be compared`);
   });
 });

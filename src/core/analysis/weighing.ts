@@ -8,12 +8,14 @@
  */
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, Question, Value } from '../document/types';
-import { refusal } from '../routing/answers';
+import { gridRowAnswer, refusal } from '../routing/answers';
+import { pickChances } from '../routing/assumed';
 import { itemKey } from '../routing/plan';
 import { whenAllowed } from './allowed';
 import { chancesOf, choose } from './chances';
 import { Coming } from './coming';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
+import type { Picks } from './picks';
 import { VARIABLES_EACH, type Instance } from './predicates';
 import { partsAtMost, type ItemTerrain, type Terrain } from './terrain';
 
@@ -48,7 +50,6 @@ export class Weighing {
   /** The terrain must be fresh: that each question was asked at all becomes one of its tests. */
   constructor(private readonly terrain: Terrain) {
     this.diagrams = terrain.diagrams;
-    if ([...terrain.instances.values()].some(({ picks }) => picks !== null)) throw new TooManySituations();
     for (const instance of terrain.instances.values()) instance.predicate(({ presented }) => presented);
     this.fullLevels = new Set(terrain.fullLevel.values());
     this.coming = new Coming(terrain);
@@ -86,7 +87,9 @@ export class Weighing {
     const level = diagrams.topOf(diagram);
     const instance = this.terrain.instanceAt(level);
     let weight = 0;
-    if (instance !== undefined) {
+    if (instance !== undefined && instance.picks !== null)
+      weight = this.weighPicks(diagram, instance, instance.picks);
+    else if (instance !== undefined) {
       for (const reading of this.blockOf(instance)) {
         const rest = this.following(diagram, reading.literals);
         if (rest !== FALSE) weight += reading.weight * this.weigh(rest);
@@ -108,6 +111,86 @@ export class Weighing {
       truth = literals.get(diagrams.topOf(at));
     }
     return at;
+  }
+
+  /** Of a question with many options: each is picked with its own chance, given that the picks are allowed. */
+  private weighPicks(diagram: Diagram, instance: Instance, picks: Picks): number {
+    const { diagrams } = this;
+    const home = this.terrain.homeOf(instance.level) ?? null;
+    const { answer, assume = {}, blank = 0 } = this.assumedOf(instance);
+    if (answer?.type !== 'multiple') throw new TooManySituations();
+    const own = (level: number) => level >= instance.level && level < instance.level + picks.size;
+    const situations = home === null ? [] : this.situationsAt(home);
+    const marked = areMarked(situations) && home !== null;
+    const domain = home === null ? this.terrain.given : this.terrain.domainAt(home);
+    const ways: readonly { readonly when: Diagram; readonly mark: number | null }[] = marked
+      ? situations.map(({ when }, n) => ({ when, mark: situationLevel(instance, n) }))
+      : [{ when: TRUE, mark: null }];
+    if (marked && home !== null && this.terrain.itemAt(home).checks !== TRUE) throw new TooManySituations();
+    const marks = situations.map((_, n) => situationLevel(instance, n));
+    const restricted = (mark: number | null) =>
+      marked
+        ? diagrams.forget(
+            diagrams.and(diagram, diagrams.cube(marks.map((level) => [level, level === mark]))),
+            (level) => marks.includes(level),
+          )
+        : diagram;
+    const unasked = new Map(instance.literals(instance.readings.length - 1));
+    let weight = this.weigh(this.following(restricted(null), unasked));
+    const left = new Map(instance.literals(instance.readings.length - 2));
+    for (const { when, mark } of ways) {
+      const here = restricted(mark);
+      const legal = diagrams.forget(diagrams.and(domain, when), (level) => !own(level));
+      const blankIs = this.following(legal, left) === TRUE ? blank : 0;
+      weight += blankIs * this.weigh(this.following(here, left));
+      for (const as of [assume, {}]) {
+        const chances = pickChances(picks.options, as);
+        const all = this.picksIn(legal, instance, picks, chances, (rest) => (rest === TRUE ? 1 : 0));
+        if (all === 0) continue;
+        const some = this.picksIn(here, instance, picks, chances, (rest) => this.weigh(rest));
+        weight += ((1 - blankIs) * some) / all;
+        break;
+      }
+    }
+    return weight;
+  }
+
+  /** The weight of all picks that are not blank, each option with its chance; `weigh` what is left of the diagram. */
+  private picksIn(
+    diagram: Diagram,
+    instance: Instance,
+    picks: Picks,
+    chances: readonly number[],
+    weigh: (rest: Diagram) => number,
+  ): number {
+    const { diagrams } = this;
+    const state = new Map(instance.literals(0).slice(0, picks.size - picks.options.length));
+    const known = picks.options.map(() => new Map<Diagram, number>());
+    const from = (at: Diagram, option: number): number => {
+      if (at === FALSE) return 0;
+      const chance = chances[option];
+      const code = picks.options[option]?.code;
+      if (chance === undefined || code === undefined) return weigh(at);
+      const before = known[option]?.get(at);
+      if (before !== undefined) return before;
+      const tested = diagrams.topOf(at) === picks.levelOf(code);
+      const [without, withIt] = tested ? [diagrams.lowOf(at), diagrams.highOf(at)] : [at, at];
+      const weight =
+        (chance === 1 ? 0 : (1 - chance) * from(without, option + 1)) +
+        (chance === 0 ? 0 : chance * from(withIt, option + 1));
+      known[option]?.set(at, weight);
+      return weight;
+    };
+    return from(this.following(diagram, state), 0);
+  }
+
+  private assumedOf(instance: Instance): { answer?: Answer; assume?: Assume; blank?: number } {
+    const { variable } = instance.driver;
+    if (variable.of === 'given') return { answer: variable.given.answer, assume: variable.given.assume };
+    if (variable.of !== 'question' && variable.of !== 'row') return {};
+    const { assume, required, answer } = variable.question;
+    const own = answer.type === 'grid' ? gridRowAnswer(answer) : answer;
+    return { answer: own, assume, blank: required ? 0 : (assume?.blank ?? 0) };
   }
 
   /** Readings with the same truths are one, their chances added up. */
