@@ -116,7 +116,7 @@ export class Beliefs {
           break;
         }
         case 'end': {
-          let rest = mass;
+          let rest = diagrams.and(mass, terrain.settledAt(at));
           for (const { when, to } of terrain.endAt(at)) {
             masses.send(at, to, diagrams.and(rest, when));
             rest = diagrams.and(rest, diagrams.not(when));

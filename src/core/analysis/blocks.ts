@@ -78,8 +78,10 @@ function levelsIn(terrain: Terrain, from: number, to: number): Set<number> {
     read.add(terrain.unasked(at));
     if (kind === 'gate') read.add(terrain.gateAt(at));
     else if (kind === 'pass') read.add(terrain.passAt(at));
-    else if (kind === 'end') for (const { when } of terrain.endAt(at)) read.add(when);
-    else if (kind === 'item') {
+    else if (kind === 'end') {
+      read.add(terrain.settledAt(at));
+      for (const { when } of terrain.endAt(at)) read.add(when);
+    } else if (kind === 'item') {
       const { asked, ways, checks } = terrain.itemAt(at);
       read.add(asked).add(checks).add(terrain.domainAt(at));
       for (const { when } of ways) read.add(when);

@@ -77,6 +77,11 @@ export class Coming {
         const begun = diagrams.variable(level);
         add(diagrams.choose(this.at(begunAt), begun, diagrams.not(begun)));
       }
+      const settled = terrain.settledWith(level);
+      if (settled !== undefined && !done.has(settled)) {
+        done.add(settled);
+        add(terrain.settledAt(settled));
+      }
       const home = terrain.homeOf(level);
       if (home === null && !withGiven) {
         withGiven = true;

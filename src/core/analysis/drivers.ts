@@ -4,6 +4,7 @@
  * Two values of a driver that give every test the same outcome are one class; `candidates.ts` lists a value for
  * each. A driver compared with another answer keeps all its values apart.
  */
+import { printCondition } from '../condition/print';
 import { eachName, type Condition, type Operand } from '../condition/syntax';
 import type { Variable } from '../document/variables';
 import { optionsOf } from '../document/shape';
@@ -36,6 +37,20 @@ export interface Drivers {
   readonly byKey: ReadonlyMap<string, Driver>;
   /** Repeated sections whose passes are counted. */
   readonly countedSections: ReadonlySet<number>;
+  /** What is counted over passes, by `countKey`. */
+  readonly counts: ReadonlyMap<string, PassCount>;
+}
+
+/** In how many passes of a section a condition holds. */
+export interface PassCount {
+  readonly section: number;
+  readonly condition: Condition;
+  /** No count is compared with anything above; Infinity where that is not known. */
+  readonly most: number;
+}
+
+export function countKey(section: number, condition: Condition): string {
+  return `${section} ${printCondition(condition)}`;
 }
 
 interface Draft {
@@ -63,6 +78,7 @@ export function driversOf(
 class Collector {
   private readonly drafts = new Map<string, Draft>();
   private readonly counted = new Set<number>();
+  private readonly counts = new Map<string, PassCount>();
 
   constructor(private readonly plan: Plan) {}
 
@@ -75,7 +91,7 @@ class Collector {
     }
     if (parts) this.readsOf(this.plan);
     if (everyValue) for (const draft of this.drafts.values()) draft.keepAll ||= draft.group.length > 1;
-    return { byKey: this.drafts, countedSections: this.counted };
+    return { byKey: this.drafts, countedSections: this.counted, counts: this.counts };
   }
 
   private section({ gate, repeat, items, onward }: PlanSection): void {
@@ -136,7 +152,9 @@ class Collector {
 
   private atom(node: Atom): void {
     if (node.kind === 'compare') {
-      for (const side of [node.left, node.right]) this.countPasses(side);
+      const { left, right } = node;
+      this.countPasses(left, right.kind === 'number' ? right.value : Infinity);
+      this.countPasses(right, left.kind === 'number' ? left.value : Infinity);
     }
     if (node.kind === 'compare' && (this.compared(node) || this.summed(node))) return;
     if (node.kind === 'in' && this.derivedIn(node)) return;
@@ -202,10 +220,11 @@ class Collector {
     });
   }
 
-  private countPasses(side: Operand): void {
+  /** `most`: the number that the operand is compared with. */
+  private countPasses(side: Operand, most: number): void {
     if (side.kind === 'arithmetic') {
-      this.countPasses(side.left);
-      this.countPasses(side.right);
+      this.countPasses(side.left, Infinity);
+      this.countPasses(side.right, Infinity);
     } else if (side.kind === 'count-passes') {
       this.reads(side.condition);
       eachName(side.condition, ({ name }) => {
@@ -213,6 +232,13 @@ class Collector {
         if (variable?.of !== 'question' && variable?.of !== 'row') return;
         if (this.plan.sections[variable.section]?.repeat == null) return;
         this.counted.add(variable.section);
+        const key = countKey(variable.section, side.condition);
+        const known = this.counts.get(key)?.most ?? 0;
+        this.counts.set(key, {
+          section: variable.section,
+          condition: side.condition,
+          most: Math.max(known, most),
+        });
       });
     }
   }
@@ -221,7 +247,7 @@ class Collector {
     const derived = this.plan.derived[index];
     for (const entry of derived?.cases ?? []) this.reads(entry.if);
     if (derived?.value) {
-      this.countPasses(derived.value);
+      this.countPasses(derived.value, Infinity);
       for (const variable of this.namedIn([derived.value])) {
         if (variable.of === 'derived') this.derived(variable.index);
         else this.use(variable, null);

@@ -43,6 +43,8 @@ export class Encoder {
     private readonly instances: ReadonlyMap<string, Instance>,
     /** The variable of "this pass of the section was begun". */
     private readonly begun: (section: number, pass: number) => Diagram,
+    /** By number: that what is counted over all passes has come to it; null where no tally is kept. */
+    private readonly tallied: (section: number, condition: Condition) => readonly Diagram[] | null,
     /** Where given: stands for a test of several drivers at once, which is then not looked into. */
     private readonly opaque: ((test: Condition, at: Standing) => Diagram) | null = null,
   ) {}
@@ -433,6 +435,12 @@ export class Encoder {
   private passCases(condition: Condition, at: Standing): Case[] {
     const section = this.countedSection(condition, at);
     if (section === null) return [{ value: 0, when: TRUE }];
+    const tally = this.tallied(section.index, condition);
+    if (tally !== null)
+      return tally.map((when, value) => ({
+        value,
+        when: this.diagrams.and(when, this.diagrams.not(tally[value + 1] ?? FALSE)),
+      }));
     let counts: Diagram[] = [TRUE];
     for (let pass = 1; pass <= (section.repeat?.max ?? 1); pass += 1) {
       const here = this.diagrams.and(

@@ -39,7 +39,8 @@ export class Flow {
 
   /** Those who come to a place. */
   comesTo(at: number): Diagram {
-    return this.comes[at] ?? FALSE;
+    const { diagrams } = this.terrain;
+    return diagrams.and(this.comes[at] ?? FALSE, this.terrain.settledAt(at));
   }
 
   /** Of those who come to an item, the ones who are presented it. */

@@ -14,7 +14,7 @@ import { itemKey, type Plan, type PlanItem, type PlanSection, type PlanSkip } fr
 import { whenAllowed } from './allowed';
 import { candidatesFor } from './candidates';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
-import { driversOf, pipedBy, variablesIn, type Driver, type Drivers, type Limit } from './drivers';
+import { countKey, driversOf, pipedBy, variablesIn, type Driver, type Drivers, type Limit } from './drivers';
 import { Encoder, type Standing } from './encode';
 import { layoutOf, type Layout, type Place } from './layout';
 import type { Variable } from '../document/variables';
@@ -89,6 +89,10 @@ export class Terrain {
   private readonly unaskedAt = new Map<number, Diagram>();
   private readonly lastUse = new Map<number, number>();
   private readonly encoder: Encoder;
+  private readonly settled = new Map<number, Diagram>();
+  /** Levels of the variables of what is counted, by what and pass, and where it is settled. */
+  private readonly tallyHomes = new Map<number, number>();
+  private readonly tallies = new Map<string, { readonly at: number; readonly levels: readonly number[] }>();
   /** Place of the item, or null for a given value, of the variables with a rank. */
   private readonly homes: (number | null)[] = [];
   private readonly instanceOfRank: (Instance | undefined)[] = [];
@@ -109,7 +113,9 @@ export class Terrain {
       return level === undefined ? FALSE : diagrams.variable(level);
     };
     const opaqueTest = scope.opaque ? (test: Condition, at: Standing) => this.opaqueTest(test, at) : null;
-    this.encoder = new Encoder(plan, diagrams, this.instances, begun, opaqueTest);
+    const tallied = (section: number, condition: Condition) =>
+      this.tally(countKey(section, condition), plan.sections[section]?.repeat?.max ?? 1);
+    this.encoder = new Encoder(plan, diagrams, this.instances, begun, tallied, opaqueTest);
     this.layout.places.forEach((place, at) => this.encode(place, at));
     if (scope.parts) this.partsMatter();
   }
@@ -177,7 +183,7 @@ export class Terrain {
   passedOver(from: number, to: number): Diagram {
     let result = TRUE;
     for (let at = to - 1; at > from; at -= 1) {
-      const here = this.unasked(at);
+      const here = this.diagrams.and(this.unasked(at), this.settledAt(at));
       if (here !== TRUE) result = this.diagrams.and(here, result);
     }
     return result;
@@ -247,8 +253,56 @@ export class Terrain {
           if (driver !== undefined) this.addInstance(driver, answer, key, { item: planItem.item.name }, at);
         }
         for (const { id } of planItem.quotas) this.fullLevel.set(id, this.hidden(at));
-      }
+      } else if (place.kind === 'end') this.nameCounts(place, at);
     });
+  }
+
+  /** A tally for what is counted over passes: variables for it having come to 1, 2, … by the end of a pass. */
+  private nameCounts({ section, pass }: Place & { kind: 'end' }, at: number): void {
+    const most = this.plan.sections[section]?.repeat?.max ?? 1;
+    if (this.scope.opaque) return;
+    for (const [key, count] of this.drivers.counts) {
+      if (count.section !== section) continue;
+      const steps = Math.max(1, Math.min(most, Math.floor(count.most) + 1));
+      const first = this.hidden(at);
+      this.tallies.set(`${key} #${pass}`, {
+        at,
+        levels: Array.from({ length: Math.min(steps, pass) }, (_, n) => first + n),
+      });
+      this.tallyHomes.set(this.rank, at);
+    }
+  }
+
+  /** By number from 0: that a tally has come to as much by the end of a pass; null where there is none. */
+  private tally(key: string, pass: number): Diagram[] | null {
+    const found = this.tallies.get(`${key} #${pass}`);
+    return found === undefined ? null : [TRUE, ...found.levels.map((level) => this.diagrams.variable(level))];
+  }
+
+  /** What the tallies have come to at the end of a pass, whether it was run or passed over. */
+  settledAt(at: number): Diagram {
+    return this.settled.get(at) ?? TRUE;
+  }
+
+  private settle({ section, pass }: Place & { kind: 'end' }, at: number): Diagram {
+    let result = TRUE;
+    for (const [key, count] of this.drivers.counts) {
+      const now = this.tally(key, pass);
+      if (count.section !== section || now === null) continue;
+      const before = this.tally(key, pass - 1) ?? [TRUE];
+      const begun = this.begunLevel.get(this.layout.pass(section, pass));
+      const holds = this.diagrams.and(
+        begun === undefined ? TRUE : this.diagrams.variable(begun),
+        this.encoder.condition(count.condition, { section, pass }),
+      );
+      now.forEach((reached, n) => {
+        if (n === 0) return;
+        const more = this.diagrams.and(holds, before[n - 1] ?? FALSE);
+        const is = this.diagrams.or(before[n] ?? FALSE, more);
+        result = this.diagrams.and(result, this.diagrams.choose(is, reached, this.diagrams.not(reached)));
+      });
+    }
+    return this.used(result, 2 * at);
   }
 
   /** The driver of a variable; where a grid is asked about as a whole, each of its rows is one. */
@@ -280,6 +334,11 @@ export class Terrain {
   /** The place of the item whose answer a variable tells something of; null where it is given beforehand. */
   homeOf(level: number): number | null | undefined {
     return this.homes[Math.floor(level / VARIABLES_EACH)];
+  }
+
+  /** Where the variable of a tally is settled; undefined for others. */
+  settledWith(level: number): number | undefined {
+    return this.tallyHomes.get(Math.floor(level / VARIABLES_EACH));
   }
 
   /** For how many places a variable matters, from where it is decided. */
@@ -346,6 +405,7 @@ export class Terrain {
         return;
       case 'end':
         this.ends.set(at, this.encodeEnd(place, at));
+        this.settled.set(at, this.settle(place, at));
         return;
       case 'pass':
         // Which passes were begun, and what is drawn, matter as long as something reads them.

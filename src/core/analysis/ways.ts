@@ -75,7 +75,7 @@ export function waysFrom(terrain: Terrain, at: number, mass: Diagram): Branch[] 
       const ways = terrain.endAt(at);
       const id = plan.sections[place.section]?.section.id ?? '';
       const some = ways.some(({ by }) => by !== null);
-      inOrder(terrain, mass, ways, (when, { by, to }) => {
+      inOrder(terrain, diagrams.and(mass, terrain.settledAt(at)), ways, (when, { by, to }) => {
         const events: ForkEvent[] = some ? [{ kind: 'onward', section: id, index: by?.index ?? -1 }] : [];
         add(when, to, events);
       });
