@@ -2,7 +2,6 @@
 import { closeSync, openSync, writeSync } from 'node:fs';
 import Papa from 'papaparse';
 import { columnsOf } from '../core/coding/columns';
-import { codedCells } from '../core/coding/row';
 import { planOf } from '../core/routing/planner';
 import { madeUpRespondents } from '../core/simulate/respondents';
 import { hasErrors, Misuse, readCall, readQuestionnaire } from './files';
@@ -30,9 +29,9 @@ export function simulateCommand(args: readonly string[]): number {
   const out = openOut(values.out);
   writeSync(out, csv([columns.map(({ name }) => name)]));
   let rows: (number | string)[][] = [];
-  for (const { walk, answers } of madeUpRespondents(plan, count, seed)) {
-    rows.push(codedCells(plan, walk, answers, columns).map(({ value }) => value));
-    const id = walk.ending === null ? undefined : plan.endings[walk.ending]?.ending.id;
+  for (const respondent of madeUpRespondents(plan, count, seed)) {
+    rows.push([...respondent.row()]);
+    const id = respondent.ending === null ? undefined : plan.endings[respondent.ending]?.ending.id;
     if (id === undefined) stopped += 1;
     else endings.set(id, (endings.get(id) ?? 0) + 1);
     if (rows.length < CHUNK) continue;

@@ -4,11 +4,13 @@
  */
 import assert from 'node:assert/strict';
 import { analyse, type Analysis } from '../../src/core/analysis';
+import { QuickCoder } from '../../src/core/coding/quick-row';
 import { codedRow } from '../../src/core/coding/row';
 import { holds } from '../../src/core/condition/evaluate';
 import { parseCondition } from '../../src/core/condition/parse';
 import type { Condition } from '../../src/core/condition/syntax';
 import { itemKey, type Plan } from '../../src/core/routing/plan';
+import { Runner, type RunnerItem, type RunnerPart } from '../../src/core/routing/runner';
 import type { Walk, WalkInput } from '../../src/core/routing/walk';
 import { trail, walked } from '../support/questionnaire';
 import { allRoutes, TooMany, type PlainRoute } from './brute-force';
@@ -42,6 +44,7 @@ export type Judge = (of: Case) => void;
 export const JUDGES = {
   walk: judgeWalks,
   coding: judgeCoding,
+  'many at once': judgeRunner,
   count: judgeCounts,
   'number and route': judgeNumbers,
   witness: judgeWitnesses,
@@ -49,6 +52,31 @@ export const JUDGES = {
   cover: judgeCover,
   filters: judgeFilters,
 } satisfies Readonly<Record<string, Judge>>;
+
+/** The walk of many at once, and its coded row, against the walk that keeps a record. */
+export function judgeRunner({ plan, people, about }: Case): void {
+  const runner = new Runner(plan);
+  const coder = new QuickCoder(plan, runner);
+  for (const { walk, input } of people) {
+    const where = `${about}, ${JSON.stringify(input)}`;
+    const valueOf = ({ pass }: RunnerItem, { name }: RunnerPart) =>
+      input.answers[itemKey(name, pass)] ?? null;
+    const given = (plan.document.given ?? []).map(({ name }) => input.given?.[name] ?? null);
+    const ending = runner.run(
+      {
+        answer: valueOf,
+        isDrawn: ({ planItem, drawKey }) =>
+          input.draws?.[drawKey ?? '']?.includes(planItem.item.name) ?? false,
+        isFull: (id) => input.full?.includes(id) ?? false,
+      },
+      given,
+    );
+    const presented = runner.presented.slice(0, runner.count).map(({ key }) => key);
+    assert.deepEqual([ending, presented], [walk.ending, walk.steps.map(({ key }) => key)], where);
+    const row = coder.row(ending, given, valueOf, (key) => String(input.answers[key] ?? ''));
+    assert.deepEqual(row, Object.values(codedRow(plan, walk, input.answers)), where);
+  }
+}
 
 const wordsOf = ({ items, ending }: PlainRoute) => `${items.join(' ')} > ${ending}`;
 

@@ -17,7 +17,16 @@ const CHAINS = seedsToTry([], 200);
 const ORDERS = seedsToTry([], 60);
 const MANY = seedsToTry([], 60);
 
-const JUDGED = ['walk', 'coding', 'count', 'number and route', 'witness', 'filters', 'who is asked'] as const;
+const JUDGED = [
+  'walk',
+  'coding',
+  'many at once',
+  'count',
+  'number and route',
+  'witness',
+  'filters',
+  'who is asked',
+] as const;
 
 /** How many were small enough to try everything. */
 function judged(seeds: Seeds, make: (seed: number) => Questionnaire): number {

@@ -3,18 +3,29 @@
  * people, whatever is worked out in between.
  */
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
+import { codedCells } from '../coding/row';
+import { QuickCoder } from '../coding/quick-row';
 import { holds } from '../condition/evaluate';
 import { optionsOf } from '../document/shape';
-import type { Answers, Question, Value } from '../document/types';
-import { partsOf, type Shown } from '../routing/answers';
-import { hash } from '../routing/draws';
-import { itemKey, type Plan, type PlanItem } from '../routing/plan';
-import { walk, type Walk } from '../routing/walk';
+import type { Value } from '../document/types';
+import type { Shown } from '../routing/answers';
+import { drawKey, drawQuestions, hash } from '../routing/draws';
+import { itemKey, type Plan, type PlanSection } from '../routing/plan';
+import { Runner, type Respondent, type RunnerItem } from '../routing/runner';
+import { walk } from '../routing/walk';
 import { drawAnswer } from './drawing';
 
 export interface MadeUp {
-  readonly walk: Walk;
-  readonly answers: Answers;
+  /** Index among the endings; null where they are stuck part-way. */
+  readonly ending: number | null;
+  /** `name`, or `name#pass`. */
+  readonly presented: readonly string[];
+  /** By `name`, or `name#pass`; with the words of what was to be specified. */
+  readonly answers: Readonly<Record<string, Value | null>>;
+  readonly given: Readonly<Record<string, Value>>;
+  readonly draws: Readonly<Record<string, readonly string[]>>;
+  /** The coded row, in the order of `columnsOf`. */
+  row(): readonly (number | string)[];
 }
 
 /** Answers that break a hard check are thought over again, as often as this; then any answer will do, as often. */
@@ -22,67 +33,138 @@ const MOST_TRIES = 200;
 
 /** One after the other; a quota is full once its target of interviews is complete. */
 export function* madeUpRespondents(plan: Plan, count: number, seed: number): Generator<MadeUp> {
-  const reached = new Map<string, number>();
-  const quotas = plan.document.quotas ?? [];
-  for (let n = 1; n <= count; n += 1) {
-    const full = quotas.filter(({ id, target }) => (reached.get(id) ?? 0) >= target).map(({ id }) => id);
-    const made = madeUp(plan, `${seed}/${n}`, full);
-    yield made;
-    for (const id of countedIn(plan, made.walk)) reached.set(id, (reached.get(id) ?? 0) + 1);
+  const makers = new Makers(plan);
+  for (let n = 1; n <= count; n += 1) yield makers.make(`${seed}/${n}`);
+}
+
+class Makers {
+  private readonly runner: Runner;
+  private readonly coder: QuickCoder;
+  private readonly reached = new Map<string, number>();
+  private readonly targets: ReadonlyMap<string, number>;
+  private readonly allShown: readonly Shown[];
+
+  constructor(private readonly plan: Plan) {
+    this.runner = new Runner(plan);
+    this.coder = new QuickCoder(plan, this.runner);
+    this.targets = new Map((plan.document.quotas ?? []).map(({ id, target }) => [id, target]));
+    this.allShown = (plan.document.given ?? []).map(({ answer }) => ({
+      options: optionsOf(answer).map(() => true),
+      rows: [],
+    }));
+  }
+
+  make(name: string): MadeUp {
+    const { plan, runner, coder } = this;
+    const seed = hash(name);
+    const random = xoroshiro128plus(seed);
+    const values: (Value | null)[] = [];
+    const answers: Record<string, Value | null> = {};
+    const draws: Record<string, string[]> = {};
+    const drawnIn = new Map<string, ReadonlySet<number>>();
+    const entries = plan.document.given ?? [];
+    const given = entries.map((entry, n) =>
+      drawAnswer(random, { ...entry, required: true }, this.allShown[n] as Shown),
+    );
+    const meets = (item: RunnerItem, shown: Shown, tries: number): boolean => {
+      const { item: of } = item.planItem;
+      if (of.kind === 'statement' || tries > 2 * MOST_TRIES) return false;
+      const { required } = of;
+      const assume = tries > MOST_TRIES ? undefined : of.assume;
+      item.parts.forEach((part, n) => {
+        if (shown.rows[n] === false) return;
+        const { answer } = part;
+        const value = drawAnswer(
+          random,
+          { answer, ...(assume ? { assume } : {}), ...(required ? { required } : {}) },
+          shown,
+        );
+        values[part.slot] = value;
+        answers[itemKey(part.name, item.pass)] = value;
+        writeDetails(part.name, optionsOf(of.answer), item.pass, value, answers);
+      });
+      return true;
+    };
+    const respondent: Respondent = {
+      meets,
+      answer: (_, { slot }) => values[slot] ?? null,
+      isDrawn: ({ planItem, pass, drawKey: key }) => {
+        let drawn = drawnIn.get(key ?? '');
+        if (drawn === undefined) {
+          const section = plan.sections[planItem.section] as PlanSection;
+          drawn = drawQuestions(section, pass ?? 1, seed);
+          drawnIn.set(key ?? '', drawn);
+          draws[drawKey(section, pass ?? 1)] = [...drawn].map(
+            (index) => section.items[index]?.item.name ?? '',
+          );
+        }
+        return drawn.has(planItem.index);
+      },
+      isFull: (id) => (this.reached.get(id) ?? 0) >= (this.targets.get(id) ?? Infinity),
+    };
+    const ended = runner.run(respondent, given);
+    const presented = runner.presented.slice(0, runner.count).map(({ key }) => key);
+    const ending = ended < 0 ? null : ended;
+    const full = [...this.targets.keys()].filter((id) => respondent.isFull?.(id));
+    const givenByName = Object.fromEntries(entries.map((entry, n) => [entry.name, given[n] as Value]));
+    // Worked out now if at all: the runner goes on to the next.
+    const row =
+      ending === null
+        ? null
+        : coder.row(ending, given, (_, { slot }) => values[slot] ?? null, (key) => String(answers[key] ?? '')); // prettier-ignore
+    if (ending !== null) this.count(ending, answers, givenByName, draws, full);
+    return {
+      ending,
+      presented,
+      answers,
+      given: givenByName,
+      draws,
+      row: () => row ?? stuckRow(plan, { answers, given: givenByName, draws, full }),
+    };
+  }
+
+  /** Counts a finished interview towards its quotas. */
+  private count(
+    ending: number,
+    answers: MadeUp['answers'],
+    given: MadeUp['given'],
+    draws: MadeUp['draws'],
+    full: readonly string[],
+  ): void {
+    if (this.targets.size === 0) return;
+    const kind = this.plan.endings[ending]?.ending.kind;
+    if (kind !== 'complete' && kind !== 'hand_off') return;
+    const result = walk(this.plan, { answers, given, draws, full });
+    if (!result.ok) throw new Error(result.problem);
+    for (const { planItem, pass } of result.walk.steps) {
+      for (const { id, if: condition } of planItem.quotas) {
+        if (holds(condition, result.walk.environment(planItem.section, pass)))
+          this.reached.set(id, (this.reached.get(id) ?? 0) + 1);
+      }
+    }
   }
 }
 
-function madeUp(plan: Plan, name: string, full: readonly string[]): MadeUp {
-  const random = xoroshiro128plus(hash(name));
-  const answers: Record<string, Value | null> = {};
-  const given: Record<string, Value | null> = {};
-  for (const entry of plan.document.given ?? []) {
-    const all = { options: optionsOf(entry.answer).map(() => true), rows: [] };
-    given[entry.name] = drawAnswer(random, { ...entry, required: true }, all);
-  }
-  const respond = (planItem: PlanItem, pass: number | null, shown: Shown, tries: number): boolean => {
-    const { item } = planItem;
-    if (item.kind === 'statement' || tries > 2 * MOST_TRIES) return false;
-    const { required } = item;
-    const assume = tries > MOST_TRIES ? undefined : item.assume;
-    for (const { name: part, answer } of partsOf(planItem, shown)) {
-      const value = drawAnswer(
-        random,
-        { answer, ...(assume ? { assume } : {}), ...(required ? { required } : {}) },
-        shown,
-      );
-      answers[itemKey(part, pass)] = value;
-      writeDetails(item, part, pass, value, answers);
-    }
-    return true;
-  };
-  const result = walk(plan, { answers, given, full, seed: hash(name), respond });
+function stuckRow(
+  plan: Plan,
+  input: Pick<MadeUp, 'answers' | 'given' | 'draws'> & { readonly full: readonly string[] },
+): readonly (number | string)[] {
+  const result = walk(plan, input);
   if (!result.ok) throw new Error(result.problem);
-  return { walk: result.walk, answers };
+  return codedCells(plan, result.walk, input.answers).map(({ value }) => value);
 }
 
 /** The words that a picked answer asks to be specified. */
 function writeDetails(
-  { answer }: Question,
   part: string,
+  options: ReturnType<typeof optionsOf>,
   pass: number | null,
   value: Value | null,
   answers: Record<string, Value | null>,
 ): void {
   const codes: readonly unknown[] = typeof value === 'object' && value !== null ? value : [value];
-  for (const option of optionsOf(answer)) {
+  for (const option of options) {
     if (option.specify && codes.includes(option.code))
       answers[itemKey(`${part}_${option.code}_text`, pass)] = 'Something else';
   }
-}
-
-/** The quotas that a finished interview counts towards. */
-function countedIn(plan: Plan, { steps, ending, environment }: Walk): string[] {
-  const kind = ending === null ? undefined : plan.endings[ending]?.ending.kind;
-  if (kind !== 'complete' && kind !== 'hand_off') return [];
-  return steps.flatMap(({ planItem, pass }) =>
-    planItem.quotas
-      .filter((quota) => holds(quota.if, environment(planItem.section, pass)))
-      .map(({ id }) => id),
-  );
 }

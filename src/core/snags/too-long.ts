@@ -1,11 +1,11 @@
 /** Routes that take longer than the study allows an interview. */
-import { secondsOf } from '../routing/burden';
+import { secondsAlong } from '../routing/burden';
 import { madeUpRespondents } from '../simulate/respondents';
 import type { Inquiry } from './inquiry';
 import type { Snag } from './types';
 
 /** Made-up respondents who tell how many take too long. */
-const PEOPLE = 400;
+const PEOPLE = 2000;
 
 export function tooLong({ plan, analysis }: Inquiry): Snag[] {
   const { maxMinutes } = plan.document.settings ?? {};
@@ -15,9 +15,8 @@ export function tooLong({ plan, analysis }: Inquiry): Snag[] {
   if (route === null) return [];
   const { number: _, ...witness } = route;
   let over = 0;
-  for (const { walk } of madeUpRespondents(plan, PEOPLE, 1)) {
-    const seconds = walk.steps.reduce((sum, { planItem }) => sum + secondsOf(planItem.item), 0);
-    if (seconds > maxMinutes * 60) over += 1;
+  for (const { presented } of madeUpRespondents(plan, PEOPLE, 1)) {
+    if (secondsAlong(plan, presented) > maxMinutes * 60) over += 1;
   }
   const share =
     over === 0
