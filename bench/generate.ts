@@ -106,3 +106,50 @@ function withoutGaps(section: Section): Section {
   });
   return { ...section, items };
 }
+
+/** So many questions with a follow-up each, in sections of their own: 2 to that power routes. */
+export function filters(count: number): Questionnaire {
+  const yesNo: Answer = {
+    type: 'single',
+    options: [
+      { code: 1, label: 'Yes' },
+      { code: 2, label: 'No' },
+    ],
+  };
+  const ask = (name: string, askIf?: string): Question => ({
+    kind: 'question',
+    name,
+    text: `${name}?`,
+    answer: yesNo,
+    required: true,
+    ...(askIf ? { askIf } : {}),
+  });
+  const sections = Array.from({ length: count }, (_, n): Section => ({
+    id: `s${n}`,
+    title: `Section ${n}`,
+    kind: 'topic',
+    items: [ask(`f${n}`), ask(`g${n}`, `f${n} = 1`)],
+  }));
+  return { ...emptyQuestionnaire(`${count} filters`), sections };
+}
+
+/** A multiple, each option of which leads to a question of its own. */
+export function picksThatGate(options: number): Questionnaire {
+  const codes = Array.from({ length: options }, (_, n) => n + 1);
+  const picks: Question = {
+    kind: 'question',
+    name: 'picks',
+    text: 'Which?',
+    required: true,
+    answer: { type: 'multiple', options: codes.map((code) => ({ code, label: `Option ${code}` })) },
+  };
+  const gated = codes.map((code): Question => ({
+    kind: 'question',
+    name: `about${code}`,
+    text: `About option ${code}?`,
+    askIf: `picks has ${code}`,
+    answer: { type: 'number', min: 0, max: 10 },
+  }));
+  const section: Section = { id: 'a', title: 'Picks', kind: 'topic', items: [picks, ...gated] };
+  return { ...emptyQuestionnaire(`${options} options`), sections: [section] };
+}
