@@ -7,6 +7,7 @@ import {
   type RouteLength,
   type Shares,
 } from '../core/analysis';
+import { secondsByName } from '../core/routing/burden';
 import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
 import { placeWords } from '../core/wording/places';
@@ -68,7 +69,8 @@ function askedInOrder(plan: Plan, { asked, items }: Analysis) {
 }
 
 function report(plan: Plan, analysis: Analysis, shares: Shares | null, provisional: boolean): string {
-  const { exact, limits, shortest, longest, slowest, cover } = analysis;
+  const { exact, limits, shortest, longest, cover } = analysis;
+  const slowest = analysis.slowest(secondsByName(plan));
   const total = String(analysis.routes);
   const lines = [
     plan.document.title,

@@ -3,8 +3,9 @@ import { expose } from 'comlink';
 import * as v from 'valibot';
 import { analyse, sharesOf, type Analysis, type Shares } from '../core/analysis';
 import { readDocument } from '../core/document/read';
+import { routingContent } from '../core/document/routing-content';
 import type { Plan } from '../core/routing/plan';
-import { secondsAlong } from '../core/routing/burden';
+import { secondsAlong, secondsByName } from '../core/routing/burden';
 import { planOf } from '../core/routing/planner';
 import { routedSnagsOf } from '../core/snags';
 import { contentMarks, fingerprint, routeMarks, type ContentMarks } from '../core/views/route-content';
@@ -17,6 +18,8 @@ const Marks = v.array(v.string());
 let analysis: Analysis | null = null;
 let marks: ContentMarks | null = null;
 let plan: Plan | null = null;
+/** What of the questionnaire the analysis is of. */
+let analysed: string | null = null;
 /** Undefined until they have been asked for. */
 let shares: Shares | null | undefined;
 
@@ -36,7 +39,10 @@ const api: AnalysisApi = {
     const read = readDocument(document);
     if (!read.ok) throw new Error(read.problems[0]?.message);
     plan = planOf(read.document);
-    const result = analyse(plan);
+    const content = routingContent(read.document);
+    // An edit of words, or of anything else that leads nobody anywhere, leaves every route as it was.
+    const result = analysis !== null && content === analysed ? analysis : analyse(plan);
+    analysed = content;
     analysis = result;
     shares = undefined;
     marks = contentMarks(plan);
@@ -95,7 +101,7 @@ const api: AnalysisApi = {
       number: String(route.number),
       marks: shown,
       fingerprint: fingerprint(shown),
-      seconds: plan === null ? 0 : secondsAlong(plan, route.items),
+      seconds: plan === null ? 0 : secondsAlong(secondsByName(plan), route.items),
       share: sharesNow()?.ofRoute(route) ?? null,
     };
   },

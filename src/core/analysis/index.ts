@@ -3,7 +3,6 @@
  *
  * `analyse` counts once; the result then answers questions about single routes without counting again.
  */
-import { secondsOf } from '../routing/burden';
 import { itemKey, type Plan } from '../routing/plan';
 import { Beliefs, type Sight } from './belief';
 import { Diagrams, TooManyNodes } from './diagram';
@@ -56,8 +55,8 @@ export interface Analysis {
   readonly asked: ReadonlyMap<string, string>;
   readonly shortest: RouteLength | null;
   readonly longest: RouteLength | null;
-  /** The route that takes longest; null where there is none. Worked out when first read. */
-  readonly slowest: { readonly seconds: number; readonly number: bigint } | null;
+  /** The route on which the seconds of its items, by name, add up to most; null where there is none. */
+  slowest(seconds: (name: string) => number): { readonly seconds: number; readonly number: bigint } | null;
   /** Few routes that take every fork. Worked out when first read. */
   readonly cover: CoverResult;
   /** Route `number`, from 1, in canonical order; null where there is none, or its region was not opened. */
@@ -123,10 +122,10 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
       asked ??= new Map([...reachOf(plan)].map(([name, text]) => [name, isNever(name) ? 'never' : text]));
       return asked;
     },
-    get slowest() {
+    slowest(seconds) {
       if (!some) return null;
       const { weight, number } = firstHeaviest(root, ({ planItem }) =>
-        planItem === null ? 0 : Math.round(secondsOf(planItem.item) * 1000),
+        planItem === null ? 0 : Math.round(seconds(planItem.item.name) * 1000),
       );
       return { seconds: weight / 1000, number };
     },

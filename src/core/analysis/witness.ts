@@ -112,11 +112,11 @@ export function valuesAlong(
   masses: readonly Diagram[],
   chosen: ReadonlyMap<number, boolean> = new Map(),
 ): Map<number, boolean> {
-  let values = new Map(chosen);
+  const values = new Map(chosen);
   for (const mass of [...masses].reverse()) {
     const more = diagrams.satisfy(fitting(diagrams, mass, values));
     if (more === null) throw new RangeError('no respondent takes the route');
-    values = new Map([...values, ...more]);
+    for (const [level, value] of more) values.set(level, value);
   }
   return values;
 }

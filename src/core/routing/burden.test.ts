@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { ask, planFor, questionnaire, say, section } from '../../../tests/support/questionnaire';
 import type { Answer } from '../document/types';
-import { secondsAlong, secondsOf } from './burden';
+import { secondsAlong, secondsByName, secondsOf } from './burden';
 
 const words = (count: number) => Array.from({ length: count }, () => 'word').join(' ');
 const near = (found: number, expected: number) =>
@@ -37,6 +37,6 @@ describe('the time an item takes', () => {
         section('b', [ask('x', 2, { seconds: 10 })], { repeat: { times: 'n', max: 2 } }),
       ]),
     );
-    near(secondsAlong(plan, ['n', 'x#1', 'x#2']), 23);
+    near(secondsAlong(secondsByName(plan), ['n', 'x#1', 'x#2']), 23);
   });
 });

@@ -20,12 +20,17 @@ export function secondsOf(item: Item): number {
   return words / WORDS_A_SECOND + (question ? answering(question.answer, question.assume) : 0);
 }
 
-/** Of the items presented on a route, `name` or `name#pass`. */
-export function secondsAlong(plan: Plan, keys: readonly string[]): number {
+/** Of each item, by name. */
+export function secondsByName(plan: Plan): (name: string) => number {
   const seconds = new Map(
     plan.sections.flatMap(({ items }) => items.map(({ item }) => [item.name, secondsOf(item)] as const)),
   );
-  return keys.reduce((sum, key) => sum + (seconds.get(key.split('#')[0] ?? '') ?? 0), 0);
+  return (name) => seconds.get(name) ?? 0;
+}
+
+/** Of the items presented on a route, `name` or `name#pass`; by what `secondsByName` gives. */
+export function secondsAlong(seconds: (name: string) => number, keys: readonly string[]): number {
+  return keys.reduce((sum, key) => sum + seconds(key.split('#')[0] ?? ''), 0);
 }
 
 function textsIn(answer: Answer): (string | undefined)[] {

@@ -1,5 +1,5 @@
 /** Routes that take longer than the study allows an interview. */
-import { secondsAlong } from '../routing/burden';
+import { secondsAlong, secondsByName } from '../routing/burden';
 import { madeUpRespondents } from '../simulate/respondents';
 import type { Inquiry } from './inquiry';
 import type { Snag } from './types';
@@ -9,14 +9,16 @@ const PEOPLE = 2000;
 
 export function tooLong({ plan, analysis }: Inquiry): Snag[] {
   const { maxMinutes } = plan.document.settings ?? {};
-  const { slowest } = analysis;
-  if (maxMinutes === undefined || slowest === null || slowest.seconds <= maxMinutes * 60) return [];
+  if (maxMinutes === undefined) return [];
+  const seconds = secondsByName(plan);
+  const slowest = analysis.slowest(seconds);
+  if (slowest === null || slowest.seconds <= maxMinutes * 60) return [];
   const route = analysis.route(slowest.number);
   if (route === null) return [];
   const { number: _, ...witness } = route;
   let over = 0;
   for (const { presented } of madeUpRespondents(plan, PEOPLE, 1)) {
-    if (secondsAlong(plan, presented) > maxMinutes * 60) over += 1;
+    if (secondsAlong(seconds, presented) > maxMinutes * 60) over += 1;
   }
   const share =
     over === 0
