@@ -49,6 +49,7 @@ function acrossPasses(texts: readonly string[]): string {
 class Reaching {
   private readonly diagrams: Diagrams;
   private readonly coming: Coming;
+  private readonly inWordsBefore = new Map<string, string>();
   /** Level of the variable of having been asked, of each driver that can be left out. */
   private readonly askedLevel = new Map<Instance, number>();
   /** Those of them that no condition of the questionnaire reads. */
@@ -160,7 +161,7 @@ class Reaching {
           (_, reading) =>
             instance.legal[reading] !== false && this.diagrams.meets(instance.cube(reading), possible),
         );
-        const test = shortestTest(instance, wanted, may, term.literals.get(instance) ?? []);
+        const test = this.shortest(instance, wanted, may, term.literals.get(instance) ?? []);
         return test === '' ? '' : this.fromOutside(test, instance, section);
       });
       return [...tests, ...term.opaque].filter((test) => test !== '');
@@ -171,6 +172,23 @@ class Reaching {
         tests.map((test) => (tests.length > 1 && / or /.test(test) ? `(${test})` : test)).join(' and '),
       )
       .join(' or ');
+  }
+
+  /** Many items are asked by the same tests: each is put into words once. */
+  private shortest(
+    instance: Instance,
+    wanted: readonly boolean[],
+    may: readonly boolean[],
+    literals: readonly (readonly [level: number, value: boolean])[],
+  ): string {
+    const bits = (of: readonly boolean[]) => of.map(Number).join('');
+    const key = `${instance.key} ${bits(wanted)} ${bits(may)} ${literals.join(' ')}`;
+    let text = this.inWordsBefore.get(key);
+    if (text === undefined) {
+      text = shortestTest(instance, wanted, may, literals);
+      this.inWordsBefore.set(key, text);
+    }
+    return text;
   }
 
   private opaqueText(level: number, section: number): string {
