@@ -45,6 +45,10 @@ export interface RunnerItem {
   readonly key: string;
   readonly parts: readonly RunnerPart[];
   readonly askIf: Test | null;
+  /** Presented to everybody who comes to it. */
+  readonly isPlain: boolean;
+  /** It has quotas or skips. */
+  readonly leads: boolean;
   /** Of a question that has to be drawn: its draw key. */
   readonly drawKey: string | null;
   readonly options: readonly (Test | null)[];
@@ -153,18 +157,19 @@ export class Runner {
         pass = 1;
         memory.begun[s] = 1;
       }
-      const item = section.passes[pass - 1]?.[i];
+      const items = section.passes[pass - 1] as readonly RunnerItem[];
       let to: PlanTarget | null = null;
-      if (item !== undefined) {
+      while (i < items.length) {
+        const item = items[i] as RunnerItem;
         i += 1;
-        if (!this.isMet(item, respondent)) continue;
+        if (!item.isPlain && !this.isMet(item, respondent)) continue;
         if (!this.present(item, respondent)) return -1;
+        if (!item.leads) continue;
         to = this.leads(item, respondent);
         if (to === null) continue;
-        if (to.to === 'item' && to.section === s) {
-          i = to.item;
-          continue;
-        }
+        if (to.to !== 'item' || to.section !== s) break;
+        i = to.item;
+        to = null;
       }
       if (to === null || to.to === 'next-pass') {
         if (section.repeat !== null && pass < section.repeat(memory)) {
@@ -320,17 +325,20 @@ export class Runner {
           ? answer.rows.map(({ name }, n) => part(name, row as Answer, planItem.rowIf[n] ?? null))
           : [part(item.name, answer, null)];
     const drawn = section.section.draw !== undefined && item.kind === 'question';
+    const hasConditionalOptions =
+      [...planItem.optionIf, ...planItem.rowIf].some((when) => when !== null) ||
+      (answer !== null && 'options' in answer && answer.options.every((o) => o.missing !== undefined));
     return {
       planItem,
+      isPlain: !drawn && planItem.askIf === null && !hasConditionalOptions,
+      leads: planItem.quotas.length + planItem.skips.length > 0,
       pass,
       key: itemKey(item.name, pass),
       parts,
       askIf: test(planItem.askIf),
       drawKey: drawn ? itemKey(section.section.id, pass) : null,
       options: planItem.optionIf.map(test),
-      hasConditionalOptions:
-        [...planItem.optionIf, ...planItem.rowIf].some((when) => when !== null) ||
-        (answer !== null && 'options' in answer && answer.options.every((o) => o.missing !== undefined)),
+      hasConditionalOptions,
       required: item.kind === 'question' && item.required === true,
       hardChecks: planItem.checks
         .filter(({ kind }) => kind === 'hard')
