@@ -6,12 +6,17 @@
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
 import type { Terrain, Way } from './terrain';
 
+/** Facts with more nodes are not gone through for every item. */
+const MOST_FACTS = 4000;
+
 export class Coming {
   private readonly diagrams: Diagrams;
   private readonly comes: Diagram[] = [];
   /** Levels of the variables of being drawn, and of a pass having been begun, with the start of the pass. */
   private readonly passOfDraw = new Map<number, number>();
   private readonly passOfBegun = new Map<number, number>();
+  private readonly possibleBefore = new Map<string, Diagram>();
+  private readonly aroundBefore = new Map<string, Diagram>();
 
   constructor(private readonly terrain: Terrain) {
     this.diagrams = terrain.diagrams;
@@ -61,6 +66,53 @@ export class Coming {
   ): Diagram {
     const { diagrams, terrain } = this;
     const open = about.flatMap((a) => diagrams.support(a));
+    // Variables of one answer bring in the same: what is known of them before can be used again.
+    const ranks = new Set(open.map((level) => terrain.homeOf(level) ?? `${level}`));
+    const key = [...ranks].sort().join(' ');
+    const before = this.possibleBefore.get(key);
+    if (before !== undefined) return before;
+    const result = this.possibleOf(open, also);
+    this.possibleBefore.set(key, result);
+    return result;
+  }
+
+  /**
+   * The same, said of the answers that the diagrams are about and those that decide whether they are asked; what only
+   * limits what can be answered (options hidden by earlier picks) has been minded, and is forgotten.
+   */
+  possibleAround(about: readonly Diagram[]): Diagram {
+    const { diagrams, terrain } = this;
+    const gating = new Set<number>();
+    const open = about.flatMap((a) => diagrams.support(a));
+    for (let level = open.pop(); level !== undefined; level = open.pop()) {
+      const home = terrain.homeOf(level);
+      if (home === null || home === undefined || gating.has(home)) continue;
+      gating.add(home);
+      open.push(...diagrams.support(this.presentedAt(home)));
+    }
+    const key = [...gating].sort((a, b) => a - b).join(' ');
+    const facts = this.possible(about);
+    const of = `${facts}|${key}`;
+    let result = this.aroundBefore.get(of);
+    if (result === undefined) {
+      const onlyOf = (homes: ReadonlySet<number>) =>
+        diagrams.forget(facts, (level) => {
+          const home = terrain.homeOf(level);
+          return home !== null && home !== undefined && !homes.has(home);
+        });
+      result = onlyOf(gating);
+      // Less of what is possible means more words at worst.
+      if (diagrams.size(result, MOST_FACTS) === MOST_FACTS)
+        result = onlyOf(
+          new Set(about.flatMap((a) => diagrams.support(a)).flatMap((level) => terrain.homeOf(level) ?? [])),
+        );
+      this.aroundBefore.set(of, result);
+    }
+    return result;
+  }
+
+  private possibleOf(open: number[], also: (place: number, asked: Diagram) => Diagram): Diagram {
+    const { diagrams, terrain } = this;
     const done = new Set<number>();
     let result = TRUE;
     let withGiven = false;

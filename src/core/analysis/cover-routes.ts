@@ -39,6 +39,7 @@ function exactly(terrain: Terrain, events: ForkEvents, graph: ForkGraph): ForkCo
   const cover = coverOf({
     finder: new ExactPaths(graph),
     events: counting,
+    told: new Set([...counting].filter((event) => events.isTold(event))),
     numbers: events.all.length,
     through: () => {
       throw new RangeError('an event of the graph is on none of its paths');
@@ -81,6 +82,7 @@ function guided(terrain: Terrain, events: ForkEvents): ForkCover {
   const cover = coverOf({
     finder,
     events: counting,
+    told: new Set([...counting].filter((event) => events.isTold(event))),
     numbers,
     through: (event) => {
       const path = through(event);

@@ -18,6 +18,8 @@ export interface CoverTask {
   readonly finder: PathFinder;
   /** Numbers of the events that have to be met, each of which somebody meets. */
   readonly events: ReadonlySet<number>;
+  /** Those of them that every path on which they are met tells of: only these prove anything. */
+  readonly told: ReadonlySet<number>;
   /** How many numbers there are. */
   readonly numbers: number;
   /** A path on which one event is met, where no heavy one was found. */
@@ -39,19 +41,21 @@ export function coverOf(task: CoverTask): Cover {
   for (const event of events) even[event] = 1;
   let best = smaller(task, greedy(task, even));
   let atLeast = 1;
-  const weights = Float64Array.from(even);
+  const weights = new Float64Array(numbers);
+  for (const event of task.told) weights[event] = 1;
   const rounds = Math.min(MOST_ROUNDS, Math.ceil(EDGES_LOOKED_AT / Math.max(1, finder.cost)));
-  for (let round = 0; round < rounds && best.length > atLeast; round += 1) {
+  for (let round = 0; round < rounds && best.length > atLeast && task.told.size > 0; round += 1) {
     const { weight, path } = finder.heaviest(weights);
     const total = weights.reduce((sum, each) => sum + each, 0);
     // A hair less than the quotient, so that rounding never claims too much.
     atLeast = Math.max(atLeast, Math.ceil((total / weight) * (1 - 1e-9)));
     for (const event of eventsOf(path)) weights[event] = (weights[event] as number) * (1 - STEP);
-    const scale = events.size / weights.reduce((sum, each) => sum + each, 0);
+    const scale = task.told.size / weights.reduce((sum, each) => sum + each, 0);
     weights.forEach((each, event) => (weights[event] = each * scale));
     // The weights tell which events are hard to meet together with others: worth another try now and then.
     if (!task.dear && round % 24 === 23) {
-      const other = smaller(task, greedy(task, weights));
+      const all = weights.map((weight, event) => (task.told.has(event) ? weight : (even[event] ?? 0)));
+      const other = smaller(task, greedy(task, all));
       if (other.length < best.length) best = other;
     }
   }

@@ -153,6 +153,18 @@ export class Diagrams {
     return [...levels].sort((x, y) => x - y);
   }
 
+  /** How many nodes a diagram has, counted up to a number. */
+  size(a: Diagram, most = Infinity): number {
+    const seen = new Set<Diagram>();
+    const open = [a];
+    for (let at = open.pop(); at !== undefined && seen.size < most; at = open.pop()) {
+      if (at <= TRUE || seen.has(at)) continue;
+      seen.add(at);
+      open.push(this.low[at] as number, this.high[at] as number);
+    }
+    return seen.size;
+  }
+
   /** A conjunction of literals as a diagram: true variables and false ones. */
   cube(literals: Iterable<readonly [level: number, value: boolean]>): Diagram {
     let result = TRUE;

@@ -50,6 +50,12 @@ export class ForkEvents {
     });
   }
 
+  /** Whether every branch on which it is met says so. */
+  isTold(number: number): boolean {
+    const event = this.all[number];
+    return event?.kind !== 'ask-if' || event.overlaps !== true;
+  }
+
   /** Of those met, the ones that a covering set has to meet: of a section's passes just the last. */
   counting(met: ReadonlySet<number>): ReadonlySet<number> {
     const lastPass = new Map<string, number>();

@@ -97,7 +97,7 @@ export interface Ahead {
 
 export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
   const terrain = terrainWithin(plan, caps);
-  const beliefs = new Beliefs(terrain);
+  let beliefs = new Beliefs(terrain);
   const graph = buildGraph(beliefs, caps);
   const { root } = graph;
   const limits = [...terrain.limits, ...capLimit(graph, caps)];
@@ -137,7 +137,12 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
     longest: some ? { items: root.longest, number: firstOfLength(root, 'longest') } : null,
     route(number) {
       const sights = sightsOf(root, number);
-      return sights === null ? null : { number, ...seenOn(plan, sights), ...witnessOf(beliefs, sights) };
+      if (sights === null) return null;
+      const witness = withinMemory(() => witnessOf(beliefs, sights));
+      if (witness !== null) return { number, ...seenOn(plan, sights), ...witness };
+      // Counting has filled the memory for diagrams: one route by itself needs little of it.
+      beliefs = new Beliefs(terrainWithin(plan, caps));
+      return { number, ...seenOn(plan, sights), ...witnessOf(beliefs, sights) };
     },
     outline(number) {
       const sights = sightsOf(root, number);
@@ -186,16 +191,23 @@ export function sharesOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Shares | null {
  * conditions are too entangled.
  */
 export function flowOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Flow | null {
+  return withinMemory(() => new Flow(terrainWithin(plan, caps, { parts: true })));
+}
+
+/** What some work over diagrams gives; null where they grow beyond their caps. */
+export function withinMemory<Result>(work: () => Result): Result | null {
   try {
-    return new Flow(terrainWithin(plan, caps, { parts: true }));
+    return work();
   } catch (error) {
-    if (error instanceof TooManyCases || error instanceof TooManyNodes) return null;
+    const tooMuch =
+      error instanceof TooManyCases || error instanceof TooManyNodes || error instanceof TooManySituations;
+    if (tooMuch) return null;
     throw error;
   }
 }
 
 function coverRoutes(plan: Plan, caps: Caps, numberOf: Analysis['numberOf']): CoverResult {
-  try {
+  const found = withinMemory(() => {
     const cover = coverWithin(() => terrainWithin(plan, caps, { messages: true }));
     const routes = cover.paths.map((path): Route => {
       const { items, ending, witness } = alongPath(cover.terrain, cover.events, path);
@@ -203,10 +215,8 @@ function coverRoutes(plan: Plan, caps: Caps, numberOf: Analysis['numberOf']): Co
     });
     routes.sort((a, b) => (a.number < b.number ? -1 : a.number > b.number ? 1 : 0));
     return { routes, atLeast: cover.atLeast, outcomes: cover.outcomes, complete: true };
-  } catch (error) {
-    if (!(error instanceof TooManyNodes || error instanceof TooManyCases)) throw error;
-    return { routes: [], atLeast: 0, outcomes: 0, complete: false };
-  }
+  });
+  return found ?? { routes: [], atLeast: 0, outcomes: 0, complete: false };
 }
 
 /** Values of an answer compared with another one that are tried, from all to few. */

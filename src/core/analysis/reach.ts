@@ -7,7 +7,7 @@ import { parseCondition } from '../condition/parse';
 import type { Plan } from '../routing/plan';
 import { Coming } from './coming';
 import { coverCubes, type Cube } from './cover-cubes';
-import { Diagrams, FALSE, TRUE, type Diagram } from './diagram';
+import { Diagrams, FALSE, TooManyNodes, TRUE, type Diagram } from './diagram';
 import type { Instance } from './predicates';
 import { shortestTest } from './tests-in-words';
 import { Terrain } from './terrain';
@@ -82,14 +82,20 @@ class Reaching {
     const asked = this.coming.presentedAt(at);
     const repeated = this.terrain.plan.sections[section]?.repeat !== null;
     const run = repeated ? this.coming.at(layout.pass(section, pass)) : TRUE;
-    return this.inWords(asked, run, section);
+    try {
+      return this.inWords(asked, run, section, this.coming.possibleAround([asked, run]));
+    } catch (error) {
+      // What is possible at all may be too much to hold: it is said in more words then, for everybody there could be.
+      if (!(error instanceof TooManyNodes)) throw error;
+      return this.inWords(asked, run, section, TRUE);
+    }
   }
 
-  private inWords(condition: Diagram, within: Diagram, section: number): string {
+  private inWords(condition: Diagram, within: Diagram, section: number, facts: Diagram): string {
     const { diagrams } = this;
     // Quotas full or open and lots drawn could go either way: what chance or others decide is in no condition.
     const hidden = (level: number) => this.hidden.has(level);
-    const about = diagrams.and(this.coming.possible([condition, within]), within);
+    const about = diagrams.and(facts, within);
     const possible = diagrams.forget(about, hidden);
     const lower = diagrams.forget(diagrams.and(condition, about), hidden);
     if (lower === FALSE) return 'never';

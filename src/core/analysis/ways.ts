@@ -13,6 +13,8 @@ export type ForkEvent =
       /** A section's id, or an item's name with, where it is theirs, the option or row. */
       readonly of: { readonly section: string } | { readonly item: string; readonly part?: string };
       readonly holds: boolean;
+      /** It may be met on other branches, too, that do not say so. */
+      readonly overlaps?: true;
     }
   /** One of the item's quotas or skips was taken; index -1: none was, though there are some. */
   | { readonly kind: 'skip' | 'quota'; readonly item: string; readonly index: number }
@@ -130,9 +132,13 @@ function waysFromItem(terrain: Terrain, at: number, mass: Diagram, add: Add): vo
   }
 }
 
+/** More options and rows with an ask-if than this are not looked at in every combination. */
+const MOST_COMBINED = 6;
+
 /** What can be seen of the options and rows that have an ask-if, with those who see it so. */
 function looks(terrain: Terrain, mass: Diagram, item: string, shown: readonly Shown[]) {
   const { diagrams } = terrain;
+  if (shown.length > MOST_COMBINED) return singleLooks(terrain, mass, item, shown);
   let all: { mass: Diagram; events: readonly ForkEvent[] }[] = [{ mass, events: [] }];
   for (const { of, index, when } of shown) {
     const part = `${of} ${index}`;
@@ -145,6 +151,36 @@ function looks(terrain: Terrain, mass: Diagram, item: string, shown: readonly Sh
     );
   }
   return all;
+}
+
+/**
+ * Each side of each ask-if by itself, all that are shown together, and all that are hidden: these overlap, so that of
+ * somebody on one of them more may be true than it says.
+ */
+function singleLooks({ diagrams }: Terrain, mass: Diagram, item: string, shown: readonly Shown[]) {
+  const found: { mass: Diagram; events: readonly ForkEvent[] }[] = [];
+  const eventOf = ({ of, index }: Shown, holds: boolean): ForkEvent => ({
+    kind: 'ask-if',
+    of: { item, part: `${of} ${index}` },
+    holds,
+    overlaps: true,
+  });
+  for (const side of [true, false]) {
+    const whens = shown.map(({ when }) => (side ? when : diagrams.not(when)));
+    let together = mass;
+    const met: ForkEvent[] = [];
+    whens.forEach((when, n) => {
+      const here = diagrams.and(mass, when);
+      if (here === FALSE) return;
+      found.push({ mass: here, events: [eventOf(shown[n] as Shown, side)] });
+      const more = diagrams.and(together, when);
+      if (more === FALSE) return;
+      together = more;
+      met.push(eventOf(shown[n] as Shown, side));
+    });
+    if (met.length > 1) found.push({ mass: together, events: met });
+  }
+  return found.length > 0 ? found : [{ mass, events: [] }];
 }
 
 /** Those who take each way: the first that holds. */

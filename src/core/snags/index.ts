@@ -5,7 +5,8 @@
  * gets where. Both together are all there is to find.
  */
 import type { Analysis } from '../analysis';
-import { flowOf } from '../analysis';
+import { flowOf, withinMemory } from '../analysis';
+import type { Flow } from '../analysis/flow';
 import type { Questionnaire } from '../document/types';
 import { applyChange } from '../editing/change';
 import type { Plan } from '../routing/plan';
@@ -82,7 +83,11 @@ function withoutTarget(document: Questionnaire, at: Place): Mend[] {
 /** The snags that only the routes show, each with somebody who meets it where somebody does. */
 export function routedSnagsOf(plan: Plan, analysis: Analysis): Snag[] {
   const flow = flowOf(plan);
-  if (flow === null) return [...notExact(analysis), TOO_ENTANGLED];
+  const found = flow === null ? null : withinMemory(() => followed(plan, analysis, flow));
+  return found ?? [...notExact(analysis), TOO_ENTANGLED];
+}
+
+function followed(plan: Plan, analysis: Analysis, flow: Flow): Snag[] {
   const inquiry = new Inquiry(analysis, flow);
   const checks = [
     neverAsked,
