@@ -67,6 +67,31 @@ describe('counts beyond brute force', () => {
       ),
     );
 
+  it('hold where many options are hidden by earlier picks', () => {
+    const options = Array.from({ length: 20 }, (_, n) => ({ code: n + 1, label: `Option ${n + 1}` }));
+    const shown = options.map((option) => ({ ...option, askIf: `seen has ${option.code}` }));
+    const plan = planFor(
+      questionnaire([
+        section('a', [
+          ask('seen', { type: 'multiple', options }, { required: true }),
+          ask('best', { type: 'single', options: shown }, { required: true }),
+        ]),
+        section(
+          'b',
+          options.map(({ code }) => ask(`why${code}`, 2, { askIf: `best = ${code}` })),
+        ),
+      ]),
+    );
+    const analysis = analyse(plan);
+    assert.deepEqual(
+      [analysis.routes, analysis.exact, analysis.asked.get('why17')],
+      [20n, true, 'best = 17'],
+    );
+    const { answers = {}, items } = analysis.route(17n) ?? {};
+    assert.deepEqual(items, ['seen', 'best', 'why17']);
+    assert.equal(trail(plan, walked(plan, { answers })), 'seen best why17 > done');
+  });
+
   it('multiply over independent sections, and every number comes back', () => {
     const plan = planFor(filters(40));
     const analysis = analyse(plan);

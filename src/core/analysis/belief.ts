@@ -66,7 +66,7 @@ export class Beliefs {
     const { diagrams } = terrain;
     const { ways, checks } = terrain.itemAt(at);
     const masses = new Masses(terrain);
-    let rest = diagrams.and(diagrams.and(known, terrain.domainAt(at)), checks);
+    let rest = diagrams.and(terrain.answering(known, at), checks);
     for (const { when, to } of ways) {
       masses.send(at, to, diagrams.and(rest, when));
       rest = diagrams.and(rest, diagrams.not(when));

@@ -83,7 +83,8 @@ function levelsIn(terrain: Terrain, from: number, to: number): Set<number> {
       for (const { when } of terrain.endAt(at)) read.add(when);
     } else if (kind === 'item') {
       const { asked, ways, checks } = terrain.itemAt(at);
-      read.add(asked).add(checks).add(terrain.domainAt(at));
+      read.add(asked).add(checks);
+      for (const part of terrain.domainParts(at)) read.add(part);
       for (const { when } of ways) read.add(when);
     }
   }

@@ -18,7 +18,11 @@ export class Coming {
   private readonly possibleBefore = new Map<string, Diagram>();
   private readonly aroundBefore = new Map<string, Diagram>();
 
-  constructor(private readonly terrain: Terrain) {
+  /** `loosely`: of many hidden options it is not minded which are hidden; more is then held to be possible. */
+  constructor(
+    private readonly terrain: Terrain,
+    private readonly loosely = false,
+  ) {
     this.diagrams = terrain.diagrams;
     const { layout } = terrain;
     for (const [at, level] of terrain.drawnLevel) {
@@ -142,7 +146,9 @@ export class Coming {
       if (home === null || home === undefined || done.has(home)) continue;
       done.add(home);
       const here = this.presentedAt(home);
-      const allowed = diagrams.and(terrain.domainAt(home), terrain.itemAt(home).checks);
+      const parts = terrain.domainParts(home);
+      const domain = this.loosely && parts.length > 1 ? (parts[0] ?? TRUE) : terrain.domainAt(home);
+      const allowed = diagrams.and(domain, terrain.itemAt(home).checks);
       result = diagrams.and(result, diagrams.choose(here, allowed, terrain.unasked(home)));
       open.push(...diagrams.support(here), ...diagrams.support(allowed));
       add(also(home, here));

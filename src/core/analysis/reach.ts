@@ -72,7 +72,7 @@ class Reaching {
     }
     const { fullLevel, drawnLevel, begunLevel } = terrain;
     this.hidden = new Set([...fullLevel.values(), ...drawnLevel.values(), ...begunLevel.values()]);
-    this.coming = new Coming(terrain);
+    this.coming = new Coming(terrain, true);
   }
 
   /** Who is asked an item in a pass, among those for whom the pass is run. */

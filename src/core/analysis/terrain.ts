@@ -90,6 +90,8 @@ export class Terrain {
   private readonly lastUse = new Map<number, number>();
   private readonly encoder: Encoder;
   private readonly settled = new Map<number, Diagram>();
+  private readonly parts = new Map<number, readonly Diagram[]>();
+  private readonly optionTests = new Map<number, readonly Diagram[]>();
   /** Levels of the variables of what is counted, by what and pass, and where it is settled. */
   private readonly tallyHomes = new Map<number, number>();
   private readonly tallies = new Map<string, { readonly at: number; readonly levels: readonly number[] }>();
@@ -177,6 +179,69 @@ export class Terrain {
       this.domains.set(at, domain);
     }
     return domain;
+  }
+
+  /**
+   * The same as several facts, which together say it: where many options are hidden by earlier answers, to hold it all
+   * as one would tell every set of them apart. The first says what could be answered if nothing were hidden.
+   */
+  domainParts(at: number): readonly Diagram[] {
+    let parts = this.parts.get(at);
+    if (parts === undefined) {
+      const item = this.itemAt(at);
+      const tests = this.optionTests.get(at);
+      parts =
+        tests === undefined
+          ? [this.domainAt(at)]
+          : [
+              this.domain(item, () => TRUE),
+              ...item.shown.flatMap(({ index, when }) =>
+                this.diagrams.or(this.diagrams.not(tests[index] ?? FALSE), when),
+              ),
+            ];
+      this.parts.set(at, parts);
+    }
+    return parts;
+  }
+
+  /** Those of whom something is true who answer an item as it allows; what only its hidden options read is forgotten. */
+  answering(known: Diagram, at: number): Diagram {
+    const parts = this.domainParts(at);
+    if (parts.length === 1) return this.diagrams.and(known, this.domainAt(at));
+    const { checks, ways } = this.itemAt(at);
+    const isPast = this.isPastAt(at + 1);
+    const left = parts.map((part) => new Set(this.diagrams.support(part)));
+    const leaving = [checks, ...ways.map(({ when }) => when)];
+    const read = new Set(leaving.flatMap((diagram) => this.diagrams.support(diagram)));
+    return parts.reduce((so, part, n) => {
+      const needed = left.slice(n + 1);
+      const gone = (level: number) =>
+        isPast(level) && !read.has(level) && !needed.some((support) => support.has(level));
+      return this.diagrams.forget(this.diagrams.and(so, part), gone);
+    }, known);
+  }
+
+  /** Of an item with many options that earlier answers hide: by option, that it is picked. */
+  private testOptions({ planItem, pass, shown }: ItemTerrain, at: number): void {
+    const { item } = planItem;
+    if (item.kind === 'statement' || item.answer.type === 'grid' || shown.length <= MOST_HIDDEN) return;
+    // With a least number of picks, how many are hidden counts.
+    if (item.answer.type === 'multiple' && (item.answer.minPicks ?? 0) > 1) return;
+    const instance = this.instances.get(itemKey(item.name.toLowerCase(), pass));
+    if (instance === undefined) return;
+    const { picks } = instance;
+    this.optionTests.set(
+      at,
+      optionsOf(item.answer).map(({ code }) =>
+        picks === null
+          ? instance.predicate(
+              ({ presented, value }) =>
+                presented &&
+                (value === code || (Array.isArray(value) && (value as readonly number[]).includes(code))),
+            )
+          : picks.picked(code),
+      ),
+    );
   }
 
   /** What is true of those who are not presented what stands at places after `from` and before `to`. */
@@ -402,6 +467,7 @@ export class Terrain {
       }
       case 'item':
         this.items.set(at, this.encodeItem(place, at));
+        this.testOptions(this.itemAt(at), at);
         return;
       case 'end':
         this.ends.set(at, this.encodeEnd(place, at));
@@ -611,10 +677,13 @@ export class Terrain {
       if (condition !== null) this.condition(condition, standing, moment);
   }
 
-  private domain({ planItem, pass }: ItemTerrain): Diagram {
+  private domain(
+    { planItem, pass }: ItemTerrain,
+    as: (shown: Diagram) => Diagram = (shown) => shown,
+  ): Diagram {
     const { item } = planItem;
     if (item.kind === 'statement') return TRUE;
-    const shown = this.optionsShown(planItem, pass);
+    const shown = this.optionsShown(planItem, pass).map(as);
     const rows = this.rowsShown(planItem, pass);
     let domain = TRUE;
     partsAtMost(planItem).forEach(({ name, answer }, row) => {
@@ -652,6 +721,9 @@ export class Terrain {
     return rows[count] ?? FALSE;
   }
 }
+
+/** With more hidden options than this, each is minded by itself. */
+const MOST_HIDDEN = 8;
 
 const IDLE: Driver = {
   variable: {

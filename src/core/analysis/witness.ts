@@ -28,9 +28,53 @@ export interface Witness {
 
 /** Throws where no respondent sees just this. */
 export function witnessOf(beliefs: Beliefs, sights: readonly Sight[]): Witness {
-  const masses = emissionsAlong(beliefs, sights).map(({ mass }) => mass);
+  const { terrain } = beliefs;
+  const steps = emissionsAlong(beliefs, sights).map(({ mass, sight }) => ({
+    mass,
+    // Of an item with many hidden options, which were hidden is forgotten in the masses that follow.
+    answered: sight.planItem !== null && terrain.domainParts(sight.rank).length > 1 ? sight.rank : null,
+  }));
   const presented = sights.flatMap(({ planItem, pass }) => (planItem === null ? [] : [{ planItem, pass }]));
-  return respondentOf(beliefs.terrain, masses, presented);
+  if (steps.every(({ answered }) => answered === null))
+    return respondentOf(
+      terrain,
+      steps.map(({ mass }) => mass),
+      presented,
+    );
+  let values = new Map<number, boolean>();
+  for (const { mass, answered } of [...steps].reverse()) {
+    if (answered !== null) chooseAnswer(terrain, answered, mass, values);
+    values = valuesAlong(terrain.diagrams, [mass], values);
+  }
+  return answersBy(terrain, values, presented);
+}
+
+/** An answer to an item with many hidden options: one that fits the values chosen and what was true before it. */
+function chooseAnswer(terrain: Terrain, at: number, mass: Diagram, values: Map<number, boolean>): void {
+  const { diagrams } = terrain;
+  const parts = [...terrain.domainParts(at), terrain.itemAt(at).checks];
+  for (const instance of terrain.itemAt(at).instances) {
+    const fits = instance.readings.findIndex((_, reading) => {
+      if (reading === instance.readings.length - 1) return false;
+      const literals = instance.literals(reading);
+      if (literals.some(([level, value]) => (values.get(level) ?? value) !== value)) return false;
+      const with_ = new Map([...values, ...literals]);
+      const all = parts.reduce(
+        (so, part) => diagrams.and(so, fitting(diagrams, part, with_)),
+        fitting(diagrams, mass, with_),
+      );
+      const more = diagrams.satisfy(all);
+      if (more === null) return false;
+      for (const [level, value] of [...literals, ...more]) values.set(level, value);
+      return true;
+    });
+    if (fits < 0) {
+      // Of many picks only some sets are at hand: all that is true together, then.
+      const all = parts.reduce((so, part) => diagrams.and(so, fitting(diagrams, part, values)), mass);
+      for (const [level, value] of diagrams.satisfy(fitting(diagrams, all, values)) ?? [])
+        values.set(level, value);
+    }
+  }
 }
 
 export interface Presented {
@@ -47,7 +91,10 @@ export function respondentOf(
   masses: readonly Diagram[],
   presented: readonly Presented[],
 ): Witness {
-  const values = valuesAlong(terrain.diagrams, masses);
+  return answersBy(terrain, valuesAlong(terrain.diagrams, masses), presented);
+}
+
+function answersBy(terrain: Terrain, values: Map<number, boolean>, presented: readonly Presented[]): Witness {
   const given: Record<string, Value> = {};
   for (const entry of terrain.plan.document.given ?? []) {
     const { name, answer } = entry;
