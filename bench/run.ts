@@ -5,6 +5,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import path from 'node:path';
+import { format, resolveConfig } from 'prettier';
 import { analyse, sharesOf, type Analysis } from '../src/core/analysis';
 import { readDocumentText } from '../src/core/document/read';
 import type { Questionnaire } from '../src/core/document/types';
@@ -162,7 +163,9 @@ ${markdown(['questionnaire', 'diagrams', 'logic-solver 2.0.1', 'z3-solver 5.2.0'
 On one core, ${speeds.people.toLocaleString('en-GB')} made-up respondents of 120 items who are presented ${speeds.presented.toFixed(0)} on average: **${perSecond(speeds.ours)} a second**
 walked and coded; the same rules as JsonLogic (json-logic-js 2.0.5) ${perSecond(speeds.jsonLogic)} a second, ${times(speeds.ours, speeds.jsonLogic)} slower.
 `;
-writeFileSync(path.join(root, 'docs', 'performance.md'), text);
+const page = path.join(root, 'docs', 'performance.md');
+const style = await resolveConfig(page);
+writeFileSync(page, await format(text, { ...style, filepath: page }));
 console.log(text);
 // The solver's own threads would keep the process alive.
 process.exit(0);

@@ -14,8 +14,8 @@ export type Analysed = AnalysisSummary & {
   readonly asked: Readonly<Record<string, string>>;
   /** The snags that only the routes show; null until they have been looked for, after the counts. */
   readonly snags: readonly Snag[] | null;
-  /** What is expected of the sample; null until it has been worked out, and where it cannot be exact. */
-  readonly sample: SampleSummary | null;
+  /** What is expected of the sample; undefined until it has been worked out, null where it cannot be exact. */
+  readonly sample: SampleSummary | null | undefined;
 };
 
 export class AnalysisClient {
@@ -37,7 +37,7 @@ export class AnalysisClient {
       if (this.worker === worker) this.busy = false;
     });
     if (this.worker !== worker) return null;
-    return summary === null ? null : { ...summary, document, asked: {}, snags: null, sample: null };
+    return summary === null ? null : { ...summary, document, asked: {}, snags: null, sample: undefined };
   }
 
   /** Looks for the snags; null where a newer document came in the meantime. */

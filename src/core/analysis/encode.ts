@@ -54,8 +54,8 @@ export class Encoder {
     const simple = this.collect(node, at, read);
     const [only] = read;
     const picks = simple && read.size === 1 ? this.picksOf(only) : null;
-    if (picks !== null) return this.aboutPicks(node, picks, at);
-    if (simple && read.size <= 1) {
+    if (picks !== null && isTest(node)) return this.aboutPicks(node, picks, at);
+    if (simple && read.size <= 1 && picks === null) {
       return this.predicate(
         only ?? null,
         at,
@@ -103,17 +103,9 @@ export class Encoder {
     return (key === undefined ? undefined : this.instances.get(key))?.picks ?? null;
   }
 
-  /** A condition that reads the picks of one such question, and nothing else. */
-  private aboutPicks(node: Condition, picks: Picks, at: Standing): Diagram {
+  /** A test that reads the picks of one such question, and nothing else. */
+  private aboutPicks(node: Test, picks: Picks, at: Standing): Diagram {
     switch (node.kind) {
-      case 'and':
-        return node.parts.reduce((all, part) => this.diagrams.and(all, this.condition(part, at)), TRUE);
-      case 'or':
-        return node.parts.reduce((any, part) => this.diagrams.or(any, this.condition(part, at)), FALSE);
-      case 'not':
-        return this.diagrams.not(this.condition(node.part, at));
-      case 'constant':
-        return node.value ? TRUE : FALSE;
       case 'has': {
         const codes = node.values.flatMap((literal) => (literal.kind === 'number' ? [literal.value] : []));
         if (codes.length < node.values.length && node.quantifier === 'all') return FALSE;
@@ -502,6 +494,13 @@ export class Encoder {
       byValue.set(value, this.diagrams.or(byValue.get(value) ?? FALSE, when));
     return [...byValue].map(([value, when]) => ({ value, when }));
   }
+}
+
+type Test = Extract<Condition, { kind: 'has' | 'state' | 'in' | 'compare' }>;
+
+function isTest(node: Condition): node is Test {
+  const { kind } = node;
+  return kind === 'has' || kind === 'state' || kind === 'in' || kind === 'compare';
 }
 
 /** That at least so many options are picked for which a section has a pass. */

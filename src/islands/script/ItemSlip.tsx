@@ -114,7 +114,8 @@ function WhoIsAsked({ plan, planItem }: Props) {
   const { section } = plan.sections[planItem.section] ?? {};
   const routes = analysis?.items[name];
   const total = analysis?.routes;
-  const sample = analysis?.sample?.items[name];
+  const sample = analysis?.sample;
+  const expected = sample?.items[name];
   const broken = useStudy((state) => state.snags).some(
     ({ at, field }) =>
       at.item === name && field === 'askIf' && at.option === undefined && at.row === undefined,
@@ -156,7 +157,7 @@ function WhoIsAsked({ plan, planItem }: Props) {
       <div className={classes.pair}>
         <span>Of the sample</span>
         <b title="By the answers that are assumed, with quotas open">
-          {sample === undefined ? '…' : percentText(sample.share)}
+          {sample === null ? 'not known exactly' : expected === undefined ? '…' : percentText(expected.share)}
         </b>
       </div>
       <div className={classes.pair}>
