@@ -3,7 +3,7 @@
  * compares, and throws where they differ.
  */
 import assert from 'node:assert/strict';
-import { analyse, type Analysis } from '../../src/core/analysis';
+import { analyse, type Analysis, type WayTaken } from '../../src/core/analysis';
 import { QuickCoder } from '../../src/core/coding/quick-row';
 import { codedRow } from '../../src/core/coding/row';
 import { holds } from '../../src/core/condition/evaluate';
@@ -202,7 +202,9 @@ export function judgeCovering(
   assert.deepEqual([...withLastPasses(met)].sort(), [...withLastPasses(possible)].sort(), about);
 }
 
-export function judgeFilters({ plan, analysis, routes, about }: Case): void {
+export function judgeFilters(of: Case): void {
+  judgeTaking(of);
+  const { plan, analysis, routes, about } = of;
   const names = [...analysis.items.keys()];
   for (const [n, name] of names.entries()) {
     const ending = plan.endings[n % plan.endings.length]?.ending.id;
@@ -221,4 +223,37 @@ export function judgeFilters({ plan, analysis, routes, about }: Case): void {
       assert.deepEqual(found, [BigInt(left.length), ...left, null], `${about}, ${JSON.stringify(filter)}`);
     }
   }
+}
+
+/** The routes on which somebody takes each skip, quota and onward entry, and one of them for each. */
+export function judgeTaking({ plan, analysis, routes, people, about }: Case): void {
+  const met = people.map(({ walk }) => ({ route: trail(plan, walk), outcomes: forksMet(plan, walk) }));
+  for (const [of, outcome, way] of waysWritten(plan)) {
+    const takers = new Set(met.flatMap(({ route, outcomes }) => (outcomes.has(outcome) ? [route] : [])));
+    const names = [...analysis.items.keys()];
+    for (const filter of [{}, { avoid: names.at(-1) }]) {
+      const left = routes.flatMap((route, index) => {
+        const avoided = route.items.some((key) => key.split('#')[0] === filter.avoid);
+        return takers.has(wordsOf(route)) && !avoided ? [BigInt(index + 1)] : [];
+      });
+      const filtered = analysis.filtered({ ...filter, taking: [way] });
+      const numbers = left.map((_, k) => filtered.numberOf(BigInt(k + 1)));
+      const where = `${about}, taking ${of} ${JSON.stringify(filter)}`;
+      assert.deepEqual([filtered.total, ...numbers], [BigInt(left.length), ...left], where);
+      const first = filtered.route(1n);
+      if (first === null) continue;
+      assert.ok(forksMet(plan, walked(plan, first)).has(outcome), `${where}: route ${first.number}, ${JSON.stringify(first.answers)}`);
+    }
+  }
+}
+
+/** Every way that a questionnaire has written, with the outcome it is in `forksMet`. */
+function waysWritten(plan: Plan): (readonly [of: string, outcome: string, way: WayTaken])[] {
+  return plan.sections.flatMap(({ section, index, items, onward }) => [
+    ...items.flatMap(({ item: { name }, skips, quotas }) => [
+      ...skips.map((skip) => [`${name} ${skip.index}`, `${name} skip ${skip.index}`, { item: name, skip: skip.index }] as const), // prettier-ignore
+      ...quotas.map(({ id }) => [`quota ${id}`, `${name} quota ${id}`, { quota: id }] as const),
+    ]),
+    ...onward.map((entry) => [`${section.id} ${entry.index}`, `onward ${index} ${entry.index}`, { section: section.id, onward: entry.index }] as const), // prettier-ignore
+  ]);
 }

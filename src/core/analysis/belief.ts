@@ -163,7 +163,8 @@ class Masses {
     const { diagrams, layout } = this.terrain;
     // At an ending nothing matters any more.
     const ends = layout.places[to]?.kind === 'ending';
-    this.put(to, ends || to === from + 1 ? mass : diagrams.and(mass, this.terrain.passedOver(from, to)));
+    if (ends) this.put(to, diagrams.and(mass, this.terrain.endingFrom(from)));
+    else this.put(to, to === from + 1 ? mass : diagrams.and(mass, this.terrain.passedOver(from, to)));
   }
 
   put(to: number, mass: Diagram): void {

@@ -4,7 +4,7 @@
  * that both read.
  */
 import type { Diagram } from './diagram';
-import type { Terrain } from './terrain';
+import type { Terrain, Way } from './terrain';
 
 export interface Block {
   readonly index: number;
@@ -73,6 +73,10 @@ export function blocksOf(terrain: Terrain): Block[] {
 function levelsIn(terrain: Terrain, from: number, to: number): Set<number> {
   const { diagrams, layout } = terrain;
   const read = new Set<Diagram>();
+  const readsWay = (at: number, { when, to: aim }: Way) => {
+    read.add(when);
+    if (layout.places[aim]?.kind === 'ending') read.add(terrain.endingFrom(at));
+  };
   for (let at = from; at < to; at += 1) {
     const kind = layout.places[at]?.kind;
     read.add(terrain.unasked(at));
@@ -80,12 +84,12 @@ function levelsIn(terrain: Terrain, from: number, to: number): Set<number> {
     else if (kind === 'pass') read.add(terrain.passAt(at));
     else if (kind === 'end') {
       read.add(terrain.settledAt(at));
-      for (const { when } of terrain.endAt(at)) read.add(when);
+      for (const way of terrain.endAt(at)) readsWay(at, way);
     } else if (kind === 'item') {
       const { asked, ways, checks } = terrain.itemAt(at);
       read.add(asked).add(checks);
       for (const part of terrain.domainParts(at)) read.add(part);
-      for (const { when } of ways) read.add(when);
+      for (const way of ways) readsWay(at, way);
     }
   }
   const levels = new Set<number>();

@@ -1,6 +1,6 @@
 /**
  * The routes that go through an item, avoid one, or end somewhere: how many, and which, by their numbers over the
- * whole questionnaire.
+ * whole graph.
  *
  * What is to be avoided is left out of the graph, and routes that go through an item are all but those that avoid
  * it: so counts still multiply over parts that have nothing to do with each other.
@@ -9,6 +9,7 @@ import type { PlanEnding } from '../routing/plan';
 import type { Sight } from './belief';
 import type { Node } from './graph';
 import { allRoutes, beginning, countOf, nextOf, type Count, type Next, type Prefix } from './prefix';
+import type { WayTaken } from './taking';
 
 export interface RouteFilter {
   /** Presented on the route, in any pass. */
@@ -17,9 +18,11 @@ export interface RouteFilter {
   readonly avoid?: string;
   /** Id of the ending. */
   readonly ending?: string;
+  /** Somebody on the route takes each of these ways, all of them on one walk. */
+  readonly taking?: readonly WayTaken[];
 }
 
-export interface FilteredRoutes {
+export interface RoutesLeft {
   readonly total: bigint;
   /** The number, over all routes, of the k-th route that is left, from 1; null where there are fewer. */
   numberOf(k: bigint): bigint | null;
@@ -28,8 +31,8 @@ export interface FilteredRoutes {
 export function filterRoutes(
   root: Node,
   endings: readonly PlanEnding[],
-  { through, avoid, ending }: RouteFilter,
-): FilteredRoutes {
+  { through, avoid, ending }: Omit<RouteFilter, 'taking'>,
+): RoutesLeft {
   const ends = (index: number) => ending === undefined || endings[index]?.ending.id === ending;
   const shows = (name: string | undefined) => name !== avoid;
   const fitting = counted(({ planItem, ending: e }) => (planItem ? shows(planItem.item.name) : ends(e)));

@@ -8,7 +8,7 @@ import { Beliefs, type Sight } from './belief';
 import { Diagrams, TooManyNodes } from './diagram';
 import type { Limit } from './drivers';
 import { TooManyCases } from './encode';
-import { counted, filterRoutes, type FilteredRoutes, type RouteFilter } from './filters';
+import { counted, filterRoutes, type RouteFilter, type RoutesLeft } from './filters';
 import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './graph';
 import { reachOf } from './reach';
 import {
@@ -26,11 +26,13 @@ import { Flow } from './flow';
 import { alongPath } from './fork-path';
 import { sharesIn, type Shares } from './shares';
 import { TooManySituations } from './weighing';
+import type { WayTaken } from './taking';
 import { Terrain, type TerrainScope } from './terrain';
 import { witnessOf } from './witness';
 
 export type { Limit } from './drivers';
-export type { FilteredRoutes, RouteFilter } from './filters';
+export type { RouteFilter } from './filters';
+export type { WayTaken } from './taking';
 export type { Route } from './routes';
 export type { Shares, WayShare } from './shares';
 export { DEFAULT_CAPS, type Caps } from './graph';
@@ -76,6 +78,13 @@ export interface Analysis {
   ): bigint | null;
 }
 
+export interface FilteredRoutes extends RoutesLeft {
+  /** Whether `total` is all there are, or proven to be no more than there are. */
+  readonly exact: boolean;
+  /** The k-th route that is left, with a respondent who takes the ways asked for; null where there are fewer. */
+  route(k: bigint): Route | null;
+}
+
 export interface CoverResult {
   /** In canonical order. */
   readonly routes: readonly Route[];
@@ -110,6 +119,16 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
     numberMatching(root, [...items, `> ${ending}`], ({ planItem, pass, ending: e }) =>
       planItem === null ? `> ${plan.endings[e]?.ending.id ?? ''}` : itemKey(planItem.item.name, pass),
     );
+  const takers = new Map<string, Takers>();
+  const route = (number: bigint): Route | null => {
+    const sights = sightsOf(root, number);
+    if (sights === null) return null;
+    const witness = withinMemory(() => witnessOf(beliefs, sights));
+    if (witness !== null) return { number, ...seenOn(plan, sights), ...witness };
+    // Counting has filled the memory for diagrams: one route by itself needs little of it.
+    beliefs = new Beliefs(terrainWithin(plan, caps));
+    return { number, ...seenOn(plan, sights), ...witnessOf(beliefs, sights) };
+  };
   return {
     routes: root.routes,
     exact: limits.length === 0,
@@ -135,20 +154,21 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
     },
     shortest: some ? { items: root.shortest, number: firstOfLength(root, 'shortest') } : null,
     longest: some ? { items: root.longest, number: firstOfLength(root, 'longest') } : null,
-    route(number) {
-      const sights = sightsOf(root, number);
-      if (sights === null) return null;
-      const witness = withinMemory(() => witnessOf(beliefs, sights));
-      if (witness !== null) return { number, ...seenOn(plan, sights), ...witness };
-      // Counting has filled the memory for diagrams: one route by itself needs little of it.
-      beliefs = new Beliefs(terrainWithin(plan, caps));
-      return { number, ...seenOn(plan, sights), ...witnessOf(beliefs, sights) };
-    },
+    route,
     outline(number) {
       const sights = sightsOf(root, number);
       return sights === null ? null : { number, ...seenOn(plan, sights) };
     },
-    filtered: (filter) => filterRoutes(root, plan.endings, filter),
+    filtered({ taking = [], ...filter }) {
+      if (taking.length === 0) {
+        const left = filterRoutes(root, plan.endings, filter);
+        return { ...left, exact: limits.length === 0, route: numbered(left, route) };
+      }
+      const key = JSON.stringify(taking);
+      const of = takers.get(key) ?? takersOf(plan, caps, taking);
+      takers.set(key, of);
+      return filteredTakers(plan, of, filter, numberOf);
+    },
     ahead(items) {
       const prefix = prefixOf(
         root,
@@ -204,6 +224,56 @@ export function withinMemory<Result>(work: () => Result): Result | null {
     if (tooMuch) return null;
     throw error;
   }
+}
+
+/** The graph of what those see who take some ways. */
+interface Takers {
+  readonly root: Node;
+  readonly beliefs: Beliefs;
+  readonly exact: boolean;
+}
+
+function takersOf(plan: Plan, caps: Caps, taking: readonly WayTaken[]): Takers {
+  const beliefs = new Beliefs(terrainWithin(plan, caps, { taking }));
+  const graph = buildGraph(beliefs, caps);
+  const exact = beliefs.terrain.limits.length === 0 && graph.stoppedAt === null;
+  return { root: graph.root, beliefs, exact };
+}
+
+/** Their routes in canonical order, which is the same order as over all routes, by their numbers over those. */
+function filteredTakers(
+  plan: Plan,
+  { root, beliefs, exact }: Takers,
+  filter: RouteFilter,
+  numberOf: Analysis['numberOf'],
+): FilteredRoutes {
+  const left = filterRoutes(root, plan.endings, filter);
+  const seen = (own: bigint) => {
+    const sights = sightsOf(root, own);
+    if (sights === null) return null;
+    const { items, ending } = seenOn(plan, sights);
+    const number = numberOf(items, ending);
+    return number === null ? null : { number, items, ending, sights };
+  };
+  return {
+    total: left.total,
+    exact,
+    numberOf: numbered(left, (own) => seen(own)?.number ?? null),
+    route: numbered(left, (own) => {
+      const found = seen(own);
+      if (found === null) return null;
+      const { number, items, ending, sights } = found;
+      return { number, items, ending, ...witnessOf(beliefs, sights) };
+    }),
+  };
+}
+
+/** What belongs to the k-th route that is left. */
+function numbered<Found>(left: RoutesLeft, find: (number: bigint) => Found | null) {
+  return (k: bigint): Found | null => {
+    const number = left.numberOf(k);
+    return number === null ? null : find(number);
+  };
 }
 
 function coverRoutes(plan: Plan, caps: Caps, numberOf: Analysis['numberOf']): CoverResult {

@@ -37,10 +37,11 @@ export class Instance {
 
   constructor(
     private readonly diagrams: Diagrams,
-    readonly driver: Driver,
+    /** Renewed when it is used again after an edit. */
+    public driver: Driver,
     answer: Answer,
     readonly key: string,
-    private readonly rank: number,
+    readonly rank: number,
     mostValues: number,
     inBinary: boolean,
   ) {

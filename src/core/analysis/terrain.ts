@@ -4,21 +4,24 @@
  *
  * Every variable is noted with the last moment at which it matters, so that it can be forgotten after it.
  */
-import type { Answer, GridAnswer, Question, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
+import type { Question, Value } from '../document/types';
+import type { Variable } from '../document/variables';
 import { printCondition } from '../condition/print';
 import type { Condition } from '../condition/syntax';
-import { gridRowAnswer, refusal } from '../routing/answers';
+import { refusal } from '../routing/answers';
 import { questionIndices } from '../routing/draws';
 import { itemKey, type Plan, type PlanItem, type PlanSection, type PlanSkip } from '../routing/plan';
-import { whenAllowed } from './allowed';
-import { candidatesFor } from './candidates';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
-import { countKey, driversOf, pipedBy, variablesIn, type Driver, type Drivers, type Limit } from './drivers';
+import { Domains, limitsOf } from './domains';
+import { driversOf, pipedBy, variablesIn, type Drivers, type Limit } from './drivers';
 import { Encoder, type Standing } from './encode';
 import { layoutOf, type Layout, type Place } from './layout';
-import type { Variable } from '../document/variables';
-import { Instance, VARIABLES_EACH } from './predicates';
+import type { Instance } from './predicates';
+import type { Ranks } from './ranks';
+import { partsAtMost, Register } from './register';
+import { TakenWay, type WayTaken } from './taking';
+import { Tallies, type PassesTold } from './tallies';
 
 /** An option (a special) or a row, by its index, with when it is shown. */
 export interface Shown {
@@ -44,6 +47,10 @@ export interface TerrainScope {
   readonly opaque?: boolean;
   /** Of answers that are compared with each other every value is told apart, not just their order. */
   readonly everyValue?: boolean;
+  /** Only those are left who take each of these ways, in some pass. */
+  readonly taking?: readonly WayTaken[];
+  /** Ranks kept from one edit to the next. */
+  readonly ranks?: Ranks;
   /** The conditions of the endings' messages too. */
   readonly messages?: boolean;
   /**
@@ -72,35 +79,19 @@ export interface ItemTerrain {
 export class Terrain {
   readonly layout: Layout;
   readonly drivers: Drivers;
-  readonly limits: Limit[] = [];
-  readonly instances = new Map<string, Instance>();
-  /** Level of the variable of a quota's being full, by id. */
-  readonly fullLevel = new Map<string, number>();
-  /** Levels of the variables of being drawn, by place of the item. */
-  readonly drawnLevel = new Map<number, number>();
-  /** Levels of the variables of a pass having been begun, by place of its start; of sections that are counted. */
-  readonly begunLevel = new Map<number, number>();
   private readonly items = new Map<number, ItemTerrain>();
   private readonly gates = new Map<number, { readonly askIf: Diagram; readonly somePass: Diagram }>();
   private readonly beyond = new Map<number, Diagram>();
   private readonly messages = new Map<number, readonly Diagram[]>();
   private readonly ends = new Map<number, readonly Way[]>();
-  private readonly domains = new Map<number, Diagram>();
   private readonly unaskedAt = new Map<number, Diagram>();
   private readonly lastUse = new Map<number, number>();
   private readonly encoder: Encoder;
   private readonly settled = new Map<number, Diagram>();
-  private readonly parts = new Map<number, readonly Diagram[]>();
-  private readonly optionTests = new Map<number, readonly Diagram[]>();
-  /** Levels of the variables of what is counted, by what and pass, and where it is settled. */
-  private readonly tallyHomes = new Map<number, number>();
-  private readonly tallies = new Map<string, { readonly at: number; readonly levels: readonly number[] }>();
-  /** Place of the item, or null for a given value, of the variables with a rank. */
-  private readonly homes: (number | null)[] = [];
-  private readonly instanceOfRank: (Instance | undefined)[] = [];
-  /** Place at which a variable with a rank is decided. */
-  private readonly decidedAt: number[] = [];
-  private rank = 0;
+  private readonly register: Register;
+  private readonly tallies: Tallies;
+  private readonly domains: Domains;
+  private readonly taken: readonly TakenWay[];
 
   constructor(
     readonly plan: Plan,
@@ -109,17 +100,54 @@ export class Terrain {
   ) {
     this.layout = layoutOf(plan);
     this.drivers = driversOf(plan, scope);
-    this.name();
-    const begun = (section: number, pass: number) => {
-      const level = this.begunLevel.get(this.layout.pass(section, pass));
-      return level === undefined ? FALSE : diagrams.variable(level);
-    };
+    this.tallies = new Tallies(plan, diagrams, this.drivers);
+    this.taken = (scope.taking ?? []).map((way) => new TakenWay(plan, diagrams, this.layout, way));
+    this.register = new Register(plan, diagrams, this.layout, this.drivers, scope, (place, at) => [
+      ...(place.kind === 'end' && !scope.opaque ? this.tallies.wantedAt(place, at) : []),
+      ...this.taken.flatMap((way) => way.wantedAt(at)),
+    ]);
     const opaqueTest = scope.opaque ? (test: Condition, at: Standing) => this.opaqueTest(test, at) : null;
-    const tallied = (section: number, condition: Condition) =>
-      this.tally(countKey(section, condition), plan.sections[section]?.repeat?.max ?? 1);
+    const tallied = (section: number, condition: Condition) => this.tallies.total(section, condition);
+    const begun = (section: number, pass: number) => this.begun(section, pass);
     this.encoder = new Encoder(plan, diagrams, this.instances, begun, tallied, opaqueTest);
+    this.domains = new Domains(diagrams, {
+      instances: this.instances,
+      itemAt: (at) => this.itemAt(at),
+      optionsShown: ({ planItem, pass }) => this.optionsShown(planItem, pass),
+      rowsShown: ({ planItem, pass }) => this.rowsShown(planItem, pass),
+      isPastAt: (at) => this.isPastAt(at),
+    });
     this.layout.places.forEach((place, at) => this.encode(place, at));
     if (scope.parts) this.partsMatter();
+    for (const way of this.taken) this.lead(way);
+  }
+
+  get instances(): ReadonlyMap<string, Instance> {
+    return this.register.instances;
+  }
+
+  get limits(): readonly Limit[] {
+    return this.register.limits;
+  }
+
+  /** Level of the variable of a quota's being full, by id. */
+  get fullLevel(): ReadonlyMap<string, number> {
+    return this.register.fullLevel;
+  }
+
+  /** Levels of the variables of being drawn, by place of the item. */
+  get drawnLevel(): ReadonlyMap<number, number> {
+    return this.register.drawnLevel;
+  }
+
+  /** Levels of the variables of a pass having been begun, by place of its start; of sections that are counted. */
+  get begunLevel(): ReadonlyMap<number, number> {
+    return this.register.begunLevel;
+  }
+
+  private begun(section: number, pass: number): Diagram {
+    const level = this.begunLevel.get(this.layout.pass(section, pass));
+    return level === undefined ? FALSE : this.diagrams.variable(level);
   }
 
   itemAt(at: number): ItemTerrain {
@@ -173,75 +201,22 @@ export class Terrain {
 
   /** The answers that an item allows, given what came before. */
   domainAt(at: number): Diagram {
-    let domain = this.domains.get(at);
-    if (domain === undefined) {
-      domain = this.domain(this.itemAt(at));
-      this.domains.set(at, domain);
-    }
-    return domain;
+    return this.domains.at(at);
   }
 
-  /**
-   * The same as several facts, which together say it: where many options are hidden by earlier answers, to hold it all
-   * as one would tell every set of them apart. The first says what could be answered if nothing were hidden.
-   */
+  /** The same as several facts; see `Domains.partsAt`. */
   domainParts(at: number): readonly Diagram[] {
-    let parts = this.parts.get(at);
-    if (parts === undefined) {
-      const item = this.itemAt(at);
-      const tests = this.optionTests.get(at);
-      parts =
-        tests === undefined
-          ? [this.domainAt(at)]
-          : [
-              this.domain(item, () => TRUE),
-              ...item.shown.flatMap(({ index, when }) =>
-                this.diagrams.or(this.diagrams.not(tests[index] ?? FALSE), when),
-              ),
-            ];
-      this.parts.set(at, parts);
-    }
-    return parts;
+    return this.domains.partsAt(at);
   }
 
-  /** Those of whom something is true who answer an item as it allows; what only its hidden options read is forgotten. */
+  /** Those of whom something is true who answer an item as it allows; see `Domains.answering`. */
   answering(known: Diagram, at: number): Diagram {
-    const parts = this.domainParts(at);
-    if (parts.length === 1) return this.diagrams.and(known, this.domainAt(at));
-    const { checks, ways } = this.itemAt(at);
-    const isPast = this.isPastAt(at + 1);
-    const left = parts.map((part) => new Set(this.diagrams.support(part)));
-    const leaving = [checks, ...ways.map(({ when }) => when)];
-    const read = new Set(leaving.flatMap((diagram) => this.diagrams.support(diagram)));
-    return parts.reduce((so, part, n) => {
-      const needed = left.slice(n + 1);
-      const gone = (level: number) =>
-        isPast(level) && !read.has(level) && !needed.some((support) => support.has(level));
-      return this.diagrams.forget(this.diagrams.and(so, part), gone);
-    }, known);
+    return this.domains.answering(known, at);
   }
 
-  /** Of an item with many options that earlier answers hide: by option, that it is picked. */
-  private testOptions({ planItem, pass, shown }: ItemTerrain, at: number): void {
-    const { item } = planItem;
-    if (item.kind === 'statement' || item.answer.type === 'grid' || shown.length <= MOST_HIDDEN) return;
-    // With a least number of picks, how many are hidden counts.
-    if (item.answer.type === 'multiple' && (item.answer.minPicks ?? 0) > 1) return;
-    const instance = this.instances.get(itemKey(item.name.toLowerCase(), pass));
-    if (instance === undefined) return;
-    const { picks } = instance;
-    this.optionTests.set(
-      at,
-      optionsOf(item.answer).map(({ code }) =>
-        picks === null
-          ? instance.predicate(
-              ({ presented, value }) =>
-                presented &&
-                (value === code || (Array.isArray(value) && (value as readonly number[]).includes(code))),
-            )
-          : picks.picked(code),
-      ),
-    );
+  /** What is true of those who go straight to an ending from a place: nothing of the rest matters there any more. */
+  endingFrom(from: number): Diagram {
+    return this.taken.reduce((all, way) => this.diagrams.and(all, way.missedAfter(from)), TRUE);
   }
 
   /** What is true of those who are not presented what stands at places after `from` and before `to`. */
@@ -268,6 +243,7 @@ export class Terrain {
     for (const instance of this.items.get(at)?.instances ?? []) {
       result = this.diagrams.and(result, instance.unasked);
     }
+    for (const way of this.taken) result = this.diagrams.and(result, way.missedAt(at));
     this.unaskedAt.set(at, result);
     return result;
   }
@@ -293,55 +269,8 @@ export class Terrain {
           : instance.picks.domain(limitsOf(answer, true), []);
       result = this.diagrams.and(result, domain);
     }
+    for (const way of this.taken) result = this.diagrams.and(result, way.somewhere);
     return result;
-  }
-
-  /** Gives every driver and hidden choice its place in the order of variables. */
-  private name(): void {
-    for (const { name, answer } of this.plan.document.given ?? []) {
-      const driver = this.drivers.byKey.get(name.toLowerCase());
-      if (driver !== undefined) this.addInstance(driver, answer, driver.key, { given: name }, null);
-    }
-    this.layout.places.forEach((place, at) => {
-      if (place.kind === 'pass') {
-        const { section } = this.plan.sections[place.section] as PlanSection;
-        if (this.drivers.countedSections.has(place.section)) this.begunLevel.set(at, this.hidden(at));
-        if (section.draw === undefined) return;
-        for (const item of questionIndices(this.plan.sections[place.section] as PlanSection)) {
-          this.drawnLevel.set(this.layout.item(place.section, place.pass, item), this.hidden(at));
-        }
-      } else if (place.kind === 'item') {
-        const { planItem, pass } = this.itemOf(place);
-        for (const { name, answer } of partsAtMost(planItem)) {
-          const driver = this.driverOf(name, planItem);
-          const key = itemKey(name.toLowerCase(), pass);
-          if (driver !== undefined) this.addInstance(driver, answer, key, { item: planItem.item.name }, at);
-        }
-        for (const { id } of planItem.quotas) this.fullLevel.set(id, this.hidden(at));
-      } else if (place.kind === 'end') this.nameCounts(place, at);
-    });
-  }
-
-  /** A tally for what is counted over passes: variables for it having come to 1, 2, … by the end of a pass. */
-  private nameCounts({ section, pass }: Place & { kind: 'end' }, at: number): void {
-    const most = this.plan.sections[section]?.repeat?.max ?? 1;
-    if (this.scope.opaque) return;
-    for (const [key, count] of this.drivers.counts) {
-      if (count.section !== section) continue;
-      const steps = Math.max(1, Math.min(most, Math.floor(count.most) + 1));
-      const first = this.hidden(at);
-      this.tallies.set(`${key} #${pass}`, {
-        at,
-        levels: Array.from({ length: Math.min(steps, pass) }, (_, n) => first + n),
-      });
-      this.tallyHomes.set(this.rank, at);
-    }
-  }
-
-  /** By number from 0: that a tally has come to as much by the end of a pass; null where there is none. */
-  private tally(key: string, pass: number): Diagram[] | null {
-    const found = this.tallies.get(`${key} #${pass}`);
-    return found === undefined ? null : [TRUE, ...found.levels.map((level) => this.diagrams.variable(level))];
   }
 
   /** What the tallies have come to at the end of a pass, whether it was run or passed over. */
@@ -349,33 +278,24 @@ export class Terrain {
     return this.settled.get(at) ?? TRUE;
   }
 
-  private settle({ section, pass }: Place & { kind: 'end' }, at: number): Diagram {
-    let result = TRUE;
-    for (const [key, count] of this.drivers.counts) {
-      const now = this.tally(key, pass);
-      if (count.section !== section || now === null) continue;
-      const before = this.tally(key, pass - 1) ?? [TRUE];
-      const begun = this.begunLevel.get(this.layout.pass(section, pass));
-      const holds = this.diagrams.and(
-        begun === undefined ? TRUE : this.diagrams.variable(begun),
-        this.encoder.condition(count.condition, { section, pass }),
-      );
-      now.forEach((reached, n) => {
-        if (n === 0) return;
-        const more = this.diagrams.and(holds, before[n - 1] ?? FALSE);
-        const is = this.diagrams.or(before[n] ?? FALSE, more);
-        result = this.diagrams.and(result, this.diagrams.choose(is, reached, this.diagrams.not(reached)));
-      });
-    }
-    return this.used(result, 2 * at);
+  /** The driver that a variable tells something of; undefined for a hidden choice. */
+  instanceAt(level: number): Instance | undefined {
+    return this.register.instanceAt(level);
   }
 
-  /** The driver of a variable; where a grid is asked about as a whole, each of its rows is one. */
-  private driverOf(name: string, { item }: PlanItem): Driver | undefined {
-    const own = this.drivers.byKey.get(name.toLowerCase());
-    const whole = this.drivers.byKey.get(item.name.toLowerCase());
-    if (own !== undefined || whole === undefined) return own;
-    return { ...IDLE, variable: this.plan.variables.get(name.toLowerCase()) ?? IDLE.variable };
+  /** The place of the item whose answer a variable tells something of; null where it is given beforehand. */
+  homeOf(level: number): number | null | undefined {
+    return this.register.homeOf(level);
+  }
+
+  /** Where the variable of a tally is settled; undefined for others. */
+  settledWith(level: number): number | undefined {
+    return this.tallies.settledWith(level);
+  }
+
+  /** For how many places a variable matters, from where it is decided. */
+  spanOf(level: number): number {
+    return Math.floor((this.lastUse.get(level) ?? 0) / 2) - this.register.decided(level);
   }
 
   /** Tests of several drivers at once, by the level that stands for each. */
@@ -385,63 +305,39 @@ export class Terrain {
   private opaqueTest(test: Condition, at: Standing): Diagram {
     const text = printCondition(test);
     const key = `${text} ${at.pass === null ? '' : `${at.section}#${at.pass}`}`;
-    const level = this.opaqueLevels.get(key) ?? this.hidden(0);
+    const level = this.opaqueLevels.get(key) ?? this.register.hidden(`test ${key}`);
     this.opaqueLevels.set(key, level);
     this.opaqueTests.set(level, { text, at });
     return this.diagrams.variable(level);
   }
 
-  /** The driver that a variable tells something of; undefined for a hidden choice. */
-  instanceAt(level: number): Instance | undefined {
-    return this.instanceOfRank[Math.floor(level / VARIABLES_EACH)];
-  }
+  /** How the end of a pass tells what a counted condition comes to in it. */
+  private readonly told: PassesTold = {
+    begun: (section, pass) => {
+      const level = this.begunLevel.get(this.layout.pass(section, pass));
+      return level === undefined ? TRUE : this.diagrams.variable(level);
+    },
+    condition: (condition, section, pass) => this.encoder.condition(condition, { section, pass }),
+  };
 
-  /** The place of the item whose answer a variable tells something of; null where it is given beforehand. */
-  homeOf(level: number): number | null | undefined {
-    return this.homes[Math.floor(level / VARIABLES_EACH)];
-  }
-
-  /** Where the variable of a tally is settled; undefined for others. */
-  settledWith(level: number): number | undefined {
-    return this.tallyHomes.get(Math.floor(level / VARIABLES_EACH));
-  }
-
-  /** For how many places a variable matters, from where it is decided. */
-  spanOf(level: number): number {
-    const decided = this.decidedAt[Math.floor(level / VARIABLES_EACH)] ?? 0;
-    return Math.floor((this.lastUse.get(level) ?? 0) / 2) - decided;
-  }
-
-  private hidden(at: number): number {
-    this.rank += 1;
-    this.decidedAt[this.rank] = at;
-    return this.rank * VARIABLES_EACH;
-  }
-
-  private addInstance(
-    driver: Driver,
-    answer: Answer,
-    key: string,
-    at: Limit['at'],
-    home: number | null,
-  ): void {
-    this.rank += 1;
-    const instance = new Instance(
-      this.diagrams,
-      driver,
-      answer,
-      key,
-      this.rank,
-      this.scope.mostValues ?? Infinity,
-      !this.scope.opaque && (driver.keepAll || driver.group.length > 1),
-    );
-    this.instances.set(key, instance);
-    this.homes[this.rank] = home;
-    this.decidedAt[this.rank] = home ?? 0;
-    this.instanceOfRank[this.rank] = instance;
-    const { incomplete } = instance;
-    if (incomplete !== null && !this.limits.some(({ message }) => message === incomplete))
-      this.limits.push({ at, message: incomplete });
+  /** Leaves but those who take a way, in some pass. */
+  private lead(way: TakenWay): void {
+    for (const at of way.places) {
+      // Whether it was chosen matters to those who pass by as well.
+      this.used(way.missedAt(at), 2 * at + 1);
+      if (way.isOnward) {
+        const ways = this.endAt(at);
+        const taken = way.takenAt(at, ways);
+        const on = ways.find(({ by }) => by?.list === 'onward' && by.index === way.index);
+        this.ends.set(at, on === undefined ? [] : [{ ...on, when: this.used(taken, 2 * at) }]);
+      } else {
+        const item = this.itemAt(at);
+        const checks = this.diagrams.and(item.checks, this.used(way.takenAt(at, item.ways), 2 * at + 1));
+        this.items.set(at, { ...item, checks });
+      }
+    }
+    // Those who pass it by say so up to the end.
+    this.unaskedAt.clear();
   }
 
   private itemOf(place: Place & { kind: 'item' }): { planItem: PlanItem; pass: number | null } {
@@ -467,11 +363,11 @@ export class Terrain {
       }
       case 'item':
         this.items.set(at, this.encodeItem(place, at));
-        this.testOptions(this.itemAt(at), at);
+        this.domains.prepare(at);
         return;
       case 'end':
         this.ends.set(at, this.encodeEnd(place, at));
-        this.settled.set(at, this.settle(place, at));
+        this.settled.set(at, this.used(this.tallies.settle(place, this.told), 2 * at));
         return;
       case 'pass':
         // Which passes were begun, and what is drawn, matter as long as something reads them.
@@ -677,40 +573,6 @@ export class Terrain {
       if (condition !== null) this.condition(condition, standing, moment);
   }
 
-  private domain(
-    { planItem, pass }: ItemTerrain,
-    as: (shown: Diagram) => Diagram = (shown) => shown,
-  ): Diagram {
-    const { item } = planItem;
-    if (item.kind === 'statement') return TRUE;
-    const shown = this.optionsShown(planItem, pass).map(as);
-    const rows = this.rowsShown(planItem, pass);
-    let domain = TRUE;
-    partsAtMost(planItem).forEach(({ name, answer }, row) => {
-      const allowed = (value: Value | null) => whenAllowed(this.diagrams, item, answer, value, shown);
-      const instance = this.instances.get(itemKey(name.toLowerCase(), pass));
-      const asked = item.answer.type === 'grid' ? (rows[row] ?? TRUE) : TRUE;
-      const answers =
-        instance === undefined
-          ? this.someAnswer(answer, allowed)
-          : instance.picks === null
-            ? instance.domain(allowed)
-            : instance.picks.domain(limitsOf(answer, item.required === true), shown);
-      domain = this.diagrams.and(domain, this.diagrams.choose(asked, answers, instance?.unasked ?? TRUE));
-    });
-    return domain;
-  }
-
-  /** Of a question that drives nothing: that there is a way to answer it, or to leave it. */
-  private someAnswer(answer: Answer, allowed: (value: Value | null) => Diagram): Diagram {
-    const blank = allowed(null);
-    if (blank === TRUE) return TRUE;
-    return candidatesFor(IDLE, answer).values.reduce<Diagram>(
-      (some, value) => (some === TRUE ? some : this.diagrams.or(some, allowed(value))),
-      blank,
-    );
-  }
-
   /** Exactly so many of the variables are true. */
   private exactly(count: number, levels: readonly number[]): Diagram {
     let rows: Diagram[] = Array.from({ length: count + 1 }, (_, left) => (left === 0 ? TRUE : FALSE));
@@ -720,40 +582,4 @@ export class Terrain {
     }
     return rows[count] ?? FALSE;
   }
-}
-
-/** With more hidden options than this, each is minded by itself. */
-const MOST_HIDDEN = 8;
-
-const IDLE: Driver = {
-  variable: {
-    of: 'derived',
-    name: '',
-    kind: 'number',
-    codes: null,
-    derived: { name: '', label: '', value: '0' },
-    index: -1,
-  },
-  key: '',
-  atoms: [],
-  keepAll: false,
-  boundaries: [],
-  group: [],
-  copies: 1,
-  repeats: 0,
-};
-
-/** Fewest and most picks, before they shrink to what is shown. */
-function limitsOf(answer: Answer, required: boolean) {
-  const multiple = answer.type === 'multiple' ? answer : null;
-  const most = answer.type === 'rank' ? answer.top : multiple?.maxPicks;
-  return { least: multiple?.minPicks ?? 0, most: most ?? Infinity, blank: !required };
-}
-
-/** The variables an item can ask for, all rows of a grid shown. */
-export function partsAtMost({ item }: PlanItem): { name: string; answer: Answer }[] {
-  if (item.kind === 'statement') return [];
-  if (item.answer.type !== 'grid') return [{ name: item.name, answer: item.answer }];
-  const grid: GridAnswer = item.answer;
-  return grid.rows.map(({ name }) => ({ name, answer: gridRowAnswer(grid) }));
 }

@@ -17,7 +17,8 @@ import { Coming } from './coming';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
 import type { Picks } from './picks';
 import { VARIABLES_EACH, type Instance } from './predicates';
-import { partsAtMost, type ItemTerrain, type Terrain } from './terrain';
+import { partsAtMost } from './register';
+import type { ItemTerrain, Terrain } from './terrain';
 
 /** More situations than these are not told apart at one item. */
 const MOST_SITUATIONS = 512;

@@ -40,9 +40,16 @@ const SHOWN: ReadonlySet<string> = new Set([
 
 /** A text; equal texts mean the same routes, in the same order, taken by the same answers. */
 export function routingContent(document: Questionnaire): string {
-  return JSON.stringify(document, (key, value: unknown) => {
-    // An option's `missing` is a reason, and steers; the document's is its list of codes.
-    const reason = key === 'missing' && typeof value === 'string';
-    return SHOWN.has(key) && !reason ? undefined : value;
-  });
+  return routingText(document);
+}
+
+/** The same of any part of a questionnaire. */
+export function routingText(part: unknown): string {
+  return (
+    JSON.stringify(part, (key, value: unknown) => {
+      // An option's `missing` is a reason, and steers; the document's is its list of codes.
+      const reason = key === 'missing' && typeof value === 'string';
+      return SHOWN.has(key) && !reason ? undefined : value;
+    }) ?? ''
+  );
 }

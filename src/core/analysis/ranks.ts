@@ -1,0 +1,70 @@
+/**
+ * The order of variables, kept from one edit to the next: what means the same as before keeps its rank, and new things
+ * take ranks in the gaps between, so that diagrams made before an edit still say what they said.
+ *
+ * A rank is never given to anything else, so a diagram can be stale but never wrong.
+ */
+import { VARIABLES_EACH, type Instance } from './predicates';
+
+/** Ranks left free after each one at first. */
+const GAP = 64;
+/** Levels are 32-bit numbers. */
+const MOST_RANKS = Math.floor(0x7ffffffe / VARIABLES_EACH);
+
+/** Thrown where no rank is left to give: the book has to be begun anew. */
+export class NoRankLeft extends Error {}
+
+/** A variable's rank, or an answer's, is asked for by what it means; equal texts mean the same. */
+export class Ranks {
+  /** Answers with their tests, by what they mean. */
+  readonly instances = new Map<string, Instance>();
+  private readonly known = new Map<string, number>();
+  private readonly taken = new Set<number>();
+  private last = 0;
+
+  /** Ranks in ascending order for these things, as many as can be being those they had. */
+  assign(meanings: readonly string[]): number[] {
+    const before = meanings.map((meaning) => this.known.get(meaning) ?? null);
+    const kept = longestAscending(before);
+    const gap = this.taken.size === 0 ? Math.max(1, Math.min(GAP, Math.floor(MOST_RANKS / (2 * meanings.length + 2)))) : 1; // prettier-ignore
+    this.last = 0;
+    return meanings.map((meaning, n) => this.give(meaning, kept.has(n) ? (before[n] ?? null) : null, gap));
+  }
+
+  /** A rank after all that were given since `assign` began. */
+  next(meaning: string): number {
+    const before = this.known.get(meaning);
+    return this.give(meaning, before !== undefined && before > this.last ? before : null, 1);
+  }
+
+  private give(meaning: string, before: number | null, gap: number): number {
+    let rank = before ?? this.last + gap;
+    if (before === null) while (this.taken.has(rank)) rank += 1;
+    if (rank > MOST_RANKS) throw new NoRankLeft();
+    this.known.set(meaning, rank);
+    this.taken.add(rank);
+    this.last = rank;
+    return rank;
+  }
+}
+
+/** Places of a longest ascending run of numbers, others between them (patience sorting; nulls never belong to it). */
+function longestAscending(numbers: readonly (number | null)[]): Set<number> {
+  /** By length less one, where the run of that length with the smallest end ends. */
+  const ends: number[] = [];
+  const previous: (number | undefined)[] = [];
+  numbers.forEach((number, n) => {
+    if (number === null) return;
+    let [low, high] = [0, ends.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if ((numbers[ends[middle] as number] as number) < number) low = middle + 1;
+      else high = middle;
+    }
+    previous[n] = ends[low - 1];
+    ends[low] = n;
+  });
+  const run = new Set<number>();
+  for (let at = ends.at(-1); at !== undefined; at = previous[at]) run.add(at);
+  return run;
+}
