@@ -16,15 +16,15 @@ import { routeTable } from './route-table';
 import { table } from './table';
 
 export function analyseCommand(args: readonly string[]): number {
-  const { file, values } = readCall(args, {});
+  const { file, values } = readCall(args, { pairs: { type: 'boolean' } });
   const plan = planOf(readQuestionnaire(file));
   const analysis = analyse(plan);
   const shares = sharesOf(plan);
   const provisional = hasErrors(plan, analysis);
   process.stdout.write(
     values.json
-      ? `${JSON.stringify(asJson(plan, analysis, shares, provisional), null, 2)}\n`
-      : report(plan, analysis, shares, provisional),
+      ? `${JSON.stringify({ ...asJson(plan, analysis, shares, provisional), ...(values.pairs ? pairsJson(analysis) : {}) }, null, 2)}\n`
+      : `${report(plan, analysis, shares, provisional)}${values.pairs ? pairsReport(plan, analysis) : ''}`,
   );
   return provisional ? 1 : 0;
 }
@@ -111,6 +111,19 @@ function report(plan: Plan, analysis: Analysis, shares: Shares | null, provision
     routeTable(plan, cover.routes),
   ];
   return `${lines.join('\n')}\n`;
+}
+
+function pairsJson({ pairs }: Analysis): object {
+  return { pairs: pairs.routes.map(routeJson), pairsAtLeast: pairs.atLeast };
+}
+
+function pairsReport(plan: Plan, { pairs: { routes, atLeast, pairs, complete } }: Analysis): string {
+  if (!complete)
+    return '\nThere are too many forks to find routes that take every two of their outcomes; none are listed.\n';
+  const these = routes.length === 1 ? 'This route takes' : `These ${routes.length} routes between them take`;
+  const bound = routes.length === atLeast ? 'fewer cannot' : `fewer than ${atLeast} cannot`;
+  const words = `${these} every two outcomes of forks that anybody meets together\n(${pairs} pairs); ${bound}.`;
+  return `\n${words}\n\n${routeTable(plan, routes)}\n`;
 }
 
 function percent(share: number | undefined): string {

@@ -82,6 +82,30 @@ describe('jolly-fork', () => {
     assert.match(call('routes', study, '--limit', '1').stdout, /2048263 routes/);
   });
 
+  it('lists the routes that take a skip, with somebody who takes it', () => {
+    const study = demo('winter-diary');
+    const { total, routes } = call('routes', study, '--taking', 'keep:1', '--json').json() as {
+      total: string;
+      routes: { number: string; ending: string; answers: Record<string, unknown> }[];
+    };
+    assert.deepEqual([total, routes.length], ['1', 1]);
+    assert.deepEqual([routes[0]?.number, routes[0]?.ending, routes[0]?.answers.keep], ['5', 'declined', 2]);
+  });
+
+  it('finds routes for every two forks on demand', () => {
+    const { pairs, pairsAtLeast, cover } = call(
+      'analyse',
+      demo('winter-diary'),
+      '--pairs',
+      '--json',
+    ).json() as {
+      pairs: { number: string }[];
+      pairsAtLeast: number;
+      cover: unknown[];
+    };
+    assert.ok(pairs.length >= pairsAtLeast && pairs.length >= cover.length);
+  });
+
   it('makes up respondents: the same file for the same seed, each row coded to its last column', () => {
     const study = demo('winter-diary');
     const simulate = (name: string, seed: string) => {
@@ -107,6 +131,7 @@ describe('jolly-fork', () => {
       [['check', file('odd.json', { format: 'jolly-fork/questionnaire', version: 1 })], /odd\.json: \w+/],
       [['routes', study, '--from', '0'], /--from takes a whole number from 1/],
       [['routes', study, '--through', 'nobody'], /there is no item "nobody"/],
+      [['routes', study, '--taking', 'keep:2'], /"keep" has one skip, so no number 2/],
       [['walk', study], /walk needs --answers/],
       [
         [

@@ -9,11 +9,12 @@ import { walkCommand } from './walk';
 const USAGE = `Usage: jolly-fork COMMAND FILE [options]
 
   check FILE                                       what is wrong, with the place and the mend
-  analyse FILE                                     routes, endings, who is asked what, and few routes
-                                                   that take every fork
+  analyse FILE [--pairs]                           routes, endings, who is asked what, and few routes
+                                                   that take every fork (or every two forks together)
   routes FILE [--from K] [--limit N]               routes in order, each with a respondent who takes it;
          [--through NAME] [--avoid NAME]           K counts within what the filters leave
-         [--ending ID]
+         [--ending ID] [--taking WAYS]             WAYS: NAME:N, the N-th skip of an item (or onward of
+                                                   a section), or a quota's id; several with commas
   walk FILE --answers FILE.json [--seed S]         walk one respondent, with the coded row
   simulate FILE -n N --out ROWS.csv [--seed S]     coded data of made-up respondents
 

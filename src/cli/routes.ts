@@ -1,5 +1,5 @@
 /** `jolly-fork routes FILE --from K --limit N`: routes in canonical order, with a respondent for each. */
-import { analyse, type Route, type RouteFilter } from '../core/analysis';
+import { analyse, type Route, type RouteFilter, type WayTaken } from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
 import { routeJson } from './analyse';
@@ -12,6 +12,7 @@ const OPTIONS = {
   through: { type: 'string' },
   avoid: { type: 'string' },
   ending: { type: 'string' },
+  taking: { type: 'string' },
 } as const;
 
 export function routesCommand(args: readonly string[]): number {
@@ -24,13 +25,13 @@ export function routesCommand(args: readonly string[]): number {
   const left = analysis.filtered(filter);
   const routes: Route[] = [];
   for (let k = from; k < from + limit; k += 1n) {
-    const number = left.numberOf(k);
-    const route = number === null ? null : analysis.route(number);
+    const route = left.route(k);
     if (route === null) break;
     routes.push(route);
   }
   const provisional = hasErrors(plan, analysis);
-  const { exact, limits } = analysis;
+  const exact = analysis.exact && left.exact;
+  const { limits } = analysis;
   const output = {
     ...(provisional ? { provisional } : {}),
     total: String(left.total),
@@ -49,18 +50,41 @@ function readCount(text: string | boolean, option: string): bigint {
 
 function readFilter(plan: Plan, values: Record<string, string | boolean | undefined>): RouteFilter {
   const items = new Set(plan.sections.flatMap((section) => section.items.map(({ item }) => item.name)));
-  const filter: Record<string, string> = {};
+  const filter: { through?: string; avoid?: string; ending?: string } = {};
   for (const option of ['through', 'avoid'] as const) {
     const name = values[option];
     if (typeof name !== 'string') continue;
     if (!items.has(name)) throw new Misuse(`--${option}: there is no item "${name}"`);
     filter[option] = name;
   }
-  const { ending } = values;
-  if (typeof ending !== 'string') return filter;
-  if (!plan.endings.some((end) => end.ending.id === ending))
-    throw new Misuse(`--ending: there is no ending "${ending}"`);
-  return { ...filter, ending };
+  const { ending, taking } = values;
+  if (typeof ending === 'string') {
+    if (!plan.endings.some((end) => end.ending.id === ending))
+      throw new Misuse(`--ending: there is no ending "${ending}"`);
+    filter.ending = ending;
+  }
+  if (typeof taking !== 'string') return filter;
+  return { ...filter, taking: taking.split(',').map((way) => readWay(plan, way.trim())) };
+}
+
+/** `NAME:N`, the N-th skip of an item; `SECTION:N`, the N-th onward entry of a section; or the id of a quota. */
+function readWay(plan: Plan, text: string): WayTaken {
+  const [name = '', number] = text.split(':');
+  const item = plan.sections.flatMap(({ items }) => items).find((each) => each.item.name === name);
+  const section = plan.sections.find((each) => each.section.id === name);
+  if (number === undefined) {
+    if (plan.document.quotas?.some(({ id }) => id === name)) return { quota: name };
+    throw new Misuse(`--taking: there is no quota "${name}"; of a skip write NAME:N, the N-th of an item`);
+  }
+  const index = Number(number) - 1;
+  if (item?.skips.some((skip) => skip.index === index)) return { item: name, skip: index };
+  if (section?.onward.some((entry) => entry.index === index)) return { section: name, onward: index };
+  if (item === undefined && section === undefined)
+    throw new Misuse(`--taking: there is no item or section "${name}"`);
+  const has = item === undefined ? (section?.onward.length ?? 0) : item.skips.length;
+  const what = item === undefined ? 'onward' : 'skip';
+  const count = has === 0 ? `no ${what}` : has === 1 ? `one ${what}` : `${has} ${what}s`;
+  throw new Misuse(`--taking: "${name}" has ${count}, so no number ${number}`);
 }
 
 function report(
@@ -70,7 +94,7 @@ function report(
   { provisional, exact }: { provisional: boolean; exact: boolean },
 ): string {
   return [
-    `${plan.document.title}: ${exact ? '' : 'at least '}${total} routes`,
+    `${plan.document.title}: ${exact ? '' : 'at least '}${total} ${total === '1' ? 'route' : 'routes'}`,
     ...(provisional ? ['Provisional: the questionnaire has errors (see jolly-fork check).'] : []),
     '',
     routeTable(plan, routes),

@@ -49,7 +49,7 @@ export const JUDGES = {
   'number and route': judgeNumbers,
   witness: judgeWitnesses,
   'who is asked': judgeAsked,
-  cover: judgeCover,
+  cover: judgeCoverAndPairs,
   filters: judgeFilters,
 } satisfies Readonly<Record<string, Judge>>;
 
@@ -202,6 +202,38 @@ export function judgeCovering(
   assert.deepEqual([...withLastPasses(met)].sort(), [...withLastPasses(possible)].sort(), about);
 }
 
+/** Every two outcomes of forks that one person meets, on some route of the second level; and no route too many. */
+export function judgePairs({ plan, analysis, people, about }: Case): void {
+  const { routes, atLeast, pairs, complete } = analysis.pairs;
+  assert.ok(complete, about);
+  const lastPass = withLastPasses(new Set(people.flatMap(({ walk }) => [...forksMet(plan, walk)])));
+  const pairsOf = (walk: Walk) => {
+    const met = [...forksMet(plan, walk)].filter(
+      (outcome) => lastPass.has(outcome) && !/^(presented|ending|message) /.test(outcome),
+    );
+    return met.flatMap((a) => met.flatMap((b) => (a < b ? [`${a} + ${b}`] : [])));
+  };
+  const possible = new Set(people.flatMap(({ walk }) => pairsOf(walk)));
+  assert.equal(pairs, possible.size, `${about}, pairs`);
+  assert.equal(routes.length > 0, people.length > 0, about);
+  const met = routes.map((route) => {
+    const walk = walked(plan, route);
+    assert.equal(trail(plan, walk), wordsOf(route), about);
+    return pairsOf(walk);
+  });
+  assert.deepEqual([...new Set(met.flat())].sort(), [...possible].sort(), about);
+  assert.ok(routes.length >= atLeast, `${about}: ${routes.length} routes, at least ${atLeast}`);
+  met.forEach((own, n) => {
+    const others = new Set(met.filter((_, other) => other !== n).flat());
+    assert.ok(routes.length === 1 || own.some((pair) => !others.has(pair)), `${about}, route ${n} is spare`);
+  });
+}
+
+export function judgeCoverAndPairs(of: Case): void {
+  judgeCover(of);
+  judgePairs(of);
+}
+
 export function judgeFilters(of: Case): void {
   judgeTaking(of);
   const { plan, analysis, routes, about } = of;
@@ -242,7 +274,10 @@ export function judgeTaking({ plan, analysis, routes, people, about }: Case): vo
       assert.deepEqual([filtered.total, ...numbers], [BigInt(left.length), ...left], where);
       const first = filtered.route(1n);
       if (first === null) continue;
-      assert.ok(forksMet(plan, walked(plan, first)).has(outcome), `${where}: route ${first.number}, ${JSON.stringify(first.answers)}`);
+      assert.ok(
+        forksMet(plan, walked(plan, first)).has(outcome),
+        `${where}: route ${first.number}, ${JSON.stringify(first.answers)}`,
+      );
     }
   }
 }

@@ -4,6 +4,7 @@ import { coverOf, type Cover } from './cover';
 import { Flow } from './flow';
 import { ForkEvents, forkGraphOf, TooManyForks, type ForkGraph } from './fork-graph';
 import { ExactPaths, GuidedPaths, type ForkPath } from './fork-paths';
+import { coverPairs, type PairCover } from './pairs';
 import type { Terrain } from './terrain';
 import { waysFrom, type Branch } from './ways';
 
@@ -31,6 +32,20 @@ export function coverWithin(newTerrain: () => Terrain, mostForks = MOST_FORKS): 
     if (!(error instanceof TooManyForks || error instanceof TooManyNodes)) throw error;
   }
   return guided(newTerrain(), new ForkEvents());
+}
+
+/** How the second level is covered; see `coverPairs`. */
+export interface ForkPairs extends PairCover {
+  readonly terrain: Terrain;
+  readonly events: ForkEvents;
+}
+
+/** The same for every two outcomes. Throws where the forks cannot all be told apart: `TooManyForks`, `TooManyNodes`. */
+export function pairsWithin(newTerrain: () => Terrain, mostForks = MOST_FORKS): ForkPairs {
+  const terrain = newTerrain();
+  const events = new ForkEvents();
+  const graph = forkGraphOf(terrain, events, { mostNodes: mostForks });
+  return { ...coverPairs(graph, events, events.outcomes(metIn(graph))), terrain, events };
 }
 
 function exactly(terrain: Terrain, events: ForkEvents, graph: ForkGraph): ForkCover {

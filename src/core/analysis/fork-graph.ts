@@ -56,6 +56,29 @@ export class ForkEvents {
     return event?.kind !== 'ask-if' || event.overlaps !== true;
   }
 
+  /** Those of them that are a side of a fork: which way was taken, whether an ask-if holds, how many passes. */
+  outcomes(met: ReadonlySet<number>): ReadonlySet<number> {
+    const kinds: ReadonlySet<string | undefined> = new Set(['ask-if', 'skip', 'quota', 'onward', 'pass']);
+    return new Set([...this.counting(met)].filter((number) => kinds.has(this.all[number]?.kind)));
+  }
+
+  /** Sides of one fork have the same text. */
+  forkOf(number: number): string {
+    const event = this.all[number];
+    switch (event?.kind) {
+      case 'ask-if':
+        return `a ${JSON.stringify(event.of)}`;
+      case 'skip':
+      case 'quota':
+        return `w ${event.item}`;
+      case 'onward':
+      case 'pass':
+        return `${event.kind} ${event.section}`;
+      default:
+        return `${number}`;
+    }
+  }
+
   /** Of those met, the ones that a covering set has to meet: of a section's passes just the last. */
   counting(met: ReadonlySet<number>): ReadonlySet<number> {
     const lastPass = new Map<string, number>();

@@ -21,7 +21,8 @@ import {
   type Route,
 } from './routes';
 import { allRoutes, countOf } from './prefix';
-import { coverWithin } from './cover-routes';
+import { coverWithin, pairsWithin, type ForkCover } from './cover-routes';
+import { TooManyForks } from './fork-graph';
 import { Flow } from './flow';
 import { alongPath } from './fork-path';
 import { sharesIn, type Shares } from './shares';
@@ -61,6 +62,8 @@ export interface Analysis {
   slowest(seconds: (name: string) => number): { readonly seconds: number; readonly number: bigint } | null;
   /** Few routes that take every fork. Worked out when first read. */
   readonly cover: CoverResult;
+  /** Few routes that take every two outcomes of forks that somebody meets together. Worked out when first read. */
+  readonly pairs: PairsResult;
   /** Route `number`, from 1, in canonical order; null where there is none, or its region was not opened. */
   route(number: bigint): Route | null;
   /** What is presented on route `number` and where it ends, without working out a respondent. */
@@ -96,6 +99,17 @@ export interface CoverResult {
   readonly complete: boolean;
 }
 
+export interface PairsResult {
+  /** In canonical order. */
+  readonly routes: readonly Route[];
+  /** No set of fewer routes takes every pair. */
+  readonly atLeast: number;
+  /** Pairs of outcomes that anybody meets. */
+  readonly pairs: number;
+  /** False where there are too many forks to tell every way through them apart; then there are no routes here. */
+  readonly complete: boolean;
+}
+
 export interface Ahead {
   /** Routes that begin like this. */
   readonly routes: bigint;
@@ -115,6 +129,7 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
   const items = routesByItem(plan, graph, ways);
   let asked: ReadonlyMap<string, string> | null = null;
   let cover: CoverResult | null = null;
+  let pairs: PairsResult | null = null;
   const numberOf = (items: readonly string[], ending: string) =>
     numberMatching(root, [...items, `> ${ending}`], ({ planItem, pass, ending: e }) =>
       planItem === null ? `> ${plan.endings[e]?.ending.id ?? ''}` : itemKey(planItem.item.name, pass),
@@ -151,6 +166,10 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
     get cover() {
       cover ??= coverRoutes(plan, caps, numberOf);
       return cover;
+    },
+    get pairs() {
+      pairs ??= pairRoutes(plan, caps, numberOf);
+      return pairs;
     },
     shortest: some ? { items: root.shortest, number: firstOfLength(root, 'shortest') } : null,
     longest: some ? { items: root.longest, number: firstOfLength(root, 'longest') } : null,
@@ -199,9 +218,7 @@ export function sharesOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Shares | null {
     const terrain = new Terrain(plan, new Diagrams(caps.nodes), { everyValue: true });
     return terrain.limits.length > 0 ? null : sharesIn(plan, terrain);
   } catch (error) {
-    const tooMuch =
-      error instanceof TooManyCases || error instanceof TooManyNodes || error instanceof TooManySituations;
-    if (tooMuch) return null;
+    if (isTooMuch(error)) return null;
     throw error;
   }
 }
@@ -219,9 +236,7 @@ export function withinMemory<Result>(work: () => Result): Result | null {
   try {
     return work();
   } catch (error) {
-    const tooMuch =
-      error instanceof TooManyCases || error instanceof TooManyNodes || error instanceof TooManySituations;
-    if (tooMuch) return null;
+    if (isTooMuch(error)) return null;
     throw error;
   }
 }
@@ -276,17 +291,41 @@ function numbered<Found>(left: RoutesLeft, find: (number: bigint) => Found | nul
   };
 }
 
+function isTooMuch(error: unknown): boolean {
+  const kinds = [TooManyCases, TooManyNodes, TooManySituations, TooManyForks];
+  return kinds.some((kind) => error instanceof kind);
+}
+
 function coverRoutes(plan: Plan, caps: Caps, numberOf: Analysis['numberOf']): CoverResult {
   const found = withinMemory(() => {
     const cover = coverWithin(() => terrainWithin(plan, caps, { messages: true }));
-    const routes = cover.paths.map((path): Route => {
-      const { items, ending, witness } = alongPath(cover.terrain, cover.events, path);
-      return { number: numberOf(items, ending) ?? 0n, items, ending, ...witness };
-    });
-    routes.sort((a, b) => (a.number < b.number ? -1 : a.number > b.number ? 1 : 0));
-    return { routes, atLeast: cover.atLeast, outcomes: cover.outcomes, complete: true };
+    return { ...cover, routes: routesAlong(cover, numberOf), complete: true };
   });
-  return found ?? { routes: [], atLeast: 0, outcomes: 0, complete: false };
+  if (found === null) return { routes: [], atLeast: 0, outcomes: 0, complete: false };
+  const { routes, atLeast, outcomes, complete } = found;
+  return { routes, atLeast, outcomes, complete };
+}
+
+function pairRoutes(plan: Plan, caps: Caps, numberOf: Analysis['numberOf']): PairsResult {
+  const found = withinMemory(() => {
+    const cover = pairsWithin(() => terrainWithin(plan, caps, { messages: true }));
+    return { routes: routesAlong(cover, numberOf), atLeast: cover.atLeast, pairs: cover.pairs };
+  });
+  return found === null
+    ? { routes: [], atLeast: 0, pairs: 0, complete: false }
+    : { ...found, complete: true };
+}
+
+/** Paths through the forks as routes, in canonical order. */
+function routesAlong(
+  { paths, terrain, events }: Pick<ForkCover, 'paths' | 'terrain' | 'events'>,
+  numberOf: Analysis['numberOf'],
+): Route[] {
+  const routes = paths.map((path): Route => {
+    const { items, ending, witness } = alongPath(terrain, events, path);
+    return { number: numberOf(items, ending) ?? 0n, items, ending, ...witness };
+  });
+  return routes.sort((a, b) => (a.number < b.number ? -1 : a.number > b.number ? 1 : 0));
 }
 
 /** Values of an answer compared with another one that are tried, from all to few. */

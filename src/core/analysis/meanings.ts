@@ -76,7 +76,8 @@ export class Meanings {
       this.add(name, use);
       if (variable.of !== 'derived') return;
       const text = `${use} by ${routingText(variable.derived)}`;
-      for (const input of this.plan.derived[variable.index]?.inputs ?? []) this.add(input.variable.name, text);
+      for (const input of this.plan.derived[variable.index]?.inputs ?? [])
+        this.add(input.variable.name, text);
     });
   }
 

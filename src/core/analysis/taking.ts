@@ -46,7 +46,9 @@ export class TakenWay {
     const found = plan.sections.flatMap(({ items }) => items).find(has);
     this.list = 'quota' in way ? 'quota' : 'skip';
     this.index = 'quota' in way ? (found?.quotas.findIndex(({ id }) => id === way.quota) ?? -1) : way.skip;
-    this.places = found ? passes(found.section).map((pass) => layout.item(found.section, pass, found.index)) : [];
+    this.places = found
+      ? passes(found.section).map((pass) => layout.item(found.section, pass, found.index))
+      : [];
   }
 
   /** The hidden choice that belongs to a place. */
