@@ -6,7 +6,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import path from 'node:path';
 import { format, resolveConfig } from 'prettier';
-import { analyse, sharesOf, type Analysis } from '../src/core/analysis';
+import { analyse, DEFAULT_CAPS, sharesOf, Workshop, type Analysis } from '../src/core/analysis';
 import { readDocumentText } from '../src/core/document/read';
 import type { Questionnaire } from '../src/core/document/types';
 import type { Plan } from '../src/core/routing/plan';
@@ -45,8 +45,12 @@ interface Row {
   readonly count: number;
   readonly asked: number;
   readonly snags: number;
+  /** All four after an ask-if half-way was taken away or put back. */
+  readonly edited: number;
   readonly cover: number;
   readonly coverWords: string;
+  readonly pairs: number;
+  readonly pairWords: string;
   readonly shares: number;
   readonly route: number;
   readonly memory: number;
@@ -65,8 +69,10 @@ async function measure(name: string, document: Questionnaire): Promise<Row> {
   const fresh = Array.from({ length: 6 }, () => analyse(plan));
   const asked = await timed(() => (fresh.pop() ?? analyse(plan)).asked.size);
   const snags = await timed(() => snagsOf(plan).length + routedSnagsOf(plan, analysis).length);
+  const edited = await timed(afterEdits(document));
   const cover = await timed(() => analyse(plan).cover);
   const { length } = cover.result.routes;
+  const pairs = await timed(() => analyse(plan).pairs, 1);
   const shares = await timed(() => sharesOf(plan)?.minutes);
   const route = await timed(() => analysis.route(routes / 3n + 1n));
   const digits = routes.toString().length;
@@ -77,11 +83,37 @@ async function measure(name: string, document: Questionnaire): Promise<Row> {
     count: counted.ms,
     asked: asked.ms,
     snags: snags.ms,
+    edited: edited.ms,
     cover: Math.max(0, cover.ms - counted.ms),
     coverWords: `${length}, at least ${cover.result.atLeast}`,
+    pairs: Math.max(0, pairs.ms - counted.ms),
+    pairWords: pairs.result.complete
+      ? `${pairs.result.routes.length}, at least ${pairs.result.atLeast}`
+      : 'too many forks',
     shares: shares.ms,
     route: route.ms,
     memory,
+  };
+}
+
+/** Everything about a questionnaire and about the same without one ask-if, in turns, as while somebody edits it. */
+function afterEdits(document: Questionnaire): () => unknown {
+  const asked = document.sections.flatMap(({ items }) => items.filter((item) => item.kind !== 'page_break' && item.askIf)); // prettier-ignore
+  const half = asked[Math.floor(asked.length / 2)];
+  const without = {
+    ...document,
+    sections: document.sections.map((section) => ({
+      ...section,
+      items: section.items.map((item) => (item === half ? { ...item, askIf: undefined } : item)),
+    })),
+  } as Questionnaire;
+  const workshop = new Workshop();
+  let turn = 0;
+  return () => {
+    turn += 1;
+    const plan = planOf(turn % 2 === 0 ? document : without);
+    const analysis = analyse(plan, DEFAULT_CAPS, workshop);
+    return [analysis.asked, snagsOf(plan), routedSnagsOf(plan, analysis, workshop)];
   };
 }
 
@@ -96,18 +128,36 @@ for (const [name, document] of SIZES) {
 const base = rows.find(({ name }) => name.startsWith('120')) as Row;
 const whole = (row: Row) => row.plan + row.count + row.asked + row.snags;
 const analysis = markdown(
-  ['questionnaire', 'routes', 'plan', 'count', 'who is asked', 'snags', 'all four', 'to 120 items', 'memory'],
+  [
+    'questionnaire',
+    'routes',
+    'plan',
+    'count',
+    'who is asked',
+    'snags',
+    'all four',
+    'to 120 items',
+    'after an edit',
+    'memory',
+  ],
   rows.map((row) => [
     row.name,
     row.routes,
     ...[row.plan, row.count, row.asked, row.snags, whole(row)].map(milliseconds),
     times(whole(row), whole(base)),
+    milliseconds(row.edited),
     `${Math.round(row.memory)} MB`,
   ]),
 );
 const later = markdown(
-  ['questionnaire', 'one route', 'shares', 'covering set', 'its routes'],
-  rows.map((row) => [row.name, ...[row.route, row.shares, row.cover].map(milliseconds), row.coverWords]),
+  ['questionnaire', 'one route', 'shares', 'covering set', 'its routes', 'of pairs', 'its routes'],
+  rows.map((row) => [
+    row.name,
+    ...[row.route, row.shares, row.cover].map(milliseconds),
+    row.coverWords,
+    milliseconds(row.pairs),
+    row.pairWords,
+  ]),
 );
 
 const reaching: string[][] = [];
@@ -141,14 +191,15 @@ that is not counted (of one run, where it takes over two seconds); memory is wha
 ## The analysis, after every edit
 
 *Plan* parses conditions and finds targets; *count* gives all counts by item and ending; *who is asked* the shortest
-condition of every item; *snags* every check.
+condition of every item; *snags* every check. *After an edit*: all four once the ask-if half-way is taken away or put
+back, where what the edit does not touch is found again.
 
 ${analysis}
 
 ## What is asked for now and then
 
 *One route* is any route by its number, with a respondent who takes it; *shares* the expected share of the sample for
-every item, way and ending.
+every item, way and ending; *of pairs* the routes that take every two outcomes of forks together.
 
 ${later}
 

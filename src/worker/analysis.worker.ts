@@ -1,7 +1,7 @@
 /** The analysis off the main thread: one questionnaire at a time, asked about by number. */
 import { expose } from 'comlink';
 import * as v from 'valibot';
-import { analyse, sharesOf, type Analysis, type Shares } from '../core/analysis';
+import { analyse, DEFAULT_CAPS, sharesOf, Workshop, type Analysis, type Shares } from '../core/analysis';
 import { readDocument } from '../core/document/read';
 import { routingContent } from '../core/document/routing-content';
 import type { Plan } from '../core/routing/plan';
@@ -14,6 +14,9 @@ import type { AnalysisApi, AnalysisSummary, RouteRow, RouteView } from './types'
 const NumberText = v.pipe(v.string(), v.regex(/^\d+$/, 'a route number is written in digits'));
 const Count = v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(500));
 const Marks = v.array(v.string());
+
+/** From one edit to the next. */
+const workshop = new Workshop();
 
 let analysis: Analysis | null = null;
 let marks: ContentMarks | null = null;
@@ -41,7 +44,8 @@ const api: AnalysisApi = {
     plan = planOf(read.document);
     const content = routingContent(read.document);
     // An edit of words, or of anything else that leads nobody anywhere, leaves every route as it was.
-    const result = analysis !== null && content === analysed ? analysis : analyse(plan);
+    const result =
+      analysis !== null && content === analysed ? analysis : analyse(plan, DEFAULT_CAPS, workshop);
     analysed = content;
     analysis = result;
     shares = undefined;
@@ -60,7 +64,7 @@ const api: AnalysisApi = {
 
   asked: () => Object.fromEntries(loaded().analysis.asked),
 
-  snags: () => (plan === null ? [] : routedSnagsOf(plan, loaded().analysis)),
+  snags: () => (plan === null ? [] : routedSnagsOf(plan, loaded().analysis, workshop)),
 
   sample() {
     const found = sharesNow();

@@ -5,19 +5,9 @@
  * everybody moves on silently, in masses, until each is presented an item or arrives at an ending; masses that
  * meet become one, so that each thing seen leads to one belief, and equal beliefs have equal futures.
  */
-import type { PlanItem, PlanSection } from '../routing/plan';
 import { FALSE, type Diagram } from './diagram';
+import { Sights, type Sight } from './sights';
 import type { Terrain } from './terrain';
-
-/** What can be seen next: an item in a pass, or an ending. Compared by `rank`, which is canonical order. */
-export interface Sight {
-  /** Number of the place. */
-  readonly rank: number;
-  readonly planItem: PlanItem | null;
-  readonly pass: number | null;
-  /** Index of the ending; -1 for an item. */
-  readonly ending: number;
-}
 
 export interface Belief {
   readonly at: number;
@@ -39,9 +29,12 @@ export interface Onward {
 }
 
 export class Beliefs {
-  private readonly sights: (Sight | undefined)[] = [];
-
-  constructor(readonly terrain: Terrain) {}
+  constructor(
+    readonly terrain: Terrain,
+    readonly sights = new Sights(),
+  ) {
+    sights.renew(terrain.plan, terrain.layout);
+  }
 
   /** What can be seen first, in canonical order. */
   start(): readonly Emission[] {
@@ -110,7 +103,7 @@ export class Beliefs {
         case 'item': {
           const { asked } = terrain.itemAt(at);
           const presented = diagrams.and(mass, asked);
-          if (presented !== FALSE) seen.push({ sight: this.sightAt(at), mass: presented });
+          if (presented !== FALSE) seen.push({ sight: this.sights.at(at), mass: presented });
           const passed = diagrams.and(diagrams.and(mass, diagrams.not(asked)), terrain.unasked(at));
           masses.send(at, at + 1, passed);
           break;
@@ -124,28 +117,13 @@ export class Beliefs {
           break;
         }
         case 'ending':
-          seen.push({ sight: this.sightAt(at), mass });
+          seen.push({ sight: this.sights.at(at), mass });
           break;
         default:
           throw new RangeError(`there is no place ${at}`);
       }
     }
     return { seen, out };
-  }
-
-  private sightAt(at: number): Sight {
-    let sight = this.sights[at];
-    if (sight === undefined) {
-      const place = this.terrain.layout.places[at];
-      if (place?.kind === 'ending') sight = { rank: at, planItem: null, pass: null, ending: place.ending };
-      else if (place?.kind === 'item') {
-        const section = this.terrain.plan.sections[place.section] as PlanSection;
-        const planItem = section.items[place.item] as PlanItem;
-        sight = { rank: at, planItem, pass: section.repeat === null ? null : place.pass, ending: -1 };
-      } else throw new RangeError(`nothing is seen at place ${at}`);
-      this.sights[at] = sight;
-    }
-    return sight;
   }
 }
 

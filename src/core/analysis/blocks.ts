@@ -96,3 +96,35 @@ function levelsIn(terrain: Terrain, from: number, to: number): Set<number> {
   for (const diagram of read) for (const level of diagrams.support(diagram)) levels.add(level);
   return levels;
 }
+
+/**
+ * All that decides what can be seen in a block and after it, as a text; equal texts over the same ranks, equal graphs.
+ * Targets are written relative to the block, so that it stays the same wherever it stands.
+ */
+export function contentOf(terrain: Terrain, { start, exit }: Block): string {
+  const { layout, plan } = terrain;
+  const last = exit === Infinity;
+  const to = last ? layout.ending(0) : exit;
+  const target = (at: number) => {
+    const place = layout.places[at];
+    return place?.kind === 'ending' ? `> ${plan.endings[place.ending]?.ending.id ?? ''}` : at - start;
+  };
+  const ways = (of: readonly Way[]) => of.map((way) => [way.when, target(way.to), way.by === null ? 0 : 1]);
+  const places: unknown[] = [];
+  for (let at = start; at < to; at += 1) {
+    const place = layout.places[at];
+    const unasked = terrain.unasked(at);
+    if (place?.kind === 'gate')
+      places.push([plan.sections[place.section]?.section.id, place.aim, terrain.gateAt(at), unasked]);
+    else if (place?.kind === 'pass') places.push([terrain.passAt(at), unasked]);
+    else if (place?.kind === 'end') places.push([terrain.settledAt(at), ways(terrain.endAt(at)), unasked]);
+    else if (place?.kind === 'item') {
+      const { asked, checks, planItem, pass, ways: leaving } = terrain.itemAt(at);
+      const domain = terrain.domainParts(at);
+      places.push([planItem.item.name, pass, asked, checks, domain, ways(leaving), unasked]);
+    }
+  }
+  // The order of the endings is part of the order of routes; past the last section one of them follows.
+  const endings = plan.endings.map(({ ending }) => ending.id);
+  return JSON.stringify([places, endings, last ? plan.lastEnding : '']);
+}

@@ -6,7 +6,7 @@
 import type { Literal, Operand } from '../condition/syntax';
 import type { Answer, NumberAnswer, Option, ScaleAnswer, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
-import { gridRowAnswer } from '../routing/answers';
+import { variableAnswer } from '../routing/answers';
 import type { Driver } from './drivers';
 
 /** More values than this are not tried. */
@@ -205,7 +205,7 @@ function valuesInOrder(
 ): { values: number[]; incomplete: string | null } {
   const { group } = driver;
   if (group.length <= 1) return { values: [], incomplete: null };
-  const answers = group.map(({ variable }) => answerOf(variable));
+  const answers = group.map(({ variable }) => driverAnswer(variable));
   const grids = answers.map((answer) =>
     answer.type === 'number'
       ? { step: 10 ** -(answer.decimals ?? 0), from: 0 }
@@ -251,7 +251,7 @@ function momentsInOrder({ group }: Driver, type: 'date' | 'time' | 'datetime'): 
   if (group.length <= 1) return [];
   const marks = new Set<number>();
   for (const driver of group) {
-    const answer = answerOf(driver.variable);
+    const answer = driverAnswer(driver.variable);
     const ends = answer.type === type ? [answer.min, answer.max].filter((end) => end !== undefined) : [];
     for (const literal of literalsOf(driver)) if (literal.kind === type) ends.push(literal.value);
     for (const text of ends) marks.add(instant(type, text));
@@ -280,17 +280,10 @@ function momentsInOrder({ group }: Driver, type: 'date' | 'time' | 'datetime'): 
   return found.map((at) => written(type, at));
 }
 
-function answerOf(variable: Driver['variable']): Answer {
-  switch (variable.of) {
-    case 'given':
-      return variable.given.answer;
-    case 'row':
-      return gridRowAnswer(variable.grid);
-    case 'question':
-      return variable.question.answer;
-    default:
-      throw new TypeError(`${variable.name} is derived, and no driver`);
-  }
+function driverAnswer(variable: Driver['variable']): Answer {
+  const answer = variableAnswer(variable);
+  if (answer === null) throw new TypeError(`${variable.name} is derived, and no driver`);
+  return answer;
 }
 
 /** A date, time or datetime in the middle of the limits. */

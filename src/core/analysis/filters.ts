@@ -6,7 +6,7 @@
  * it: so counts still multiply over parts that have nothing to do with each other.
  */
 import type { PlanEnding } from '../routing/plan';
-import type { Sight } from './belief';
+import type { Sight } from './sights';
 import type { Node } from './graph';
 import { allRoutes, beginning, countOf, nextOf, type Count, type Next, type Prefix } from './prefix';
 import type { WayTaken } from './taking';

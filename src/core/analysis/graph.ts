@@ -8,11 +8,13 @@
  * Bacchus, Beame, Kautz and Pitassi, "Combining component caching and clause learning", 2004). Counts are exact as
  * long as no cap was hit; beyond a cap each prefix counts as the one route that is known to complete it.
  */
-import type { Belief, Beliefs, Onward, Sight } from './belief';
-import { blocksOf, type Block } from './blocks';
+import type { Belief, Beliefs, Onward } from './belief';
+import type { Sight, Spot } from './sights';
+import { blocksOf, contentOf, type Block } from './blocks';
 import { FALSE, TooManyNodes, type Diagram } from './diagram';
 import { Factoring, type Factors } from './factors';
 import { VARIABLES_EACH } from './predicates';
+import type { GraphMemory } from './workshop';
 
 export interface Caps {
   /** Beliefs told apart at most. */
@@ -40,8 +42,8 @@ interface Counts {
 
 export interface Fork extends Counts {
   readonly kind: 'fork';
-  /** Number of the place it stands at; forks of one route are gone through in this order. */
-  readonly at: number;
+  /** The place it stands at; forks of one route are gone through in this order. */
+  readonly spot: Spot;
   /** In canonical order; only those on which at least one way goes on. */
   edges: readonly Edge[];
   /** False where a cap stopped the opening of this node. */
@@ -105,12 +107,20 @@ interface Frame {
 }
 
 /** Builds the graph depth first, so that what a cap leaves out lies in one region. */
-export function buildGraph(beliefs: Beliefs, caps: Caps = DEFAULT_CAPS): Graph {
-  return new Builder(beliefs, caps).build();
+export function buildGraph(
+  beliefs: Beliefs,
+  caps: Caps = DEFAULT_CAPS,
+  memory: GraphMemory | null = null,
+): Graph {
+  return new Builder(beliefs, caps, memory).build();
 }
 
 class Builder {
   private readonly blocks: readonly Block[];
+  /** For each block a number by which it is known: that of its content where graphs are kept. */
+  private readonly contents: readonly number[];
+  /** Nodes found again from before. */
+  private foundAgain = 0;
   private readonly factoring: Factoring;
   private readonly starts = new Map<string, Node>();
   private readonly contexts = new Map<string, Context>();
@@ -124,9 +134,11 @@ class Builder {
   constructor(
     private readonly beliefs: Beliefs,
     private readonly caps: Caps,
+    private readonly memory: GraphMemory | null,
   ) {
     const { terrain } = beliefs;
     this.blocks = blocksOf(terrain);
+    this.contents = this.blocks.map((block) => memory?.numberOf(contentOf(terrain, block)) ?? block.index);
     this.factoring = new Factoring(terrain.diagrams, (level) => Math.floor(level / VARIABLES_EACH));
   }
 
@@ -162,7 +174,9 @@ class Builder {
       frame.children.push(next.node);
       stack.push(next);
     }
-    const { nodes, beliefCount, stoppedAt } = this;
+    const { beliefCount, stoppedAt } = this;
+    const nodes = this.foundAgain > 0 ? childrenFirst(root) : this.nodes;
+    this.keep(nodes);
     return { root, nodes, beliefs: beliefCount, stoppedAt };
   }
 
@@ -170,7 +184,7 @@ class Builder {
     const empty = { routes: 0n, shortest: Infinity, longest: -Infinity };
     const node: Node =
       expansion.kind === 'fork'
-        ? { kind: 'fork', at: expansion.at, edges: [], opened: true, ...empty }
+        ? { kind: 'fork', spot: this.beliefs.sights.spot(expansion.at), edges: [], opened: true, ...empty }
         : { kind: 'parts', parts: [], ...empty };
     if (node.kind === 'fork') this.beliefCount += 1;
     this.remember(standing, node);
@@ -198,14 +212,34 @@ class Builder {
   }
 
   private nodeOf(standing: Standing): Node | undefined {
-    return standing.kind === 'ahead'
-      ? this.starts.get(keyOf(standing.ahead))
-      : standing.then.known.get(standing.belief.at)?.get(standing.belief.known);
+    if (standing.kind === 'at')
+      return standing.then.known.get(standing.belief.at)?.get(standing.belief.known);
+    const key = this.keyOf(standing.ahead);
+    const known = this.starts.get(key);
+    if (known !== undefined) return known;
+    const before = this.memory?.starts.get(key);
+    if (before === undefined) return undefined;
+    this.foundAgain += 1;
+    this.starts.set(key, before);
+    return before;
+  }
+
+  /** Leaves what lies ahead of each start for the next graph, if it is whole. */
+  private keep(nodes: readonly Node[]): void {
+    const { memory } = this;
+    if (memory === null) return;
+    if (this.stoppedAt !== null) {
+      memory.starts = new Map();
+      return;
+    }
+    const reached = new Set(nodes);
+    const again = [...memory.starts].filter(([, node]) => reached.has(node));
+    memory.starts = new Map([...again, ...this.starts]);
   }
 
   private remember(standing: Standing, node: Node): void {
     if (standing.kind === 'ahead') {
-      this.starts.set(keyOf(standing.ahead), node);
+      this.starts.set(this.keyOf(standing.ahead), node);
       return;
     }
     const { at, known } = standing.belief;
@@ -235,7 +269,7 @@ class Builder {
     }
     const parts = this.apart(standing.ahead);
     const [only] = parts;
-    if (only === undefined || parts.length > 1 || keyOf(only) !== keyOf(standing.ahead))
+    if (only === undefined || parts.length > 1 || this.keyOf(only) !== this.keyOf(standing.ahead))
       return { kind: 'parts', parts: parts.map((ahead) => ({ kind: 'ahead', ahead })) };
     const [block, ...blocks] = only.blocks as [Block, ...Block[]];
     const reads = new Set(block.shared);
@@ -321,8 +355,12 @@ class Builder {
     return seen;
   }
 
+  private keyOf({ blocks, factors }: Ahead): string {
+    return `${blocks.map(({ index }) => this.contents[index]).join(' ')}|${factors.join(' ')}`;
+  }
+
   private contextOf(ahead: Ahead): Context {
-    const key = keyOf(ahead);
+    const key = this.keyOf(ahead);
     let context = this.contexts.get(key);
     if (context === undefined) {
       context = { ahead, known: new Map() };
@@ -407,7 +445,7 @@ class Builder {
     const at = standing.kind === 'at' ? standing.belief.at : (standing.ahead.blocks[0]?.start ?? 0);
     const node: Fork = {
       kind: 'fork',
-      at,
+      spot: this.beliefs.sights.spot(at),
       edges: [],
       opened: false,
       routes: found ? 1n : 0n,
@@ -451,6 +489,23 @@ function targetsOf(expansion: Expansion): readonly (Standing | null)[] {
   return expansion.kind === 'parts' ? expansion.parts : expansion.edges.map(({ to }) => to);
 }
 
-function keyOf({ blocks, factors }: Ahead): string {
-  return `${blocks.map(({ index }) => index).join(' ')}|${factors.join(' ')}`;
+/** Every node that can be reached, children before parents. */
+function childrenFirst(root: Node): Node[] {
+  const done: Node[] = [];
+  const seen = new Set<Node>([root]);
+  const open: { node: Node; next: number }[] = [{ node: root, next: 0 }];
+  for (let frame = open.at(-1); frame !== undefined; frame = open.at(-1)) {
+    const { node } = frame;
+    const child = node.kind === 'parts' ? node.parts[frame.next] : node.edges[frame.next]?.to;
+    if (child === undefined) {
+      done.push(node);
+      open.pop();
+      continue;
+    }
+    frame.next += 1;
+    if (child === null || seen.has(child)) continue;
+    seen.add(child);
+    open.push({ node: child, next: 0 });
+  }
+  return done;
 }

@@ -4,12 +4,14 @@
  * `analyse` counts once; the result then answers questions about single routes without counting again.
  */
 import { itemKey, type Plan } from '../routing/plan';
-import { Beliefs, type Sight } from './belief';
+import { Beliefs } from './belief';
+import type { Sight } from './sights';
 import { Diagrams, TooManyNodes } from './diagram';
 import type { Limit } from './drivers';
 import { TooManyCases } from './encode';
 import { counted, filterRoutes, type RouteFilter, type RoutesLeft } from './filters';
 import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './graph';
+import { NoRankLeft } from './ranks';
 import { reachOf } from './reach';
 import {
   firstHeaviest,
@@ -30,10 +32,12 @@ import { TooManySituations } from './weighing';
 import type { WayTaken } from './taking';
 import { Terrain, type TerrainScope } from './terrain';
 import { witnessOf } from './witness';
+import type { Workshop } from './workshop';
 
 export type { Limit } from './drivers';
 export type { RouteFilter } from './filters';
 export type { WayTaken } from './taking';
+export { Workshop } from './workshop';
 export type { Route } from './routes';
 export type { Shares, WayShare } from './shares';
 export { DEFAULT_CAPS, type Caps } from './graph';
@@ -118,10 +122,11 @@ export interface Ahead {
   readonly most: number;
 }
 
-export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
-  const terrain = terrainWithin(plan, caps);
-  let beliefs = new Beliefs(terrain);
-  const graph = buildGraph(beliefs, caps);
+/** With a workshop, what an edit has not touched is found again; an analysis made there before is not to be asked any more. */
+export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Workshop | null = null): Analysis {
+  const begun = beginning(plan, caps, workshop);
+  const { terrain, graph } = begun;
+  let { beliefs } = begun;
   const { root } = graph;
   const limits = [...terrain.limits, ...capLimit(graph, caps)];
   const some = root.routes > 0n;
@@ -153,7 +158,9 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
     get asked() {
       // What no route presents is asked of nobody, for whatever reason.
       const isNever = (name: string) => limits.length === 0 && items.get(name) === 0n;
-      asked ??= new Map([...reachOf(plan)].map(([name, text]) => [name, isNever(name) ? 'never' : text]));
+      asked ??= new Map(
+        [...askedOf(plan, caps, workshop)].map(([name, text]) => [name, isNever(name) ? 'never' : text]),
+      );
       return asked;
     },
     slowest(seconds) {
@@ -212,6 +219,38 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS): Analysis {
   };
 }
 
+interface Begun {
+  readonly terrain: Terrain;
+  readonly beliefs: Beliefs;
+  readonly graph: Graph;
+}
+
+function beginning(plan: Plan, caps: Caps, workshop: Workshop | null): Begun {
+  const bench = workshop?.bench('routes', caps.nodes);
+  if (bench !== undefined) {
+    const { diagrams, ranks, graph: memory } = bench;
+    const again = withinMemory((): Begun => {
+      const terrain = new Terrain(plan, diagrams, { ranks });
+      const beliefs = new Beliefs(terrain, memory.sights);
+      return { terrain, beliefs, graph: buildGraph(beliefs, caps, memory) };
+    });
+    if (again?.graph.stoppedAt === null) return again;
+    // What was kept takes room: where there is not enough of it, everything is begun anew.
+    workshop?.clear('routes');
+  }
+  const terrain = terrainWithin(plan, caps);
+  const beliefs = new Beliefs(terrain);
+  return { terrain, beliefs, graph: buildGraph(beliefs, caps) };
+}
+
+function askedOf(plan: Plan, caps: Caps, workshop: Workshop | null): ReadonlyMap<string, string> {
+  const bench = workshop?.bench('asked', caps.nodes);
+  const again = bench && withinMemory(() => reachOf(plan, bench));
+  if (again) return again;
+  workshop?.clear('asked');
+  return reachOf(plan);
+}
+
 /** Shares of the sample; null where they could not be exact, or the conditions are too entangled. */
 export function sharesOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Shares | null {
   try {
@@ -227,7 +266,14 @@ export function sharesOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Shares | null {
  * Who comes to each place, for the checks: every part of every condition can be asked about. Null where the
  * conditions are too entangled.
  */
-export function flowOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Flow | null {
+export function flowOf(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Workshop | null = null): Flow | null {
+  const bench = workshop?.bench('checks', caps.nodes);
+  if (bench !== undefined) {
+    const { diagrams, ranks } = bench;
+    const again = withinMemory(() => new Flow(new Terrain(plan, diagrams, { parts: true, ranks })));
+    if (again !== null) return again;
+    workshop?.clear('checks');
+  }
   return withinMemory(() => new Flow(terrainWithin(plan, caps, { parts: true })));
 }
 
@@ -292,7 +338,7 @@ function numbered<Found>(left: RoutesLeft, find: (number: bigint) => Found | nul
 }
 
 function isTooMuch(error: unknown): boolean {
-  const kinds = [TooManyCases, TooManyNodes, TooManySituations, TooManyForks];
+  const kinds = [TooManyCases, TooManyNodes, TooManySituations, TooManyForks, NoRankLeft];
   return kinds.some((kind) => error instanceof kind);
 }
 

@@ -27,6 +27,8 @@ export class Instance {
   /** Which readings somebody may have, as far as `domain` has been asked; parallel to them. */
   readonly legal: boolean[] = [];
   private readonly truths: Uint8Array[] = [];
+  /** Which of its variables a test has been made of since it was made or renewed; parallel to `truths`. */
+  private readonly inUse: boolean[] = [];
   /** By reading, its number, if the reading is a number in binary: for those of which every value counts. */
   private readonly codes: Int32Array | null;
   /** The picks, if there are too many sets of them to list; `values` and `readings` are then but samples. */
@@ -37,7 +39,7 @@ export class Instance {
 
   constructor(
     private readonly diagrams: Diagrams,
-    /** Renewed when it is used again after an edit. */
+    /** That of the questionnaire as it is now; see `renew`. */
     public driver: Driver,
     answer: Answer,
     readonly key: string,
@@ -62,6 +64,14 @@ export class Instance {
     if (this.picks !== null) this.takePicks(this.picks);
   }
 
+  /** Takes it up again after an edit that left its values as they were: of its tests only those made anew count. */
+  renew(driver: Driver): void {
+    this.driver = driver;
+    if (this.codes !== null || this.picks !== null) return;
+    this.inUse.fill(false);
+    this.sources.fill('');
+  }
+
   /** The truths of the samples for the variables of the picks. */
   private takePicks(picks: Picks): void {
     const bySample = this.readings.map(({ presented, value }, reading) =>
@@ -74,8 +84,10 @@ export class Instance {
       ),
     );
     for (let number = 0; number < picks.size; number += 1) {
-      this.truths.push(Uint8Array.from(bySample, (truths) => (truths[number] ? 1 : 0)));
-      this.sources.push(picks.sourceOf(number));
+      this.add(
+        Uint8Array.from(bySample, (truths) => (truths[number] ? 1 : 0)),
+        picks.sourceOf(number),
+      );
     }
   }
 
@@ -88,8 +100,10 @@ export class Instance {
     order.forEach((reading, code) => (codes[reading] = code));
     const digits = Math.max(1, Math.ceil(Math.log2(order.length)));
     for (let digit = digits - 1; digit >= 0; digit -= 1) {
-      this.truths.push(Uint8Array.from(codes, (code) => (code >> digit) & 1));
-      this.sources.push('');
+      this.add(
+        Uint8Array.from(codes, (code) => (code >> digit) & 1),
+        '',
+      );
     }
     return codes;
   }
@@ -103,14 +117,23 @@ export class Instance {
     if (!asText.includes('0')) return TRUE;
     if (this.codes !== null) return this.binary(truth, asText);
     const known = this.byTruth.get(asText);
-    if (known !== undefined) return this.diagrams.variable(this.levelOf(known));
+    if (known !== undefined && this.inUse[known]) return this.diagrams.variable(this.levelOf(known));
     const opposite = this.byTruth.get(truth.map((bit) => 1 - bit).join(''));
-    if (opposite !== undefined) return this.diagrams.not(this.diagrams.variable(this.levelOf(opposite)));
+    if (opposite !== undefined && this.inUse[opposite])
+      return this.diagrams.not(this.diagrams.variable(this.levelOf(opposite)));
+    const number = known ?? this.add(truth, source);
+    this.inUse[number] = true;
+    this.sources[number] = source;
+    this.byTruth.set(asText, number);
+    return this.diagrams.variable(this.levelOf(number));
+  }
+
+  private add(truth: Uint8Array, source: string): number {
     const number = this.truths.push(truth) - 1;
     if (number >= VARIABLES_EACH) throw new RangeError(`more than ${VARIABLES_EACH} tests of ${this.key}`);
-    this.byTruth.set(asText, number);
+    this.inUse.push(true);
     this.sources.push(source);
-    return this.diagrams.variable(this.levelOf(number));
+    return number;
   }
 
   /** Of many picks, a test here can only be one of having been asked, or left blank. */
@@ -144,7 +167,7 @@ export class Instance {
 
   /** How many variables it has. */
   get size(): number {
-    return this.truths.length;
+    return this.inUse.filter(Boolean).length;
   }
 
   /** The condition that one of its variables was made for. */
@@ -160,7 +183,9 @@ export class Instance {
 
   /** The truth of each of its variables for one reading. */
   literals(reading: number): [level: number, value: boolean][] {
-    return this.truths.map((truth, number) => [this.levelOf(number), truth[reading] === 1]);
+    return this.truths.flatMap((truth, number): [number, boolean][] =>
+      this.inUse[number] ? [[this.levelOf(number), truth[reading] === 1]] : [],
+    );
   }
 
   cube(reading: number): Diagram {
@@ -179,7 +204,7 @@ export class Instance {
       const when = allowed(value);
       this.legal[reading] = when !== FALSE;
       if (when === FALSE) return;
-      const key = this.truths.map((truth) => truth[reading]).join('');
+      const key = this.truths.map((truth, number) => (this.inUse[number] ? truth[reading] : '')).join('');
       const known = byTruth.get(key);
       if (known === undefined) byTruth.set(key, { reading, when });
       else known.when = this.diagrams.or(known.when, when);

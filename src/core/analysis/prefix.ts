@@ -2,7 +2,7 @@
  * A route as far as it has been gone: the nodes of the graph that lie ahead, each a part of its own, in the order
  * in which they are gone through.
  */
-import type { Sight } from './belief';
+import type { Sight } from './sights';
 import type { Fork, Node } from './graph';
 
 /** What lies ahead; null where nothing does. */
@@ -50,6 +50,6 @@ export function isOpened(prefix: Prefix | null): boolean {
 
 function inserted(prefix: Prefix | null, node: Node): Prefix | null {
   if (node.kind === 'parts') return node.parts.reduce<Prefix | null>(inserted, prefix);
-  if (prefix === null || node.at <= prefix.fork.at) return { fork: node, then: prefix };
+  if (prefix === null || node.spot.rank <= prefix.fork.spot.rank) return { fork: node, then: prefix };
   return { fork: prefix.fork, then: inserted(prefix.then, node) };
 }

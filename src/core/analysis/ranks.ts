@@ -7,7 +7,7 @@
 import { VARIABLES_EACH, type Instance } from './predicates';
 
 /** Ranks left free after each one at first. */
-const GAP = 64;
+const GAP = 256;
 /** Levels are 32-bit numbers. */
 const MOST_RANKS = Math.floor(0x7ffffffe / VARIABLES_EACH);
 
@@ -26,7 +26,8 @@ export class Ranks {
   assign(meanings: readonly string[]): number[] {
     const before = meanings.map((meaning) => this.known.get(meaning) ?? null);
     const kept = longestAscending(before);
-    const gap = this.taken.size === 0 ? Math.max(1, Math.min(GAP, Math.floor(MOST_RANKS / (2 * meanings.length + 2)))) : 1; // prettier-ignore
+    const most = Math.floor(MOST_RANKS / (2 * meanings.length + 2));
+    const gap = this.taken.size === 0 ? Math.max(1, Math.min(GAP, most)) : 1;
     this.last = 0;
     return meanings.map((meaning, n) => this.give(meaning, kept.has(n) ? (before[n] ?? null) : null, gap));
   }
@@ -40,7 +41,8 @@ export class Ranks {
   private give(meaning: string, before: number | null, gap: number): number {
     let rank = before ?? this.last + gap;
     if (before === null) while (this.taken.has(rank)) rank += 1;
-    if (rank > MOST_RANKS) throw new NoRankLeft();
+    // Those before may have used up the gap.
+    if (rank <= this.last || rank > MOST_RANKS) throw new NoRankLeft();
     this.known.set(meaning, rank);
     this.taken.add(rank);
     this.last = rank;

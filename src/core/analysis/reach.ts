@@ -7,17 +7,22 @@ import { parseCondition } from '../condition/parse';
 import type { Plan } from '../routing/plan';
 import { Coming } from './coming';
 import { coverCubes, type Cube } from './cover-cubes';
-import { Diagrams, FALSE, TooManyNodes, TRUE, type Diagram } from './diagram';
+import { FALSE, TooManyNodes, TRUE, type Diagram, type Diagrams } from './diagram';
 import type { Instance } from './predicates';
 import { shortestTest } from './tests-in-words';
 import { Terrain } from './terrain';
+import { Bench } from './workshop';
+
+/** Nodes of diagrams at most. */
+const MOST_NODES = 4_000_000;
 
 /**
  * By name: the condition, `always` or `never`. Of a repeated item: in a pass that is run; of a drawn one: who can have
  * it drawn; with quotas: who is asked, or could be with them open.
  */
-export function reachOf(plan: Plan): ReadonlyMap<string, string> {
-  const reaching = new Reaching(new Terrain(plan, new Diagrams(), { opaque: true }));
+export function reachOf(plan: Plan, bench = new Bench(MOST_NODES)): ReadonlyMap<string, string> {
+  const { diagrams, ranks } = bench;
+  const reaching = new Reaching(new Terrain(plan, diagrams, { opaque: true, ranks }), bench);
   const asked = new Map<string, string>();
   for (const section of plan.sections) {
     for (const { item, index } of section.items) {
@@ -57,7 +62,10 @@ class Reaching {
   /** Levels of hidden choices. */
   private readonly hidden: ReadonlySet<number>;
 
-  constructor(private readonly terrain: Terrain) {
+  constructor(
+    private readonly terrain: Terrain,
+    private readonly bench: Bench,
+  ) {
     this.diagrams = terrain.diagrams;
     for (const instance of terrain.instances.values()) {
       const { size } = instance;
@@ -101,11 +109,15 @@ class Reaching {
     if (lower === FALSE) return 'never';
     const upper = diagrams.or(lower, diagrams.not(possible));
     if (upper === TRUE) return 'always';
-    return this.print(
-      this.withFewerDrivers(this.cubesBetween(lower, upper), lower, upper),
-      possible,
-      section,
-    );
+    const { words } = this.bench;
+    const key = `${lower} ${upper} ${possible} ${this.terrain.plan.sections[section]?.section.id ?? ''}`;
+    let text = words.get(key);
+    if (text === undefined) {
+      const cubes = this.withFewerDrivers(this.cubesBetween(lower, upper), lower, upper);
+      text = this.print(cubes, possible, section);
+      words.set(key, text);
+    }
+    return text;
   }
 
   /** Without the variables that were added, where that can be: the questionnaire itself does not speak of them. */

@@ -2,6 +2,7 @@
  * Which variables a questionnaire has, and where each is decided: the tests of every answer in every pass, and every
  * hidden choice, in the order of the document.
  */
+import { routingText } from '../document/routing-content';
 import type { Answer } from '../document/types';
 import { gridRowAnswer } from '../routing/answers';
 import { questionIndices } from '../routing/draws';
@@ -9,7 +10,6 @@ import { itemKey, type Plan, type PlanItem, type PlanSection } from '../routing/
 import type { Diagrams } from './diagram';
 import type { Driver, Drivers, Limit } from './drivers';
 import type { Layout, Place } from './layout';
-import { Meanings } from './meanings';
 import { Instance, VARIABLES_EACH } from './predicates';
 import { Ranks } from './ranks';
 
@@ -43,7 +43,6 @@ export class Register {
   private readonly instanceOfRank = new Map<number, Instance>();
   private readonly decidedAt = new Map<number, number>();
   private readonly ranks: Ranks;
-  private readonly meanings: Meanings | null;
   private readonly wanted: Wanted[] = [];
 
   /** `more`: other hidden choices decided at a place, each with what to do with its first level. */
@@ -56,11 +55,9 @@ export class Register {
     more: (place: Place, at: number) => readonly { meaning: string; take: (level: number) => void }[],
   ) {
     this.ranks = scope.ranks ?? new Ranks();
-    // Without ranks that are kept nobody asks what a variable meant before.
-    this.meanings = scope.ranks === undefined ? null : new Meanings(plan);
     for (const { name, answer } of plan.document.given ?? []) {
       const driver = drivers.byKey.get(name.toLowerCase());
-      if (driver !== undefined) this.wantInstance(driver, answer, driver.key, { given: name }, null);
+      if (driver !== undefined) this.wantInstance(driver, answer, driver.key, { given: name }, null, true);
     }
     layout.places.forEach((place, at) => {
       this.wantAt(place, at);
@@ -115,7 +112,9 @@ export class Register {
       for (const { name, answer } of partsAtMost(planItem)) {
         const driver = this.driverOf(name, planItem);
         const key = itemKey(name.toLowerCase(), section.repeat === null ? null : place.pass);
-        if (driver !== undefined) this.wantInstance(driver, answer, key, { item: planItem.item.name }, at);
+        const { item } = planItem;
+        const required = item.kind === 'question' && item.required === true;
+        if (driver !== undefined) this.wantInstance(driver, answer, key, { item: item.name }, at, required);
       }
       for (const { id } of planItem.quotas)
         this.want(`full ${id} ${place.pass}`, at, (level) => this.fullLevel.set(id, level));
@@ -132,10 +131,19 @@ export class Register {
     key: string,
     at: Limit['at'],
     home: number | null,
+    required: boolean,
   ): void {
-    const meaning = this.meanings?.of(driver, answer, key) ?? key;
+    const inBinary = !this.scope.opaque && (driver.keepAll || driver.group.length > 1);
+    const make = (rank: number) =>
+      new Instance(this.diagrams, driver, answer, key, rank, this.scope.mostValues ?? Infinity, inBinary);
+    // Without ranks that are kept nobody asks what a variable meant before.
+    const kept = this.scope.ranks !== undefined;
+    const meaning = kept ? meaningOf(make(0), answer, required, inBinary) : key;
     const take = (rank: number) => {
-      const instance = this.instance(meaning, driver, answer, key, rank);
+      const known = this.ranks.instances.get(meaning);
+      const instance = known?.rank === rank ? known : make(rank);
+      if (instance === known) instance.renew(driver);
+      else this.ranks.instances.set(meaning, instance);
       this.instances.set(key, instance);
       this.homes.set(rank, home);
       this.instanceOfRank.set(rank, instance);
@@ -146,26 +154,6 @@ export class Register {
     this.wanted.push({ meaning, at: home, take });
   }
 
-  private instance(meaning: string, driver: Driver, answer: Answer, key: string, rank: number): Instance {
-    const known = this.ranks.instances.get(meaning);
-    if (known?.rank === rank) {
-      known.driver = driver;
-      return known;
-    }
-    const inBinary = !this.scope.opaque && (driver.keepAll || driver.group.length > 1);
-    const made = new Instance(
-      this.diagrams,
-      driver,
-      answer,
-      key,
-      rank,
-      this.scope.mostValues ?? Infinity,
-      inBinary,
-    );
-    this.ranks.instances.set(meaning, made);
-    return made;
-  }
-
   /** The driver of a variable; where a grid is asked about as a whole, each of its rows is one. */
   private driverOf(name: string, { item }: PlanItem): Driver | undefined {
     const own = this.drivers.byKey.get(name.toLowerCase());
@@ -173,6 +161,17 @@ export class Register {
     if (own !== undefined || whole === undefined) return own;
     return { ...IDLE, variable: this.plan.variables.get(name.toLowerCase()) ?? IDLE.variable };
   }
+}
+
+/** While the classes of its values are the same, so is what every test of an answer stands for. */
+function meaningOf(
+  { key, driver, values, incomplete }: Instance,
+  answer: Answer,
+  required: boolean,
+  inBinary: boolean,
+): string {
+  const { name, of } = driver.variable;
+  return JSON.stringify([key, name, of, required, inBinary, incomplete, routingText(answer), values]);
 }
 
 /** An answer that steers nothing. */

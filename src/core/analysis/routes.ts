@@ -1,5 +1,5 @@
 /** Single routes out of the graph: the route with a number, and the number of a route. */
-import type { Sight } from './belief';
+import type { Sight } from './sights';
 import type { Node } from './graph';
 import { allRoutes, beginning, countOf, isOpened, nextOf, type Next, type Prefix } from './prefix';
 import type { Witness } from './witness';

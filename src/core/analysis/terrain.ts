@@ -304,7 +304,8 @@ export class Terrain {
 
   private opaqueTest(test: Condition, at: Standing): Diagram {
     const text = printCondition(test);
-    const key = `${text} ${at.pass === null ? '' : `${at.section}#${at.pass}`}`;
+    const inPass = at.pass === null ? '' : `${this.plan.sections[at.section]?.section.id ?? ''}#${at.pass}`;
+    const key = `${text} ${inPass}`;
     const level = this.opaqueLevels.get(key) ?? this.register.hidden(`test ${key}`);
     this.opaqueLevels.set(key, level);
     this.opaqueTests.set(level, { text, at });

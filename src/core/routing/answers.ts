@@ -5,6 +5,7 @@
  */
 import { isDateValue, normalDate } from '../document/dates';
 import type { Answer, MultipleAnswer, Option, Question, Value } from '../document/types';
+import type { Variable } from '../document/variables';
 import type { PlanItem } from './plan';
 
 /** What of a question is on show: parallel to its options (or specials) and rows. */
@@ -243,4 +244,18 @@ export function partsOf(planItem: PlanItem, shown: Shown): Part[] {
   if (answer.type !== 'grid') return [{ name: item.name, answer }];
   const row = gridRowAnswer(answer);
   return answer.rows.filter((_, r) => shown.rows[r]).map(({ name }) => ({ name, answer: row }));
+}
+
+/** How a variable is answered; null for a derived one. */
+export function variableAnswer(variable: Variable | undefined): Answer | null {
+  switch (variable?.of) {
+    case 'question':
+      return variable.question.answer;
+    case 'row':
+      return gridRowAnswer(variable.grid);
+    case 'given':
+      return variable.given.answer;
+    default:
+      return null;
+  }
 }

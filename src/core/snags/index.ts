@@ -4,8 +4,7 @@
  * `snagsOf` reads the document: names, targets, conditions, codes, labels. `routedSnagsOf` asks the analysis: who
  * gets where. Both together are all there is to find.
  */
-import type { Analysis } from '../analysis';
-import { flowOf, withinMemory } from '../analysis';
+import { DEFAULT_CAPS, flowOf, withinMemory, type Analysis, type Workshop } from '../analysis';
 import type { Flow } from '../analysis/flow';
 import type { Questionnaire } from '../document/types';
 import { applyChange } from '../editing/change';
@@ -81,8 +80,8 @@ function withoutTarget(document: Questionnaire, at: Place): Mend[] {
 }
 
 /** The snags that only the routes show, each with somebody who meets it where somebody does. */
-export function routedSnagsOf(plan: Plan, analysis: Analysis): Snag[] {
-  const flow = flowOf(plan);
+export function routedSnagsOf(plan: Plan, analysis: Analysis, workshop: Workshop | null = null): Snag[] {
+  const flow = flowOf(plan, DEFAULT_CAPS, workshop);
   const found = flow === null ? null : withinMemory(() => followed(plan, analysis, flow));
   return found ?? [...notExact(analysis), TOO_ENTANGLED];
 }

@@ -1,21 +1,5 @@
 /** Small questions about variables that several checks ask. */
 import type { Answer } from '../document/types';
-import type { Variable } from '../document/variables';
-import { gridRowAnswer } from '../routing/answers';
-
-/** How a variable is answered; null for a derived one. */
-export function variableAnswer(variable: Variable | undefined): Answer | null {
-  switch (variable?.of) {
-    case 'question':
-      return variable.question.answer;
-    case 'row':
-      return gridRowAnswer(variable.grid);
-    case 'given':
-      return variable.given.answer;
-    default:
-      return null;
-  }
-}
 
 /** Whether a number is a whole multiple of a step, but for rounding. */
 export function holdsIn(value: number, step: number): boolean {
