@@ -17,6 +17,8 @@ export interface Change {
   /** Changes in a row with the same key are one step of the history: typing in one field. */
   readonly mergeKey?: string;
   readonly apply: (draft: DocumentDraft) => void;
+  /** It may leave references that lead nowhere any more: then that is to be told. */
+  readonly telling?: boolean;
 }
 
 /** A change that was made, in both directions. Patches are plain JSON. */

@@ -84,6 +84,7 @@ export function guessKind(title: string): SectionKind {
 export function removeSection(document: Questionnaire, at: number): Change {
   return {
     label: `Delete section ${document.sections[at]?.title ?? ''}`,
+    telling: true,
     apply: (draft) => void draft.sections.splice(at, 1),
   };
 }
@@ -91,6 +92,7 @@ export function removeSection(document: Questionnaire, at: number): Change {
 export function moveSection(document: Questionnaire, from: number, to: number): Change {
   return {
     label: `Move section ${document.sections[from]?.title ?? ''}`,
+    telling: true,
     apply: (draft) => moveWithin(draft.sections, from, to),
   };
 }
@@ -106,6 +108,7 @@ export function addItem(place: ItemPlace, item: Item): Change {
 export function removeItem(document: Questionnaire, { section, item }: ItemPlace): Change {
   return {
     label: `Delete ${itemTitle(document, { section, item })}`,
+    telling: true,
     apply: (draft) => void itemsOf(draft, section).splice(item, 1),
   };
 }
@@ -114,6 +117,7 @@ export function removeItem(document: Questionnaire, { section, item }: ItemPlace
 export function moveItem(document: Questionnaire, from: ItemPlace, to: ItemPlace): Change {
   return {
     label: `Move ${itemTitle(document, from)}`,
+    telling: true,
     apply: (draft) => {
       const [item] = itemsOf(draft, from.section).splice(from.item, 1);
       if (item !== undefined) itemsOf(draft, to.section).splice(to.item, 0, item);
@@ -195,6 +199,7 @@ export function addEnding(document: Questionnaire, kind: Ending['kind']): Change
 export function removeEnding(document: Questionnaire, at: number): Change {
   return {
     label: `Delete ending ${document.endings[at]?.id ?? ''}`,
+    telling: true,
     apply: (draft) => void draft.endings.splice(at, 1),
   };
 }
