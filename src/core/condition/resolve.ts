@@ -188,7 +188,7 @@ class Resolver {
       this.report(
         'type-mismatch',
         node.name.span,
-        `"${variable.name}" holds one answer, so it "has" none: write ${variable.name} = … or ${variable.name} in (…)`,
+        `“${variable.name}” holds one answer, so it "has" none: write ${variable.name} = … or ${variable.name} in (…)`,
       );
       return;
     }
@@ -198,7 +198,7 @@ class Resolver {
         this.report(
           'type-mismatch',
           value.span,
-          `the picks of "${variable.name}" are codes, not ${KIND_WORDS[value.kind]}`,
+          `the picks of “${variable.name}” are codes, not ${KIND_WORDS[value.kind]}`,
         );
     }
   }
@@ -209,7 +209,7 @@ class Resolver {
       this.report(
         'type-mismatch',
         node.span,
-        `"${variable.name}" is derived, so it is never asked: test the questions it is worked out from`,
+        `“${variable.name}” is derived, so it is never asked: test the questions it is worked out from`,
       );
     }
   }
@@ -232,7 +232,7 @@ class Resolver {
         return this.report(
           'type-mismatch',
           node.span,
-          `count(${variable.name}) counts picks, and "${variable.name}" is not answered by picking several`,
+          `count(${variable.name}) counts picks, and “${variable.name}” is not answered by picking several`,
         );
       }
       case 'count-passes':
@@ -288,7 +288,7 @@ class Resolver {
   private passWord(word: 'pass' | 'each', span: Span): ValueKind | null {
     const repeat = this.openRepeat();
     if (repeat === null) {
-      return this.report('bad-condition', span, `"${word}" has a meaning inside a repeated section only`);
+      return this.report('bad-condition', span, `“${word}” has a meaning inside a repeated section only`);
     }
     if (word === 'each' && !('each' in repeat)) {
       return this.report(
@@ -313,7 +313,7 @@ class Resolver {
       return this.report(
         'unknown-name',
         node.span,
-        `nothing is named "${node.name}"${this.nearest(node.name)}`,
+        `nothing is named “${node.name}”${this.nearest(node.name)}`,
       );
     }
     switch (variable.of) {
@@ -334,7 +334,7 @@ class Resolver {
       return this.report(
         'refers-forward',
         node.span,
-        `"${variable.name}" is derived later: move it before the derived variable that uses it`,
+        `“${variable.name}” is derived later: move it before the derived variable that uses it`,
       );
     }
     for (const input of this.scope.inputsOf(variable.index)) {
@@ -345,7 +345,7 @@ class Resolver {
         return this.report(
           'refers-forward',
           node.span,
-          `"${variable.name}" is worked out from "${input.variable.name}", which comes later`,
+          `“${variable.name}” is worked out from “${input.variable.name}”, which comes later`,
         );
       }
     }
@@ -376,14 +376,14 @@ class Resolver {
       return this.report(
         'refers-forward',
         node.span,
-        `"${variable.name}" stands in the same shuffled section, so it may come later`,
+        `“${variable.name}” stands in the same shuffled section, so it may come later`,
       );
     }
     if (repeated && variable.section !== scope.openPass) {
       return this.report(
         'repeated-outside',
         node.span,
-        `"${variable.name}" is answered up to ${maxPasses(section)} times: outside its section count the passes, like count(${variable.name} answered) > 0`,
+        `“${variable.name}” is answered up to ${maxPasses(section)} times: outside its section count the passes, like count(${variable.name} answered) > 0`,
       );
     }
     return variable;
@@ -393,7 +393,7 @@ class Resolver {
     return this.report(
       'refers-forward',
       node.span,
-      `"${variable.name}" comes later than this place, so it has no value here: move it before, or test something earlier`,
+      `“${variable.name}” comes later than this place, so it has no value here: move it before, or test something earlier`,
     );
   }
 
@@ -402,7 +402,7 @@ class Resolver {
     this.report(
       'type-mismatch',
       literal.span,
-      `"${variable.name}" is ${KIND_WORDS[variable.kind]}, not ${KIND_WORDS[literal.kind]}`,
+      `“${variable.name}” is ${KIND_WORDS[variable.kind]}, not ${KIND_WORDS[literal.kind]}`,
     );
     return false;
   }
@@ -412,7 +412,7 @@ class Resolver {
     this.report(
       'unknown-code',
       literal.span,
-      `"${variable.name}" has no code ${literal.value}: its codes are ${listOf(variable.codes)}`,
+      `“${variable.name}” has no code ${literal.value}: its codes are ${listOf(variable.codes)}`,
     );
     return false;
   }
@@ -431,7 +431,7 @@ class Resolver {
       const distance = editDistance(name.toLowerCase(), other.toLowerCase(), least);
       if (distance < least) [best, least] = [other, distance];
     }
-    return best === null ? '' : `: did you mean "${best}"?`;
+    return best === null ? '' : `: did you mean “${best}”?`;
   }
 }
 
@@ -441,8 +441,8 @@ function isPlain(kind: ValueKind): boolean {
 
 function unplain(kind: ValueKind, node: Operand): string {
   const name = node.kind === 'name' ? node.name : 'this';
-  if (kind === 'whole-grid') return `"${name}" is a grid: test one of its rows`;
-  return `"${name}" holds several picks: test it with has or count, like ${name} has 1`;
+  if (kind === 'whole-grid') return `“${name}” is a grid: test one of its rows`;
+  return `“${name}” holds several picks: test it with has or count, like ${name} has 1`;
 }
 
 function isSpecial(variable: Variable, code: number): boolean {

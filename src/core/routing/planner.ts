@@ -182,7 +182,7 @@ class Planner {
           'unknown-target',
           place,
           'at',
-          `no question is named "${quota.at}": say after which question the quota is looked at`,
+          `no question is named “${quota.at}”: say after which question the quota is looked at`,
         );
         continue;
       }
@@ -196,7 +196,7 @@ class Planner {
           'unknown-target',
           place,
           'at',
-          `"${quota.at}" is not a question outside drawn, shuffled and repeated sections`,
+          `“${quota.at}” is not a question outside drawn, shuffled and repeated sections`,
         );
         continue;
       }
@@ -242,27 +242,27 @@ class Planner {
     };
     const variable = this.variables.get(name.toLowerCase());
     if (variable === undefined || variable.name !== name) {
-      return refuse('unknown-name', `the section repeats over "${name}", but nothing has that name`);
+      return refuse('unknown-name', `the section repeats over “${name}”, but nothing has that name`);
     }
     if (!drivesRepeat(variable, kind)) {
       const wanted =
         kind === 'times'
           ? 'a question answered with a whole number'
           : 'a question answered by picking several';
-      return refuse('type-mismatch', `the section repeats over "${name}": ${wanted} is needed`);
+      return refuse('type-mismatch', `the section repeats over “${name}”: ${wanted} is needed`);
     }
     if (variable.of === 'question') {
       if (!isBefore(variable, { section: s, item: 0 })) {
         return refuse(
           'refers-forward',
-          `the section repeats over "${name}", which comes later: move it before the section`,
+          `the section repeats over “${name}”, which comes later: move it before the section`,
         );
       }
       const home = this.document.sections[variable.section];
       if (home !== undefined && isRepeated(home)) {
         return refuse(
           'repeated-outside',
-          `the section repeats over "${name}", which is itself answered several times`,
+          `the section repeats over “${name}”, which is itself answered several times`,
         );
       }
     }
@@ -313,7 +313,7 @@ class Planner {
     }));
     for (const code of item.agrees ?? []) {
       if (!options.some((option) => option.code === code)) {
-        this.report('unknown-code', at, 'agrees', `the consent code ${code} is no option of "${item.name}"`);
+        this.report('unknown-code', at, 'agrees', `the consent code ${code} is no option of “${item.name}”`);
       }
     }
     return { optionIf, rowIf, checks };
@@ -344,34 +344,34 @@ class Planner {
     if ('ending' in target) {
       const ending = this.endingIndex.get(target.ending);
       if (ending !== undefined) return { to: 'ending', ending };
-      return refuse('unknown-target', `there is no ending "${target.ending}": choose another target`);
+      return refuse('unknown-target', `there is no ending “${target.ending}”: choose another target`);
     }
     if ('nextPass' in target) {
       if (openPass !== null) return { to: 'next-pass' };
       return refuse(
         'unknown-target',
-        '"next pass" has a meaning inside a repeated section only: choose another target',
+        '“next pass” has a meaning inside a repeated section only: choose another target',
       );
     }
     if ('section' in target) {
       const section = this.sectionIndex.get(target.section);
       if (section === undefined)
-        return refuse('unknown-target', `there is no section "${target.section}": choose another target`);
+        return refuse('unknown-target', `there is no section “${target.section}”: choose another target`);
       if (isBefore({ section, item: 0 }, from)) {
         return refuse(
           'backward-skip',
-          `section "${target.section}" is not further on, so respondents would go round in circles: aim at a later place`,
+          `section “${target.section}” is not further on, so respondents would go round in circles: aim at a later place`,
         );
       }
       return { to: 'section', section };
     }
     const position = this.itemPosition.get(target.item);
     if (position === undefined)
-      return refuse('unknown-target', `there is no item "${target.item}": choose another target`);
+      return refuse('unknown-target', `there is no item “${target.item}”: choose another target`);
     if (isBefore({ section: position.section, item: position.place }, from)) {
       return refuse(
         'backward-skip',
-        `"${target.item}" is not further on, so respondents would go round in circles: aim at a later place`,
+        `“${target.item}” is not further on, so respondents would go round in circles: aim at a later place`,
       );
     }
     const section = this.document.sections[position.section] as Section;
@@ -380,7 +380,7 @@ class Planner {
     if (outside && guarded && position.item > 0) {
       return refuse(
         'enters-repeat',
-        `"${target.item}" is in the middle of a section that repeats, draws or shuffles: aim at the section, which is entered at its start`,
+        `“${target.item}” is in the middle of a section that repeats, draws or shuffles: aim at the section, which is entered at its start`,
       );
     }
     return { to: 'item', section: position.section, item: position.item };
@@ -400,7 +400,7 @@ class Planner {
             'unknown-name',
             at,
             'next.carry',
-            `"${name}" is to be carried on, but nothing has that name`,
+            `“${name}” is to be carried on, but nothing has that name`,
           );
         }
       }
@@ -439,7 +439,7 @@ class Planner {
   }
 }
 
-function drivesRepeat(variable: Variable, kind: 'times' | 'each'): boolean {
+export function drivesRepeat(variable: Variable, kind: 'times' | 'each'): boolean {
   if (variable.of !== 'question' && variable.of !== 'given') return false;
   const answer = variable.of === 'question' ? variable.question.answer : variable.given.answer;
   if (kind === 'each') return answer.type === 'multiple';

@@ -2,6 +2,7 @@
 import { scan, type Token } from '../condition/scan';
 import type { Position } from '../condition/resolve';
 import { variableOptions, type Variable } from '../document/variables';
+import { drivesRepeat } from '../routing/planner';
 import type { Plan } from '../routing/plan';
 
 export interface Completion {
@@ -120,6 +121,20 @@ export function variablesBefore(plan: Plan, place: Position): Variable[] {
   });
   const rest = all.filter(({ of }) => of === 'given' || of === 'derived');
   return [...placed.reverse(), ...rest];
+}
+
+/** What a section can be repeated by, nearest first. */
+export function repeatDrivers(
+  plan: Plan,
+  section: number,
+): { readonly kind: 'times' | 'each'; readonly variable: Variable }[] {
+  return variablesBefore(plan, { section, item: 0 }).flatMap((variable) => {
+    const home = 'section' in variable ? plan.document.sections[variable.section] : undefined;
+    if (home?.repeat !== undefined) return [];
+    return (['times', 'each'] as const).flatMap((kind) =>
+      drivesRepeat(variable, kind) ? [{ kind, variable }] : [],
+    );
+  });
 }
 
 export function wordsOf(variable: Variable): string {

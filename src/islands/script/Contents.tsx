@@ -16,6 +16,7 @@ import {
 } from '@dnd-kit/sortable';
 import { CSS as Transform } from '@dnd-kit/utilities';
 import { sectionLetter } from '../../core/document/variables';
+import { addDerived, addGiven, addQuota, quotaProblem } from '../../core/editing/around';
 import { moveSection } from '../../core/editing/structure';
 import type { Section } from '../../core/document/types';
 import { endingLabel } from '../../core/views/targets';
@@ -23,6 +24,7 @@ import { EndingMark } from '../ui/EndingMark';
 import { countText, grouped } from '../ui/format';
 import { useStudy, useStudyStore } from '../study/store';
 import { useAddSection } from './Sheet';
+import { thenFocus } from './focus';
 import { wholeItem } from './moves';
 import classes from './contents.module.css';
 
@@ -77,7 +79,88 @@ export function Contents() {
           </button>
         );
       })}
+      <AroundList />
     </nav>
+  );
+}
+
+const AROUND = {
+  given: 'Add a given value',
+  arm: 'Add a random arm',
+  quota: 'Add a quota',
+  cases: 'Add a grouping',
+  value: 'Add a sum',
+} as const;
+
+/** What stands around the questions, and the study as a whole. */
+function AroundList() {
+  const document = useStudy((state) => state.document);
+  const selection = useStudy((state) => state.selection);
+  const commit = useStudy((state) => state.commit);
+  const select = useStudy((state) => state.select);
+  const rows = [
+    ...(document.given ?? []).map(
+      ({ name, random }) => [`given:${name}`, name, random ? 'arm' : 'given'] as const,
+    ),
+    ...(document.quotas ?? []).map(({ id }) => [`quota:${id}`, id, 'quota'] as const),
+    ...(document.derived ?? []).map((entry) => [`derived:${entry.name}`, entry.name, 'cases' in entry ? 'cases' : 'sum'] as const), // prettier-ignore
+  ];
+  const noQuota = quotaProblem(document);
+  const add = (what: keyof typeof AROUND) => {
+    const change =
+      what === 'quota'
+        ? addQuota(document)
+        : what === 'given' || what === 'arm'
+          ? addGiven(document, what === 'arm')
+          : addDerived(document, what);
+    if (commit(change) !== null) return;
+    const kind = what === 'quota' ? 'quota' : what === 'given' || what === 'arm' ? 'given' : 'derived';
+    thenFocus(() => select(`${kind}:${change.name}`), wholeItem(`${kind}:${change.name}`));
+  };
+  return (
+    <>
+      <h2>Around the questions</h2>
+      {rows.map(([key, name, kind]) => (
+        <button
+          key={key}
+          type="button"
+          className={selection === key ? classes.current : undefined}
+          onClick={() => goTo(select, key)}
+        >
+          <i aria-hidden="true" />
+          <code>{name}</code>
+          <small>{kind}</small>
+        </button>
+      ))}
+      <select
+        className={classes.adder}
+        aria-label="Add around the questions"
+        value=""
+        onChange={(event) => add(event.target.value as keyof typeof AROUND)}
+      >
+        <option value="" disabled>
+          Add …
+        </option>
+        {(Object.keys(AROUND) as (keyof typeof AROUND)[]).map((what) => (
+          <option
+            key={what}
+            value={what}
+            disabled={what === 'quota' && noQuota !== null}
+            title={(what === 'quota' && noQuota) || undefined}
+          >
+            {AROUND[what]}
+          </option>
+        ))}
+      </select>
+      <button
+        type="button"
+        className={selection === 'study' ? classes.current : undefined}
+        onClick={() => select('study')}
+      >
+        <i aria-hidden="true" />
+        <span>Settings of the study</span>
+      </button>
+    </>
   );
 }
 

@@ -1,11 +1,12 @@
 /** The endings, at the foot of the sheet: each with its kind and what respondents read there. */
-import { ENDING_KINDS, type EndingKind } from '../../core/document/types';
+import { ENDING_KINDS, type Ending, type EndingKind } from '../../core/document/types';
 import { addEnding, editEnding, removeEnding } from '../../core/editing/structure';
 import { ENDING_WORDS } from '../../core/views/targets';
 import { EndingMark } from '../ui/EndingMark';
 import { useStudy, useStudyStore } from '../study/store';
-import { TextField } from './Fields';
-import { fieldId } from './focus';
+import { EndingMessage } from './EndingMessage';
+import { EndingNext } from './EndingNext';
+import { fieldId, focusField } from './focus';
 import { wholeItem } from './moves';
 import classes from './sheet.module.css';
 
@@ -37,6 +38,16 @@ export function EndingBlocks() {
         </span>
       </div>
     </section>
+  );
+}
+
+function NextPrint({ ending: { next } }: { readonly ending: Ending }) {
+  if (next === undefined) return null;
+  return (
+    <div className={classes.note}>
+      Then on to {'url' in next ? next.url : next.questionnaire}
+      {'carry' in next && next.carry && next.carry.length > 0 ? `, carrying ${next.carry.join(', ')}` : ''}
+    </div>
   );
 }
 
@@ -97,33 +108,29 @@ function EndingBlock({ at }: { readonly at: number }) {
       </div>
       <div>
         {ending.messages.map((message, m) => (
-          <div key={m} className={classes.message}>
-            {message.if !== undefined && <div className={classes.askIf}>if {message.if}</div>}
-            <TextField
-              field={fieldId('ending', ending.id, m)}
-              label={`Message of ending ${ending.id}`}
-              value={message.text}
-              placeholder="What respondents read at this ending"
-              change={(text) =>
-                commit(
-                  editEnding(at, `message ${m}`, `Write ending ${ending.id}`, (draft) => {
-                    const found = draft.messages[m];
-                    if (found !== undefined) found.text = text;
-                  }),
-                )
-              }
-            />
-          </div>
+          <EndingMessage key={m} ending={ending} at={at} m={m} message={message} selected={selected} />
         ))}
         {ending.messages.length === 0 && (
           <div className={classes.message}>No message: respondents see nothing here.</div>
         )}
-        {ending.next !== undefined && (
-          <div className={classes.note}>
-            Then on to {'url' in ending.next ? ending.next.url : ending.next.questionnaire}
-            {'carry' in ending.next && ending.next.carry ? `, carrying ${ending.next.carry.join(', ')}` : ''}
+        {selected && (
+          <div className={classes.extras}>
+            <button
+              type="button"
+              onClick={() => {
+                commit(
+                  editEnding(at, 'messages', `Add a message to ${ending.id}`, (draft) => {
+                    draft.messages.push({ text: '' });
+                  }),
+                );
+                requestAnimationFrame(() => focusField(fieldId('ending', ending.id, ending.messages.length)));
+              }}
+            >
+              Add a message
+            </button>
           </div>
         )}
+        {selected ? <EndingNext ending={ending} at={at} /> : <NextPrint ending={ending} />}
       </div>
     </div>
   );

@@ -1,5 +1,5 @@
 /** The slip of an ending. */
-import { editEnding, removeEnding } from '../../core/editing/structure';
+import { removeEnding } from '../../core/editing/structure';
 import type { Plan } from '../../core/routing/plan';
 import { endingLabel } from '../../core/views/targets';
 import { EndingMark } from '../ui/EndingMark';
@@ -32,18 +32,6 @@ export function EndingSlip({ plan, at }: { readonly plan: Plan; readonly at: num
       </div>
       <SnagCards belongs={({ at: place }) => place.ending === ending.id} />
       <div className={classes.acts}>
-        <button
-          type="button"
-          onClick={() =>
-            commit(
-              editEnding(at, 'messages', `Add a message to ${ending.id}`, (draft) => {
-                draft.messages.push({ text: '' });
-              }),
-            )
-          }
-        >
-          Add a message
-        </button>
         <button
           type="button"
           disabled={only}

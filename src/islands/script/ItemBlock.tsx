@@ -23,7 +23,8 @@ interface Props {
 export function ItemBlock({ plan, planItem, section, item, outline }: Props) {
   const place: ItemPlace = { section, item };
   const key = planItem === null ? `break:${section}/${item}` : `item:${planItem.item.name}`;
-  const selected = useStudy((state) => state.selection === key);
+  const selected = useStudy((state) => state.selection === key && state.group.size === 0);
+  const grouped = useStudy((state) => state.group.has(key));
   const store = useStudyStore();
   const moves = useItemMoves();
   const box = useRef<HTMLDivElement>(null);
@@ -43,6 +44,13 @@ export function ItemBlock({ plan, planItem, section, item, outline }: Props) {
   const onMouseDown = (event: MouseEvent<HTMLElement>) => {
     if (selected || event.button !== 0) return;
     const target = event.target as HTMLElement;
+    if (event.shiftKey && planItem !== null) {
+      event.preventDefault();
+      store.getState().selectTo(key);
+      box.current?.focus();
+      return;
+    }
+    if (grouped) store.getState().select(null);
     if (target.closest('button, a, select, input, textarea')) return;
     event.preventDefault();
     const field = target.closest<HTMLElement>('[data-field]')?.dataset.field ?? wholeItem(key);
@@ -56,9 +64,13 @@ export function ItemBlock({ plan, planItem, section, item, outline }: Props) {
     else if (!own) return;
     else if (event.key === 'Enter') moves.addAfter(place);
     else if (event.key === 'Delete' || event.key === 'Backspace') moves.remove(place);
-    else if (event.key === 'ArrowDown' || event.key === 'ArrowUp')
-      focusNeighbour(box.current, event.key === 'ArrowDown' ? 1 : -1);
-    else return;
+    else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'd') moves.duplicate(place);
+    else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+      const next = neighbour(box.current, event.key === 'ArrowDown' ? 1 : -1);
+      const nextKey = next?.dataset.anchor;
+      if (event.shiftKey && nextKey?.startsWith('item:')) store.getState().selectTo(nextKey);
+      next?.focus();
+    } else return;
     event.preventDefault();
   };
 
@@ -69,7 +81,8 @@ export function ItemBlock({ plan, planItem, section, item, outline }: Props) {
         setDropRef(node);
         setNodeRef(node);
       }}
-      className={`${planItem === null ? classes.break : classes.item} ${selected ? classes.selected : ''}`}
+      className={`${planItem === null ? classes.break : classes.item} ${selected || grouped ? classes.selected : ''}`}
+      data-grouped={grouped || undefined}
       data-anchor={planItem === null ? undefined : key}
       data-field={wholeItem(key)}
       data-over={isOver || undefined}
@@ -107,7 +120,7 @@ export function ItemBlock({ plan, planItem, section, item, outline }: Props) {
   );
 }
 
-function focusNeighbour(from: HTMLElement | null, by: 1 | -1): void {
+function neighbour(from: HTMLElement | null, by: 1 | -1): HTMLElement | undefined {
   const all = [...document.querySelectorAll<HTMLElement>('[data-field^="whole/"]')];
-  all[all.findIndex((node) => node === from) + by]?.focus();
+  return all[all.findIndex((node) => node === from) + by];
 }

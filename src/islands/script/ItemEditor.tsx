@@ -1,8 +1,6 @@
 /** The selected item, written in place: the same lines as in print, each a field. */
 import type { AnswerType, Question, RoutedItem } from '../../core/document/types';
 import { ANSWER_TYPES } from '../../core/document/types';
-import { nameProblem } from '../../core/document/names';
-import { renameVariable } from '../../core/editing/rename';
 import {
   answerOfType,
   editItem,
@@ -11,14 +9,16 @@ import {
   type ItemPlace,
 } from '../../core/editing/structure';
 import type { Plan, PlanItem } from '../../core/routing/plan';
-import { useStudy, useStudyStore } from '../study/store';
+import { useStudy } from '../study/store';
 import { useState } from 'react';
 import { AnswerEditor } from './AnswerEditor';
 import { ConditionField } from './ConditionField';
 import { ConditionPicker } from './ConditionPicker';
-import { CheckedField, TextField } from './Fields';
+import { TextField } from './Fields';
 import { fieldId, focusField, thenFocus } from './focus';
+import { ItemExtras } from './ItemExtras';
 import { useItemMoves } from './moves';
+import { NamedField } from './NamedField';
 import classes from './sheet.module.css';
 
 interface Props {
@@ -34,7 +34,7 @@ export function ItemEditor({ plan, planItem, place }: Props) {
   return (
     <>
       <div className={classes.name}>
-        <NameField item={item} />
+        <NamedField field={fieldId(item.name, 'name')} name={item.name} selection={(to) => `item:${to}`} />
         {item.kind === 'statement' ? <small>statement</small> : <TypeField question={item} place={place} />}
       </div>
       <div>
@@ -62,43 +62,14 @@ export function ItemEditor({ plan, planItem, place }: Props) {
             }}
           />
         </div>
+        <ItemExtras plan={plan} item={item} place={place} />
         {item.kind === 'question' && (
           <>
-            <Extras question={item} place={place} />
             <AnswerEditor plan={plan} planItem={planItem} question={item} place={place} />
           </>
         )}
       </div>
     </>
-  );
-}
-
-function NameField({ item }: { readonly item: RoutedItem }) {
-  const commit = useStudy((state) => state.commit);
-  const select = useStudy((state) => state.select);
-  const store = useStudyStore();
-  const take = (typed: string): string | null => {
-    const name = typed.trim();
-    if (name === item.name) return null;
-    const problem = nameProblem(name);
-    if (problem !== null) return `${problem.charAt(0).toUpperCase()}${problem.slice(1)}.`;
-    const taken = takenNames(store.getState().document);
-    if (name.toLowerCase() !== item.name.toLowerCase() && taken.has(name.toLowerCase())) {
-      return `“${name}” is the name of something else already: choose another.`;
-    }
-    const refused = commit(renameVariable(item.name, name));
-    if (refused === null) select(`item:${name}`);
-    return refused;
-  };
-  return (
-    <CheckedField
-      field={fieldId(item.name, 'name')}
-      label="Variable name"
-      className={classes.nameField}
-      value={item.name}
-      size={13}
-      take={take}
-    />
   );
 }
 
@@ -178,65 +149,5 @@ function AskIf({ item, place }: { readonly item: RoutedItem; readonly place: Ite
         Ask all
       </button>
     </div>
-  );
-}
-
-function Extras({ question, place }: { readonly question: Question; readonly place: ItemPlace }) {
-  const commit = useStudy((state) => state.commit);
-  const { name, note } = question;
-  const setNote = (text: string | undefined) =>
-    commit(
-      editQuestion(place, 'note', `Help under ${name}`, (draft) => {
-        if (text === undefined) delete draft.note;
-        else draft.note = text;
-      }),
-    );
-  return (
-    <>
-      {note !== undefined && (
-        <div className={classes.note}>
-          <TextField
-            field={fieldId(name, 'note')}
-            label="Help under the question"
-            value={note}
-            placeholder="Help under the question"
-            change={setNote}
-          />
-        </div>
-      )}
-      <div className={classes.extras}>
-        <label>
-          <input
-            type="checkbox"
-            data-field={fieldId(name, 'required')}
-            checked={question.required ?? false}
-            onChange={(event) => {
-              const required = event.target.checked;
-              commit(
-                editQuestion(
-                  place,
-                  'required',
-                  required ? `Require ${name}` : `Let ${name} be left blank`,
-                  (draft) => {
-                    if (required) draft.required = true;
-                    else delete draft.required;
-                  },
-                ),
-              );
-            }}
-          />{' '}
-          required
-        </label>
-        {note === undefined ? (
-          <button type="button" onClick={() => thenFocus(() => setNote(''), fieldId(name, 'note'))}>
-            Add help
-          </button>
-        ) : (
-          <button type="button" onClick={() => setNote(undefined)}>
-            Remove help
-          </button>
-        )}
-      </div>
-    </>
   );
 }

@@ -62,7 +62,19 @@ function printed({ plan, planItem }: PrintProps) {
           )}
         </div>
         {item.kind === 'question' && item.note !== undefined && (
-          <div className={classes.note}>{item.note}</div>
+          <div className={classes.note} data-field={fieldId(item.name, 'note')}>
+            {item.note}
+          </div>
+        )}
+        {item.instruction !== undefined && (
+          <div className={classes.note} data-field={fieldId(item.name, 'instruction')}>
+            Interviewer: {item.instruction}
+          </div>
+        )}
+        {item.image !== undefined && (
+          <span className={classes.picture}>
+            <img src={item.image.src} alt={item.image.alt} />
+          </span>
         )}
         <AnswerPrint plan={plan} planItem={planItem} />
       </div>

@@ -2,6 +2,7 @@
 import { parseCondition } from '../../core/condition/parse';
 import { printCondition } from '../../core/condition/print';
 import type { Condition } from '../../core/condition/syntax';
+import { splitProblem, splitSection } from '../../core/editing/restructure';
 import { editItem, type ItemPlace } from '../../core/editing/structure';
 import { secondsOf } from '../../core/routing/burden';
 import type { Plan, PlanItem } from '../../core/routing/plan';
@@ -85,7 +86,20 @@ export function ItemSlip({ plan, planItem }: Props) {
         <button type="button" title="Alt+↓" onClick={() => moves.moveBy(place, 1)}>
           Move down
         </button>
-        <button type="button" onClick={() => moves.remove(place)}>
+        <button type="button" title="Ctrl+D" onClick={() => moves.duplicate(place)}>
+          Copy
+        </button>
+        <button
+          type="button"
+          disabled={splitProblem(plan.document, place) !== null}
+          title={
+            splitProblem(plan.document, place) ?? 'This item and all after it become a section of their own'
+          }
+          onClick={() => commit(splitSection(plan.document, place))}
+        >
+          Begin a section here
+        </button>
+        <button type="button" title="Delete" onClick={() => moves.remove(place)}>
           Delete {item.kind}
         </button>
       </div>

@@ -6,8 +6,10 @@ import { sectionLetter } from '../../core/document/variables';
 import { SECTION_KINDS, type SectionKind } from '../../core/document/types';
 import { onwardList, type Plan, type PlanSection } from '../../core/routing/plan';
 import { editSection, moveSection, removeSection } from '../../core/editing/structure';
+import { addSections } from '../../core/editing/restructure';
 import { nameSectionByTitle, retitleSection } from '../../core/editing/titles';
 import { targetWords } from '../../core/views/targets';
+import { plural } from '../ui/format';
 import { useStudy, useStudyStore } from '../study/store';
 import { ConditionField } from './ConditionField';
 import { ConditionPicker } from './ConditionPicker';
@@ -32,6 +34,13 @@ export function SectionBlock({ plan, planSection, outline }: Props) {
     id: `end ${index}`,
     data: { place: { section: index, item: section.items.length } },
   });
+  const folded = useStudy((state) => state.folded.has(section.id));
+  if (folded)
+    return (
+      <section aria-label={section.title}>
+        <Heading planSection={planSection} folded />
+      </section>
+    );
   return (
     <section aria-label={section.title}>
       <Heading planSection={planSection} />
@@ -77,7 +86,14 @@ function byPlaceKey(items: Props['planSection']['section']['items'], at: number)
   return before === 0 ? item.name : `${item.name} ${before}`;
 }
 
-function Heading({ planSection }: { readonly planSection: PlanSection }) {
+function Heading({
+  planSection,
+  folded = false,
+}: {
+  readonly planSection: PlanSection;
+  readonly folded?: boolean;
+}) {
+  const fold = useStudy((state) => state.fold);
   const { section, index } = planSection;
   const key = `section:${section.id}`;
   const selected = useStudy((state) => state.selection === key);
@@ -103,7 +119,9 @@ function Heading({ planSection }: { readonly planSection: PlanSection }) {
         commit(moveSection(document, index, to));
         queueMicrotask(() => focusField(wholeItem(key)));
       }
-    } else if (own && (event.key === 'Delete' || event.key === 'Backspace'))
+    } else if (own && (event.key === 'ArrowLeft' || event.key === 'ArrowRight'))
+      fold(section.id, event.key === 'ArrowLeft');
+    else if (own && (event.key === 'Delete' || event.key === 'Backspace'))
       commit(removeSection(store.getState().document, index));
     else return;
     event.preventDefault();
@@ -122,7 +140,16 @@ function Heading({ planSection }: { readonly planSection: PlanSection }) {
       onKeyDown={onKeyDown}
     >
       <div className={classes.headline}>
-        <span className={classes.letter}>{sectionLetter(index)}</span>
+        <button
+          type="button"
+          className={classes.letter}
+          aria-expanded={!folded}
+          aria-label={`${folded ? 'Unfold' : 'Fold'} section ${sectionLetter(index)}`}
+          title={`${folded ? 'Unfold' : 'Fold'} the section (← →)`}
+          onClick={() => fold(section.id, !folded)}
+        >
+          {sectionLetter(index)}
+        </button>
         {selected ? (
           <h2>
             <TextField
@@ -131,6 +158,15 @@ function Heading({ planSection }: { readonly planSection: PlanSection }) {
               value={section.title}
               placeholder="Section title"
               change={(title) => commit(retitleSection(store.getState().document, index, title))}
+              onPaste={(text) => {
+                // An outline: a section for every line, this one for the first.
+                const titles = text.split(/\r?\n/).flatMap((line) => line.trim() || []);
+                const [first, ...rest] = titles;
+                if (first === undefined || rest.length === 0) return false;
+                commit(retitleSection(store.getState().document, index, section.title + first));
+                commit(addSections(store.getState().document, index + 1, rest));
+                return true;
+              }}
               onBlur={nameByTitle}
               onKeyDown={(event) => {
                 if (event.key !== 'Enter') return;
@@ -171,6 +207,9 @@ function Heading({ planSection }: { readonly planSection: PlanSection }) {
           </select>
         ) : (
           <span className={classes.kindWord}>{section.kind}</span>
+        )}
+        {folded && (
+          <span className={classes.kindWord}>· {plural(planSection.items.length, 'item')} folded away</span>
         )}
         <span className={classes.asked}>
           {section.repeat !== undefined && `repeated up to ×${section.repeat.max} · `}

@@ -1,10 +1,12 @@
 /** The slip of a section. */
+import { duplicateSection, mergeProblem, mergeSections } from '../../core/editing/restructure';
 import { editSection, moveSection, removeSection } from '../../core/editing/structure';
 import { sectionLetter } from '../../core/document/variables';
 import { onwardList, type Plan, type PlanSection } from '../../core/routing/plan';
 import { conditionSentence } from '../../core/wording/sentence';
 import { plural } from '../ui/format';
 import { useStudy } from '../study/store';
+import { SectionRuns } from './SectionRuns';
 import { SkipRules } from './SkipRules';
 import { SnagCards } from './SnagCards';
 import classes from './slip.module.css';
@@ -58,6 +60,7 @@ export function SectionSlip({ plan, planSection }: Props) {
           }
         />
       </div>
+      <SectionRuns plan={plan} section={section} index={index} />
       <SnagCards belongs={({ at }) => at.section === section.id} />
       <div className={classes.acts}>
         <button type="button" title="Alt+↑" disabled={index === 0} onClick={() => move(index - 1)}>
@@ -65,6 +68,25 @@ export function SectionSlip({ plan, planSection }: Props) {
         </button>
         <button type="button" title="Alt+↓" disabled={next === undefined} onClick={() => move(index + 1)}>
           Move down
+        </button>
+        <button type="button" onClick={() => commit(duplicateSection(plan.document, index))}>
+          Copy
+        </button>
+        <button
+          type="button"
+          disabled={mergeProblem(plan.document, index - 1) !== null}
+          title={mergeProblem(plan.document, index - 1) ?? undefined}
+          onClick={() => commit(mergeSections(plan.document, index - 1))}
+        >
+          Merge with the one above
+        </button>
+        <button
+          type="button"
+          disabled={mergeProblem(plan.document, index) !== null}
+          title={mergeProblem(plan.document, index) ?? undefined}
+          onClick={() => commit(mergeSections(plan.document, index))}
+        >
+          Merge with the one below
         </button>
         <button
           type="button"

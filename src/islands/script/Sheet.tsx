@@ -13,6 +13,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { addSection, type ItemPlace } from '../../core/editing/structure';
 import { useStudy, useStudyStore } from '../study/store';
 import { ArcLayer } from './ArcLayer';
+import { BeforeStart, WorkedOut } from './AroundBlocks';
 import { EndingBlocks } from './EndingBlocks';
 import { fieldId, thenFocus } from './focus';
 import { outlineOf } from './ItemPrint';
@@ -59,6 +60,7 @@ export function Sheet() {
       <div className={classes.scroller} ref={scroller}>
         <div className={classes.sheet} ref={sheet}>
           <ArcLayer scroller={scroller} sheet={sheet} />
+          <BeforeStart />
           {plan.sections.map((planSection) => (
             <SectionBlock
               // By place, not by id: naming a section must not take away what is being pressed in it.
@@ -71,6 +73,7 @@ export function Sheet() {
           <button type="button" className={classes.addSection} onClick={addSectionAtEnd}>
             Add a section
           </button>
+          <WorkedOut />
           <EndingBlocks />
         </div>
       </div>

@@ -1,14 +1,24 @@
 /** The slip at the right: of what is selected, who is asked, where it leads, its snags, and what uses it later. */
 import { useStudy } from '../study/store';
+import { AroundSlip } from './AroundSlip';
 import { EndingSlip } from './EndingSlip';
+import { GroupSlip } from './GroupSlip';
 import { ItemSlip } from './ItemSlip';
+import { NoticeCard } from './NoticeCard';
 import { SectionSlip } from './SectionSlip';
+import { StudySlip } from './StudySlip';
 import classes from './slip.module.css';
 
 export function Slip() {
   const selection = useStudy((state) => state.selection);
   const plan = useStudy((state) => state.plan);
+  const several = useStudy((state) => state.group.size > 1);
   const content = () => {
+    if (several) return <GroupSlip plan={plan} />;
+    if (selection === 'study') return <StudySlip />;
+    const [kind = '', name = ''] = selection?.split(':') ?? [];
+    if (kind === 'given' || kind === 'quota' || kind === 'derived')
+      return <AroundSlip key={selection} plan={plan} kind={kind} name={name} />;
     if (selection?.startsWith('item:')) {
       const name = selection.slice(5);
       const planItem = plan.sections.flatMap(({ items }) => items).find(({ item }) => item.name === name);
@@ -26,6 +36,7 @@ export function Slip() {
   };
   return (
     <aside className={classes.slip} aria-label="Slip">
+      <NoticeCard />
       {content()}
     </aside>
   );
@@ -48,6 +59,10 @@ function Keys() {
           <dd>from an answer: where it leads, then a digit</dd>
           <dt>Alt ↑ ↓</dt>
           <dd>move the answer, item or section</dd>
+          <dt>Shift ↑ ↓</dt>
+          <dd>take several items together; Shift with a click, too</dd>
+          <dt>Ctrl D</dt>
+          <dd>copy the item, or all that are taken</dd>
           <dt>Esc, Delete</dt>
           <dd>out of the field; delete the item</dd>
           <dt>Ctrl Z</dt>

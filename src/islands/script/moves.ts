@@ -1,6 +1,7 @@
 /** Adding, moving and deleting items and sections by hand, with the focus kept on what was meant. */
 import { freshName } from '../../core/document/names';
-import type { Item } from '../../core/document/types';
+import type { Item, Questionnaire } from '../../core/document/types';
+import { duplicateItems, moveItems, removeItems } from '../../core/editing/restructure';
 import {
   addItem,
   moveItem,
@@ -19,8 +20,10 @@ export interface ItemMoves {
   remove(place: ItemPlace): void;
   /** One place up or down, into the neighbouring section at its edge. */
   moveBy(place: ItemPlace, by: -1 | 1): void;
-  /** To before the item at `to`. */
+  /** To before the item at `to`; with all that are selected, if it is one of them. */
   moveTo(from: ItemPlace, to: ItemPlace): void;
+  /** Copies the item, or all that are selected with it, to behind it. */
+  duplicate(place: ItemPlace): void;
 }
 
 export function useItemMoves(): ItemMoves {
@@ -36,6 +39,15 @@ export function itemKeyAt(store: StudyStore, { section, item }: ItemPlace): stri
 /** The field id under which an item as a whole can be focused. */
 export function wholeItem(key: string): string {
   return fieldId('whole', key);
+}
+
+/** Where the items with these keys stand, in order. */
+export function placesOf({ sections }: Questionnaire, keys: ReadonlySet<string>): ItemPlace[] {
+  return sections.flatMap(({ items }, section) =>
+    items.flatMap((found, item) =>
+      found.kind !== 'page_break' && keys.has(`item:${found.name}`) ? [{ section, item }] : [],
+    ),
+  );
 }
 
 function movesOf(store: StudyStore): ItemMoves {
@@ -69,7 +81,24 @@ function movesOf(store: StudyStore): ItemMoves {
       fieldId(item.name, 'text'),
     );
   };
+  /** The place by itself, or those of all that are selected, if it is one of them. */
+  const together = (place: ItemPlace): ItemPlace[] => {
+    const { document, group } = store.getState();
+    const key = itemKeyAt(store, place);
+    if (key === null || !group.has(key)) return [place];
+    return placesOf(document, group);
+  };
+  const moveAll = (places: readonly ItemPlace[], to: ItemPlace) => {
+    const { document, commit, selection } = store.getState();
+    commit(moveItems(document, places, to));
+    if (selection !== null) queueMicrotask(() => focusField(wholeItem(selection)));
+  };
   const moveTo = (from: ItemPlace, to: ItemPlace) => {
+    const all = together(from);
+    if (all.length > 1) {
+      moveAll(all, to);
+      return;
+    }
     const { document, commit } = store.getState();
     const target = from.section === to.section && to.item > from.item ? { ...to, item: to.item - 1 } : to;
     if (target.section === from.section && target.item === from.item) return;
@@ -83,14 +112,26 @@ function movesOf(store: StudyStore): ItemMoves {
     addAfter: ({ section, item }) => addAt({ section, item: item + 1 }),
     remove(place) {
       const { document, commit, select } = store.getState();
-      commit(removeItem(document, place));
+      const all = together(place);
+      commit(all.length > 1 ? removeItems(document, all) : removeItem(document, place));
       const count = store.getState().document.sections[place.section]?.items.length ?? 0;
       const next = { section: place.section, item: Math.min(place.item, count - 1) };
       select(itemKeyAt(store, next));
       queueMicrotask(() => focusItem(next));
     },
-    moveBy({ section, item }, by) {
+    duplicate(place) {
+      const { document, commit, select } = store.getState();
+      const all = together(place);
+      const last = all.at(-1) ?? place;
+      commit(duplicateItems(document, all));
+      const copy = { section: last.section, item: last.item + 1 };
+      select(itemKeyAt(store, copy));
+      queueMicrotask(() => focusItem(copy));
+    },
+    moveBy(place, by) {
       const { sections } = store.getState().document;
+      const all = together(place);
+      const { section, item } = (by < 0 ? all[0] : all.at(-1)) ?? place;
       const count = sections[section]?.items.length ?? 0;
       if (by < 0) {
         if (item > 0) moveTo({ section, item }, { section, item: item - 1 });

@@ -25,13 +25,15 @@ interface Props {
   readonly snag: Snag;
   /** Where it is set aside. */
   readonly aside?: Aside;
+  /** It has only just come up: setting it aside can wait. */
+  readonly fresh?: boolean;
   /** What stands before its words: the place, as a door where the list is not already at it. */
   readonly heading: React.ReactNode;
   /** Told when somebody is walked, so that what covers the view can go. */
   readonly left?: () => void;
 }
 
-export function SnagEntry({ snag, aside, heading, left }: Props) {
+export function SnagEntry({ snag, aside, fresh = false, heading, left }: Props) {
   const commit = useStudy((state) => state.commit);
   const setToWalk = useStudy((state) => state.setToWalk);
   const goTo = useGoTo();
@@ -66,7 +68,7 @@ export function SnagEntry({ snag, aside, heading, left }: Props) {
               Walk one
             </button>
           )}
-          {!setting && (
+          {!setting && !fresh && (
             <button type="button" className={classes.quiet} onClick={() => setSetting(true)}>
               Set aside …
             </button>

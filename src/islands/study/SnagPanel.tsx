@@ -109,5 +109,8 @@ function capital(words: string): string {
 export function selectionAt(at: Place): Selection {
   if (at.item !== undefined) return `item:${at.item}`;
   if (at.section !== undefined) return `section:${at.section}`;
+  if (at.given !== undefined) return `given:${at.given}`;
+  if (at.quota !== undefined) return `quota:${at.quota}`;
+  if (at.derived !== undefined) return `derived:${at.derived}`;
   return at.ending === undefined ? null : `ending:${at.ending}`;
 }

@@ -19,7 +19,10 @@ import type { Analysed } from '../../worker/client';
 import { readKept, writeKept } from './kept';
 import { addStudy, call, ConflictSchema, SavedSchema } from '../ui/api';
 
-/** `item:NAME`, `section:ID`, `ending:ID`, or `break:SECTION/INDEX` for a page break. */
+/**
+ * `item:NAME`, `section:ID`, `ending:ID`, `given:NAME`, `quota:ID`, `derived:NAME`, `break:SECTION/INDEX` for a page break, or
+ * `study` for what concerns it as a whole.
+ */
 export type Selection = string | null;
 
 export type Saving =
@@ -50,6 +53,12 @@ export interface StudyState {
   readonly past: readonly Step[];
   readonly future: readonly Step[];
   readonly selection: Selection;
+  /** Keys of several items selected together, the selected one among them; empty where it is alone. */
+  readonly group: ReadonlySet<string>;
+  /** Ids of the sections folded away on the sheet. */
+  readonly folded: ReadonlySet<string>;
+  /** What the last change left behind that leads nowhere any more; null where there is nothing to tell. */
+  readonly notice: Notice | null;
   readonly verdicts: readonly Verdict[];
   /** Number of the route on which each verdict stands, by fingerprint; null where an edit re-opened it. */
   readonly standing: Readonly<Record<string, string | null>>;
@@ -62,6 +71,10 @@ export interface StudyState {
   undo(): void;
   redo(): void;
   select(selection: Selection): void;
+  /** Selects all items from the one selected to another; null where one of the two is none. */
+  selectTo(key: string): void;
+  closeNotice(): void;
+  fold(section: string, away: boolean): void;
   setAsides(asides: readonly Aside[]): void;
   setToWalk(toWalk: ToWalk | null): void;
   setVerdicts(verdicts: readonly Verdict[]): void;
@@ -71,6 +84,13 @@ export interface StudyState {
   takeTheirs(mine: 'copy' | 'drop'): Promise<void>;
   /** Saves what waits to be saved; also to be called once the study is on the page. */
   saveNow(): void;
+}
+
+export interface Notice {
+  /** What was done. */
+  readonly label: string;
+  /** The errors that were not there before. */
+  readonly snags: readonly Snag[];
 }
 
 export interface ToWalk {
@@ -86,6 +106,7 @@ export interface InitialStudy {
   readonly changedAt: number;
 }
 
+const NOBODY: ReadonlySet<string> = new Set();
 const MERGE_WITHIN = 1500;
 const SAVE_AFTER = 400;
 const RETRY_AFTER = 4000;
@@ -104,6 +125,8 @@ export function createStudyStore(
   /** Sent to be saved, the answer not come yet or lost: where the server has just this, it was ours. */
   let sent: Questionnaire | null = kept?.sent ?? null;
   let saving = false;
+  /** Where a selection of several items began. */
+  let anchor: string | null = null;
 
   const store = createStore<StudyState>()((set, get) => {
     const show = (document: Questionnaire) => {
@@ -187,6 +210,9 @@ export function createStudyStore(
       past: kept?.past ?? [],
       future: kept?.future ?? [],
       selection: null,
+      group: new Set(),
+      folded: NOBODY,
+      notice: null,
       routed: null,
       asides,
       toWalk: null,
@@ -207,8 +233,10 @@ export function createStudyStore(
         const merges =
           last?.mergeKey !== undefined && last.mergeKey === step.mergeKey && now - lastCommit < MERGE_WITHIN;
         lastCommit = now;
+        const shown = show(next);
         changed({
-          ...show(next),
+          ...shown,
+          notice: change.telling ? noticeOf(change.label, get().snags, shown.snags) : null,
           past: merges && last ? [...past.slice(0, -1), mergeSteps(last, step)] : [...past, step],
           future: [],
         });
@@ -222,6 +250,7 @@ export function createStudyStore(
         lastCommit = 0;
         changed({
           ...show(applyAll(document, step.backward)),
+          notice: null,
           past: past.slice(0, -1),
           future: [...future, step],
         });
@@ -234,12 +263,40 @@ export function createStudyStore(
         lastCommit = 0;
         changed({
           ...show(applyAll(document, step.forward)),
+          notice: null,
           past: [...past, step],
           future: future.slice(0, -1),
         });
       },
 
-      select: (selection) => set({ selection }),
+      select(selection) {
+        const { group, document, folded } = get();
+        if (selection === null || !group.has(selection)) anchor = null;
+        // What is selected is to be seen.
+        const home = document.sections.find(({ items }) =>
+          items.some((item) => item.kind !== 'page_break' && selection === `item:${item.name}`),
+        );
+        if (home !== undefined && folded.has(home.id)) get().fold(home.id, false);
+        set({ selection, group: selection !== null && group.has(selection) ? group : NOBODY });
+      },
+      selectTo(key) {
+        const { document, selection } = get();
+        const keys = document.sections.flatMap(({ items }) =>
+          items.flatMap((item) => (item.kind === 'page_break' ? [] : [`item:${item.name}`])),
+        );
+        const [from, to] = [keys.indexOf(anchor ?? selection ?? ''), keys.indexOf(key)];
+        if (from < 0 || to < 0) return;
+        anchor = keys[from] ?? null;
+        const [first, last] = from < to ? [from, to] : [to, from];
+        set({ selection: key, group: new Set(first === last ? [] : keys.slice(first, last + 1)) });
+      },
+      closeNotice: () => set({ notice: null }),
+      fold(section, away) {
+        const folded = new Set(get().folded);
+        if (away) folded.add(section);
+        else folded.delete(section);
+        set({ folded });
+      },
       setAsides: (list) => set({ asides: list }),
       setToWalk: (toWalk) => set({ toWalk }),
       setVerdicts: (list) => set({ verdicts: list }),
@@ -282,6 +339,15 @@ export function createStudyStore(
     };
   });
   return store;
+}
+
+/** The errors that a change made, told by what they say: their places may have moved. */
+function noticeOf(label: string, before: readonly Snag[], after: readonly Snag[]): Notice | null {
+  const known = new Set(before.map(({ rule, message }) => `${rule} ${message}`));
+  const snags = after.filter(
+    ({ severity, rule, message }) => severity === 'error' && !known.has(`${rule} ${message}`),
+  );
+  return snags.length === 0 ? null : { label, snags };
 }
 
 function isSame(json: unknown, document: Questionnaire | null): document is Questionnaire {

@@ -7,6 +7,7 @@ import { endingLabel } from '../../core/views/targets';
 import { shownText } from '../../core/wording/values';
 import { EndingMark } from '../ui/EndingMark';
 import { plural } from '../ui/format';
+import { themeStyle } from '../ui/theme';
 import { ItemForm } from './ItemForm';
 import { pickByDigit } from './digits';
 import { escapeMarkdown, RichText } from '../ui/RichText';
@@ -54,7 +55,7 @@ export function RespondentPage({ plan, session, device, following, current, setC
   const section = plan.sections[page.section]?.section;
   const first = page.steps[0];
   const opensSection = first !== undefined && isFirstOfSection(walk.steps, first);
-  const { progress = true } = plan.document.settings ?? {};
+  const { progress = true, theme = {} } = plan.document.settings ?? {};
   const done = walk.steps.findIndex(({ key }) => key === first?.key);
   const total = done + (ahead === null ? page.steps.length : (ahead.least + ahead.most) / 2);
   const text = (of: string, pass: number | null) =>
@@ -75,12 +76,14 @@ export function RespondentPage({ plan, session, device, following, current, setC
       ref={paper}
       noValidate
       aria-label="Respondent’s page"
+      style={themeStyle(theme)}
       onSubmit={(event) => {
         event.preventDefault();
         next();
       }}
       onKeyDown={onKeyDown}
     >
+      {theme.logo !== undefined && <img src={theme.logo} alt="" className={classes.logo} />}
       {progress && (
         <>
           <div className={classes.progress} aria-hidden="true">
@@ -170,7 +173,10 @@ function EndingPage({ plan, session, device, again }: Pick<Props, 'plan' | 'sess
   const message = end.messages.find((entry) => entry.if === null || holds(entry.if, environment));
   const next = end.ending.next;
   return (
-    <div className={`${classes.paper} ${device === 'Phone' ? classes.phone : ''}`}>
+    <div
+      className={`${classes.paper} ${device === 'Phone' ? classes.phone : ''}`}
+      style={themeStyle(plan.document.settings?.theme ?? {})}
+    >
       <h2 ref={heading} tabIndex={-1} className={classes.ending}>
         <EndingMark kind={end.ending.kind} /> {endingLabel(plan.document, end.ending.id)}
       </h2>
