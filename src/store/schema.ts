@@ -56,3 +56,23 @@ export const asides = sqliteTable(
   },
   (table) => [uniqueIndex('asides_snag').on(table.studyId, table.snag)],
 );
+
+/** Remarks on a place of a questionnaire, open until somebody settles them. */
+export const comments = sqliteTable(
+  'comments',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    studyId: text('study_id')
+      .notNull()
+      .references(() => studies.id, { onDelete: 'cascade' }),
+    /** What it is about, as the editor selects it: `item:NAME`, `section:ID`, `skip:NAME/INDEX` … */
+    place: text('place').notNull(),
+    text: text('text').notNull(),
+    author: text('author').notNull(),
+    at: integer('at').notNull(),
+    /** Who settled it and when; null while it is open. */
+    settledBy: text('settled_by'),
+    settledAt: integer('settled_at'),
+  },
+  (table) => [index('comments_study').on(table.studyId)],
+);

@@ -62,20 +62,21 @@ export class Coming {
 
   /**
    * What is possible of the answers that some diagrams name, and of those that decide whether they are asked; with
-   * what else is true of an item, for those who are asked it.
+   * what else is true of an item, for those who are asked it. `before`: only what is settled before a place.
    */
   possible(
     about: readonly Diagram[],
     also: (place: number, asked: Diagram) => Diagram = () => TRUE,
+    before = Infinity,
   ): Diagram {
     const { diagrams, terrain } = this;
     const open = about.flatMap((a) => diagrams.support(a));
     // Variables of one answer bring in the same: what is known of them before can be used again.
     const ranks = new Set(open.map((level) => terrain.homeOf(level) ?? `${level}`));
-    const key = [...ranks].sort().join(' ');
-    const before = this.possibleBefore.get(key);
-    if (before !== undefined) return before;
-    const result = this.possibleOf(open, also);
+    const key = `${[...ranks].sort().join(' ')} < ${before}`;
+    const known = this.possibleBefore.get(key);
+    if (known !== undefined) return known;
+    const result = this.possibleOf(open, also, before);
     this.possibleBefore.set(key, result);
     return result;
   }
@@ -115,7 +116,11 @@ export class Coming {
     return result;
   }
 
-  private possibleOf(open: number[], also: (place: number, asked: Diagram) => Diagram): Diagram {
+  private possibleOf(
+    open: number[],
+    also: (place: number, asked: Diagram) => Diagram,
+    before: number,
+  ): Diagram {
     const { diagrams, terrain } = this;
     const done = new Set<number>();
     let result = TRUE;
@@ -128,13 +133,13 @@ export class Coming {
       const drawnAt = this.passOfDraw.get(level);
       if (drawnAt !== undefined) result = diagrams.and(result, terrain.drawnIn(drawnAt));
       const begunAt = this.passOfBegun.get(level);
-      if (begunAt !== undefined && !done.has(begunAt)) {
+      if (begunAt !== undefined && begunAt < before && !done.has(begunAt)) {
         done.add(begunAt);
         const begun = diagrams.variable(level);
         add(diagrams.choose(this.at(begunAt), begun, diagrams.not(begun)));
       }
       const settled = terrain.settledWith(level);
-      if (settled !== undefined && !done.has(settled)) {
+      if (settled !== undefined && settled < before && !done.has(settled)) {
         done.add(settled);
         add(terrain.settledAt(settled));
       }
@@ -143,7 +148,7 @@ export class Coming {
         withGiven = true;
         result = diagrams.and(result, terrain.given);
       }
-      if (home === null || home === undefined || done.has(home)) continue;
+      if (home === null || home === undefined || home >= before || done.has(home)) continue;
       done.add(home);
       const here = this.presentedAt(home);
       const parts = terrain.domainParts(home);

@@ -27,12 +27,13 @@ import { coverWithin, pairsWithin, type ForkCover } from './cover-routes';
 import { TooManyForks } from './fork-graph';
 import { Flow } from './flow';
 import { alongPath } from './fork-path';
+import { isSameRouting } from './same-routing';
 import { sharesIn, type Shares } from './shares';
 import { TooManySituations } from './weighing';
 import type { WayTaken } from './taking';
 import { Terrain, type TerrainScope } from './terrain';
 import { witnessOf } from './witness';
-import type { Workshop } from './workshop';
+import { Bench, type Workshop } from './workshop';
 
 export type { Limit } from './drivers';
 export type { RouteFilter } from './filters';
@@ -275,6 +276,14 @@ export function flowOf(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Workshop
     workshop?.clear('checks');
   }
   return withinMemory(() => new Flow(terrainWithin(plan, caps, { parts: true })));
+}
+
+/**
+ * Whether two versions of a questionnaire lead everybody the same way; null where that cannot be told exactly, or the
+ * conditions are too entangled.
+ */
+export function sameRouting(one: Plan, other: Plan, caps: Caps = DEFAULT_CAPS): boolean | null {
+  return withinMemory(() => isSameRouting(one, other, new Bench(caps.nodes)));
 }
 
 /** What some work over diagrams gives; null where they grow beyond their caps. */

@@ -64,10 +64,10 @@ export class Instance {
     if (this.picks !== null) this.takePicks(this.picks);
   }
 
-  /** Takes it up again after an edit that left its values as they were: of its tests only those made anew count. */
-  renew(driver: Driver): void {
+  /** Takes it up again after an edit that left its values as they were: of its tests only those made anew count, or all. */
+  renew(driver: Driver, keepsTests = false): void {
     this.driver = driver;
-    if (this.codes !== null || this.picks !== null) return;
+    if (keepsTests || this.codes !== null || this.picks !== null) return;
     this.inUse.fill(false);
     this.sources.fill('');
   }

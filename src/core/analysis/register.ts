@@ -19,6 +19,8 @@ export interface RegisterScope {
   readonly opaque?: boolean;
   /** Ranks kept from one edit to the next. */
   readonly ranks?: Ranks;
+  /** Tests made of answers before count still, so that diagrams of both can be compared. */
+  readonly keepsTests?: boolean;
 }
 
 /** Something that needs a rank, and what to do with it. */
@@ -142,7 +144,7 @@ export class Register {
     const take = (rank: number) => {
       const known = this.ranks.instances.get(meaning);
       const instance = known?.rank === rank ? known : make(rank);
-      if (instance === known) instance.renew(driver);
+      if (instance === known) instance.renew(driver, this.scope.keepsTests);
       else this.ranks.instances.set(meaning, instance);
       this.instances.set(key, instance);
       this.homes.set(rank, home);

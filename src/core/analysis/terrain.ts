@@ -51,6 +51,8 @@ export interface TerrainScope {
   readonly taking?: readonly WayTaken[];
   /** Ranks kept from one edit to the next. */
   readonly ranks?: Ranks;
+  /** Tests made of answers before count still; see `RegisterScope`. */
+  readonly keepsTests?: boolean;
   /** The conditions of the endings' messages too. */
   readonly messages?: boolean;
   /**

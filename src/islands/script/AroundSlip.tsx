@@ -3,6 +3,7 @@ import { moveAround, removeAround, type AroundList } from '../../core/editing/ar
 import type { Plan } from '../../core/routing/plan';
 import { usedLaterBy } from '../../core/views/used-later';
 import { useStudy } from '../study/store';
+import { CommentCards } from './CommentCards';
 import { SnagCards } from './SnagCards';
 import classes from './slip.module.css';
 
@@ -55,6 +56,7 @@ export function AroundSlip({ plan, kind, name }: Props) {
         </>
       )}
       <SnagCards belongs={({ at: place }) => place[kind] === name} />
+      <CommentCards places={[[`${kind}:${name}`, name]]} />
       <div className={classes.acts}>
         <button type="button" disabled={at === 0} onClick={() => move(-1)}>
           Move up

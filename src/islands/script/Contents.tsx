@@ -19,9 +19,12 @@ import { sectionLetter } from '../../core/document/variables';
 import { addDerived, addGiven, addQuota, quotaProblem } from '../../core/editing/around';
 import { moveSection } from '../../core/editing/structure';
 import type { Section } from '../../core/document/types';
+import { selectionOf } from '../../core/views/places';
 import { endingLabel } from '../../core/views/targets';
+import type { Comment } from '../../store/comments';
+import { MessageSquare } from 'lucide-react';
 import { EndingMark } from '../ui/EndingMark';
-import { countText, grouped } from '../ui/format';
+import { countText, grouped, plural } from '../ui/format';
 import { useStudy, useStudyStore } from '../study/store';
 import { useAddSection } from './Sheet';
 import { thenFocus } from './focus';
@@ -105,6 +108,9 @@ function AroundList() {
     ...(document.quotas ?? []).map(({ id }) => [`quota:${id}`, id, 'quota'] as const),
     ...(document.derived ?? []).map((entry) => [`derived:${entry.name}`, entry.name, 'cases' in entry ? 'cases' : 'sum'] as const), // prettier-ignore
   ];
+  const openComments = useStudy(
+    (state) => state.comments.filter(({ settledBy }) => settledBy === null).length,
+  );
   const noQuota = quotaProblem(document);
   const add = (what: keyof typeof AROUND) => {
     const change =
@@ -160,6 +166,15 @@ function AroundList() {
         <i aria-hidden="true" />
         <span>Settings of the study</span>
       </button>
+      <button
+        type="button"
+        className={selection === 'comments' ? classes.current : undefined}
+        onClick={() => select('comments')}
+      >
+        <i aria-hidden="true" />
+        <span>Comments</span>
+        <small>{openComments === 0 ? '' : `${openComments} open`}</small>
+      </button>
     </>
   );
 }
@@ -168,6 +183,7 @@ function Row({ section, index, current }: { section: Section; index: number; cur
   const select = useStudy((state) => state.select);
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: section.id });
   const items = section.items.filter(({ kind }) => kind !== 'page_break').length;
+  const comments = useStudy((state) => commentsIn(state.comments, section));
   return (
     <button
       type="button"
@@ -183,10 +199,26 @@ function Row({ section, index, current }: { section: Section; index: number; cur
       <span>
         {section.title || 'Untitled section'}
         {section.repeat !== undefined && <small> ×{section.repeat.max}</small>}
+        {comments > 0 && (
+          <small className={classes.comments} title={plural(comments, 'open comment')}>
+            {' '}
+            <MessageSquare size={11} aria-hidden="true" /> {comments}
+            <span className={classes.unseen}> open {comments === 1 ? 'comment' : 'comments'}</span>
+          </small>
+        )}
       </span>
       <small>{items}</small>
     </button>
   );
+}
+
+/** Open comments on a section, its items and their skips. */
+function commentsIn(comments: readonly Comment[], { id, items }: Section): number {
+  const keys = new Set([
+    `section:${id}`,
+    ...items.flatMap((item) => (item.kind === 'page_break' ? [] : [`item:${item.name}`])),
+  ]);
+  return comments.filter(({ place, settledBy }) => settledBy === null && keys.has(selectionOf(place))).length;
 }
 
 function goTo(select: (selection: string) => void, key: string): void {

@@ -5,6 +5,7 @@ import { endingLabel } from '../../core/views/targets';
 import { EndingMark } from '../ui/EndingMark';
 import { countText } from '../ui/format';
 import { useStudy } from '../study/store';
+import { CommentCards } from './CommentCards';
 import { SnagCards } from './SnagCards';
 import classes from './slip.module.css';
 
@@ -31,6 +32,7 @@ export function EndingSlip({ plan, at }: { readonly plan: Plan; readonly at: num
         {at === plan.lastEnding && <p className={classes.plain}>Also where the last section leads.</p>}
       </div>
       <SnagCards belongs={({ at: place }) => place.ending === ending.id} />
+      <CommentCards places={[[`ending:${ending.id}`, ending.id]]} />
       <div className={classes.acts}>
         <button
           type="button"

@@ -11,6 +11,7 @@ import { conditionSentence } from '../../core/wording/sentence';
 import { countText, grouped, percentText, secondsText } from '../ui/format';
 import { useStudy } from '../study/store';
 import { useItemMoves } from './moves';
+import { CommentCards } from './CommentCards';
 import { SkipRules } from './SkipRules';
 import { SnagCards } from './SnagCards';
 import classes from './slip.module.css';
@@ -67,6 +68,12 @@ export function ItemSlip({ plan, planItem }: Props) {
         )}
       </div>
       <SnagCards belongs={({ at }) => at.item === item.name} />
+      <CommentCards
+        places={[
+          [`item:${item.name}`, item.name],
+          ...(item.skips ?? []).map((_, n) => [`skip:${item.name}/${n + 1}`, `skip ${n + 1}`] as const),
+        ]}
+      />
       {used.length > 0 && (
         <>
           <h2>Used later by</h2>

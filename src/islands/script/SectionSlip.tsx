@@ -6,6 +6,7 @@ import { onwardList, type Plan, type PlanSection } from '../../core/routing/plan
 import { conditionSentence } from '../../core/wording/sentence';
 import { plural } from '../ui/format';
 import { useStudy } from '../study/store';
+import { CommentCards } from './CommentCards';
 import { SectionRuns } from './SectionRuns';
 import { SkipRules } from './SkipRules';
 import { SnagCards } from './SnagCards';
@@ -62,6 +63,7 @@ export function SectionSlip({ plan, planSection }: Props) {
       </div>
       <SectionRuns plan={plan} section={section} index={index} />
       <SnagCards belongs={({ at }) => at.section === section.id} />
+      <CommentCards places={[[`section:${section.id}`, section.title]]} />
       <div className={classes.acts}>
         <button type="button" title="Alt+↑" disabled={index === 0} onClick={() => move(index - 1)}>
           Move up

@@ -1,6 +1,7 @@
 /** The slip at the right: of what is selected, who is asked, where it leads, its snags, and what uses it later. */
 import { useStudy } from '../study/store';
 import { AroundSlip } from './AroundSlip';
+import { CommentsSlip } from './CommentsSlip';
 import { EndingSlip } from './EndingSlip';
 import { GroupSlip } from './GroupSlip';
 import { ItemSlip } from './ItemSlip';
@@ -16,6 +17,7 @@ export function Slip() {
   const content = () => {
     if (several) return <GroupSlip plan={plan} />;
     if (selection === 'study') return <StudySlip />;
+    if (selection === 'comments') return <CommentsSlip />;
     const [kind = '', name = ''] = selection?.split(':') ?? [];
     if (kind === 'given' || kind === 'quota' || kind === 'derived')
       return <AroundSlip key={selection} plan={plan} kind={kind} name={name} />;
@@ -65,6 +67,8 @@ function Keys() {
           <dd>copy the item, or all that are taken</dd>
           <dt>Esc, Delete</dt>
           <dd>out of the field; delete the item</dd>
+          <dt>Ctrl K</dt>
+          <dd>find anything; replace</dd>
           <dt>Ctrl Z</dt>
           <dd>undo, with Shift redo, anything</dd>
         </dl>

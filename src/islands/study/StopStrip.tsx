@@ -1,9 +1,11 @@
 /** The bar on top: mark, study, the stops with their live figures, snags, undo and redo. */
-import { Download, Redo2, Undo2 } from 'lucide-react';
-import { useState } from 'react';
+import { Download, History, Redo2, Search, Undo2 } from 'lucide-react';
+import { useCallback, useEffect, useState } from 'react';
 import { setTitle } from '../../core/editing/structure';
 import { countText, grouped, plural, whenText } from '../ui/format';
 import { Mark } from '../ui/Mark';
+import { FindPanel } from './FindPanel';
+import { HistoryPanel } from './HistoryPanel';
 import { SnagPanel } from './SnagPanel';
 import { useSnags } from './snags';
 import { useStudy, type Saving } from './store';
@@ -24,7 +26,18 @@ export function StopStrip({ stop, goTo }: Props) {
   const future = useStudy((state) => state.future);
   const undo = useStudy((state) => state.undo);
   const redo = useStudy((state) => state.redo);
-  const [panel, setPanel] = useState(false);
+  const [panel, setPanel] = useState<'snags' | 'history' | 'find' | null>(null);
+  const toggle = (which: 'snags' | 'history' | 'find') => setPanel((now) => (now === which ? null : which));
+  const close = useCallback(() => setPanel(null), []);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.altKey || event.key.toLowerCase() !== 'k') return;
+      event.preventDefault();
+      setPanel((now) => (now === 'find' ? null : 'find'));
+    };
+    addEventListener('keydown', onKey, { capture: true });
+    return () => removeEventListener('keydown', onKey, { capture: true });
+  }, []);
   const figures = useFigures();
   return (
     <header className={classes.bar}>
@@ -50,9 +63,25 @@ export function StopStrip({ stop, goTo }: Props) {
           </a>
         ))}
       </nav>
-      <button type="button" className={classes.pill} aria-expanded={panel} onClick={() => setPanel(!panel)}>
+      <button
+        type="button"
+        className={classes.pill}
+        aria-expanded={panel === 'snags'}
+        onClick={() => toggle('snags')}
+      >
         <b data-none={snags === 0 || undefined}>{snags}</b> {snags === 1 ? 'snag' : 'snags'}
         {notes > 0 && <small> · {plural(notes, 'note')}</small>}
+      </button>
+      <button
+        type="button"
+        className={classes.icon}
+        aria-label="Find anything"
+        title="Find anything (Ctrl+K)"
+        aria-expanded={panel === 'find'}
+        onMouseDown={(event) => event.stopPropagation()}
+        onClick={() => toggle('find')}
+      >
+        <Search size={16} />
       </button>
       <a
         className={classes.icon}
@@ -82,7 +111,19 @@ export function StopStrip({ stop, goTo }: Props) {
       >
         <Redo2 size={17} />
       </button>
-      {panel && <SnagPanel close={() => setPanel(false)} />}
+      <button
+        type="button"
+        className={classes.icon}
+        aria-label="History"
+        title="History: every step by name"
+        aria-expanded={panel === 'history'}
+        onClick={() => toggle('history')}
+      >
+        <History size={16} />
+      </button>
+      {panel === 'snags' && <SnagPanel close={close} />}
+      {panel === 'history' && <HistoryPanel close={close} />}
+      {panel === 'find' && <FindPanel close={close} />}
     </header>
   );
 }

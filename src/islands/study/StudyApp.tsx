@@ -1,12 +1,14 @@
 /** One open study: the strip of stops on top, the view of the current stop below. */
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Aside } from '../../store/asides';
+import type { Comment } from '../../store/comments';
 import type { Verdict } from '../../store/verdicts';
 import { AnalysisClient, type Analysed } from '../../worker/client';
 import { RoutesView } from '../routes/RoutesView';
 import { ScriptView } from '../script/ScriptView';
 import { WalkView } from '../walk/WalkView';
 import { AnalysisContext } from './analysis';
+import { useCommentsFollow } from './comments';
 import { Conflict } from './Conflict';
 import { GoToContext, type GoTo } from './going';
 import { useStanding } from './ledger';
@@ -20,15 +22,17 @@ interface Props {
   readonly study: InitialStudy;
   readonly verdicts: readonly Verdict[];
   readonly asides: readonly Aside[];
+  readonly comments: readonly Comment[];
   readonly stop: Stop;
 }
 
-export default function StudyApp({ study, verdicts, asides, stop: first }: Props) {
-  const [store] = useState(() => createStudyStore(study, verdicts, asides));
+export default function StudyApp({ study, verdicts, asides, comments, stop: first }: Props) {
+  const [store] = useState(() => createStudyStore(study, verdicts, asides, comments));
   const client = useMemo(() => new AnalysisClient(), []);
   const [stop, goTo] = useStop(study.id, first);
   useAnalysis(store, client);
   useUndoKeys(store);
+  useCommentsFollow(store);
   useEffect(() => store.getState().saveNow(), [store]);
   return (
     <StudyContext.Provider value={store}>

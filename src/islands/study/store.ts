@@ -14,6 +14,7 @@ import type { Plan } from '../../core/routing/plan';
 import { planOf } from '../../core/routing/planner';
 import { snagsOf, type Snag, type SnagWitness } from '../../core/snags';
 import type { Aside } from '../../store/asides';
+import type { Comment } from '../../store/comments';
 import type { Verdict } from '../../store/verdicts';
 import type { Analysed } from '../../worker/client';
 import { readKept, writeKept } from './kept';
@@ -21,7 +22,7 @@ import { addStudy, call, ConflictSchema, SavedSchema } from '../ui/api';
 
 /**
  * `item:NAME`, `section:ID`, `ending:ID`, `given:NAME`, `quota:ID`, `derived:NAME`, `break:SECTION/INDEX` for a page break, or
- * `study` for what concerns it as a whole.
+ * `study` for what concerns it as a whole, or `comments` for all of them.
  */
 export type Selection = string | null;
 
@@ -45,6 +46,7 @@ export interface StudyState {
   /** The snags that only the routes show, as last looked for, and in which document. */
   readonly routed: { readonly snags: readonly Snag[]; readonly document: Questionnaire } | null;
   readonly asides: readonly Aside[];
+  readonly comments: readonly Comment[];
   /** Somebody to be walked, who meets a snag; taken by the Walk view. */
   readonly toWalk: ToWalk | null;
   readonly revision: number;
@@ -76,6 +78,7 @@ export interface StudyState {
   closeNotice(): void;
   fold(section: string, away: boolean): void;
   setAsides(asides: readonly Aside[]): void;
+  setComments(comments: readonly Comment[]): void;
   setToWalk(toWalk: ToWalk | null): void;
   setVerdicts(verdicts: readonly Verdict[]): void;
   setStanding(standing: StudyState['standing']): void;
@@ -118,6 +121,7 @@ export function createStudyStore(
   initial: InitialStudy,
   verdicts: readonly Verdict[],
   asides: readonly Aside[] = [],
+  comments: readonly Comment[] = [],
 ): StudyStore {
   const kept = readKept(initial);
   let lastCommit = 0;
@@ -215,6 +219,7 @@ export function createStudyStore(
       notice: null,
       routed: null,
       asides,
+      comments,
       toWalk: null,
       verdicts,
       standing: {},
@@ -298,6 +303,7 @@ export function createStudyStore(
         set({ folded });
       },
       setAsides: (list) => set({ asides: list }),
+      setComments: (list) => set({ comments: list }),
       setToWalk: (toWalk) => set({ toWalk }),
       setVerdicts: (list) => set({ verdicts: list }),
       setStanding: (standing) => set({ standing }),

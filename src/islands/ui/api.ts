@@ -11,7 +11,7 @@ const Refusal = v.object({ problem: v.string() });
 
 export async function call<Schema extends v.GenericSchema>(
   schema: Schema,
-  method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
   path: string,
   body?: unknown,
 ): Promise<Reply<v.InferOutput<Schema>>> {

@@ -1,0 +1,136 @@
+/** Finding and replacing in the words that are shown, and in the names of variables with all that refers to them. */
+import { nameProblem } from '../document/names';
+import type { Questionnaire } from '../document/types';
+import type { Change } from './change';
+import { renameVariable } from './rename';
+import { takenNames } from './structure';
+
+export interface Replacing {
+  readonly find: string;
+  readonly by: string;
+  /** In texts, labels and messages. */
+  readonly inWords: boolean;
+  /** In the names of variables. */
+  readonly inNames: boolean;
+  readonly matchCase: boolean;
+}
+
+export interface Replaceable {
+  /** Times it stands in words. */
+  readonly words: number;
+  /** Names, each with what it would become. */
+  readonly names: readonly { readonly from: string; readonly to: string }[];
+  /** Names that cannot be changed so, with why. */
+  readonly refused: readonly { readonly name: string; readonly why: string }[];
+}
+
+/** What a replacement would touch. */
+export function replaceable(document: Questionnaire, replacing: Replacing): Replaceable {
+  if (replacing.find === '') return { words: 0, names: [], refused: [] };
+  let words = 0;
+  if (replacing.inWords)
+    eachWords(document, (text) => {
+      words += timesIn(text, replacing);
+      return text;
+    });
+  const taken = takenNames(document);
+  const names: { from: string; to: string }[] = [];
+  const refused: { name: string; why: string }[] = [];
+  for (const name of replacing.inNames ? variableNames(document) : []) {
+    const to = name.replace(pattern(replacing), () => replacing.by);
+    if (to === name) continue;
+    const problem = nameProblem(to);
+    const free = to.toLowerCase() === name.toLowerCase() || !taken.has(to.toLowerCase());
+    if (problem !== null) refused.push({ name, why: problem });
+    else if (!free) refused.push({ name, why: `“${to}” is taken` });
+    else {
+      names.push({ from: name, to });
+      taken.add(to.toLowerCase());
+    }
+  }
+  return { words, names, refused };
+}
+
+export function replaceAll(document: Questionnaire, replacing: Replacing): Change {
+  const { names } = replaceable(document, replacing);
+  return {
+    label: `Replace “${replacing.find}” by “${replacing.by}”`,
+    apply: (draft) => {
+      if (replacing.inWords && replacing.find !== '')
+        eachWords(draft, (text) =>
+          inWords(text, (part) => part.replace(pattern(replacing), () => replacing.by)),
+        );
+      for (const { from, to } of names) renameVariable(from, to).apply(draft);
+    },
+  };
+}
+
+function pattern({ find, matchCase }: Replacing): RegExp {
+  return new RegExp(find.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'), matchCase ? 'g' : 'gi');
+}
+
+function timesIn(text: string, replacing: Replacing): number {
+  let times = 0;
+  inWords(text, (part) => {
+    times += [...part.matchAll(pattern(replacing))].length;
+    return part;
+  });
+  return times;
+}
+
+/** What is piped in is a name, and none of the words. */
+function inWords(text: string, change: (part: string) => string): string {
+  return text
+    .split(/(\{[A-Za-z]\w*\})/)
+    .map((part, n) => (n % 2 === 0 ? change(part) : part))
+    .join('');
+}
+
+function variableNames({ given, derived, sections }: Questionnaire): string[] {
+  const items = sections.flatMap(({ items: list }) =>
+    list.flatMap((item) =>
+      item.kind === 'page_break'
+        ? []
+        : [
+            item.name,
+            ...(item.kind === 'question' && item.answer.type === 'grid'
+              ? item.answer.rows.map(({ name }) => name)
+              : []),
+          ],
+    ),
+  );
+  return [...(given ?? []).map(({ name }) => name), ...items, ...(derived ?? []).map(({ name }) => name)];
+}
+
+/** The properties that hold words, wherever they stand. */
+const WORDS: ReadonlySet<string> = new Set([
+  'title',
+  'intro',
+  'text',
+  'label',
+  'note',
+  'instruction',
+  'requiredMessage',
+  'limitMessage',
+  'picksMessage',
+  'comment',
+  'message',
+  'alt',
+  'lowLabel',
+  'midLabel',
+  'highLabel',
+  'unit',
+  'placeholder',
+]);
+
+/** Every text that is words; unchanged ones are not touched. */
+function eachWords(part: object, change: (text: string) => string): void {
+  const record = part as Record<string, unknown>;
+  for (const [key, value] of Object.entries(record)) {
+    if (typeof value === 'string') {
+      if (!WORDS.has(key)) continue;
+      const next = change(value);
+      if (next !== value) record[key] = next;
+    } else if (typeof value === 'object' && value !== null) eachWords(value, change);
+  }
+}

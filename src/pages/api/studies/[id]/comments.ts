@@ -1,0 +1,52 @@
+/** Comments on places of a study. */
+import type { APIRoute } from 'astro';
+import * as v from 'valibot';
+import { json, noSuchStudy, readBody, refuse } from '../../../../server/respond';
+import { addComment, listComments, moveComments, settleComment } from '../../../../store/comments';
+import { store } from '../../../../store/open';
+import { findStudy } from '../../../../store/studies';
+
+const Place = v.pipe(v.string(), v.minLength(1), v.maxLength(200));
+const Person = v.pipe(v.string(), v.trim(), v.minLength(1, 'a name is needed'), v.maxLength(100));
+const AddSchema = v.strictObject({
+  place: Place,
+  text: v.pipe(
+    v.string(),
+    v.trim(),
+    v.minLength(1, 'a comment has words'),
+    v.maxLength(4000, 'a comment has at most 4,000 characters'),
+  ),
+  author: Person,
+});
+const ChangeSchema = v.variant('what', [
+  v.strictObject({ what: v.literal('settle'), id: v.number(), by: v.nullable(Person) }),
+  v.strictObject({ what: v.literal('move'), from: Place, to: Place }),
+]);
+
+export const GET: APIRoute = ({ params }) => {
+  const id = params.id ?? '';
+  return findStudy(store(), id) === null ? noSuchStudy(id) : json(listComments(store(), id));
+};
+
+export const POST: APIRoute = async ({ params, request }) => {
+  const id = params.id ?? '';
+  const read = await readBody(request, AddSchema);
+  if (!read.ok) return read.response;
+  if (findStudy(store(), id) === null) return noSuchStudy(id);
+  return json(addComment(store(), id, { ...read.body, at: Date.now() }), 201);
+};
+
+export const PATCH: APIRoute = async ({ params, request }) => {
+  const id = params.id ?? '';
+  const read = await readBody(request, ChangeSchema);
+  if (!read.ok) return read.response;
+  if (findStudy(store(), id) === null) return noSuchStudy(id);
+  const { body } = read;
+  if (body.what === 'move') {
+    moveComments(store(), id, body.from, body.to);
+    return json({});
+  }
+  const settled = body.by === null ? null : { by: body.by, at: Date.now() };
+  const comment = settleComment(store(), id, body.id, settled);
+  return comment === null ? refuse(404, 'This comment is gone.') : json(comment);
+};

@@ -1,0 +1,51 @@
+/** Comments on places of a questionnaire, open until somebody settles them. */
+import { and, asc, eq } from 'drizzle-orm';
+import type { Store } from './open';
+import { comments } from './schema';
+
+export type Comment = Omit<typeof comments.$inferSelect, 'studyId'>;
+
+const { id, place, text, author, at, settledBy, settledAt } = comments;
+const SHOWN = { id, place, text, author, at, settledBy, settledAt };
+
+/** In the order in which they were made. */
+export function listComments(db: Store, studyId: string): Comment[] {
+  return db.select(SHOWN).from(comments).where(eq(comments.studyId, studyId)).orderBy(asc(id)).all();
+}
+
+export function addComment(
+  db: Store,
+  studyId: string,
+  comment: Pick<Comment, 'place' | 'text' | 'author' | 'at'>,
+): Comment {
+  return db
+    .insert(comments)
+    .values({ studyId, ...comment })
+    .returning(SHOWN)
+    .get();
+}
+
+/** Settles a comment, or opens it again with null; null where there is none. */
+export function settleComment(
+  db: Store,
+  studyId: string,
+  comment: number,
+  settled: { readonly by: string; readonly at: number } | null,
+): Comment | null {
+  return (
+    db
+      .update(comments)
+      .set({ settledBy: settled?.by ?? null, settledAt: settled?.at ?? null })
+      .where(and(eq(comments.studyId, studyId), eq(id, comment)))
+      .returning(SHOWN)
+      .get() ?? null
+  );
+}
+
+/** What was commented on has another name now. */
+export function moveComments(db: Store, studyId: string, from: string, to: string): void {
+  db.update(comments)
+    .set({ place: to })
+    .where(and(eq(comments.studyId, studyId), eq(place, from)))
+    .run();
+}
