@@ -1,7 +1,15 @@
 /** The analysis off the main thread: one questionnaire at a time, asked about by number. */
 import { expose } from 'comlink';
 import * as v from 'valibot';
-import { analyse, DEFAULT_CAPS, sharesOf, Workshop, type Analysis, type Shares } from '../core/analysis';
+import {
+  analyse,
+  DEFAULT_CAPS,
+  sameRouting,
+  sharesOf,
+  Workshop,
+  type Analysis,
+  type Shares,
+} from '../core/analysis';
 import { readDocument } from '../core/document/read';
 import { routingContent } from '../core/document/routing-content';
 import type { Plan } from '../core/routing/plan';
@@ -14,6 +22,7 @@ import type { AnalysisApi, AnalysisSummary, RouteRow, RouteView } from './types'
 const NumberText = v.pipe(v.string(), v.regex(/^\d+$/, 'a route number is written in digits'));
 const Count = v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(500));
 const Marks = v.array(v.string());
+const From = v.union([v.strictObject({ item: v.string() }), v.strictObject({ section: v.string() })]);
 
 /** From one edit to the next. */
 const workshop = new Workshop();
@@ -65,6 +74,34 @@ const api: AnalysisApi = {
   asked: () => Object.fromEntries(loaded().analysis.asked),
 
   snags: () => (plan === null ? [] : routedSnagsOf(plan, loaded().analysis, workshop)),
+
+  ways(asked) {
+    const from = v.parse(From, asked);
+    const { analysis: of } = loaded();
+    const shares = sharesNow()?.ways.filter((way) => JSON.stringify(way.from) === JSON.stringify(from));
+    const shareOf = (list: 'skip' | 'onward', index: number | null) =>
+      shares?.find(({ by }) => (by === null ? index === null : by.list === list && by.index === index))
+        ?.share ?? null;
+    const planned = plan?.sections ?? [];
+    const written =
+      'item' in from
+        ? planned.flatMap(({ items }) => items).find(({ item }) => item.name === from.item)?.skips
+        : planned.find(({ section }) => section.id === from.section)?.onward;
+    const list = 'item' in from ? 'skip' : 'onward';
+    return [
+      ...(written ?? []).map(({ index }) => {
+        const way = 'item' in from ? { ...from, skip: index } : { ...from, onward: index };
+        const { total, exact } = of.filtered({ taking: [way] });
+        return { index, routes: String(total), exact, share: shareOf(list, index) };
+      }),
+      { index: null, routes: null, exact: true, share: shareOf(list, null) },
+    ];
+  },
+
+  leadsAlike(document) {
+    const read = readDocument(document);
+    return plan === null || !read.ok ? null : sameRouting(plan, planOf(read.document));
+  },
 
   sample() {
     const found = sharesNow();

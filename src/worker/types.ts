@@ -39,12 +39,30 @@ export interface RouteView extends RouteRow {
   readonly full?: readonly string[];
 }
 
+/** How many take a way that is written: a decimal string of routes, and the share of the sample; null where not exact. */
+export interface WayCount {
+  /** Index in the item's skips or the section's onward list; null for what goes of itself. */
+  readonly index: number | null;
+  /** Null for what goes of itself: those routes are not counted apart. */
+  readonly routes: string | null;
+  /** Whether `routes` is all there are, or no more than there are. */
+  readonly exact: boolean;
+  readonly share: number | null;
+}
+
+/** An item, or the end of a section. */
+export type WaysFrom = { readonly item: string } | { readonly section: string };
+
 export interface AnalysisApi {
   load(document: unknown): AnalysisSummary;
   /** Who is asked each item: by name a condition, `always` or `never`. */
   asked(): Readonly<Record<string, string>>;
   /** The snags that only the routes show. */
   snags(): readonly Snag[];
+  /** How many take each skip of an item, or each onward entry of a section. */
+  ways(from: WaysFrom): readonly WayCount[];
+  /** Whether another version of the questionnaire leads everybody the same way; null where that cannot be told. */
+  leadsAlike(document: unknown): boolean | null;
   /** Null where it could not be exact. */
   sample(): SampleSummary | null;
   /** Routes from number `from`, at most 500. */

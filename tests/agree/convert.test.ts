@@ -60,7 +60,8 @@ describe('a skip written as an ask-if, and back', () => {
           assert.equal(said, walked, about);
         }
       }
-    assert.ok(counts.same > 20 && counts.other > 20, JSON.stringify(counts));
+    const few = counts.same < SEEDS.count * 0.08 || counts.other < SEEDS.count * 0.02;
+    assert.ok(!few, `too few could be compared: ${JSON.stringify(counts)}`);
   });
 
   it('comes back as it was', () => {

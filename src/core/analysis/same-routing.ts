@@ -25,6 +25,11 @@ export function isSameRouting(one: Plan, other: Plan, bench: Bench): boolean | n
   const second = led(other, bench);
   if (first.terrain.limits.length + second.terrain.limits.length > 0) return null;
   if (first.places.size !== second.places.size) return false;
+  // Where the values of an answer are told apart in another way, nothing can be compared.
+  for (const [key, instance] of second.terrain.instances) {
+    const earlier = first.terrain.instances.get(key);
+    if (earlier !== undefined && earlier !== instance) return null;
+  }
   const { diagrams } = bench;
   for (const [key, { masses, at }] of second.places) {
     const before = first.places.get(key)?.masses;

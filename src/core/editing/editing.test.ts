@@ -3,8 +3,9 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { ask, planFor, questionnaire, say, section } from '../../../tests/support/questionnaire';
 import { readDocument } from '../document/read';
-import { ANSWER_TYPES, type Question } from '../document/types';
+import { ANSWER_TYPES, type Answer, type Question } from '../document/types';
 import { applyAll, applyChange, mergeSteps } from './change';
+import { lossesOf } from './losses';
 import { renameVariable } from './rename';
 import {
   answerOfType,
@@ -84,6 +85,24 @@ describe('renaming a variable', () => {
     const back = applyChange(renamed, renameVariable('home', 'tenure')).document;
     // A condition typed `Tenure` comes back in the variable's own spelling.
     assert.deepEqual(back, JSON.parse(JSON.stringify(document).replace('Tenure = 1', 'tenure = 1')));
+  });
+});
+
+describe('another type of answer', () => {
+  it('says what it has no place for', () => {
+    const taken = new Set<string>();
+    const from: Answer = {
+      type: 'multiple',
+      options: [
+        { code: 1, label: 'One' },
+        { code: 98, label: 'Don’t know', missing: 'dont_know' },
+      ],
+      maxPicks: 1,
+    };
+    const to = (type: 'single' | 'number' | 'text') => lossesOf(from, answerOfType(type, from, 'q', taken));
+    assert.deepEqual(to('single'), ['numbers of picks']);
+    assert.deepEqual(to('number'), ['1 answer', 'numbers of picks']);
+    assert.deepEqual(to('text'), ['2 answers', 'numbers of picks']);
   });
 });
 

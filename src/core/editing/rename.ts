@@ -40,10 +40,10 @@ function renameHolders(draft: DocumentDraft, from: string, to: string): void {
   }
 }
 
-type TextKind = 'condition' | 'expression' | 'piped' | 'name';
+export type TextKind = 'condition' | 'expression' | 'piped' | 'name';
 
 /** Rewrites every text that can name a variable. Unchanged texts are not touched. */
-function eachText(draft: DocumentDraft, rewrite: (text: string, kind: TextKind) => string): void {
+export function eachText(draft: DocumentDraft, rewrite: (text: string, kind: TextKind) => string): void {
   const visit = (holder: object | undefined, keys: readonly string[], kind: TextKind) => {
     const record = holder as Record<string, unknown> | undefined;
     for (const key of keys) {

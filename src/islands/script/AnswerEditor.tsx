@@ -7,6 +7,7 @@ import { renameVariable } from '../../core/editing/rename';
 import { editQuestion, takenNames, type ItemPlace } from '../../core/editing/structure';
 import type { Plan, PlanItem } from '../../core/routing/plan';
 import { useStudy, useStudyStore } from '../study/store';
+import { ConditionField } from './ConditionField';
 import { CheckedField, NumberField, TextField } from './Fields';
 import { fieldId, thenFocus } from './focus';
 import { AnswerPrint } from './ItemPrint';
@@ -98,24 +99,50 @@ function Limits({ question, place }: { readonly question: Question; readonly pla
       </select>
     </label>
   );
+  const shuffled = (value: boolean | undefined) => (
+    <label>
+      <input
+        type="checkbox"
+        data-field={fieldId(name, 'shuffleOptions')}
+        checked={value === true}
+        onChange={(event) => set('shuffleOptions')(event.target.checked ? true : undefined)}
+      />{' '}
+      random order
+    </label>
+  );
   switch (answer.type) {
     case 'single':
-      return null;
+      return (
+        <div className={classes.limits}>
+          {number('columns', 'columns', answer.columns, true)}
+          {shuffled(answer.shuffleOptions)}
+        </div>
+      );
     case 'multiple':
       return (
         <div className={classes.limits}>
           {number('minPicks', 'picks at least', answer.minPicks, true)}
           {number('maxPicks', 'at most', answer.maxPicks, true)}
+          {(answer.minPicks !== undefined || answer.maxPicks !== undefined) &&
+            words('picksMessage', 'else say', answer.picksMessage, 28)}
+          {number('columns', 'columns', answer.columns, true)}
+          {shuffled(answer.shuffleOptions)}
         </div>
       );
     case 'grid':
       return (
         <div className={classes.limits}>
           {choice('pick', 'picks a row', answer.pick ?? 'one', ['one', 'many'], 'one')}
+          {shuffled(answer.shuffleOptions)}
         </div>
       );
     case 'rank':
-      return <div className={classes.limits}>{number('top', 'places ranked', answer.top, true)}</div>;
+      return (
+        <div className={classes.limits}>
+          {number('top', 'places ranked', answer.top, true)}
+          {shuffled(answer.shuffleOptions)}
+        </div>
+      );
     case 'scale':
       return (
         <div className={classes.limits}>
@@ -123,6 +150,7 @@ function Limits({ question, place }: { readonly question: Question; readonly pla
           {number('max', 'to', answer.max, false, false)}
           {number('step', 'step', answer.step)}
           {words('lowLabel', 'low end', answer.lowLabel, 12)}
+          {words('midLabel', 'middle', answer.midLabel, 12)}
           {words('highLabel', 'high end', answer.highLabel, 12)}
         </div>
       );
@@ -143,6 +171,7 @@ function Limits({ question, place }: { readonly question: Question; readonly pla
           {number('minLength', 'at least', answer.minLength, true)}
           {number('maxLength', 'at most', answer.maxLength, true)}
           <span>characters</span>
+          {words('placeholder', 'shows first', answer.placeholder, 16)}
         </div>
       );
     case 'date':
@@ -173,6 +202,13 @@ function GridRows({ question, answer, place }: { question: Question; answer: Gri
       fieldId(question.name, 'row', name),
     );
   };
+  const setRowIf = (r: number, text: string | undefined) =>
+    edit(`row ${r} askIf`, (draft) => {
+      const found = draft.rows[r];
+      if (found === undefined) return;
+      if (text === undefined) delete found.askIf;
+      else found.askIf = text;
+    });
   const rename = (from: string, typed: string): string | null => {
     const name = typed.trim();
     const problem = nameProblem(name);
@@ -222,7 +258,37 @@ function GridRows({ question, answer, place }: { question: Question; answer: Gri
             size={14}
             take={(typed) => rename(row.name, typed)}
           />
-          <span className={classes.lead} />
+          <span className={classes.lead}>
+            {row.askIf === undefined && (
+              <button
+                type="button"
+                onClick={() => thenFocus(() => setRowIf(r, ''), fieldId(question.name, 'rowIf', row.name))}
+              >
+                only if …
+              </button>
+            )}
+          </span>
+          {row.askIf !== undefined && (
+            <div className={classes.optionMore}>
+              <div className={classes.askIfEditor}>
+                <span>shown if</span>
+                <div>
+                  <ConditionField
+                    field={fieldId(question.name, 'rowIf', row.name)}
+                    label={`Row ${r + 1} is shown if`}
+                    value={row.askIf}
+                    place={place}
+                    isProblem={({ at }) => at.item === question.name && at.row === row.name}
+                    change={(text) => setRowIf(r, text)}
+                    placeholder="fuels has 2"
+                  />
+                </div>
+                <button type="button" onClick={() => setRowIf(r, undefined)}>
+                  To all
+                </button>
+              </div>
+            </div>
+          )}
         </div>
       ))}
       <button type="button" className={classes.addAnswer} onClick={() => add(answer.rows.length)}>

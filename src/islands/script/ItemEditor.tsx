@@ -1,6 +1,7 @@
 /** The selected item, written in place: the same lines as in print, each a field. */
 import type { AnswerType, Question, RoutedItem } from '../../core/document/types';
 import { ANSWER_TYPES } from '../../core/document/types';
+import { lossesOf } from '../../core/editing/losses';
 import {
   answerOfType,
   editItem,
@@ -92,9 +93,21 @@ function TypeField({ question, place }: { readonly question: Question; readonly 
         );
       }}
     >
-      {ANSWER_TYPES.map((type) => (
-        <option key={type}>{type}</option>
-      ))}
+      {ANSWER_TYPES.map((type) => {
+        const losses =
+          type === question.answer.type
+            ? []
+            : lossesOf(
+                question.answer,
+                answerOfType(type, question.answer, question.name, takenNames(document)),
+              );
+        return (
+          <option key={type} value={type}>
+            {type}
+            {losses.length > 0 && ` (loses ${losses.join(', ')})`}
+          </option>
+        );
+      })}
     </select>
   );
 }

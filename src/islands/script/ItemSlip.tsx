@@ -2,6 +2,7 @@
 import { parseCondition } from '../../core/condition/parse';
 import { printCondition } from '../../core/condition/print';
 import type { Condition } from '../../core/condition/syntax';
+import { askIfToSkip, skipToAskIf } from '../../core/editing/convert';
 import { splitProblem, splitSection } from '../../core/editing/restructure';
 import { editItem, type ItemPlace } from '../../core/editing/structure';
 import { secondsOf } from '../../core/routing/burden';
@@ -12,6 +13,7 @@ import { countText, grouped, percentText, secondsText } from '../ui/format';
 import { useStudy } from '../study/store';
 import { useItemMoves } from './moves';
 import { CommentCards } from './CommentCards';
+import { Rewrite } from './Rewrite';
 import { SkipRules } from './SkipRules';
 import { SnagCards } from './SnagCards';
 import classes from './slip.module.css';
@@ -37,6 +39,14 @@ export function ItemSlip({ plan, planItem }: Props) {
         <code>{item.name}</code> · who is asked
       </h2>
       <WhoIsAsked plan={plan} planItem={planItem} />
+      {item.askIf !== undefined && !fixed && (
+        <p className={classes.under}>
+          <Rewrite
+            words="Write as a skip from the item before"
+            make={() => askIfToSkip(plan.document, place)}
+          />
+        </p>
+      )}
       <h2>Then</h2>
       <div className={classes.card}>
         {fixed ? (
@@ -55,6 +65,8 @@ export function ItemSlip({ plan, planItem }: Props) {
             reads={{ section: place.section, item: place.item + 1 }}
             from={place.item}
             otherwise={next}
+            leaves={{ item: item.name }}
+            asAskIf={(index) => skipToAskIf(plan.document, place, index)}
             change={(skips, field, label) =>
               commit(
                 editItem(place, field, label, (draft) => {

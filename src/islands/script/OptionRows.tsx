@@ -1,5 +1,5 @@
 /** The options of the selected question: label, dots, code, and where each leads. */
-import { useState, type KeyboardEvent } from 'react';
+import { useRef, useState, type KeyboardEvent } from 'react';
 import { optionsOf } from '../../core/document/shape';
 import type { Option, Question } from '../../core/document/types';
 import {
@@ -13,14 +13,19 @@ import {
   setOptionKind,
   type OptionKind,
 } from '../../core/editing/options';
+import { recode, recodeProblem } from '../../core/editing/recode';
 import { aimAnswer } from '../../core/editing/skips';
 import { nextCode, type ItemPlace } from '../../core/editing/structure';
 import { leadOf } from '../../core/views/leads';
 import type { Plan, PlanItem } from '../../core/routing/plan';
 import { useStudy } from '../study/store';
+import { readPicture } from '../ui/pictures';
+import { ConditionField } from './ConditionField';
 import { NumberField, TextField } from './Fields';
 import { fieldId, focusField, thenFocus } from './focus';
+import { PictureFields } from './ItemExtras';
 import { LeadText } from './LeadText';
+import { ListTools } from './ListTools';
 import { useItemMoves } from './moves';
 import { TargetPicker } from './TargetPicker';
 import classes from './sheet.module.css';
@@ -48,6 +53,27 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
   const options = optionsOf(question.answer);
   const listed = 'options' in question.answer;
   const aimable = listed && question.answer.type !== 'grid';
+  const pictures = useRef<Record<number, HTMLInputElement | null>>({});
+  const [problem, setProblem] = useState<string | null>(null);
+  const document = useStudy((state) => state.document);
+  const setAskIf = (o: number, text: string | undefined) =>
+    commit(
+      editOption(place, o, 'askIf', 'Show an answer only if …', (draft) => {
+        if (text === undefined) delete draft.askIf;
+        else draft.askIf = text;
+      }),
+    );
+  const setImage = (o: number, image: Option['image']) =>
+    commit(
+      editOption(place, o, 'image', 'Change the picture of an answer', (draft) => {
+        if (image === undefined) delete draft.image;
+        else draft.image = image;
+      }),
+    );
+  const choosePicture = async (o: number, file: File) => {
+    const read = await readPicture(file);
+    setProblem(read.ok ? setImage(o, { src: read.src, alt: '' }) : read.problem);
+  };
   const label = (code: number) => fieldId(question.name, 'label', code);
 
   const add = (at: number, added = [{ label: '' }] as { label: string; code?: number }[]) => {
@@ -134,7 +160,13 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
             title={KIND_WORDS[optionKind(option)]}
             data-plain={optionKind(option) === 'ordinary' || undefined}
             value={optionKind(option)}
-            onChange={(event) => commit(setOptionKind(place, o, event.target.value as OptionKind))}
+            onChange={(event) => {
+              const { value } = event.target;
+              if (value === 'askIf')
+                thenFocus(() => setAskIf(o, ''), fieldId(question.name, 'optionIf', option.code));
+              else if (value === 'image') pictures.current[option.code]?.click();
+              else commit(setOptionKind(place, o, value as OptionKind));
+            }}
           >
             {OPTION_KINDS.filter(
               (kind) => listed || !['ordinary', 'exclusive', 'specify'].includes(kind),
@@ -143,7 +175,23 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
                 {KIND_WORDS[kind]}
               </option>
             ))}
+            {option.askIf === undefined && <option value="askIf">shown only if …</option>}
+            {option.image === undefined && listed && <option value="image">with a picture …</option>}
           </select>
+          <input
+            ref={(field) => {
+              pictures.current[option.code] = field;
+            }}
+            type="file"
+            hidden
+            aria-label={`Picture of answer ${o + 1}`}
+            accept="image/png,image/jpeg,image/gif,image/webp"
+            onChange={(event) => {
+              const [file] = event.target.files ?? [];
+              event.target.value = '';
+              if (file !== undefined) void choosePicture(o, file);
+            }}
+          />
           <span className={classes.dots} />
           <span className={classes.code}>
             <NumberField
@@ -155,11 +203,10 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
               take={(code) => {
                 if (options.some((other, n) => n !== o && other.code === code))
                   return `Another answer has the code ${code}: choose a free one.`;
-                return commit(
-                  editOption(place, o, 'code', 'Change a code', (draft) => {
-                    draft.code = code as number;
-                  }),
-                );
+                // What names the code goes along; where it is taken as a number, that has to be changed by hand.
+                const recoding = new Map([[option.code, code as number]]);
+                const refused = recodeProblem(document, place, recoding);
+                return refused ?? commit(recode(document, place, recoding));
               }}
             />
           </span>
@@ -192,11 +239,59 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
           ) : (
             <span className={classes.lead} />
           )}
+          {(option.askIf !== undefined || option.image !== undefined) && (
+            <div className={classes.optionMore}>
+              {option.askIf !== undefined && (
+                <div className={classes.askIfEditor}>
+                  <span>shown if</span>
+                  <div>
+                    <ConditionField
+                      field={fieldId(question.name, 'optionIf', option.code)}
+                      label={`Answer ${o + 1} is shown if`}
+                      value={option.askIf}
+                      place={place}
+                      isProblem={({ at }) => at.item === question.name && at.option === option.code}
+                      change={(text) => setAskIf(o, text)}
+                      placeholder="fuels has 2"
+                    />
+                  </div>
+                  <button type="button" onClick={() => setAskIf(o, undefined)}>
+                    To all
+                  </button>
+                </div>
+              )}
+              {option.image !== undefined && (
+                <span className={classes.picture}>
+                  <PictureFields
+                    image={option.image}
+                    field={fieldId(question.name, 'optionImage', option.code)}
+                    change={(image) => setImage(o, image)}
+                  />
+                  <button
+                    type="button"
+                    className={classes.takeOut}
+                    aria-label={`Answer ${o + 1} without a picture`}
+                    onClick={() => setImage(o, undefined)}
+                  >
+                    ×
+                  </button>
+                </span>
+              )}
+            </div>
+          )}
         </div>
       ))}
-      <button type="button" className={classes.addAnswer} onClick={() => add(options.length)}>
-        {listed ? 'Add an answer' : 'Add don’t know'}
-      </button>
+      <span className={classes.listActs}>
+        <button type="button" className={classes.addAnswer} onClick={() => add(options.length)}>
+          {listed ? 'Add an answer' : 'Add don’t know'}
+        </button>
+        {listed && <ListTools question={question} place={place} />}
+      </span>
+      {problem !== null && (
+        <p role="alert" className={classes.wrong}>
+          {problem}
+        </p>
+      )}
     </div>
   );
 }

@@ -50,6 +50,7 @@ export function SectionSlip({ plan, planSection }: Props) {
           isProblem={({ at }, n) => at.section === section.id && at.onward === n}
           reads={past}
           from={null}
+          leaves={{ section: section.id }}
           otherwise={next === undefined ? last : `${sectionLetter(index + 1)} ${next.title}`}
           change={(skips, field, label) =>
             commit(

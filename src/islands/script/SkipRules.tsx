@@ -7,6 +7,10 @@ import type { Snag } from '../../core/snags';
 import type { Plan } from '../../core/routing/plan';
 import { targetWords } from '../../core/views/targets';
 import { conditionSentence } from '../../core/wording/sentence';
+import type { Change } from '../../core/editing/change';
+import type { WaysFrom } from '../../worker/types';
+import { Rewrite } from './Rewrite';
+import { TakenBy, useWays } from './ways';
 import { ConditionField } from './ConditionField';
 import { ConditionPicker } from './ConditionPicker';
 import { fieldId, focusField } from './focus';
@@ -26,10 +30,28 @@ interface Props {
   readonly from: number | null;
   /** Where those go whom no skip takes. */
   readonly otherwise: string;
+  /** Where they leave from, for counts. */
+  readonly leaves: WaysFrom;
+  /** Written as an ask-if on what the skip leads over; null where it leads over nothing that can be asked so. */
+  readonly asAskIf?: (index: number) => Change | null;
   readonly change: (skips: readonly Skip[], field: string, label: string) => void;
 }
 
-export function SkipRules({ plan, place, id, skips, isProblem, reads, from, otherwise, change }: Props) {
+export function SkipRules({
+  plan,
+  place,
+  id,
+  skips,
+  isProblem,
+  reads,
+  from,
+  otherwise,
+  leaves,
+  asAskIf,
+  change,
+}: Props) {
+  const counts = useWays(leaves, skips.length > 0);
+  const countOf = (index: number | null) => counts?.find((way) => way.index === index);
   const [open, setOpen] = useState<number | null>(null);
   const [aiming, setAiming] = useState<number | null>(null);
   const [picking, setPicking] = useState(false);
@@ -86,6 +108,7 @@ export function SkipRules({ plan, place, id, skips, isProblem, reads, from, othe
               )}
             </span>
           </div>
+          <TakenBy count={countOf(index)} />
           {open === index && (
             <div className={classes.openSkip}>
               <ConditionField
@@ -114,6 +137,7 @@ export function SkipRules({ plan, place, id, skips, isProblem, reads, from, othe
                 <button type="button" onClick={() => remove(index)}>
                   Delete skip
                 </button>
+                {asAskIf !== undefined && <Rewrite words="Write as ask if" make={() => asAskIf(index)} />}
               </div>
             </div>
           )}
@@ -125,6 +149,7 @@ export function SkipRules({ plan, place, id, skips, isProblem, reads, from, othe
           <b>{otherwise}</b>
         </div>
       )}
+      {!always && skips.length > 0 && <TakenBy count={countOf(null)} />}
       <span className={classes.aim}>
         <button
           type="button"
