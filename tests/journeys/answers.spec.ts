@@ -25,10 +25,10 @@ test('a skip becomes an ask-if and comes back; a list is numbered anew and taken
   expect((await question('tenure')).skips).toBeUndefined();
   await expect(stops).toContainText('2,048,263 in all');
   await page.locator('[data-field="landlord/text"]').click();
-  await expect(async () => {
-    await slip.getByRole('button', { name: 'Write as a skip from the item before' }).click();
-    expect((await question('tenure')).skips?.[0]).toEqual({ if: 'tenure = 1', to: { item: 'heat_say' } });
-  }).toPass();
+  await slip.getByRole('button', { name: 'Write as a skip from the item before' }).click();
+  await expect
+    .poll(async () => (await question('tenure')).skips?.[0])
+    .toEqual({ if: 'tenure = 1', to: { item: 'heat_say' } });
 
   // A code is changed where it stands, and everything that names it goes along.
   await page.locator('[data-field="tenure/text"]').click();

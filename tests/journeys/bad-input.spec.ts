@@ -42,7 +42,7 @@ test('a condition that does not parse, a name used twice and a deleted target ar
   await page.keyboard.type('q1 = 7');
   await page.keyboard.press('Escape');
   const item = page.locator('[data-anchor="item:q3"]');
-  await expect(item.getByText('"q1" has no code 7: its codes are 1, 2')).toBeVisible();
+  await expect(item.getByText('“q1” has no code 7: its codes are 1, 2')).toBeVisible();
   await expect(item.locator('.cm-lintRange-error')).toHaveText('7');
   await page.getByRole('button', { name: /^4 snags/ }).click();
   const panel = page.getByRole('region', { name: 'Snags' });
@@ -67,7 +67,7 @@ test('a condition that does not parse, a name used twice and a deleted target ar
   await page.getByText('Three?', { exact: true }).click();
   await page.getByRole('button', { name: 'Delete question' }).click();
   await page.getByRole('button', { name: /^4 snags/ }).click();
-  await expect(panel).toContainText('There is no item "q3": choose another target');
+  await expect(panel).toContainText('There is no item “q3”: choose another target');
   await panel.getByRole('button', { name: 'Skip 1 of item q1' }).click();
   await expect(page.getByRole('textbox', { name: 'Words of the question' })).toHaveValue('One?');
   await page.keyboard.press('Control+z');

@@ -2,8 +2,28 @@
 import { useState } from 'react';
 import { applyChange, type Change } from '../../core/editing/change';
 import { useAnalysisClient } from '../study/analysis';
-import { useStudy, useStudyStore } from '../study/store';
+import type { Questionnaire } from '../../core/document/types';
+import { useStudy, useStudyStore, type StudyStore } from '../study/store';
 import classes from './slip.module.css';
+
+/** Until the routes of a document have been counted, or a newer one has come. */
+function counted(store: StudyStore, document: Questionnaire): Promise<void> {
+  return new Promise((resolve) => {
+    const isOver = () => {
+      const { analysis, document: now } = store.getState();
+      return analysis?.document === document || now !== document;
+    };
+    if (isOver()) {
+      resolve();
+      return;
+    }
+    const stop = store.subscribe(() => {
+      if (!isOver()) return;
+      stop();
+      resolve();
+    });
+  });
+}
 
 interface Props {
   readonly words: string;
@@ -22,13 +42,10 @@ export function Rewrite({ words, make }: Props) {
       setSaid('There is nothing between that could be asked so.');
       return;
     }
-    const { document, analysis } = store.getState();
-    if (analysis?.document !== document) {
-      setSaid('The routes are still being counted: press again in a moment.');
-      return;
-    }
+    const { document } = store.getState();
     const { document: next } = applyChange(document, change);
     setSaid('Comparing …');
+    await counted(store, document);
     const alike = await client.api.leadsAlike(next).catch(() => null);
     if (store.getState().document !== document) setSaid('');
     else if (alike === true) {
