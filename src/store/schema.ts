@@ -76,3 +76,13 @@ export const comments = sqliteTable(
   },
   (table) => [index('comments_study').on(table.studyId)],
 );
+
+/** Questions, answer lists and sections kept for all studies. */
+export const bank = sqliteTable('bank', {
+  id: integer('id').primaryKey({ autoIncrement: true }),
+  kind: text('kind', { enum: ['question', 'answers', 'section'] }).notNull(),
+  title: text('title').notNull(),
+  /** As in a questionnaire file, as JSON text; see `core/editing/bank.ts`. */
+  content: text('content').notNull(),
+  at: integer('at').notNull(),
+});

@@ -39,6 +39,15 @@ test('a skip becomes an ask-if and comes back; a list is numbered anew and taken
   await expect.poll(async () => (await question('tenure')).skips?.[0]?.if).toBe('tenure = 1');
   await expect(stops).toContainText('2,048,263 in all');
 
+  // Several answers lead to one place at once.
+  await page.getByRole('button', { name: 'Where answer 2 leads', exact: true }).click();
+  await page.getByRole('checkbox', { name: 'Live there rent-free' }).check();
+  await page.getByRole('option', { name: /Screened out/ }).click();
+  await expect
+    .poll(async () => (await question('tenure')).skips?.[1])
+    .toEqual({ if: 'tenure in (2, 3)', to: { ending: 'screened_out' } });
+  await page.keyboard.press('Control+z');
+
   // An answer shown to some only; checks, instructions and what else a question can have.
   await page.getByRole('combobox', { name: 'Kind of answer 3' }).selectOption('askIf');
   await page.getByRole('textbox', { name: 'Answer 3 is shown if' }).fill('agree = 1');

@@ -154,9 +154,9 @@ test('items and sections are dragged to another place', async ({ page }) => {
   // Each step is told to those who cannot see it, which is also when the next key is heard.
   const told = (words: RegExp) => expect(page.getByRole('status').filter({ hasText: words })).toBeAttached();
   await page.keyboard.press('Space');
-  await told(/moved over droppable area later/);
+  await told(/section Later is over section Later/);
   await page.keyboard.press('ArrowUp');
-  await told(/moved over droppable area consent/);
+  await told(/section Later is over section Consent/);
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: 'A Later' })).toBeVisible();
 });

@@ -15,7 +15,8 @@ export function copiesOfItems(document: Questionnaire, items: readonly Item[]): 
 export function copyOfSection(document: Questionnaire, section: Section): Section {
   const ids = new Set(document.sections.map(({ id }) => id.toLowerCase()));
   const [copy = section] = renamed(document, [section]);
-  return { ...copy, id: freshName(`${section.id}_copy`, ids), title: `${section.title} (copy)` };
+  const id = ids.has(section.id.toLowerCase()) ? freshName(`${section.id}_copy`, ids) : section.id;
+  return { ...copy, id, title: `${section.title} (copy)` };
 }
 
 /** With every name of their own changed for a fresh one, wherever it is used in them. */
@@ -33,7 +34,7 @@ function renamed(document: Questionnaire, sections: readonly Section[]): readonl
   };
   return produce(part, (draft) => {
     for (const name of names) {
-      const fresh = freshName(copyName(name), taken);
+      const fresh = taken.has(name.toLowerCase()) ? freshName(copyName(name), taken) : name;
       taken.add(fresh.toLowerCase());
       renameVariable(name, fresh).apply(draft);
     }

@@ -4,7 +4,7 @@ import { describe, it } from 'node:test';
 import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
 import type { Question, Target } from '../document/types';
 import { applyChange } from './change';
-import { aimAnswer } from './skips';
+import { aimAnswers } from './skips';
 
 const OUT: Target = { ending: 'out' };
 const B: Target = { section: 'b' };
@@ -13,7 +13,7 @@ function aimed(question: Question, ...aims: readonly (readonly [number, Target |
   let document = questionnaire([section('a', [question]), section('b', [])]);
   const current = () => document.sections[0]?.items[0] as Question;
   for (const [code, target] of aims) {
-    document = applyChange(document, aimAnswer({ section: 0, item: 0 }, current(), code, target)).document;
+    document = applyChange(document, aimAnswers({ section: 0, item: 0 }, current(), [code], target)).document;
   }
   return current();
 }

@@ -13,11 +13,20 @@ import { editQuestion, type ItemPlace } from './structure';
 
 const NOWHERE = { from: 0, to: 0 };
 
-/** Makes the answer `code` lead to `target`; with null it carries on to the next item. */
-export function aimAnswer(place: ItemPlace, question: Question, code: number, target: Target | null): Change {
+/** Makes answers, by their codes, lead to `target`; with null they carry on to the next item. */
+export function aimAnswers(
+  place: ItemPlace,
+  question: Question,
+  codes: readonly number[],
+  target: Target | null,
+): Change {
+  const skips = codes.reduce(
+    (so, code) => skipsAimed({ ...question, skips: so }, code, target),
+    [...(question.skips ?? [])],
+  );
   const words = target === null ? 'carry on' : Object.values(target)[0];
-  const skips = skipsAimed(question, code, target);
-  return editQuestion(place, `aim ${code}`, `Aim ${question.name} = ${code}: ${words}`, (draft) => {
+  const which = codes.length === 1 ? `= ${codes[0]}` : `in ${codes.join(', ')}`;
+  return editQuestion(place, `aim ${codes.join(' ')}`, `Aim ${question.name} ${which}: ${words}`, (draft) => {
     if (skips.length === 0) delete draft.skips;
     else draft.skips = skips as typeof draft.skips;
   });

@@ -26,6 +26,7 @@ import { MessageSquare } from 'lucide-react';
 import { EndingMark } from '../ui/EndingMark';
 import { countText, grouped, plural } from '../ui/format';
 import { useStudy, useStudyStore } from '../study/store';
+import { announcementsFor } from './announcements';
 import { useAddSection } from './Sheet';
 import { thenFocus } from './focus';
 import { wholeItem } from './moves';
@@ -50,12 +51,22 @@ export function Contents() {
     if (over === null || active.id === over.id) return;
     commit(moveSection(store.getState().document, at(active.id), at(over.id)));
   };
+  const announcements = announcementsFor((side) => {
+    const found = document.sections.find(({ id }) => id === side?.id);
+    return found === undefined ? null : `section ${found.title}`;
+  });
   const holding = sectionHolding(document.sections, selection);
   const routesTo = new Map(analysis?.endings.map(({ id, routes }) => [id, routes]));
   return (
     <nav className={classes.contents} aria-label="Contents">
       <h2>Sections</h2>
-      <DndContext id="contents" sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+      <DndContext
+        id="contents"
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        accessibility={{ announcements }}
+        onDragEnd={onDragEnd}
+      >
         <SortableContext items={document.sections.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
           {document.sections.map((section, index) => (
             <Row key={index} section={section} index={index} current={index === holding} />

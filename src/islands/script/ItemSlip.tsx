@@ -13,6 +13,7 @@ import { countText, grouped, percentText, secondsText } from '../ui/format';
 import { useStudy } from '../study/store';
 import { useItemMoves } from './moves';
 import { CommentCards } from './CommentCards';
+import { KeepButton } from './KeepButton';
 import { Rewrite } from './Rewrite';
 import { SkipRules } from './SkipRules';
 import { SnagCards } from './SnagCards';
@@ -118,6 +119,20 @@ export function ItemSlip({ plan, planItem }: Props) {
         >
           Begin a section here
         </button>
+        {item.kind === 'question' && (
+          <KeepButton
+            words="Keep in the bank"
+            title={item.label ?? item.text}
+            content={{ kind: 'question', question: item }}
+          />
+        )}
+        {item.kind === 'question' && 'options' in item.answer && (
+          <KeepButton
+            words="Keep its answers"
+            title={`Answers of ${item.label ?? item.name}`}
+            content={{ kind: 'answers', options: item.answer.options }}
+          />
+        )}
         <button type="button" title="Delete" onClick={() => moves.remove(place)}>
           Delete {item.kind}
         </button>

@@ -14,7 +14,7 @@ import {
   type OptionKind,
 } from '../../core/editing/options';
 import { recode, recodeProblem } from '../../core/editing/recode';
-import { aimAnswer } from '../../core/editing/skips';
+import { aimAnswers } from '../../core/editing/skips';
 import { nextCode, type ItemPlace } from '../../core/editing/structure';
 import { leadOf } from '../../core/views/leads';
 import type { Plan, PlanItem } from '../../core/routing/plan';
@@ -49,7 +49,12 @@ const KIND_WORDS: Readonly<Record<OptionKind, string>> = {
 export function OptionRows({ plan, planItem, question, place }: Props) {
   const commit = useStudy((state) => state.commit);
   const moves = useItemMoves();
-  const [aiming, setAiming] = useState<number | null>(null);
+  const [aiming, setAimingAt] = useState<number | null>(null);
+  const [also, setAlso] = useState<readonly number[]>([]);
+  const setAiming = (code: number | null) => {
+    setAlso([]);
+    setAimingAt(code);
+  };
   const options = optionsOf(question.answer);
   const listed = 'options' in question.answer;
   const aimable = listed && question.answer.type !== 'grid';
@@ -228,9 +233,22 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
                   item={place.item}
                   none="carry on"
                   close={() => setAiming(null)}
+                  aside={
+                    options.length > 1 ? (
+                      <AlsoFrom
+                        options={options.filter(({ code }) => code !== option.code)}
+                        also={also}
+                        set={setAlso}
+                      />
+                    ) : undefined
+                  }
                   choose={(target) => {
                     setAiming(null);
-                    commit(aimAnswer(place, question, option.code, target));
+                    // In the order of the list.
+                    const codes = options.flatMap(({ code }) =>
+                      code === option.code || also.includes(code) ? [code] : [],
+                    );
+                    commit(aimAnswers(place, question, codes, target));
                     queueMicrotask(() => focusField(label(option.code)));
                   }}
                 />
@@ -293,5 +311,30 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
         </p>
       )}
     </div>
+  );
+}
+
+interface AlsoProps {
+  readonly options: readonly Option[];
+  readonly also: readonly number[];
+  readonly set: (codes: readonly number[]) => void;
+}
+
+/** Other answers that lead to the same place. */
+function AlsoFrom({ options, also, set }: AlsoProps) {
+  return (
+    <fieldset className={classes.also}>
+      <legend>Also from</legend>
+      {options.map(({ code, label }) => (
+        <label key={code}>
+          <input
+            type="checkbox"
+            checked={also.includes(code)}
+            onChange={(event) => set(event.target.checked ? [...also, code] : also.filter((c) => c !== code))}
+          />
+          {label || code}
+        </label>
+      ))}
+    </fieldset>
   );
 }

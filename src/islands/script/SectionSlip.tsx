@@ -7,6 +7,7 @@ import { conditionSentence } from '../../core/wording/sentence';
 import { plural } from '../ui/format';
 import { useStudy } from '../study/store';
 import { CommentCards } from './CommentCards';
+import { KeepButton } from './KeepButton';
 import { SectionRuns } from './SectionRuns';
 import { SkipRules } from './SkipRules';
 import { SnagCards } from './SnagCards';
@@ -75,6 +76,7 @@ export function SectionSlip({ plan, planSection }: Props) {
         <button type="button" onClick={() => commit(duplicateSection(plan.document, index))}>
           Copy
         </button>
+        <KeepButton words="Keep in the bank" title={section.title} content={{ kind: 'section', section }} />
         <button
           type="button"
           disabled={mergeProblem(plan.document, index - 1) !== null}

@@ -12,6 +12,7 @@ import {
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { addSection, type ItemPlace } from '../../core/editing/structure';
 import { useStudy, useStudyStore } from '../study/store';
+import { announcementsFor } from './announcements';
 import { ArcLayer } from './ArcLayer';
 import { BeforeStart, WorkedOut } from './AroundBlocks';
 import { EndingBlocks } from './EndingBlocks';
@@ -42,6 +43,16 @@ export function Sheet() {
     if (node && !node.contains(document.activeElement)) node.scrollIntoView({ block: 'nearest' });
   }, [selection]);
 
+  const announcements = announcementsFor((side) => {
+    const place = side?.data.current?.place as ItemPlace | undefined;
+    const section = place && plan.document.sections[place.section];
+    if (place === undefined || section === undefined) return null;
+    const item = section.items[place.item];
+    const name = item === undefined ? null : item.kind === 'page_break' ? 'a page break' : item.name;
+    if (side?.id === `${place.section}/${place.item}`) return name;
+    return name === null ? `the end of ${section.title}` : `before ${name}`;
+  });
+
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     setDragged(null);
     const from = active.data.current?.place as ItemPlace | undefined;
@@ -53,6 +64,7 @@ export function Sheet() {
       id="sheet"
       sensors={sensors}
       collisionDetection={pointerWithin}
+      accessibility={{ announcements }}
       onDragStart={({ active }) => setDragged(String(active.data.current?.title ?? ''))}
       onDragEnd={onDragEnd}
       onDragCancel={() => setDragged(null)}

@@ -1,5 +1,5 @@
 /** Where to go: the possible targets, the likely ones first; digits pick from the list, typing narrows it. */
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import type { Target } from '../../core/document/types';
 import { possibleTargets } from '../../core/views/targets';
 import { EndingMark } from '../ui/EndingMark';
@@ -14,9 +14,11 @@ interface Props {
   readonly none: string | null;
   readonly choose: (target: Target | null) => void;
   readonly close: () => void;
+  /** Shown under the targets: what else the choice is for. */
+  readonly aside?: ReactNode;
 }
 
-export function TargetPicker({ section, item, none, choose, close }: Props) {
+export function TargetPicker({ section, item, none, choose, close, aside }: Props) {
   const document = useStudy((state) => state.document);
   const [typed, setTyped] = useState('');
   const [at, setAt] = useState(0);
@@ -69,6 +71,7 @@ export function TargetPicker({ section, item, none, choose, close }: Props) {
           if (event.key === 'ArrowDown') setAt(Math.min(current + 1, shown.length - 1));
           else if (event.key === 'ArrowUp') setAt(Math.max(current - 1, 0));
           else if (event.key === 'Enter') take(current);
+          else if (event.key === 'Tab' && aside !== undefined) return;
           else if (event.key === 'Escape' || event.key === 'Tab') close();
           else if (typed === '' && /^[1-9]$/.test(event.key)) take(Number(event.key) - 1);
           else return;
@@ -99,6 +102,18 @@ export function TargetPicker({ section, item, none, choose, close }: Props) {
         ))}
         {shown.length === 0 && <li className={classes.none}>Nothing further on is called “{typed}”.</li>}
       </ul>
+      {aside !== undefined && (
+        <div
+          className={classes.aside}
+          onKeyDown={(event) => {
+            if (event.key !== 'Escape') return;
+            event.stopPropagation();
+            close();
+          }}
+        >
+          {aside}
+        </div>
+      )}
     </div>
   );
 }

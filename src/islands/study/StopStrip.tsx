@@ -1,9 +1,10 @@
 /** The bar on top: mark, study, the stops with their live figures, snags, undo and redo. */
-import { Download, History, Redo2, Search, Undo2 } from 'lucide-react';
+import { Download, History, Library, Redo2, Search, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import { setTitle } from '../../core/editing/structure';
 import { countText, grouped, plural, whenText } from '../ui/format';
 import { Mark } from '../ui/Mark';
+import { BankPanel } from './BankPanel';
 import { FindPanel } from './FindPanel';
 import { HistoryPanel } from './HistoryPanel';
 import { SnagPanel } from './SnagPanel';
@@ -11,6 +12,8 @@ import { useSnags } from './snags';
 import { useStudy, type Saving } from './store';
 import { STOP_NAMES, STOPS, type Stop } from './stops';
 import classes from './study.module.css';
+
+type Panel = 'snags' | 'history' | 'find' | 'bank';
 
 interface Props {
   readonly stop: Stop;
@@ -26,8 +29,8 @@ export function StopStrip({ stop, goTo }: Props) {
   const future = useStudy((state) => state.future);
   const undo = useStudy((state) => state.undo);
   const redo = useStudy((state) => state.redo);
-  const [panel, setPanel] = useState<'snags' | 'history' | 'find' | null>(null);
-  const toggle = (which: 'snags' | 'history' | 'find') => setPanel((now) => (now === which ? null : which));
+  const [panel, setPanel] = useState<Panel | null>(null);
+  const toggle = (which: Panel) => setPanel((now) => (now === which ? null : which));
   const close = useCallback(() => setPanel(null), []);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -83,6 +86,16 @@ export function StopStrip({ stop, goTo }: Props) {
       >
         <Search size={16} />
       </button>
+      <button
+        type="button"
+        className={classes.icon}
+        aria-label="Bank"
+        title="Bank: questions, answer lists and sections of all studies"
+        aria-expanded={panel === 'bank'}
+        onClick={() => toggle('bank')}
+      >
+        <Library size={16} />
+      </button>
       <a
         className={classes.icon}
         href={`/api/studies/${id}/file`}
@@ -122,6 +135,7 @@ export function StopStrip({ stop, goTo }: Props) {
         <History size={16} />
       </button>
       {panel === 'snags' && <SnagPanel close={close} />}
+      {panel === 'bank' && <BankPanel close={close} />}
       {panel === 'history' && <HistoryPanel close={close} />}
       {panel === 'find' && <FindPanel close={close} />}
     </header>

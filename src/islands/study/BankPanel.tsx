@@ -1,0 +1,151 @@
+/** The bank that all studies share: searched, put into this study, and where each thing is used. */
+import { useEffect, useRef, useState } from 'react';
+import * as v from 'valibot';
+import { insertFromBank, insertProblem, type BankContent, type BankPlace } from '../../core/editing/bank';
+import { optionsOf } from '../../core/document/shape';
+import type { Questionnaire } from '../../core/document/types';
+import { call, NothingSchema } from '../ui/api';
+import { plural } from '../ui/format';
+import classes from './bank.module.css';
+import { BankEntrySchema } from './bank';
+import { useStudy, useStudyStore, type Selection } from './store';
+
+type Entry = v.InferOutput<typeof BankEntrySchema>;
+
+const KIND_WORDS = { question: 'question', answers: 'answer list', section: 'section' } as const;
+
+export function BankPanel({ close }: { readonly close: () => void }) {
+  const [entries, setEntries] = useState<readonly Entry[] | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [query, setQuery] = useState('');
+  const panel = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    void call(v.array(BankEntrySchema), 'GET', '/api/bank').then((reply) => {
+      if (reply.ok) setEntries(reply.body);
+      else setProblem(reply.problem);
+    });
+  }, []);
+  const words = query.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = (entries ?? []).filter(({ title, content }) => {
+    const text = `${title} ${wordsOf(content)}`.toLowerCase();
+    return words.every((word) => text.includes(word));
+  });
+  const remove = async (id: number) => {
+    const reply = await call(NothingSchema, 'DELETE', '/api/bank', { id });
+    if (reply.ok) setEntries((entries ?? []).filter((entry) => entry.id !== id));
+    else setProblem(reply.problem);
+  };
+  return (
+    <div
+      className={classes.panel}
+      role="region"
+      aria-label="Bank"
+      ref={panel}
+      onKeyDown={(event) => {
+        if (event.key === 'Escape') close();
+      }}
+    >
+      <div className={classes.head}>
+        <input
+          autoFocus
+          aria-label="Search the bank"
+          placeholder="Search the bank"
+          value={query}
+          onChange={(event) => setQuery(event.target.value)}
+        />
+        <button type="button" onClick={close}>
+          Close
+        </button>
+      </div>
+      {problem !== null && <p role="alert">{problem}</p>}
+      {entries?.length === 0 && (
+        <p className={classes.empty}>
+          Nothing is kept here yet. Select a question or a section and choose “Keep in the bank”; all your
+          studies can then use it.
+        </p>
+      )}
+      {entries !== null && entries.length > 0 && found.length === 0 && (
+        <p className={classes.empty}>Nothing in the bank has “{query}” in it.</p>
+      )}
+      <ul>
+        {found.map((entry) => (
+          <li key={entry.id}>
+            <Row entry={entry} remove={() => void remove(entry.id)} />
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function Row({ entry, remove }: { readonly entry: Entry; readonly remove: () => void }) {
+  const store = useStudyStore();
+  const selection = useStudy((state) => state.selection);
+  const document = useStudy((state) => state.document);
+  const [said, setSaid] = useState<string | null>(null);
+  const [seeing, setSeeing] = useState(false);
+  const { title, content, uses } = entry;
+  const place = placeOf(document, selection);
+  const insert = () => {
+    const before = insertProblem(document, place, content);
+    setSaid(before ?? store.getState().commit(insertFromBank(document, place, content)) ?? 'Put in.');
+  };
+  const times = uses.reduce((sum, { names }) => sum + names.length, 0);
+  return (
+    <>
+      <p>
+        <b>{title}</b> <small>{KIND_WORDS[content.kind]}</small>
+      </p>
+      <p className={classes.words}>{wordsOf(content)}</p>
+      <div className={classes.acts}>
+        <button type="button" onClick={insert}>
+          {content.kind === 'answers' ? 'Use these answers' : 'Put in'}
+        </button>
+        <button type="button" aria-expanded={seeing} onClick={() => setSeeing(!seeing)}>
+          Used {plural(times, 'time')}
+        </button>
+        <button type="button" onClick={remove}>
+          Take out of the bank
+        </button>
+      </div>
+      {seeing && (
+        <ul className={classes.uses}>
+          {uses.map((use) => (
+            <li key={use.study}>
+              <a href={`/studies/${use.study}/script`}>{use.title}</a>: {use.names.join(', ')}
+            </li>
+          ))}
+          {uses.length === 0 && <li>In no study as it stands here.</li>}
+        </ul>
+      )}
+      {said !== null && <p role="status">{said}</p>}
+    </>
+  );
+}
+
+function wordsOf(content: BankContent): string {
+  switch (content.kind) {
+    case 'question':
+      return `${content.question.text} ${optionsOf(content.question.answer)
+        .map(({ label }) => label)
+        .join(' / ')}`;
+    case 'answers':
+      return content.options.map(({ code, label }) => `${code} ${label}`).join(' / ');
+    case 'section':
+      return content.section.items
+        .flatMap((item) => (item.kind === 'page_break' ? [] : [item.text]))
+        .join(' / ');
+    default:
+      return content satisfies never;
+  }
+}
+
+/** After what is selected; at the end where nothing is. */
+function placeOf({ sections }: Questionnaire, selection: Selection): BankPlace {
+  for (const [section, { id, items }] of sections.entries()) {
+    if (selection === `section:${id}`) return { section, item: null };
+    const item = items.findIndex((each) => each.kind !== 'page_break' && selection === `item:${each.name}`);
+    if (item >= 0) return { section, item };
+  }
+  return { section: sections.length - 1, item: null };
+}

@@ -1,0 +1,47 @@
+/** The bank of questions, answer lists and sections, with where each is used. */
+import type { APIRoute } from 'astro';
+import * as v from 'valibot';
+import { readContent, usesOf, type BankContent } from '../../core/editing/bank';
+import { json, readBody, refuse } from '../../server/respond';
+import { addToBank, listBank, removeFromBank, type BankRow } from '../../store/bank';
+import { store } from '../../store/open';
+import { listStudies } from '../../store/studies';
+
+const AddSchema = v.strictObject({
+  kind: v.picklist(['question', 'answers', 'section']),
+  title: v.pipe(v.string(), v.trim(), v.minLength(1, 'a title is needed'), v.maxLength(200)),
+  content: v.unknown(),
+});
+const RemoveSchema = v.strictObject({ id: v.number() });
+
+/** What is kept, as it is sent; null where an earlier version kept something that cannot be read any more. */
+function shown({ id, kind, title, content, at }: BankRow) {
+  const read = readContent(kind, JSON.parse(content));
+  return read.ok ? { id, title, at, content: read.content, uses: usesIn(read.content) } : null;
+}
+
+function usesIn(content: BankContent) {
+  return listStudies(store()).flatMap(({ id, document }) => {
+    const names = usesOf(document, content);
+    return names.length === 0 ? [] : [{ study: id, title: document.title, names }];
+  });
+}
+
+export const GET: APIRoute = () => json(listBank(store()).flatMap((row) => shown(row) ?? []));
+
+export const POST: APIRoute = async ({ request }) => {
+  const read = await readBody(request, AddSchema);
+  if (!read.ok) return read.response;
+  const { kind, title, content } = read.body;
+  const checked = readContent(kind, content);
+  if (!checked.ok) return refuse(400, checked.problem);
+  const row = addToBank(store(), { kind, title, content: JSON.stringify(content), at: Date.now() });
+  return json(shown(row), 201);
+};
+
+export const DELETE: APIRoute = async ({ request }) => {
+  const read = await readBody(request, RemoveSchema);
+  if (!read.ok) return read.response;
+  const row = removeFromBank(store(), read.body.id);
+  return row === null ? refuse(404, 'This is not in the bank any more.') : json({});
+};
