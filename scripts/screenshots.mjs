@@ -101,6 +101,22 @@ try {
   await picture('script-condition');
   await page.keyboard.press('Control+z');
 
+  await page.goto(`${heating}/script`);
+  await counted();
+  await page.getByRole('button', { name: 'age_band cases' }).click();
+  await page.locator('[data-anchor="derived:age_band"]').click();
+  await page.getByRole('group', { name: 'Try it' }).getByRole('textbox').fill('41');
+  await picture('script-derived');
+  await page
+    .getByRole('navigation', { name: 'Contents' })
+    .getByRole('button', { name: /Each room/ })
+    .click();
+  await picture('script-section');
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('heat pump');
+  await picture('find');
+  await page.keyboard.press('Escape');
+
   await page.goto(`${base}/studies/street-lighting-doorstep/script`);
   await counted();
   await page.getByRole('button', { name: /snag/ }).click();

@@ -285,7 +285,7 @@ function TryIt({ plan, name, at }: { readonly plan: Plan; readonly name: string;
       {inputs.map((variable) => (
         <label key={variable.name}>
           <code>{variable.name}</code>{' '}
-          {variableOptions(variable).length > 0 && variable.kind === 'number' ? (
+          {variable.codes !== null && variable.kind === 'number' ? (
             <select
               className={classes.limit}
               value={tried[variable.name] ?? ''}
