@@ -77,25 +77,28 @@ const api: AnalysisApi = {
 
   ways(asked) {
     const from = v.parse(From, asked);
-    const { analysis: of } = loaded();
     const shares = sharesNow()?.ways.filter((way) => JSON.stringify(way.from) === JSON.stringify(from));
-    const shareOf = (list: 'skip' | 'onward', index: number | null) =>
+    const list = 'item' in from ? 'skip' : 'onward';
+    const shareOf = (index: number | null) =>
       shares?.find(({ by }) => (by === null ? index === null : by.list === list && by.index === index))
         ?.share ?? null;
-    const planned = plan?.sections ?? [];
+    const sections = plan?.sections ?? [];
     const written =
       'item' in from
-        ? planned.flatMap(({ items }) => items).find(({ item }) => item.name === from.item)?.skips
-        : planned.find(({ section }) => section.id === from.section)?.onward;
-    const list = 'item' in from ? 'skip' : 'onward';
-    return [
-      ...(written ?? []).map(({ index }) => {
-        const way = 'item' in from ? { ...from, skip: index } : { ...from, onward: index };
-        const { total, exact } = of.filtered({ taking: [way] });
-        return { index, routes: String(total), exact, share: shareOf(list, index) };
-      }),
-      { index: null, routes: null, exact: true, share: shareOf(list, null) },
-    ];
+        ? sections.flatMap(({ items }) => items).find(({ item }) => item.name === from.item)?.skips
+        : sections.find(({ section }) => section.id === from.section)?.onward;
+    return [...(written ?? []).map(({ index }) => index), null].map((index) => ({
+      index,
+      share: shareOf(index),
+    }));
+  },
+
+  routesTaking(asked, at) {
+    const from = v.parse(From, asked);
+    const index = v.parse(v.pipe(v.number(), v.integer(), v.minValue(0)), at);
+    const way = 'item' in from ? { ...from, skip: index } : { ...from, onward: index };
+    const { total, exact } = loaded().analysis.filtered({ taking: [way] });
+    return { routes: String(total), exact };
   },
 
   leadsAlike(document) {

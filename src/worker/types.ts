@@ -39,14 +39,11 @@ export interface RouteView extends RouteRow {
   readonly full?: readonly string[];
 }
 
-/** How many take a way that is written: a decimal string of routes, and the share of the sample; null where not exact. */
-export interface WayCount {
-  /** Index in the item's skips or the section's onward list; null for what goes of itself. */
+/** A way on that is written, or, with `index` null, what goes of itself. */
+export interface WayShare {
+  /** Index in the item's skips or the section's onward list. */
   readonly index: number | null;
-  /** Null for what goes of itself: those routes are not counted apart. */
-  readonly routes: string | null;
-  /** Whether `routes` is all there are, or no more than there are. */
-  readonly exact: boolean;
+  /** Of the sample; null where it is not known exactly. */
   readonly share: number | null;
 }
 
@@ -59,8 +56,10 @@ export interface AnalysisApi {
   asked(): Readonly<Record<string, string>>;
   /** The snags that only the routes show. */
   snags(): readonly Snag[];
-  /** How many take each skip of an item, or each onward entry of a section. */
-  ways(from: WaysFrom): readonly WayCount[];
+  /** Each skip of an item, or each onward entry of a section, with who takes it. */
+  ways(from: WaysFrom): readonly WayShare[];
+  /** How many routes take one of them, as a decimal string; with `exact` false there may be more. */
+  routesTaking(from: WaysFrom, index: number): { readonly routes: string; readonly exact: boolean };
   /** Whether another version of the questionnaire leads everybody the same way; null where that cannot be told. */
   leadsAlike(document: unknown): boolean | null;
   /** Null where it could not be exact. */

@@ -12,7 +12,8 @@ import { randomChain, randomDocument } from './documents';
 import { caseOf } from './judges';
 import { seedsToTry } from './seeds';
 
-const SEEDS = seedsToTry([], 150);
+/** With the seeds that once failed. */
+const SEEDS = seedsToTry([12, 15, 307], 150);
 
 /** Every skip and ask-if written as the other. */
 function conversions(document: Questionnaire): Questionnaire[] {

@@ -10,7 +10,7 @@ import type { Plan } from '../../src/core/routing/plan';
 import { ask, planFor, questionnaire, section } from '../support/questionnaire';
 import { randomDocument } from './documents';
 import { forksMet } from './forks-met';
-import { caseOf, judgeCover, judgeCovering } from './judges';
+import { caseOf, judgeCover, judgeCovering, judgePairs } from './judges';
 import { seedsToTry } from './seeds';
 
 /** With the seeds that once failed. */
@@ -20,6 +20,7 @@ function covers(seed: number): boolean {
   const found = caseOf(planFor(randomDocument(seed)), `seed ${seed}`, 8000);
   if (found === null) return false;
   judgeCover(found);
+  judgePairs(found);
   // Where the forks are too many to be told apart, and paths are only guided, nothing may be missed either.
   const { plan, people, analysis, about } = found;
   const { routes, least } = guidedCover(plan);

@@ -13,7 +13,8 @@ import { randomChain, randomDocument } from './documents';
 import { caseOf, JUDGES } from './judges';
 import { seedsToTry } from './seeds';
 
-const SEEDS = seedsToTry([], 25);
+/** With the seeds that once failed. */
+const SEEDS = seedsToTry([151, 251], 25);
 const EDITS = 8;
 
 type Loose = { -readonly [Key in keyof Question]: Question[Key] };

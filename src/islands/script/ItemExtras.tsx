@@ -5,7 +5,7 @@ import { optionsOf } from '../../core/document/shape';
 import type { Check, Picture, Question, RoutedItem } from '../../core/document/types';
 import { editItem, type ItemPlace } from '../../core/editing/structure';
 import type { Plan } from '../../core/routing/plan';
-import { readPicture } from '../ui/pictures';
+import { PictureButton } from '../ui/PictureButton';
 import { useStudy } from '../study/store';
 import { ConditionField } from './ConditionField';
 import { CheckedField, NumberField, TextField } from './Fields';
@@ -69,13 +69,6 @@ export function ItemExtras({ plan, item, place }: Props) {
     });
   const field = (key: string) => fieldId(name, key);
   const question = item.kind === 'question' ? item : null;
-  const choosePicture = (file: File | undefined) => {
-    if (file === undefined) return;
-    void readPicture(file).then((read) => {
-      if (read.ok) set('image', { src: read.src, alt: item.image?.alt ?? '' });
-      else setProblem(read.problem);
-    });
-  };
   const add = (key: Addable) => {
     if (key in TEXTS) thenFocus(() => set(key as TextKey, ''), field(key));
     else if (key === 'sensitive') set('sensitive', true);
@@ -231,17 +224,13 @@ export function ItemExtras({ plan, item, place }: Props) {
             ))}
         </select>
         {left.includes('image') && (
-          <label className={classes.file}>
-            Add a picture
-            <input
-              type="file"
-              accept="image/png,image/jpeg,image/gif,image/webp"
-              onChange={(event) => {
-                choosePicture(event.target.files?.[0]);
-                event.target.value = '';
-              }}
-            />
-          </label>
+          <PictureButton
+            words="Add a picture"
+            take={(read) => {
+              if (read.ok) set('image', { src: read.src, alt: '' });
+              else setProblem(read.problem);
+            }}
+          />
         )}
       </div>
       {problem !== null && (

@@ -5,7 +5,7 @@ import type { MissingCode, Settings } from '../../core/document/types';
 import { editSettings } from '../../core/editing/structure';
 import { accentProblem, FONTS } from '../ui/theme';
 import { useStudy } from '../study/store';
-import { readPicture } from '../ui/pictures';
+import { PictureButton } from '../ui/PictureButton';
 import { SlipCheck, SlipNumber, SlipRow, SlipSelect, SlipText } from './SlipFields';
 import classes from './slip.module.css';
 
@@ -173,22 +173,13 @@ function ThemeCard({ theme, edit }: ThemeProps) {
       />
       <SlipRow label="Logo" hint="PNG, JPEG, GIF or WebP, up to 400 kB; stored with the questionnaire.">
         {theme.logo !== undefined && <img src={theme.logo} alt="The logo" className={classes.logo} />}
-        <label className={classes.file}>
-          {theme.logo === undefined ? 'Choose a picture' : 'Another'}
-          <input
-            type="file"
-            accept="image/png,image/jpeg,image/gif,image/webp"
-            onChange={(event) => {
-              const [file] = event.target.files ?? [];
-              event.target.value = '';
-              if (file === undefined) return;
-              void readPicture(file).then((read) => {
-                if (read.ok) set('logo', read.src);
-                else setProblem(read.problem);
-              });
-            }}
-          />
-        </label>
+        <PictureButton
+          words={theme.logo === undefined ? 'Choose a picture' : 'Another'}
+          take={(read) => {
+            if (read.ok) set('logo', read.src);
+            else setProblem(read.problem);
+          }}
+        />
         {theme.logo !== undefined && (
           <button type="button" className={classes.door} onClick={() => set('logo', undefined)}>
             none

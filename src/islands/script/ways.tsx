@@ -1,12 +1,17 @@
 /** How many take each way on from an item or the end of a section, as the analysis counts them. */
 import { useEffect, useState } from 'react';
-import type { WayCount, WaysFrom } from '../../worker/types';
+import type { WaysFrom, WayShare } from '../../worker/types';
 import { useAnalysisClient } from '../study/analysis';
 import { useStudy } from '../study/store';
 import { countText, grouped, percentText } from '../ui/format';
 import classes from './slip.module.css';
 
-/** Null until they have been counted; what was counted last stands until then. */
+export interface WayCount extends WayShare {
+  /** Undefined until they have been counted; null for what goes of itself, which is not counted apart. */
+  readonly taking: { readonly routes: string; readonly exact: boolean } | null | undefined;
+}
+
+/** Null until they have been looked for; what was counted last stands until then. */
 export function useWays(from: WaysFrom, wanted: boolean): readonly WayCount[] | null {
   const client = useAnalysisClient();
   const analysed = useStudy((state) => state.analysis?.document);
@@ -15,13 +20,24 @@ export function useWays(from: WaysFrom, wanted: boolean): readonly WayCount[] | 
   useEffect(() => {
     if (analysed === undefined || !wanted) return;
     let current = true;
-    void client.api
-      .ways(JSON.parse(key) as WaysFrom)
-      .then((found) => {
-        if (current) setCounts(found);
-      })
-      // A newer edit has ended this count; its own follows.
-      .catch(() => undefined);
+    const count = async () => {
+      const asked = JSON.parse(key) as WaysFrom;
+      let found: readonly WayCount[] = (await client.api.ways(asked)).map((way) => ({
+        ...way,
+        taking: way.index === null ? null : undefined,
+      }));
+      // One at a time, so that a newer edit is not kept waiting by the rest.
+      for (const { index } of found) {
+        if (!current) return;
+        setCounts(found);
+        if (index === null) continue;
+        const taking = await client.api.routesTaking(asked, index);
+        found = found.map((way) => (way.index === index ? { ...way, taking } : way));
+      }
+      if (current) setCounts(found);
+    };
+    // A newer edit has ended this count; its own follows.
+    count().catch(() => undefined);
     return () => {
       current = false;
     };
@@ -32,20 +48,18 @@ export function useWays(from: WaysFrom, wanted: boolean): readonly WayCount[] | 
 /** The line under a skip; its place is kept while it is counted. */
 export function TakenBy({ count }: { readonly count: WayCount | undefined }) {
   const share = count?.share ?? null;
+  const taking = count?.taking ?? null;
   const words = [
-    ...(count?.routes == null
+    ...(taking === null
       ? []
       : [
-          `${count.exact ? '' : 'at least '}${countText(count.routes)} ${count.routes === '1' ? 'route' : 'routes'}`,
+          `${taking.exact ? '' : 'at least '}${countText(taking.routes)} ${taking.routes === '1' ? 'route' : 'routes'}`,
         ]),
     ...(share === null ? [] : [`${percentText(share)} of the sample`]),
   ];
   return (
-    <p
-      className={classes.takenBy}
-      title={count?.routes == null ? undefined : `${grouped(count.routes)} routes`}
-    >
-      {count === undefined ? '…' : words.join(' · ')}
+    <p className={classes.takenBy} title={taking === null ? undefined : `${grouped(taking.routes)} routes`}>
+      {words.length === 0 ? '…' : words.join(' · ')}
     </p>
   );
 }

@@ -1,5 +1,5 @@
 /** The bank that all studies share: searched, put into this study, and where each thing is used. */
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import * as v from 'valibot';
 import { insertFromBank, insertProblem, type BankContent, type BankPlace } from '../../core/editing/bank';
 import { optionsOf } from '../../core/document/shape';
@@ -8,6 +8,7 @@ import { call, NothingSchema } from '../ui/api';
 import { plural } from '../ui/format';
 import classes from './bank.module.css';
 import { BankEntrySchema } from './bank';
+import { Panel } from './Panel';
 import { useStudy, useStudyStore, type Selection } from './store';
 
 type Entry = v.InferOutput<typeof BankEntrySchema>;
@@ -18,7 +19,6 @@ export function BankPanel({ close }: { readonly close: () => void }) {
   const [entries, setEntries] = useState<readonly Entry[] | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [query, setQuery] = useState('');
-  const panel = useRef<HTMLDivElement>(null);
   useEffect(() => {
     void call(v.array(BankEntrySchema), 'GET', '/api/bank').then((reply) => {
       if (reply.ok) setEntries(reply.body);
@@ -36,18 +36,9 @@ export function BankPanel({ close }: { readonly close: () => void }) {
     else setProblem(reply.problem);
   };
   return (
-    <div
-      className={classes.panel}
-      role="region"
-      aria-label="Bank"
-      ref={panel}
-      onKeyDown={(event) => {
-        if (event.key === 'Escape') close();
-      }}
-    >
+    <Panel label="Bank" width={440} close={close} first="input">
       <div className={classes.head}>
         <input
-          autoFocus
           aria-label="Search the bank"
           placeholder="Search the bank"
           value={query}
@@ -67,14 +58,14 @@ export function BankPanel({ close }: { readonly close: () => void }) {
       {entries !== null && entries.length > 0 && found.length === 0 && (
         <p className={classes.empty}>Nothing in the bank has “{query}” in it.</p>
       )}
-      <ul>
+      <ul className={classes.entries}>
         {found.map((entry) => (
           <li key={entry.id}>
             <Row entry={entry} remove={() => void remove(entry.id)} />
           </li>
         ))}
       </ul>
-    </div>
+    </Panel>
   );
 }
 

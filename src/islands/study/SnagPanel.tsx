@@ -1,10 +1,10 @@
 /** The snags over every view, grouped by severity, each a door to its place. */
-import { useEffect, useRef } from 'react';
 import type { Place } from '../../core/routing/problems';
 import type { Severity } from '../../core/snags';
 import { placeWords } from '../../core/wording/places';
 import { plural } from '../ui/format';
 import { useGoTo } from './going';
+import { Panel } from './Panel';
 import { SnagEntry } from './SnagEntry';
 import { useSnags } from './snags';
 import classes from './snags.module.css';
@@ -18,21 +18,8 @@ const GROUPS: readonly (readonly [Severity, string, string])[] = [
 
 export function SnagPanel({ close }: { readonly close: () => void }) {
   const { open, aside, complete } = useSnags();
-  const panel = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    panel.current?.focus();
-  }, []);
   return (
-    <div
-      className={classes.panel}
-      role="region"
-      aria-label="Snags"
-      tabIndex={-1}
-      ref={panel}
-      onKeyDown={(event) => {
-        if (event.key === 'Escape') close();
-      }}
-    >
+    <Panel label="Snags" width={460} close={close}>
       <div className={classes.head}>
         <h2>{open.length === 0 ? 'No snags' : 'Snags'}</h2>
         <button type="button" onClick={close}>
@@ -49,10 +36,10 @@ export function SnagPanel({ close }: { readonly close: () => void }) {
         return (
           snags.length > 0 && (
             <section key={severity}>
-              <h3>
+              <h3 className={classes.group}>
                 {plural(snags.length, word)}: {meaning}
               </h3>
-              <ul>
+              <ul className={classes.list}>
                 {snags.map((snag, index) => (
                   <li key={`${snag.rule} ${index}`}>
                     <SnagEntry snag={snag} heading={<Door at={snag.at} close={close} />} left={close} />
@@ -65,8 +52,8 @@ export function SnagPanel({ close }: { readonly close: () => void }) {
       })}
       {aside.length > 0 && (
         <section>
-          <h3>Set aside</h3>
-          <ul>
+          <h3 className={classes.group}>Set aside</h3>
+          <ul className={classes.list}>
             {aside.map(({ snag, aside: why }, index) => (
               <li key={`${snag.rule} ${index}`}>
                 <SnagEntry snag={snag} aside={why} heading={<Door at={snag.at} close={close} />} />
@@ -75,7 +62,7 @@ export function SnagPanel({ close }: { readonly close: () => void }) {
           </ul>
         </section>
       )}
-    </div>
+    </Panel>
   );
 }
 
