@@ -5,13 +5,10 @@
  */
 import { itemKey, type Plan } from '../routing/plan';
 import { Beliefs } from './belief';
-import type { Sight } from './sights';
-import { Diagrams, TooManyNodes } from './diagram';
 import type { Limit } from './drivers';
-import { TooManyCases } from './encode';
-import { counted, filterRoutes, type RouteFilter, type RoutesLeft } from './filters';
+import { counted, filterRoutes, type RouteFilter } from './filters';
+import { coverRoutes, pairRoutes, type CoverResult, type PairsResult } from './covering';
 import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './graph';
-import { NoRankLeft } from './ranks';
 import { reachOf } from './reach';
 import {
   firstHeaviest,
@@ -19,24 +16,26 @@ import {
   itemsAhead,
   numberMatching,
   prefixOf,
+  seenOn,
   sightsOf,
   type Route,
 } from './routes';
 import { allRoutes, countOf } from './prefix';
-import { coverWithin, pairsWithin, type ForkCover } from './cover-routes';
-import { TooManyForks } from './fork-graph';
 import { Flow } from './flow';
-import { alongPath } from './fork-path';
 import { isSameRouting } from './same-routing';
 import { sharesIn, type Shares } from './shares';
-import { TooManySituations } from './weighing';
-import type { WayTaken } from './taking';
-import { Terrain, type TerrainScope } from './terrain';
+import { Diagrams } from './diagram';
+import { filteredTakers, numbered, takersOf, type FilteredRoutes, type Takers } from './takers';
+import { Terrain } from './terrain';
+import { isTooMuch, terrainWithin, withinMemory } from './within';
 import { witnessOf } from './witness';
 import { Bench, type Workshop } from './workshop';
 
 export type { Limit } from './drivers';
+export type { CoverResult, PairsResult } from './covering';
 export type { RouteFilter } from './filters';
+export type { FilteredRoutes } from './takers';
+export { withinMemory } from './within';
 export type { WayTaken } from './taking';
 export { Workshop } from './workshop';
 export type { Route } from './routes';
@@ -84,35 +83,6 @@ export interface Analysis {
     marks: readonly string[],
     markOf: { item(name: string, pass: number | null): string; ending(id: string): string },
   ): bigint | null;
-}
-
-export interface FilteredRoutes extends RoutesLeft {
-  /** Whether `total` is all there are, or proven to be no more than there are. */
-  readonly exact: boolean;
-  /** The k-th route that is left, with a respondent who takes the ways asked for; null where there are fewer. */
-  route(k: bigint): Route | null;
-}
-
-export interface CoverResult {
-  /** In canonical order. */
-  readonly routes: readonly Route[];
-  /** No set of fewer routes takes every fork. */
-  readonly atLeast: number;
-  /** Outcomes of forks, items, endings and messages that the routes take between them: all that anybody can meet. */
-  readonly outcomes: number;
-  /** False where the conditions are too entangled to find such routes; then there are none here. */
-  readonly complete: boolean;
-}
-
-export interface PairsResult {
-  /** In canonical order. */
-  readonly routes: readonly Route[];
-  /** No set of fewer routes takes every pair. */
-  readonly atLeast: number;
-  /** Pairs of outcomes that anybody meets. */
-  readonly pairs: number;
-  /** False where there are too many forks to tell every way through them apart; then there are no routes here. */
-  readonly complete: boolean;
 }
 
 export interface Ahead {
@@ -284,128 +254,6 @@ export function flowOf(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Workshop
  */
 export function sameRouting(one: Plan, other: Plan, caps: Caps = DEFAULT_CAPS): boolean | null {
   return withinMemory(() => isSameRouting(one, other, new Bench(caps.nodes)));
-}
-
-/** What some work over diagrams gives; null where they grow beyond their caps. */
-export function withinMemory<Result>(work: () => Result): Result | null {
-  try {
-    return work();
-  } catch (error) {
-    if (isTooMuch(error)) return null;
-    throw error;
-  }
-}
-
-/** The graph of what those see who take some ways. */
-interface Takers {
-  readonly root: Node;
-  readonly beliefs: Beliefs;
-  readonly exact: boolean;
-}
-
-function takersOf(plan: Plan, caps: Caps, taking: readonly WayTaken[]): Takers {
-  const beliefs = new Beliefs(terrainWithin(plan, caps, { taking }));
-  const graph = buildGraph(beliefs, caps);
-  const exact = beliefs.terrain.limits.length === 0 && graph.stoppedAt === null;
-  return { root: graph.root, beliefs, exact };
-}
-
-/** Their routes in canonical order, which is the same order as over all routes, by their numbers over those. */
-function filteredTakers(
-  plan: Plan,
-  { root, beliefs, exact }: Takers,
-  filter: RouteFilter,
-  numberOf: Analysis['numberOf'],
-): FilteredRoutes {
-  const left = filterRoutes(root, plan.endings, filter);
-  const seen = (own: bigint) => {
-    const sights = sightsOf(root, own);
-    if (sights === null) return null;
-    const { items, ending } = seenOn(plan, sights);
-    const number = numberOf(items, ending);
-    return number === null ? null : { number, items, ending, sights };
-  };
-  return {
-    total: left.total,
-    exact,
-    numberOf: numbered(left, (own) => seen(own)?.number ?? null),
-    route: numbered(left, (own) => {
-      const found = seen(own);
-      if (found === null) return null;
-      const { number, items, ending, sights } = found;
-      return { number, items, ending, ...witnessOf(beliefs, sights) };
-    }),
-  };
-}
-
-/** What belongs to the k-th route that is left. */
-function numbered<Found>(left: RoutesLeft, find: (number: bigint) => Found | null) {
-  return (k: bigint): Found | null => {
-    const number = left.numberOf(k);
-    return number === null ? null : find(number);
-  };
-}
-
-function isTooMuch(error: unknown): boolean {
-  const kinds = [TooManyCases, TooManyNodes, TooManySituations, TooManyForks, NoRankLeft];
-  return kinds.some((kind) => error instanceof kind);
-}
-
-function coverRoutes(plan: Plan, caps: Caps, numberOf: Analysis['numberOf']): CoverResult {
-  const found = withinMemory(() => {
-    const cover = coverWithin(() => terrainWithin(plan, caps, { messages: true }));
-    return { ...cover, routes: routesAlong(cover, numberOf), complete: true };
-  });
-  if (found === null) return { routes: [], atLeast: 0, outcomes: 0, complete: false };
-  const { routes, atLeast, outcomes, complete } = found;
-  return { routes, atLeast, outcomes, complete };
-}
-
-function pairRoutes(plan: Plan, caps: Caps, numberOf: Analysis['numberOf']): PairsResult {
-  const found = withinMemory(() => {
-    const cover = pairsWithin(() => terrainWithin(plan, caps, { messages: true }));
-    return { routes: routesAlong(cover, numberOf), atLeast: cover.atLeast, pairs: cover.pairs };
-  });
-  return found === null
-    ? { routes: [], atLeast: 0, pairs: 0, complete: false }
-    : { ...found, complete: true };
-}
-
-/** Paths through the forks as routes, in canonical order. */
-function routesAlong(
-  { paths, terrain, events }: Pick<ForkCover, 'paths' | 'terrain' | 'events'>,
-  numberOf: Analysis['numberOf'],
-): Route[] {
-  const routes = paths.map((path): Route => {
-    const { items, ending, witness } = alongPath(terrain, events, path);
-    return { number: numberOf(items, ending) ?? 0n, items, ending, ...witness };
-  });
-  return routes.sort((a, b) => (a.number < b.number ? -1 : a.number > b.number ? 1 : 0));
-}
-
-/** Values of an answer compared with another one that are tried, from all to few. */
-const VALUES_TRIED = [Infinity, 60, 12, 4] as const;
-
-/**
- * Where comparisons of answers with each other are too many to tell apart, fewer of their values are tried, and
- * said so: what is counted then are real routes, though not all.
- */
-function terrainWithin(plan: Plan, caps: Caps, scope: TerrainScope = {}): Terrain {
-  for (const mostValues of VALUES_TRIED) {
-    try {
-      return new Terrain(plan, new Diagrams(caps.nodes), { ...scope, mostValues });
-    } catch (error) {
-      if (!(error instanceof TooManyCases || error instanceof TooManyNodes)) throw error;
-    }
-  }
-  throw new TooManyCases('the conditions are too entangled to be worked out');
-}
-
-function seenOn(plan: Plan, sights: readonly Sight[]): Pick<Route, 'items' | 'ending'> {
-  const items = sights.flatMap(({ planItem, pass }) =>
-    planItem === null ? [] : [itemKey(planItem.item.name, pass)],
-  );
-  return { items, ending: plan.endings[sights.at(-1)?.ending ?? 0]?.ending.id ?? '' };
 }
 
 function capLimit({ stoppedAt, beliefs }: Graph, caps: Caps): Limit[] {

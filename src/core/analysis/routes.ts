@@ -1,4 +1,5 @@
 /** Single routes out of the graph: the route with a number, and the number of a route. */
+import { itemKey, type Plan } from '../routing/plan';
 import type { Sight } from './sights';
 import type { Node } from './graph';
 import { allRoutes, beginning, countOf, isOpened, nextOf, type Next, type Prefix } from './prefix';
@@ -146,4 +147,12 @@ export function firstHeaviest(
     prefix = taken?.to ?? null;
   }
   return { weight: most(root), number };
+}
+
+/** What is presented, and where it ends. */
+export function seenOn(plan: Plan, sights: readonly Sight[]): Pick<Route, 'items' | 'ending'> {
+  const items = sights.flatMap(({ planItem, pass }) =>
+    planItem === null ? [] : [itemKey(planItem.item.name, pass)],
+  );
+  return { items, ending: plan.endings[sights.at(-1)?.ending ?? 0]?.ending.id ?? '' };
 }

@@ -1,0 +1,66 @@
+/** The routes of those who take some ways: their own graph, numbered over all routes. */
+import type { Plan } from '../routing/plan';
+import { Beliefs } from './belief';
+import { filterRoutes, type RouteFilter, type RoutesLeft } from './filters';
+import { buildGraph, type Caps, type Node } from './graph';
+import { seenOn, sightsOf, type Route } from './routes';
+import type { WayTaken } from './taking';
+import { terrainWithin } from './within';
+import { witnessOf } from './witness';
+
+export interface FilteredRoutes extends RoutesLeft {
+  /** Whether `total` is all there are, or proven to be no more than there are. */
+  readonly exact: boolean;
+  /** The k-th route that is left, with a respondent who takes the ways asked for; null where there are fewer. */
+  route(k: bigint): Route | null;
+}
+
+/** The graph of what those see who take some ways. */
+export interface Takers {
+  readonly root: Node;
+  readonly beliefs: Beliefs;
+  readonly exact: boolean;
+}
+
+export function takersOf(plan: Plan, caps: Caps, taking: readonly WayTaken[]): Takers {
+  const beliefs = new Beliefs(terrainWithin(plan, caps, { taking }));
+  const graph = buildGraph(beliefs, caps);
+  const exact = beliefs.terrain.limits.length === 0 && graph.stoppedAt === null;
+  return { root: graph.root, beliefs, exact };
+}
+
+/** Their routes in canonical order, which is the same order as over all routes, by their numbers over those. */
+export function filteredTakers(
+  plan: Plan,
+  { root, beliefs, exact }: Takers,
+  filter: RouteFilter,
+  numberOf: (items: readonly string[], ending: string) => bigint | null,
+): FilteredRoutes {
+  const left = filterRoutes(root, plan.endings, filter);
+  const seen = (own: bigint) => {
+    const sights = sightsOf(root, own);
+    if (sights === null) return null;
+    const { items, ending } = seenOn(plan, sights);
+    const number = numberOf(items, ending);
+    return number === null ? null : { number, items, ending, sights };
+  };
+  return {
+    total: left.total,
+    exact,
+    numberOf: numbered(left, (own) => seen(own)?.number ?? null),
+    route: numbered(left, (own) => {
+      const found = seen(own);
+      if (found === null) return null;
+      const { number, items, ending, sights } = found;
+      return { number, items, ending, ...witnessOf(beliefs, sights) };
+    }),
+  };
+}
+
+/** What belongs to the k-th route that is left. */
+export function numbered<Found>(left: RoutesLeft, find: (number: bigint) => Found | null) {
+  return (k: bigint): Found | null => {
+    const number = left.numberOf(k);
+    return number === null ? null : find(number);
+  };
+}

@@ -1,0 +1,42 @@
+/** Work within its limits: what is too entangled gives nothing, or is looked at with fewer values. */
+import type { Plan } from '../routing/plan';
+import { Diagrams, TooManyNodes } from './diagram';
+import { TooManyCases } from './encode';
+import { TooManyForks } from './fork-graph';
+import type { Caps } from './graph';
+import { NoRankLeft } from './ranks';
+import { Terrain, type TerrainScope } from './terrain';
+import { TooManySituations } from './weighing';
+
+/** What some work over diagrams gives; null where they grow beyond their caps. */
+export function withinMemory<Result>(work: () => Result): Result | null {
+  try {
+    return work();
+  } catch (error) {
+    if (isTooMuch(error)) return null;
+    throw error;
+  }
+}
+
+/** Values of an answer compared with another one that are tried, from all to few. */
+const VALUES_TRIED = [Infinity, 60, 12, 4] as const;
+
+/**
+ * Where comparisons of answers with each other are too many to tell apart, fewer of their values are tried, and
+ * said so: what is counted then are real routes, though not all.
+ */
+export function terrainWithin(plan: Plan, caps: Caps, scope: TerrainScope = {}): Terrain {
+  for (const mostValues of VALUES_TRIED) {
+    try {
+      return new Terrain(plan, new Diagrams(caps.nodes), { ...scope, mostValues });
+    } catch (error) {
+      if (!(error instanceof TooManyCases || error instanceof TooManyNodes)) throw error;
+    }
+  }
+  throw new TooManyCases('the conditions are too entangled to be worked out');
+}
+
+export function isTooMuch(error: unknown): boolean {
+  const kinds = [TooManyCases, TooManyNodes, TooManySituations, TooManyForks, NoRankLeft];
+  return kinds.some((kind) => error instanceof kind);
+}
