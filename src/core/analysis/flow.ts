@@ -3,7 +3,8 @@
  * possible at all. Also finds one of them, with all they answer up to an ending.
  */
 import { itemKey } from '../routing/plan';
-import { FALSE, TRUE, type Diagram } from './diagram';
+import type { Place } from '../routing/problems';
+import { FALSE, TooManyNodes, TRUE, type Diagram } from './diagram';
 import type { Terrain } from './terrain';
 import { waysFrom, type Branch } from './ways';
 import { fitting, respondentOf, valuesAlong, type Presented, type Witness } from './witness';
@@ -14,6 +15,22 @@ export interface Respondent extends Witness {
   readonly items: readonly string[];
   /** Null where they are stuck before one. */
   readonly ending: string | null;
+}
+
+/** Thrown where those who come on from a place cannot be told apart any more. */
+export class Entangled extends TooManyNodes {
+  constructor(readonly at: Place) {
+    super('the conditions are too entangled from here on');
+  }
+}
+
+function placeOf({ layout, plan }: Terrain, at: number): Place {
+  const place = layout.places[at];
+  if (place === undefined) return {};
+  if (place.kind === 'ending') return { ending: plan.endings[place.ending]?.ending.id ?? '' };
+  const section = plan.sections[place.section];
+  const item = place.kind === 'item' ? section?.items[place.item]?.item.name : undefined;
+  return item === undefined ? { section: section?.section.id ?? '' } : { item };
 }
 
 interface Arrivals {
@@ -30,10 +47,18 @@ export class Flow {
     const { layout } = terrain;
     this.comes[layout.gate(0)] = terrain.given;
     layout.places.forEach((_, at) => {
-      this.forward(this.comesTo(at), at, (to, branch, mass) => {
-        this.comes[to] = terrain.diagrams.or(this.comesTo(to), mass);
-        (this.arrivals[to] ??= []).push({ from: at, branch });
-      });
+      try {
+        this.arriveFrom(at);
+      } catch (error) {
+        throw error instanceof TooManyNodes ? new Entangled(placeOf(terrain, at)) : error;
+      }
+    });
+  }
+
+  private arriveFrom(at: number): void {
+    this.forward(this.comesTo(at), at, (to, branch, mass) => {
+      this.comes[to] = this.terrain.diagrams.or(this.comesTo(to), mass);
+      (this.arrivals[to] ??= []).push({ from: at, branch });
     });
   }
 

@@ -21,7 +21,8 @@ import {
   type Route,
 } from './routes';
 import { allRoutes, countOf } from './prefix';
-import { Flow } from './flow';
+import { Entangled, Flow } from './flow';
+import type { Place } from '../routing/problems';
 import { isSameRouting } from './same-routing';
 import { sharesIn, type Shares } from './shares';
 import { Diagrams } from './diagram';
@@ -234,10 +235,14 @@ export function sharesOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Shares | null {
 }
 
 /**
- * Who comes to each place, for the checks: every part of every condition can be asked about. Null where the
- * conditions are too entangled.
+ * Who comes to each place, for the checks: every part of every condition can be asked about. Where the conditions are too
+ * entangled, from which place on.
  */
-export function flowOf(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Workshop | null = null): Flow | null {
+export function flowOf(
+  plan: Plan,
+  caps: Caps = DEFAULT_CAPS,
+  workshop: Workshop | null = null,
+): Flow | { readonly entangledAt: Place } {
   const bench = workshop?.bench('checks', caps.nodes);
   if (bench !== undefined) {
     const { diagrams, ranks } = bench;
@@ -245,7 +250,12 @@ export function flowOf(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Workshop
     if (again !== null) return again;
     workshop?.clear('checks');
   }
-  return withinMemory(() => new Flow(terrainWithin(plan, caps, { parts: true })));
+  try {
+    return new Flow(terrainWithin(plan, caps, { parts: true }));
+  } catch (error) {
+    if (!isTooMuch(error)) throw error;
+    return { entangledAt: error instanceof Entangled ? error.at : {} };
+  }
 }
 
 /**

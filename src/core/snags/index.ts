@@ -82,8 +82,9 @@ function withoutTarget(document: Questionnaire, at: Place): Mend[] {
 /** The snags that only the routes show, each with somebody who meets it where somebody does. */
 export function routedSnagsOf(plan: Plan, analysis: Analysis, workshop: Workshop | null = null): Snag[] {
   const flow = flowOf(plan, DEFAULT_CAPS, workshop);
-  const found = flow === null ? null : withinMemory(() => followed(plan, analysis, flow));
-  return found ?? [...notExact(analysis), TOO_ENTANGLED];
+  if ('entangledAt' in flow) return [...notExact(analysis), tooEntangled(flow.entangledAt)];
+  const found = withinMemory(() => followed(plan, analysis, flow));
+  return found ?? [...notExact(analysis), tooEntangled({})];
 }
 
 function followed(plan: Plan, analysis: Analysis, flow: Flow): Snag[] {
@@ -112,13 +113,16 @@ function followed(plan: Plan, analysis: Analysis, flow: Flow): Snag[] {
   return inOrder(plan.document, [...notExact(analysis), ...checks.flatMap((check) => check(inquiry))]);
 }
 
-const TOO_ENTANGLED: Snag = {
-  rule: 'not-exact',
-  severity: 'warning',
-  at: {},
-  message:
-    'the conditions of this questionnaire are too entangled for the checks that follow people through it: names, codes and conditions were checked one by one, who gets where was not',
-};
+/** `at`: from where on people cannot be followed any more. */
+function tooEntangled(at: Place): Snag {
+  const from = Object.keys(at).length === 0 ? 'The' : 'From here on the';
+  return {
+    rule: 'not-exact',
+    severity: 'warning',
+    at,
+    message: `${from} conditions are too entangled for the checks that follow people through the questionnaire: names, codes and conditions were checked one by one, who gets where was not`,
+  };
+}
 
 /** Everything there is to find. */
 export function allSnagsOf(plan: Plan, analysis: Analysis): Snag[] {

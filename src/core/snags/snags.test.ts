@@ -342,3 +342,25 @@ describe('a snag of the unfinished demo', () => {
     assert.equal(mended, 7);
   });
 });
+
+describe('what is too entangled to be followed', () => {
+  it('is said with the place from which on, and the rest is checked all the same', () => {
+    const options = (when: (code: number) => object) =>
+      Array.from({ length: 24 }, (_, n) => ({ code: n + 1, label: `Option ${n + 1}`, ...when(n + 1) }));
+    const document = questionnaire([
+      section('a', [
+        ask('seen', { type: 'multiple', options: options(() => ({})) }, must),
+        ask('liked', { type: 'multiple', options: options((code) => ({ askIf: `seen has ${code}` })) }, must),
+        ask('best', { type: 'single', options: options((code) => ({ askIf: `liked has ${code}` })) }, must),
+      ]),
+      section('b', [ask('why', 2, { askIf: 'best = 99' })]),
+    ]);
+    const stopped = snagsIn(document).filter(({ rule }) => rule === 'not-exact');
+    assert.deepEqual(
+      stopped.map(({ at }) => at),
+      [{ item: 'liked' }],
+    );
+    assert.match(stopped[0]?.message ?? '', /^From here on/);
+    assert.deepEqual(places('unknown-code', document), [{ item: 'why' }]);
+  });
+});
