@@ -1,8 +1,8 @@
 /** Whatever is wrong gets a message that names the place and the mend, and the document stays as it was. */
-import { expect, newStudy, saved, test } from './support';
+import { expect, home, newStudy, saved, test } from './support';
 
 test('a malformed file is refused with the path inside it', async ({ page }) => {
-  await page.goto('/');
+  await home(page);
   const refused = async (name: string, text: string) => {
     await page
       .getByLabel('Questionnaire file')
@@ -113,6 +113,6 @@ test('two windows on one study never overwrite each other silently', async ({ pa
   await expect(page.getByRole('textbox', { name: 'Title of the study' })).toHaveValue('Shared, mine');
   await page.getByRole('button', { name: 'Keep mine as a copy, show the other' }).click();
   await expect(page.getByRole('textbox', { name: 'Title of the study' })).toHaveValue('Shared, theirs');
-  await page.goto('/');
+  await home(page);
   await expect(page.getByRole('link', { name: 'Shared, mine (my version)' }).first()).toBeVisible();
 });

@@ -1,5 +1,5 @@
 /** A list pasted from a document becomes a questionnaire, its skips included; nothing is taken over unseen. */
-import { expect, saved, test } from './support';
+import { expect, home, saved, test } from './support';
 
 const LIST = `CONSENT
 1. Are you aged 18 or over?
@@ -22,7 +22,7 @@ If perhaps, skip to 9
 `;
 
 test('a pasted list shows what it understood, then becomes a study', async ({ page }) => {
-  await page.goto('/');
+  await home(page);
   await page.getByRole('button', { name: 'Paste a list' }).click();
   await page.getByRole('textbox', { name: 'Title' }).fill('Pasted study');
   await page.getByRole('textbox', { name: 'Questions' }).fill(LIST);

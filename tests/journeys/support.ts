@@ -22,9 +22,15 @@ export const test = base.extend<{ watched: undefined }>({
 
 export { expect };
 
+/** The list of studies, once it takes what is done to it: its page comes ready drawn and is brought to life after. */
+export async function home(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.locator('astro-island:not([ssr])').first().waitFor({ state: 'attached' });
+}
+
 /** Opens an empty study and gives the id it was saved under. */
 export async function newStudy(page: Page, title: string): Promise<string> {
-  await page.goto('/');
+  await home(page);
   await page.getByRole('button', { name: 'New study' }).click();
   await page.waitForURL('**/script');
   const field = page.getByRole('textbox', { name: 'Title of the study' });

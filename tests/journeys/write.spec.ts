@@ -1,7 +1,7 @@
 /** Writing a questionnaire of five sections from nothing, by keyboard, and taking it away as a file. */
 import { readFile } from 'node:fs/promises';
 import type { Questionnaire, Question } from '../../src/core/document/types';
-import { expect, newStudy, saved, test } from './support';
+import { expect, home, newStudy, saved, test } from './support';
 
 test('five sections from nothing, by keyboard; then out and in again as the same file', async ({
   page,
@@ -89,7 +89,7 @@ test('five sections from nothing, by keyboard; then out and in again as the same
   expect(waiting?.answer).toEqual({ type: 'number', min: 0, max: 60 });
   expect(closing?.askIf).toBe('wait >= 10');
 
-  await page.goto('/');
+  await home(page);
   await page.getByLabel('Questionnaire file').setInputFiles(first.path);
   await page.waitForURL('**/script');
   const second = await download('bus-again.fork.json');
