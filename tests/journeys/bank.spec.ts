@@ -27,6 +27,10 @@ test('a question, its answers and a section go from one study into another', asy
   await accessible(page);
   await entry.getByRole('button', { name: 'Put in' }).click();
   await expect(entry.getByText('Put in.')).toBeVisible();
+  await entry.getByRole('button', { name: 'Take out of the bank' }).click();
+  await expect(bank.getByRole('status')).toContainText('was taken out');
+  await bank.getByRole('button', { name: 'Put it back' }).click();
+  await expect(entry.getByRole('button', { name: 'Put in' })).toBeVisible();
   await bank.getByRole('textbox', { name: 'Search the bank' }).fill('Closing');
   await bank.getByRole('button', { name: 'Put in' }).first().click();
   await page.keyboard.press('Escape');

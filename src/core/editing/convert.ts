@@ -6,7 +6,7 @@ import type { Draft } from 'immer';
 import { parseCondition } from '../condition/parse';
 import type { Item, Questionnaire, RoutedItem, Section, Skip, Target } from '../document/types';
 import type { Change } from './change';
-import { joinConditions } from './picking';
+import { bothHold } from './picking';
 import type { ItemPlace } from './structure';
 
 /** Takes a skip away and asks each item that it went over, or section, only of the others; null where there is nothing to ask. */
@@ -29,7 +29,7 @@ export function skipToAskIf(document: Questionnaire, place: ItemPlace, skip: num
       for (const at of over.items) narrow(draft.sections[at.section]?.items[at.item], others);
       for (const at of over.sections) {
         const found = draft.sections[at];
-        if (found !== undefined) found.askIf = both(others, found.askIf);
+        if (found !== undefined) found.askIf = bothHold(found.askIf, others) ?? others;
       }
     },
   };
@@ -110,10 +110,7 @@ function negated(condition: string): string {
   return `not (${condition.trim()})`;
 }
 
-function both(one: string, other: string | undefined): string {
-  return other === undefined ? one : joinConditions(other, 'and', one);
-}
-
 function narrow(item: Draft<Item> | undefined, condition: string): void {
-  if (item !== undefined && item.kind !== 'page_break') item.askIf = both(condition, item.askIf);
+  if (item !== undefined && item.kind !== 'page_break')
+    item.askIf = bothHold(item.askIf, condition) ?? condition;
 }

@@ -123,3 +123,9 @@ export function joinConditions(existing: string, word: 'and' | 'or', added: stri
   );
   return printCondition({ kind: word, parts, span: { from: 0, to: 0 } });
 }
+
+/** That both hold, where there are two; undefined where there is neither. */
+export function bothHold(existing: string | undefined, added: string | undefined): string | undefined {
+  if (existing === undefined || added === undefined) return existing ?? added;
+  return joinConditions(existing, 'and', added);
+}

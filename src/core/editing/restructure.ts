@@ -8,7 +8,7 @@ import type { Item, Questionnaire, RoutedItem, Section, Target } from '../docume
 import { onwardList } from '../routing/plan';
 import type { Change, DocumentDraft } from './change';
 import { copiesOfItems, copyOfSection } from './copies';
-import { joinConditions } from './picking';
+import { bothHold } from './picking';
 import { guessKind, newSection, takenNames, type ItemPlace } from './structure';
 
 /** A section for every title, put in at a place. */
@@ -120,7 +120,7 @@ export function mergeSections(document: Questionnaire, at: number): Change {
       if (into.items.length > 0 && moved.length > 0) into.items.push({ kind: 'page_break' });
       into.items.push(...moved);
       const onward = onwardList(second).map((entry) => {
-        const condition = alike ? entry.if : both(second.askIf, entry.if);
+        const condition = alike ? entry.if : bothHold(second.askIf, entry.if);
         return { to: entry.to, ...(condition === undefined ? {} : { if: condition }) };
       });
       if (onward.length > 0) into.onward = castDraft(onward);
@@ -142,14 +142,9 @@ function narrow(items: Draft<Item>[], condition: string | undefined): void {
   if (condition === undefined) return;
   for (const item of items) {
     if (item.kind === 'page_break') continue;
-    const narrower = both(condition, item.askIf);
+    const narrower = bothHold(condition, item.askIf);
     if (narrower !== undefined) item.askIf = narrower;
   }
-}
-
-function both(one: string | undefined, other: string | undefined): string | undefined {
-  if (one === undefined || other === undefined) return one ?? other;
-  return joinConditions(one, 'and', other);
 }
 
 /** Everything that aimed at a section aims elsewhere. */

@@ -1,6 +1,7 @@
 /** What the last change left leading nowhere, with ways to mend it or take the change back. */
 import { plural } from '../ui/format';
 import { SnagEntry } from '../study/SnagEntry';
+import { selectionAt } from '../study/SnagPanel';
 import { useStudy } from '../study/store';
 import classes from './slip.module.css';
 
@@ -26,15 +27,7 @@ export function NoticeCard() {
           snag={snag}
           fresh
           heading={
-            <button
-              type="button"
-              className={classes.door}
-              onClick={() =>
-                select(
-                  snag.at.item !== undefined ? `item:${snag.at.item}` : `section:${snag.at.section ?? ''}`,
-                )
-              }
-            >
+            <button type="button" className={classes.door} onClick={() => select(selectionAt(snag.at))}>
               {snag.at.item ?? snag.at.section ?? snag.at.derived ?? snag.at.quota ?? snag.at.ending ?? ''}
             </button>
           }

@@ -20,6 +20,14 @@ export function useWays(from: WaysFrom, wanted: boolean): readonly WayCount[] | 
   useEffect(() => {
     if (analysed === undefined || !wanted) return;
     let current = true;
+    const show = (found: readonly WayCount[]) =>
+      setCounts((before) =>
+        found.map((way) => ({
+          ...way,
+          taking:
+            way.taking === undefined ? before?.find(({ index }) => index === way.index)?.taking : way.taking,
+        })),
+      );
     const count = async () => {
       const asked = JSON.parse(key) as WaysFrom;
       let found: readonly WayCount[] = (await client.api.ways(asked)).map((way) => ({
@@ -29,12 +37,12 @@ export function useWays(from: WaysFrom, wanted: boolean): readonly WayCount[] | 
       // One at a time, so that a newer edit is not kept waiting by the rest.
       for (const { index } of found) {
         if (!current) return;
-        setCounts(found);
+        show(found);
         if (index === null) continue;
         const taking = await client.api.routesTaking(asked, index);
         found = found.map((way) => (way.index === index ? { ...way, taking } : way));
       }
-      if (current) setCounts(found);
+      if (current) show(found);
     };
     // A newer edit has ended this count; its own follows.
     count().catch(() => undefined);

@@ -7,7 +7,7 @@ import type { Questionnaire } from '../../core/document/types';
 import { call, NothingSchema } from '../ui/api';
 import { plural } from '../ui/format';
 import classes from './bank.module.css';
-import { BankEntrySchema } from './bank';
+import { BankEntrySchema, keepInBank } from './bank';
 import { Panel } from './Panel';
 import { useStudy, useStudyStore, type Selection } from './store';
 
@@ -19,21 +19,31 @@ export function BankPanel({ close }: { readonly close: () => void }) {
   const [entries, setEntries] = useState<readonly Entry[] | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [query, setQuery] = useState('');
-  useEffect(() => {
-    void call(v.array(BankEntrySchema), 'GET', '/api/bank').then((reply) => {
+  const [removed, setRemoved] = useState<Entry | null>(null);
+  const load = () =>
+    call(v.array(BankEntrySchema), 'GET', '/api/bank').then((reply) => {
       if (reply.ok) setEntries(reply.body);
       else setProblem(reply.problem);
     });
-  }, []);
+  useEffect(() => void load(), []);
   const words = query.toLowerCase().split(/\s+/).filter(Boolean);
   const found = (entries ?? []).filter(({ title, content }) => {
     const text = `${title} ${wordsOf(content)}`.toLowerCase();
     return words.every((word) => text.includes(word));
   });
-  const remove = async (id: number) => {
-    const reply = await call(NothingSchema, 'DELETE', '/api/bank', { id });
-    if (reply.ok) setEntries((entries ?? []).filter((entry) => entry.id !== id));
-    else setProblem(reply.problem);
+  const remove = async (entry: Entry) => {
+    const reply = await call(NothingSchema, 'DELETE', '/api/bank', { id: entry.id });
+    if (!reply.ok) {
+      setProblem(reply.problem);
+      return;
+    }
+    setRemoved(entry);
+    setEntries((entries ?? []).filter(({ id }) => id !== entry.id));
+  };
+  const putBack = async ({ title, content }: Entry) => {
+    setProblem(await keepInBank(title, content));
+    setRemoved(null);
+    await load();
   };
   return (
     <Panel label="Bank" width={440} close={close} first="input">
@@ -49,6 +59,14 @@ export function BankPanel({ close }: { readonly close: () => void }) {
         </button>
       </div>
       {problem !== null && <p role="alert">{problem}</p>}
+      {removed !== null && (
+        <p role="status" className={classes.acts}>
+          <span>“{removed.title}” was taken out.</span>
+          <button type="button" onClick={() => void putBack(removed)}>
+            Put it back
+          </button>
+        </p>
+      )}
       {entries?.length === 0 && (
         <p className={classes.empty}>
           Nothing is kept here yet. Select a question or a section and choose “Keep in the bank”; all your
@@ -61,7 +79,7 @@ export function BankPanel({ close }: { readonly close: () => void }) {
       <ul className={classes.entries}>
         {found.map((entry) => (
           <li key={entry.id}>
-            <Row entry={entry} remove={() => void remove(entry.id)} />
+            <Row entry={entry} remove={() => void remove(entry)} />
           </li>
         ))}
       </ul>

@@ -1,7 +1,7 @@
 /** Find anything (Ctrl/Cmd+K): items, answers, codes, conditions, sections, endings and actions; and replace. */
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
 import { replaceable, replaceAll } from '../../core/editing/replace';
-import { findAll, type Found } from '../../core/views/find';
+import { findAll } from '../../core/views/find';
 import { plural } from '../ui/format';
 import classes from './find.module.css';
 import { useGoTo } from './going';
@@ -10,16 +10,6 @@ import { STOP_NAMES, STOPS } from './stops';
 
 /** Shown at most. */
 const MOST = 40;
-
-const KIND_WORDS: Readonly<Record<Found['kind'], string>> = {
-  section: 'section',
-  question: 'question',
-  statement: 'statement',
-  answer: 'answer',
-  condition: 'condition',
-  ending: 'ending',
-  around: 'around',
-};
 
 interface Entry {
   readonly kind: string;
@@ -44,7 +34,7 @@ export function FindPanel({ close }: { readonly close: () => void }) {
   const found = findAll(plan, query).slice(0, MOST);
   const entries: Entry[] = [
     ...found.map(({ kind, name, words, selection }) => ({
-      kind: KIND_WORDS[kind],
+      kind,
       name,
       words,
       go: () => {
