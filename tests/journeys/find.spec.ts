@@ -1,5 +1,5 @@
 /** Finding anything, replacing, going back in the history by name, and comments that follow what they are about. */
-import { accessible, copyOf, expect, test } from './support';
+import { accessible, copyOf, expect, test, scrolledTo } from './support';
 
 test('find, replace, go back by name, comment, rename and settle', async ({ page }) => {
   const id = await copyOf(page, 'tern-valley-home-heating');
@@ -28,7 +28,7 @@ test('find, replace, go back by name, comment, rename and settle', async ({ page
   await expect(finder).toContainText('Replaced:');
   await page.keyboard.press('Escape');
   await expect(contents.getByRole('button', { name: /furnace and stove/ })).toBeVisible();
-  await expect(page.locator('[data-field="furnace_swap/name"]')).toHaveCount(1);
+  await scrolledTo(page, page.locator('[data-field="furnace_swap/name"]'));
   await page.getByRole('button', { name: 'History' }).click();
   const history = page.getByRole('region', { name: 'History' });
   await expect(history).toContainText('Replace “boiler” by “furnace”');
@@ -37,7 +37,7 @@ test('find, replace, go back by name, comment, rename and settle', async ({ page
   await expect(contents.getByRole('button', { name: /Boiler and stove/ })).toBeVisible();
 
   // A comment on an item is counted in its section, and goes along when the item is renamed.
-  await page.locator('[data-field="tenure/text"]').click();
+  await (await scrolledTo(page, page.locator('[data-field="tenure/text"]'))).click();
   await slip.getByRole('button', { name: 'Comment on this' }).click();
   await slip.getByRole('textbox', { name: 'Comment' }).fill('Lodgers as well?');
   await slip.getByRole('textbox', { name: 'Your name' }).fill('Ada Brook');

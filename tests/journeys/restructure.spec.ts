@@ -1,6 +1,6 @@
 /** Changing a study that stands: sections merged and split, items moved together, what stands around the questions. */
 import type { Questionnaire } from '../../src/core/document/types';
-import { accessible, copyOf, expect, saved, test } from './support';
+import { accessible, copyOf, expect, saved, test, scrolledTo } from './support';
 
 async function fileOf(page: import('@playwright/test').Page, id: string): Promise<Questionnaire> {
   return (await (await page.request.get(`/api/studies/${id}/file`)).json()) as Questionnaire;
@@ -27,7 +27,7 @@ test('two sections are merged by mistake, put apart again, and items moved and d
   await expect.poll(() => fileOf(page, id)).toEqual(before);
 
   // Three items are taken by keyboard and moved down together.
-  await page.locator('[data-field="tenure/text"]').click();
+  await (await scrolledTo(page, page.locator('[data-field="tenure/text"]'))).click();
   await page.keyboard.press('Escape');
   await page.keyboard.press('Shift+ArrowDown');
   await page.keyboard.press('Shift+ArrowDown');
@@ -69,7 +69,7 @@ test('a section is split, copied and folded, and outlines of titles become secti
   const names = sections.flatMap(({ items }) => items.flatMap((item) => ('name' in item ? [item.name] : [])));
   expect(new Set(names).size).toBe(names.length);
 
-  await page.getByRole('button', { name: 'Fold section A' }).click();
+  await (await scrolledTo(page, page.getByRole('button', { name: 'Fold section A' }))).click();
   await expect(page.getByText('folded away')).toBeVisible();
   await page.getByRole('button', { name: 'Unfold section A' }).click();
 

@@ -1,6 +1,6 @@
 /** What journeys share: starting a study by hand, and no error left unseen. */
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test as base, type Page } from '@playwright/test';
+import { expect, test as base, type Locator, type Page } from '@playwright/test';
 
 /** Fails a journey in which the page threw or logged an error. */
 export const test = base.extend<{ watched: undefined }>({
@@ -43,6 +43,26 @@ export async function copyOf(page: Page, demo: string): Promise<string> {
   const document = (await (await page.request.get(`/api/studies/${demo}/file`)).json()) as unknown;
   const reply = await page.request.post('/api/studies', { data: { document } });
   return ((await reply.json()) as { id: string }).id;
+}
+
+/** Scrolls the sheet, of which only what is near the view is on the page, from its top down to something. */
+export async function scrolledTo(page: Page, wanted: Locator): Promise<Locator> {
+  const sheet = page.getByRole('region', { name: 'Sheet' });
+  await sheet.waitFor();
+  await sheet.evaluate((node) => node.scrollTo(0, 0));
+  await sheet.hover();
+  await expect
+    .poll(
+      async () => {
+        if ((await wanted.count()) > 0) return true;
+        await page.mouse.wheel(0, 500);
+        return false;
+      },
+      { intervals: [100] },
+    )
+    .toBe(true);
+  await wanted.scrollIntoViewIfNeeded();
+  return wanted;
 }
 
 export async function saved(page: Page): Promise<void> {

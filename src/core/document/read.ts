@@ -6,7 +6,7 @@
 import * as v from 'valibot';
 import { QuestionnaireSchema } from './schema';
 import { shapeProblems, type ShapeProblem } from './shape';
-import type { Questionnaire } from './types';
+import type { Questionnaire, Section } from './types';
 
 export type ReadResult =
   | { readonly ok: true; readonly document: Questionnaire }
@@ -30,6 +30,23 @@ export function readDocument(json: unknown): ReadResult {
   if (!parsed.success) return { ok: false, problems: parsed.issues.map(schemaProblem) };
   const problems = shapeProblems(parsed.output);
   return problems.length === 0 ? { ok: true, document: parsed.output } : { ok: false, problems };
+}
+
+/** Sections that were found in order, whatever stands around them. */
+const sound = new WeakSet<Section>();
+
+/** The same for a document that an edit made of one that could be used: only sections not seen before are read. */
+export function readEdited(document: Questionnaire): ReadResult {
+  const { sections } = document;
+  const unseen = sections.filter((section) => !sound.has(section));
+  const rest = unseen.length === 0 ? sections.slice(0, 1) : unseen;
+  const parts = v.safeParse(QuestionnaireSchema, { ...document, sections: rest });
+  // All of it where something is wrong, for the places of the problems.
+  if (!parts.success || sections.length === 0) return readDocument(document);
+  const problems = shapeProblems(document);
+  if (problems.length > 0) return { ok: false, problems };
+  for (const section of unseen) sound.add(section);
+  return { ok: true, document };
 }
 
 /** The text of the file: two-space JSON with properties in the schema's order. */

@@ -28,6 +28,7 @@ import type {
 import { isRepeated, variablesOf, type Variable, type Variables } from '../document/variables';
 import { optionsOf } from '../document/shape';
 import { pipedNames } from './pipes';
+import { isSameSurroundings } from './surroundings';
 import type { Place, PlanProblem, PlanRule } from './problems';
 
 import {
@@ -45,12 +46,20 @@ import {
 
 const NEVER: Condition = { kind: 'constant', value: false, span: { from: 0, to: 0 } };
 
-export function planOf(document: Questionnaire): Plan {
-  return new Planner(document).plan();
+/** Problems by the part they were found in, so that a part that is planned no more keeps them. */
+const problemsOf = new WeakMap<PlanSection, readonly PlanProblem[]>();
+
+/**
+ * `before`: a plan of an earlier version, of which the sections that nothing has changed for are taken over as they are.
+ * What comes out is the same with and without.
+ */
+export function planOf(document: Questionnaire, before: Plan | null = null): Plan {
+  const known = before !== null && isSameSurroundings(before.document, document) ? before.sections : null;
+  return new Planner(document, known).plan();
 }
 
 class Planner {
-  private readonly problems: PlanProblem[] = [];
+  private problems: PlanProblem[] = [];
   private readonly variables: Variables;
   private readonly inputs: Input[][] = [];
   private readonly sectionIndex = new Map<string, number>();
@@ -58,7 +67,11 @@ class Planner {
   private readonly itemPosition = new Map<string, { section: number; place: number; item: number }>();
   private readonly end: Position;
 
-  constructor(private readonly document: Questionnaire) {
+  constructor(
+    private readonly document: Questionnaire,
+    /** Sections planned before, of a document with the same surroundings. */
+    private readonly known: readonly PlanSection[] | null,
+  ) {
     this.variables = variablesOf(document);
     this.end = { section: document.sections.length, item: 0 };
     document.sections.forEach((section, s) => {
@@ -80,7 +93,7 @@ class Planner {
     const { document } = this;
     const derived = (document.derived ?? []).map((entry, index) => this.derived(entry, index));
     const quotas = this.quotas();
-    const sections = document.sections.map((section, s) => this.section(section, s, quotas));
+    const sections = document.sections.map((section, s) => this.sectionOnce(section, s, quotas));
     const endings = document.endings.map((ending) => this.ending(ending));
     const lastEnding = document.endings.findIndex((ending) => ending.kind === 'complete');
     return {
@@ -209,6 +222,28 @@ class Planner {
       at.set(quota.at, list);
     }
     return at;
+  }
+
+  private sectionOnce(section: Section, s: number, quotas: ReadonlyMap<string, PlanQuota[]>): PlanSection {
+    const known = this.known?.[s];
+    const problems = known && problemsOf.get(known);
+    if (known?.section === section && problems !== undefined && this.isDrivenBySame(known)) {
+      this.problems.push(...problems);
+      return known;
+    }
+    const others = this.problems;
+    this.problems = [];
+    const planned = this.section(section, s, quotas);
+    problemsOf.set(planned, this.problems);
+    this.problems = [...others, ...this.problems];
+    return planned;
+  }
+
+  /** What a section repeats over is shown by its words. */
+  private isDrivenBySame({ repeat }: PlanSection): boolean {
+    if (repeat === null || repeat.driver?.of !== 'question') return true;
+    const now = this.variables.get(repeat.driver.name.toLowerCase());
+    return now?.of === 'question' && now.question === repeat.driver.question;
   }
 
   private section(section: Section, s: number, quotas: ReadonlyMap<string, PlanQuota[]>): PlanSection {

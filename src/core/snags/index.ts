@@ -148,7 +148,18 @@ export function isProvisional(snags: readonly Snag[]): boolean {
   return snags.some(({ severity }) => severity === 'error');
 }
 
+/** Documents are never changed in place. */
+const orders = new WeakMap<Questionnaire, (at: Place) => number>();
+
 function documentOrder(document: Questionnaire): (at: Place) => number {
+  const known = orders.get(document);
+  if (known !== undefined) return known;
+  const order = orderOf(document);
+  orders.set(document, order);
+  return order;
+}
+
+function orderOf(document: Questionnaire): (at: Place) => number {
   const rank = new Map<string, number>();
   const add = (key: string) => {
     if (!rank.has(key)) rank.set(key, rank.size);

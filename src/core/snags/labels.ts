@@ -8,38 +8,59 @@ import { applyChange } from '../editing/change';
 import type { Snag } from './types';
 
 export function unlabelled(plan: Plan): Snag[] {
-  const snags: Snag[] = [];
-  const note = (at: Place, field: string, message: string) =>
-    snags.push({ rule: 'unlabelled', severity: 'note', at, field, message });
-  const ofAnswer = (answer: Answer, at: Place) => {
-    for (const option of optionsOf(answer)) {
-      if (option.label.trim() === '')
-        note({ ...at, option: option.code }, 'label', `the answer with the code ${option.code} has no label`);
-    }
-    if (answer.type === 'scale') {
-      const ends = [!answer.lowLabel?.trim() && 'low', !answer.highLabel?.trim() && 'high'].filter(Boolean);
-      if (ends.length > 0) note(at, 'answer', `the ${ends.join(' and the ')} end of the scale has no label`);
-    }
-    if (answer.type === 'grid') {
-      for (const row of answer.rows)
-        if (row.label.trim() === '')
-          note({ ...at, row: row.name }, 'label', `the row “${row.name}” has no label`);
-    }
-  };
-  for (const given of plan.document.given ?? []) {
-    if (given.label.trim() === '') note({ given: given.name }, 'label', 'this given value has no label');
-    ofAnswer(given.answer, { given: given.name });
-  }
-  for (const { item } of questions(plan)) {
-    // The variables of a grid are its rows.
-    if (item.answer.type !== 'grid' && !item.label?.trim())
-      note({ item: item.name }, 'label', 'this variable has no label for the codebook');
-    ofAnswer(item.answer, { item: item.name });
-  }
-  for (const derived of plan.document.derived ?? [])
-    if (derived.label.trim() === '')
-      note({ derived: derived.name }, 'label', 'this variable has no label for the codebook');
-  return snags;
+  return [
+    ...(plan.document.given ?? []).flatMap((given) => [
+      ...note(given.label.trim() === '', { given: given.name }, 'label', 'this given value has no label'),
+      ...ofAnswer(given.answer, { given: given.name }),
+    ]),
+    ...questions(plan).flatMap(({ item }) => ofQuestion(item)),
+    ...(plan.document.derived ?? []).flatMap(({ name, label }) =>
+      note(label.trim() === '', { derived: name }, 'label', 'this variable has no label for the codebook'),
+    ),
+  ];
+}
+
+/** Questions are never changed in place. */
+const ofQuestions = new WeakMap<Question, readonly Snag[]>();
+
+function ofQuestion(item: Question): readonly Snag[] {
+  const known = ofQuestions.get(item);
+  if (known !== undefined) return known;
+  const at = { item: item.name };
+  // The variables of a grid are its rows.
+  const bare = item.answer.type !== 'grid' && !item.label?.trim();
+  const found = [
+    ...note(bare, at, 'label', 'this variable has no label for the codebook'),
+    ...ofAnswer(item.answer, at),
+  ];
+  ofQuestions.set(item, found);
+  return found;
+}
+
+function ofAnswer(answer: Answer, at: Place): Snag[] {
+  const ends =
+    answer.type === 'scale'
+      ? [!answer.lowLabel?.trim() && 'low', !answer.highLabel?.trim() && 'high'].filter(Boolean)
+      : [];
+  const rows = answer.type === 'grid' ? answer.rows : [];
+  return [
+    ...optionsOf(answer).flatMap(({ code, label }) =>
+      note(
+        label.trim() === '',
+        { ...at, option: code },
+        'label',
+        `the answer with the code ${code} has no label`,
+      ),
+    ),
+    ...note(ends.length > 0, at, 'answer', `the ${ends.join(' and the ')} end of the scale has no label`),
+    ...rows.flatMap(({ name, label }) =>
+      note(label.trim() === '', { ...at, row: name }, 'label', `the row “${name}” has no label`),
+    ),
+  ];
+}
+
+function note(missing: boolean, at: Place, field: string, message: string): Snag[] {
+  return missing ? [{ rule: 'unlabelled', severity: 'note', at, field, message }] : [];
 }
 
 export function noWayOut(plan: Plan): Snag[] {

@@ -58,7 +58,18 @@ interface Compared {
   readonly exactly: boolean;
 }
 
-function comparedLiterals(node: Condition): Compared[] {
+/** Conditions outlive edits elsewhere. */
+const literals = new WeakMap<Condition, readonly Compared[]>();
+
+function comparedLiterals(node: Condition): readonly Compared[] {
+  const known = literals.get(node);
+  if (known !== undefined) return known;
+  const found = findLiterals(node);
+  literals.set(node, found);
+  return found;
+}
+
+function findLiterals(node: Condition): readonly Compared[] {
   switch (node.kind) {
     case 'and':
     case 'or':

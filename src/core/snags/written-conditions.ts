@@ -1,7 +1,7 @@
 /** Every condition of a questionnaire that can be read, with where it is written. */
 import type { Condition } from '../condition/syntax';
 import { optionsOf } from '../document/shape';
-import type { Plan, PlanItem } from '../routing/plan';
+import type { Plan, PlanItem, PlanSection } from '../routing/plan';
 import type { Place } from '../routing/problems';
 
 export interface WrittenCondition {
@@ -12,38 +12,62 @@ export interface WrittenCondition {
   readonly steers: boolean;
 }
 
-export function writtenConditions(plan: Plan): WrittenCondition[] {
-  const found: WrittenCondition[] = [];
-  const add = (at: Place, field: string, condition: Condition | null, steers = true) => {
-    if (condition !== null) found.push({ at, field, condition, steers });
-  };
-  for (const { section, gate, items, onward } of plan.sections) {
-    add({ section: section.id }, 'askIf', gate);
-    for (const planItem of items) ofItem(planItem, add);
-    for (const skip of onward) add({ section: section.id, onward: skip.index }, 'if', skip.if);
-  }
-  for (const { items } of plan.sections) {
-    for (const { quotas } of items) for (const quota of quotas) add({ quota: quota.id }, 'if', quota.if);
-  }
-  for (const { derived, cases } of plan.derived)
-    cases?.forEach((entry, n) => add({ derived: derived.name }, `cases[${n}].if`, entry.if, false));
-  for (const { ending, messages } of plan.endings)
-    messages.forEach((message, n) => add({ ending: ending.id }, `messages[${n}].if`, message.if, false));
-  return found;
+/** Plans are never changed in place, and sections that an edit leaves alone stay planned as they are. */
+const ofPlans = new WeakMap<Plan, readonly WrittenCondition[]>();
+const ofSections = new WeakMap<PlanSection, readonly WrittenCondition[]>();
+
+export function writtenConditions(plan: Plan): readonly WrittenCondition[] {
+  return once(ofPlans, plan, () => [
+    ...plan.sections.flatMap((section) => once(ofSections, section, () => ofSection(section))),
+    ...plan.sections.flatMap(({ items }) =>
+      items.flatMap(({ quotas }) =>
+        quotas.flatMap(({ id, if: condition }) => written({ quota: id }, 'if', condition)),
+      ),
+    ),
+    ...plan.derived.flatMap(({ derived, cases }) =>
+      (cases ?? []).flatMap((entry, n) =>
+        written({ derived: derived.name }, `cases[${n}].if`, entry.if, false),
+      ),
+    ),
+    ...plan.endings.flatMap(({ ending, messages }) =>
+      messages.flatMap((message, n) =>
+        written({ ending: ending.id }, `messages[${n}].if`, message.if, false),
+      ),
+    ),
+  ]);
 }
 
-function ofItem(
-  { item, askIf, optionIf, rowIf, checks, skips }: PlanItem,
-  add: (at: Place, field: string, condition: Condition | null, steers?: boolean) => void,
-): void {
+function once<Key extends object, Value>(known: WeakMap<Key, Value>, key: Key, make: () => Value): Value {
+  const before = known.get(key);
+  if (before !== undefined) return before;
+  const made = make();
+  known.set(key, made);
+  return made;
+}
+
+function written(at: Place, field: string, condition: Condition | null, steers = true): WrittenCondition[] {
+  return condition === null ? [] : [{ at, field, condition, steers }];
+}
+
+function ofSection({ section, gate, items, onward }: PlanSection): WrittenCondition[] {
+  return [
+    ...written({ section: section.id }, 'askIf', gate),
+    ...items.flatMap(ofItem),
+    ...onward.flatMap((skip) => written({ section: section.id, onward: skip.index }, 'if', skip.if)),
+  ];
+}
+
+function ofItem({ item, askIf, optionIf, rowIf, checks, skips }: PlanItem): WrittenCondition[] {
   const at = { item: item.name };
-  add(at, 'askIf', askIf);
-  if (item.kind === 'question') {
-    const options = optionsOf(item.answer);
-    optionIf.forEach((condition, o) => add({ ...at, option: options[o]?.code ?? 0 }, 'askIf', condition));
-    const rows = item.answer.type === 'grid' ? item.answer.rows : [];
-    rowIf.forEach((condition, r) => add({ ...at, row: rows[r]?.name ?? '' }, 'askIf', condition));
-    checks.forEach((check, c) => add(at, `checks[${c}].if`, check.if, false));
-  }
-  for (const skip of skips) add({ ...at, skip: skip.index }, 'if', skip.if);
+  const options = item.kind === 'question' ? optionsOf(item.answer) : [];
+  const rows = item.kind === 'question' && item.answer.type === 'grid' ? item.answer.rows : [];
+  return [
+    ...written(at, 'askIf', askIf),
+    ...optionIf.flatMap((condition, o) =>
+      written({ ...at, option: options[o]?.code ?? 0 }, 'askIf', condition),
+    ),
+    ...rowIf.flatMap((condition, r) => written({ ...at, row: rows[r]?.name ?? '' }, 'askIf', condition)),
+    ...checks.flatMap((check, c) => written(at, `checks[${c}].if`, check.if, false)),
+    ...skips.flatMap((skip) => written({ ...at, skip: skip.index }, 'if', skip.if)),
+  ];
 }

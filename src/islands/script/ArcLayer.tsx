@@ -1,17 +1,20 @@
 /**
  * The skips, drawn in the sheet's margin: from the row they leave down to an arrowhead at their target.
- * Positions are measured from what is on the sheet; lanes are packed so that no two arcs share a line.
+ * Positions are measured on rows that are on the page and estimated for others; lanes are packed so that no two arcs
+ * share a line.
  */
 import { useEffect, useMemo, useState, type RefObject } from 'react';
 import { arcsOf, packLanes, type Arc } from '../../core/views/arcs';
 import { isEarly } from '../ui/EndingMark';
 import { useStudy } from '../study/store';
+import type { SheetRows } from './use-sheet-rows';
 import classes from './arcs.module.css';
 
 interface Props {
   /** What scrolls, with the sheet inside. */
   readonly scroller: RefObject<HTMLElement | null>;
   readonly sheet: RefObject<HTMLElement | null>;
+  readonly rows: SheetRows;
 }
 
 interface Drawn {
@@ -24,36 +27,23 @@ interface Drawn {
 const EDGE = 92;
 const FIRST_LANE = 78;
 const LAST_LANE = 14;
+/** Of the sheet above its first row, as in its style. */
+const SHEET_PADDING = 4;
+/** How far out of view arcs are drawn. */
+const BEYOND = 400;
 
-export function ArcLayer({ scroller, sheet }: Props) {
+export function ArcLayer({ scroller, sheet, rows }: Props) {
   const plan = useStudy((state) => state.plan);
-  const selection = useStudy((state) => state.selection);
   const arcs = useMemo(() => arcsOf(plan), [plan]);
-  const [drawn, setDrawn] = useState<readonly Drawn[]>([]);
-  const [size, setSize] = useState(0);
+  const offsets = useAnchorOffsets(sheet);
   const [lit, setLit] = useState<string | null>(null);
   const view = useVisible(scroller);
-
-  useEffect(() => {
-    const observer = new ResizeObserver((entries) => setSize(entries[0]?.contentRect.height ?? 0));
-    if (sheet.current !== null) observer.observe(sheet.current);
-    return () => observer.disconnect();
-  }, [sheet]);
-
-  // With the frame's own layout, which is worked out anyway by then.
-  useEffect(() => {
-    const frame = requestAnimationFrame(() => {
-      if (sheet.current === null) return;
-      const next = measure(sheet.current, arcs);
-      setDrawn((before) => (JSON.stringify(before) === JSON.stringify(next) ? before : next));
-    });
-    return () => cancelAnimationFrame(frame);
-  }, [arcs, selection, size, sheet]);
+  const drawn = place(arcs, rows, offsets, view);
 
   const litArc = drawn.find(({ arc }) => arc.id === lit);
   return (
     <>
-      <svg className={classes.arcs} width="96" height={size} aria-hidden="true">
+      <svg className={classes.arcs} width="96" height="1" aria-hidden="true">
         {drawn.map((entry) => (
           <ArcPath key={entry.arc.id} entry={entry} lit={entry.arc.id === lit} light={setLit} />
         ))}
@@ -128,41 +118,82 @@ function EdgeNames({ drawn, view }: { drawn: readonly Drawn[]; view: { top: numb
   );
 }
 
-function measure(sheet: HTMLElement, arcs: readonly Arc[]): Drawn[] {
-  const origin = sheet.getBoundingClientRect().top;
-  const rows = new Map<string, number>();
-  for (const node of sheet.querySelectorAll<HTMLElement>('[data-anchor]')) {
-    const { top, height } = node.getBoundingClientRect();
-    const anchor = node.dataset.anchor ?? '';
-    // An item's or section's arrow points at its first line.
-    const into =
-      anchor.startsWith('item:') || anchor.startsWith('ending:')
-        ? 19
-        : anchor.startsWith('section:')
-          ? 30
-          : height / 2;
-    if (!rows.has(anchor)) rows.set(anchor, Math.round(top - origin + into));
+/** Where arcs meet rows that have not been on the page yet, in pixels below the top of the row. */
+const UNSEEN_OFFSET = 19;
+
+/** Offsets of anchors within their rows, as last measured. A new map where one has changed. */
+function useAnchorOffsets(sheet: RefObject<HTMLElement | null>): ReadonlyMap<string, number> {
+  const [offsets, setOffsets] = useState<ReadonlyMap<string, number>>(new Map());
+  // After every change of what is on the page; with the frame's own layout, which is worked out anyway by then.
+  useEffect(() => {
+    const frame = requestAnimationFrame(() => {
+      if (sheet.current === null) return;
+      const measured = measure(sheet.current);
+      setOffsets((before) =>
+        [...measured].every(([anchor, y]) => before.get(anchor) === y)
+          ? before
+          : new Map([...before, ...measured]),
+      );
+    });
+    return () => cancelAnimationFrame(frame);
+  });
+  return offsets;
+}
+
+function measure(sheet: HTMLElement): Map<string, number> {
+  const offsets = new Map<string, number>();
+  for (const row of sheet.querySelectorAll<HTMLElement>('[data-index]')) {
+    const origin = row.getBoundingClientRect().top;
+    for (const node of row.querySelectorAll<HTMLElement>('[data-anchor]')) {
+      const { top, height } = node.getBoundingClientRect();
+      const anchor = node.dataset.anchor ?? '';
+      // An item's or section's arrow points at its first line.
+      const into =
+        anchor.startsWith('item:') || anchor.startsWith('ending:')
+          ? 19
+          : anchor.startsWith('section:')
+            ? 16
+            : height / 2;
+      if (!offsets.has(anchor)) offsets.set(anchor, Math.round(top - origin + into));
+    }
   }
+  return offsets;
+}
+
+/** The arcs that pass the view, with where they run. Lanes are packed over all, so that none changes by scrolling. */
+function place(
+  arcs: readonly Arc[],
+  { index, virtualizer }: SheetRows,
+  offsets: ReadonlyMap<string, number>,
+  view: { readonly top: number; readonly bottom: number },
+): Drawn[] {
+  const yOf = (anchor: string) => {
+    const row = index.ofAnchor(anchor);
+    const start = row === undefined ? undefined : virtualizer.measurementsCache[row]?.start;
+    const offset = offsets.get(anchor) ?? offsets.get(anchor.replace('item-skips:', 'item:'));
+    return start === undefined ? undefined : SHEET_PADDING + start + (offset ?? UNSEEN_OFFSET);
+  };
   const placed = arcs.flatMap((arc) => {
-    const target = rows.get(arc.target.anchor);
+    const target = yOf(arc.target.anchor);
     const sources = arc.sources.flatMap((anchor) => {
-      const y = rows.get(anchor) ?? rows.get(anchor.replace('item-skips:', 'item:'));
+      const y = yOf(anchor);
       return y === undefined ? [] : [{ anchor, y }];
     });
     return target === undefined || sources.length === 0 ? [] : [{ arc, sources, target }];
   });
-  const lanes = packLanes(
-    placed.map(({ arc, sources, target }) => {
-      const ys = [...sources.map(({ y }) => y), target];
-      return { id: arc.id, top: Math.min(...ys), bottom: Math.max(...ys) };
-    }),
-  );
+  const stretches = placed.map(({ arc, sources, target }) => {
+    const ys = [...sources.map(({ y }) => y), target];
+    return { id: arc.id, top: Math.min(...ys), bottom: Math.max(...ys) };
+  });
+  const lanes = packLanes(stretches);
   const count = Math.max(1, ...[...lanes.values()].map((lane) => lane + 1));
   const step = Math.min(14, (FIRST_LANE - LAST_LANE) / Math.max(1, count - 1));
-  return placed.map((entry) => ({
-    ...entry,
-    x: Math.round(FIRST_LANE - (lanes.get(entry.arc.id) ?? 0) * step),
-  }));
+  return placed.flatMap((entry, at) => {
+    const stretch = stretches[at];
+    if (stretch === undefined || stretch.bottom < view.top - BEYOND || stretch.top > view.bottom + BEYOND)
+      return [];
+    return [{ ...entry, x: Math.round(FIRST_LANE - (lanes.get(entry.arc.id) ?? 0) * step) }];
+  });
 }
 
 /** The stretch of the sheet that is in sight. */

@@ -15,6 +15,8 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import { CSS as Transform } from '@dnd-kit/utilities';
+import { memo, useMemo } from 'react';
+import { flushSync } from 'react-dom';
 import { sectionLetter } from '../../core/document/variables';
 import { addDerived, addGiven, addQuota, quotaProblem } from '../../core/editing/around';
 import { moveSection } from '../../core/editing/structure';
@@ -28,7 +30,7 @@ import { countText, grouped, plural } from '../ui/format';
 import { useStudy, useStudyStore } from '../study/store';
 import { announcementsFor } from './announcements';
 import { useAddSection } from './Sheet';
-import { thenFocus } from './focus';
+import { showField, thenFocus } from './focus';
 import { wholeItem } from './moves';
 import classes from './contents.module.css';
 
@@ -55,6 +57,11 @@ export function Contents() {
     const found = document.sections.find(({ id }) => id === side?.id);
     return found === undefined ? null : `section ${found.title}`;
   });
+  const order = document.sections.map(({ id }) => id).join(' ');
+  // A new list would have every row drawn anew.
+  const ids = useMemo(() => order.split(' '), [order]);
+  const comments = useStudy((state) => state.comments);
+  const open = useMemo(() => openByPlace(comments), [comments]);
   const holding = sectionHolding(document.sections, selection);
   const routesTo = new Map(analysis?.endings.map(({ id, routes }) => [id, routes]));
   return (
@@ -67,9 +74,15 @@ export function Contents() {
         accessibility={{ announcements }}
         onDragEnd={onDragEnd}
       >
-        <SortableContext items={document.sections.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
+        <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           {document.sections.map((section, index) => (
-            <Row key={index} section={section} index={index} current={index === holding} />
+            <Row
+              key={index}
+              section={section}
+              index={index}
+              current={index === holding}
+              comments={commentsIn(open, section)}
+            />
           ))}
         </SortableContext>
       </DndContext>
@@ -190,11 +203,18 @@ function AroundList() {
   );
 }
 
-function Row({ section, index, current }: { section: Section; index: number; current: boolean }) {
+interface RowProps {
+  readonly section: Section;
+  readonly index: number;
+  readonly current: boolean;
+  /** How many are open on the section, its items and their skips. */
+  readonly comments: number;
+}
+
+const Row = memo(function Row({ section, index, current, comments }: RowProps) {
   const select = useStudy((state) => state.select);
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: section.id });
   const items = section.items.filter(({ kind }) => kind !== 'page_break').length;
-  const comments = useStudy((state) => commentsIn(state.comments, section));
   return (
     <button
       type="button"
@@ -221,21 +241,28 @@ function Row({ section, index, current }: { section: Section; index: number; cur
       <small>{items}</small>
     </button>
   );
+});
+
+function openByPlace(comments: readonly Comment[]): ReadonlyMap<string, number> {
+  const open = new Map<string, number>();
+  for (const { place, settledBy } of comments) {
+    const key = selectionOf(place);
+    if (settledBy === null) open.set(key, (open.get(key) ?? 0) + 1);
+  }
+  return open;
 }
 
-/** Open comments on a section, its items and their skips. */
-function commentsIn(comments: readonly Comment[], { id, items }: Section): number {
-  const keys = new Set([
-    `section:${id}`,
-    ...items.flatMap((item) => (item.kind === 'page_break' ? [] : [`item:${item.name}`])),
-  ]);
-  return comments.filter(({ place, settledBy }) => settledBy === null && keys.has(selectionOf(place))).length;
+function commentsIn(open: ReadonlyMap<string, number>, { id, items }: Section): number {
+  if (open.size === 0) return 0;
+  return items.reduce(
+    (sum, item) => sum + (item.kind === 'page_break' ? 0 : (open.get(`item:${item.name}`) ?? 0)),
+    open.get(`section:${id}`) ?? 0,
+  );
 }
 
 function goTo(select: (selection: string) => void, key: string): void {
-  select(key);
-  const node = document.querySelector<HTMLElement>(`[data-field="${CSS.escape(wholeItem(key))}"]`);
-  node?.scrollIntoView({ block: 'start' });
+  flushSync(() => select(key));
+  showField(wholeItem(key), 'start');
 }
 
 function sectionHolding(sections: readonly Section[], selection: string | null): number {

@@ -64,7 +64,7 @@ export function DerivedEditor({ derived, at }: { readonly derived: Derived; read
   return (
     <>
       <div className={classes.name}>
-        <NamedField field={fieldId('derived', at, 'name')} name={name} selection={(to) => `derived:${to}`} />
+        <NamedField field={fieldId('@derived', at, 'name')} name={name} selection={(to) => `derived:${to}`} />
         <select
           className={classes.type}
           aria-label="How it is worked out"
@@ -87,7 +87,7 @@ export function DerivedEditor({ derived, at }: { readonly derived: Derived; read
       <div>
         <div className={classes.question}>
           <TextField
-            field={fieldId('derived', at, 'label')}
+            field={fieldId('@derived', at, 'label')}
             label="What it says"
             value={label}
             placeholder="What it says, for the codebook"
@@ -101,7 +101,7 @@ export function DerivedEditor({ derived, at }: { readonly derived: Derived; read
             <span>comes to</span>
             <div>
               <CheckedField
-                field={fieldId('derived', at, 'value')}
+                field={fieldId('@derived', at, 'value')}
                 label="The sum"
                 className={classes.formula}
                 value={derived.value}
@@ -146,25 +146,25 @@ function Cases({ derived, at, edit }: CasesProps) {
     edit('cases', (draft) => {
       if ('cases' in draft) draft.cases.push({ if: '', code, label: '' });
     });
-    requestAnimationFrame(() => focusField(fieldId('derived', at, 'if', derived.cases.length)));
+    requestAnimationFrame(() => focusField(fieldId('@derived', at, 'if', derived.cases.length)));
   };
   return (
     <div className={classes.answers} role="group" aria-label="Cases">
       {derived.cases.map((entry, c) => (
         <div key={c} className={classes.case}>
           <ConditionField
-            field={fieldId('derived', at, 'if', c)}
+            field={fieldId('@derived', at, 'if', c)}
             label={`Case ${c + 1} holds if`}
             value={entry.if}
             place={end}
             isProblem={(snag) => snag.at.derived === derived.name && snag.field === `cases[${c}].if`}
             change={(text) => change(c, 'if', (draft) => void (draft.if = text))}
             placeholder="age in (18..34)"
-            done={() => focusField(fieldId('derived', at, 'caseLabel', c))}
+            done={() => focusField(fieldId('@derived', at, 'caseLabel', c))}
           />
           <span>
             <TextField
-              field={fieldId('derived', at, 'caseLabel', c)}
+              field={fieldId('@derived', at, 'caseLabel', c)}
               label={`Words of case ${c + 1}`}
               value={entry.label}
               placeholder="Words"
@@ -177,7 +177,7 @@ function Cases({ derived, at, edit }: CasesProps) {
             />
           </span>
           <NumberField
-            field={fieldId('derived', at, 'code', c)}
+            field={fieldId('@derived', at, 'code', c)}
             label={`Code of case ${c + 1}`}
             className={classes.codeField}
             value={entry.code}
@@ -204,7 +204,7 @@ function Cases({ derived, at, edit }: CasesProps) {
           <span className={classes.otherwise}>otherwise</span>
           <span>
             <TextField
-              field={fieldId('derived', at, 'else')}
+              field={fieldId('@derived', at, 'else')}
               label="Words where no case holds"
               value={derived.else.label}
               placeholder="Words"
@@ -216,7 +216,7 @@ function Cases({ derived, at, edit }: CasesProps) {
             />
           </span>
           <NumberField
-            field={fieldId('derived', at, 'elseCode')}
+            field={fieldId('@derived', at, 'elseCode')}
             label="Code where no case holds"
             className={classes.codeField}
             value={derived.else.code}

@@ -123,7 +123,9 @@ function EndingBlock({ at }: { readonly at: number }) {
                     draft.messages.push({ text: '' });
                   }),
                 );
-                requestAnimationFrame(() => focusField(fieldId('ending', ending.id, ending.messages.length)));
+                requestAnimationFrame(() =>
+                  focusField(fieldId('@ending', ending.id, ending.messages.length)),
+                );
               }}
             >
               Add a message

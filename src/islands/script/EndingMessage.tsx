@@ -34,7 +34,7 @@ export function EndingMessage({ ending, at, m, message, selected }: Props) {
     });
   const rearrange = (label: string, change: (list: Draft<Message>[]) => void) =>
     commit(editEnding(at, 'messages', label, (draft) => change(draft.messages)));
-  const condition = fieldId('ending', id, m, 'if');
+  const condition = fieldId('@ending', id, m, 'if');
   return (
     <div className={classes.message}>
       {message.if !== undefined && !selected && <div className={classes.askIf}>if {message.if}</div>}
@@ -58,7 +58,7 @@ export function EndingMessage({ ending, at, m, message, selected }: Props) {
         </div>
       )}
       <TextField
-        field={fieldId('ending', id, m)}
+        field={fieldId('@ending', id, m)}
         label={`Message of ending ${id}`}
         value={message.text}
         placeholder="What respondents read at this ending"

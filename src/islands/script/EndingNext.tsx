@@ -41,7 +41,7 @@ export function EndingNext({ ending, at }: { readonly ending: Ending; readonly a
         then on to{' '}
         <select
           className={classes.limit}
-          data-field={fieldId('ending', id, 'next')}
+          data-field={fieldId('@ending', id, 'next')}
           aria-label={`Where ending ${id} leads on to`}
           value={kind}
           onChange={(event) => choose(event.target.value as Kind)}
@@ -53,7 +53,7 @@ export function EndingNext({ ending, at }: { readonly ending: Ending; readonly a
       </label>
       {next !== undefined && 'url' in next && (
         <CheckedField
-          field={fieldId('ending', id, 'url')}
+          field={fieldId('@ending', id, 'url')}
           label="Address to go to"
           className={classes.limit}
           value={next.url}
@@ -64,7 +64,7 @@ export function EndingNext({ ending, at }: { readonly ending: Ending; readonly a
       {next !== undefined && 'questionnaire' in next && (
         <>
           <CheckedField
-            field={fieldId('ending', id, 'questionnaire')}
+            field={fieldId('@ending', id, 'questionnaire')}
             label="File or name of the questionnaire"
             className={classes.limit}
             value={next.questionnaire}

@@ -65,7 +65,7 @@ export function GivenEditor({ given, at }: { readonly given: Given; readonly at:
   return (
     <>
       <div className={classes.name}>
-        <NamedField field={fieldId('given', at, 'name')} name={name} selection={(to) => `given:${to}`} />
+        <NamedField field={fieldId('@given', at, 'name')} name={name} selection={(to) => `given:${to}`} />
         {random ? (
           <small>random arm</small>
         ) : (
@@ -84,7 +84,7 @@ export function GivenEditor({ given, at }: { readonly given: Given; readonly at:
       <div>
         <div className={classes.question}>
           <TextField
-            field={fieldId('given', at, 'label')}
+            field={fieldId('@given', at, 'label')}
             label="What is known"
             value={label}
             placeholder="What is known beforehand"
@@ -141,7 +141,7 @@ function GivenLimits({
           <label key={key}>
             {key === 'min' ? 'from' : 'to'}{' '}
             <NumberField
-              field={fieldId('given', at, key)}
+              field={fieldId('@given', at, key)}
               label={key === 'min' ? 'from' : 'to'}
               className={classes.limit}
               value={answer[key]}
@@ -158,7 +158,7 @@ function GivenLimits({
           <label key={key}>
             {key === 'min' ? 'from' : 'to'}{' '}
             <CheckedField
-              field={fieldId('given', at, key)}
+              field={fieldId('@given', at, key)}
               label={key === 'min' ? 'from' : 'to'}
               className={classes.limit}
               size={14}
@@ -180,7 +180,7 @@ interface OptionsProps {
 }
 
 function GivenOptions({ given, options, at, edit }: OptionsProps) {
-  const label = (code: number) => fieldId('given', at, 'option', code);
+  const label = (code: number) => fieldId('@given', at, 'option', code);
   const change = (o: number, field: string, set: (option: Draft<Option>) => void) =>
     edit(`option ${o} ${field}`, (draft) => {
       const found = 'options' in draft.answer ? draft.answer.options[o] : undefined;
@@ -230,7 +230,7 @@ function GivenOptions({ given, options, at, edit }: OptionsProps) {
           <span className={classes.dots} />
           <span className={classes.code}>
             <NumberField
-              field={fieldId('given', at, 'code', o)}
+              field={fieldId('@given', at, 'code', o)}
               label={`Code of ${word} ${o + 1}`}
               className={classes.codeField}
               value={option.code}
@@ -246,7 +246,7 @@ function GivenOptions({ given, options, at, edit }: OptionsProps) {
             {given.random && (
               <>
                 <NumberField
-                  field={fieldId('given', at, 'share', o)}
+                  field={fieldId('@given', at, 'share', o)}
                   label={`Chance of arm ${o + 1} in per cent`}
                   className={classes.codeField}
                   value={Number.parseFloat(percentOf(given, option.code))}

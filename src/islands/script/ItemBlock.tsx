@@ -1,17 +1,19 @@
 /** One item on the sheet: printed, or written in while it is selected. A handle at its left drags it. */
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { GripVertical } from 'lucide-react';
-import { useRef, type KeyboardEvent, type MouseEvent } from 'react';
+import { memo, useRef, type KeyboardEvent, type MouseEvent } from 'react';
 import type { ItemPlace } from '../../core/editing/structure';
 import type { Plan, PlanItem } from '../../core/routing/plan';
 import { useStudy, useStudyStore } from '../study/store';
-import { thenFocus, caretAt } from './focus';
+import { caretAt, focusField, thenFocus } from './focus';
 import { ItemEditor } from './ItemEditor';
 import { ItemPrint } from './ItemPrint';
 import { useItemMoves, wholeItem } from './moves';
+import { neighbour } from './rows';
 import classes from './sheet.module.css';
 
 interface Props {
+  /** Of any version in which the item and the outline are the same. */
   readonly plan: Plan;
   /** Null for a page break. */
   readonly planItem: PlanItem | null;
@@ -20,7 +22,8 @@ interface Props {
   readonly outline: string;
 }
 
-export function ItemBlock({ plan, planItem, section, item, outline }: Props) {
+/** Drawn anew only where the item itself, its place or what its print shows of the rest has changed. */
+export const ItemBlock = memo(function ItemBlock({ plan, planItem, section, item, outline }: Props) {
   const place: ItemPlace = { section, item };
   const key = planItem === null ? `break:${section}/${item}` : `item:${planItem.item.name}`;
   const selected = useStudy((state) => state.selection === key && state.group.size === 0);
@@ -31,7 +34,7 @@ export function ItemBlock({ plan, planItem, section, item, outline }: Props) {
   const title = planItem === null ? 'Page break' : `${planItem.item.name}: ${planItem.item.text}`;
   const { setActivatorNodeRef, attributes, listeners, setNodeRef, isDragging } = useDraggable({
     id: `${section}/${item}`,
-    data: { place, title },
+    data: { place, title, key },
   });
   const { setNodeRef: setDropRef, isOver } = useDroppable({
     id: `before ${section}/${item}`,
@@ -66,10 +69,11 @@ export function ItemBlock({ plan, planItem, section, item, outline }: Props) {
     else if (event.key === 'Delete' || event.key === 'Backspace') moves.remove(place);
     else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'd') moves.duplicate(place);
     else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
-      const next = neighbour(box.current, event.key === 'ArrowDown' ? 1 : -1);
-      const nextKey = next?.dataset.anchor;
-      if (event.shiftKey && nextKey?.startsWith('item:')) store.getState().selectTo(nextKey);
-      next?.focus();
+      const { document, folded } = store.getState();
+      const next = neighbour(document, folded, key, event.key === 'ArrowDown' ? 1 : -1);
+      if (next === undefined) return;
+      if (event.shiftKey && next.startsWith('item:')) store.getState().selectTo(next);
+      focusField(wholeItem(next));
     } else return;
     event.preventDefault();
   };
@@ -112,15 +116,31 @@ export function ItemBlock({ plan, planItem, section, item, outline }: Props) {
       {planItem === null ? (
         <span>page break</span>
       ) : selected ? (
-        <ItemEditor plan={plan} planItem={planItem} place={place} />
+        <Written section={section} item={item} />
       ) : (
         <ItemPrint plan={plan} planItem={planItem} outline={outline} />
       )}
     </div>
   );
+}, isSameBlock);
+
+function isSameBlock(a: Props, b: Props): boolean {
+  return (
+    a.planItem?.item === b.planItem?.item &&
+    a.section === b.section &&
+    a.item === b.item &&
+    a.outline === b.outline
+  );
 }
 
-function neighbour(from: HTMLElement | null, by: 1 | -1): HTMLElement | undefined {
-  const all = [...document.querySelectorAll<HTMLElement>('[data-field^="whole/"]')];
-  return all[all.findIndex((node) => node === from) + by];
+/** The item while it is written in, which follows everything. */
+function Written({ section, item }: ItemPlace) {
+  const plan = useStudy((state) => state.plan);
+  const planItem = planItemAt(plan, section, item);
+  return planItem === null ? null : <ItemEditor plan={plan} planItem={planItem} place={{ section, item }} />;
+}
+
+/** Null for a page break. */
+export function planItemAt(plan: Plan, section: number, item: number): PlanItem | null {
+  return plan.sections[section]?.items.find(({ place }) => place === item) ?? null;
 }

@@ -51,7 +51,7 @@ export function QuotaEditor({ quota, at }: { readonly quota: Quota; readonly at:
     <>
       <div className={classes.name}>
         <CheckedField
-          field={fieldId('quota', at, 'id')}
+          field={fieldId('@quota', at, 'id')}
           label="Short name of the quota"
           className={classes.nameField}
           value={id}
@@ -71,7 +71,7 @@ export function QuotaEditor({ quota, at }: { readonly quota: Quota; readonly at:
       <div>
         <div className={classes.question}>
           <TextField
-            field={fieldId('quota', at, 'label')}
+            field={fieldId('@quota', at, 'label')}
             label="What the quota is of"
             value={label}
             placeholder="Of whom there are to be only so many"
@@ -82,7 +82,7 @@ export function QuotaEditor({ quota, at }: { readonly quota: Quota; readonly at:
           <span>of those with</span>
           <div>
             <ConditionField
-              field={fieldId('quota', at, 'if')}
+              field={fieldId('@quota', at, 'if')}
               label="Who counts for the quota"
               value={quota.if}
               place={{ section: Math.max(0, section), item: item + 1 }}
@@ -96,7 +96,7 @@ export function QuotaEditor({ quota, at }: { readonly quota: Quota; readonly at:
           <label>
             there are to be{' '}
             <NumberField
-              field={fieldId('quota', at, 'target')}
+              field={fieldId('@quota', at, 'target')}
               label="How many there are to be"
               className={classes.limit}
               value={quota.target}

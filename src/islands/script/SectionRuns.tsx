@@ -36,7 +36,7 @@ export function SectionRuns({ plan, section, index }: Props) {
       <h2>How it runs</h2>
       <div className={classes.card}>
         <SlipSelect
-          field={fieldId(section.id, 'repeat')}
+          field={fieldId('@section', section.id, 'repeat')}
           label="Run"
           value={by}
           choices={[
@@ -71,7 +71,7 @@ export function SectionRuns({ plan, section, index }: Props) {
         />
         {repeat !== undefined && (
           <SlipNumber
-            field={fieldId(section.id, 'max')}
+            field={fieldId('@section', section.id, 'max')}
             label="At most"
             value={repeat.max}
             optional={false}
@@ -91,7 +91,7 @@ export function SectionRuns({ plan, section, index }: Props) {
           />
         )}
         <SlipNumber
-          field={fieldId(section.id, 'draw')}
+          field={fieldId('@section', section.id, 'draw')}
           label="Draw"
           value={draw}
           unit={`of ${questions} at random`}
@@ -104,7 +104,7 @@ export function SectionRuns({ plan, section, index }: Props) {
           }
         />
         <SlipCheck
-          field={fieldId(section.id, 'shuffle')}
+          field={fieldId('@section', section.id, 'shuffle')}
           label="Order"
           words="at random for each respondent"
           checked={shuffle === true}
@@ -116,7 +116,7 @@ export function SectionRuns({ plan, section, index }: Props) {
           }
         />
         <SlipNumber
-          field={fieldId(section.id, 'timeLimit')}
+          field={fieldId('@section', section.id, 'timeLimit')}
           label="Time limit"
           value={timeLimit}
           unit="seconds"

@@ -3,24 +3,33 @@ import {
   DndContext,
   DragOverlay,
   KeyboardSensor,
+  MeasuringStrategy,
   PointerSensor,
   pointerWithin,
   useSensor,
   useSensors,
   type DragEndEvent,
 } from '@dnd-kit/core';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { Fragment, useEffect, useMemo, useRef, useState } from 'react';
 import { addSection, type ItemPlace } from '../../core/editing/structure';
+import type { Plan } from '../../core/routing/plan';
 import { useStudy, useStudyStore } from '../study/store';
 import { announcementsFor } from './announcements';
 import { ArcLayer } from './ArcLayer';
 import { BeforeStart, WorkedOut } from './AroundBlocks';
 import { EndingBlocks } from './EndingBlocks';
 import { fieldId, thenFocus } from './focus';
+import { ItemBlock, planItemAt } from './ItemBlock';
 import { outlineOf } from './ItemPrint';
 import { useItemMoves, wholeItem } from './moves';
-import { SectionBlock } from './SectionBlock';
+import type { SheetRow } from './rows';
+import { SectionEnd } from './SectionEnd';
+import { SectionHeading } from './SectionHeading';
+import { useSheetRows, type ShownRow } from './use-sheet-rows';
 import classes from './sheet.module.css';
+
+/** Rows come onto the page while something is dragged to them. */
+const WHILE_SCROLLING = { droppable: { strategy: MeasuringStrategy.Always } };
 
 export function Sheet() {
   const plan = useStudy((state) => state.plan);
@@ -29,13 +38,13 @@ export function Sheet() {
   const scroller = useRef<HTMLDivElement>(null);
   const sheet = useRef<HTMLDivElement>(null);
   const moves = useItemMoves();
-  const [dragged, setDragged] = useState<string | null>(null);
+  const [dragged, setDragged] = useState<{ readonly title: string; readonly key: string } | null>(null);
+  const rows = useSheetRows(plan, scroller, dragged?.key ?? null);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor),
   );
   const addSectionAtEnd = useAddSection();
-
   // What was selected elsewhere comes into sight.
   useEffect(() => {
     if (selection === null) return;
@@ -65,35 +74,89 @@ export function Sheet() {
       sensors={sensors}
       collisionDetection={pointerWithin}
       accessibility={{ announcements }}
-      onDragStart={({ active }) => setDragged(String(active.data.current?.title ?? ''))}
+      onDragStart={({ active: { data } }) =>
+        setDragged({ title: String(data.current?.title ?? ''), key: String(data.current?.key ?? '') })
+      }
       onDragEnd={onDragEnd}
       onDragCancel={() => setDragged(null)}
+      measuring={WHILE_SCROLLING}
     >
-      <div className={classes.scroller} ref={scroller}>
+      <div className={classes.scroller} ref={scroller} role="region" aria-label="Sheet" tabIndex={-1}>
         <div className={classes.sheet} ref={sheet}>
-          <ArcLayer scroller={scroller} sheet={sheet} />
-          <BeforeStart />
-          {plan.sections.map((planSection) => (
-            <SectionBlock
-              // By place, not by id: naming a section must not take away what is being pressed in it.
-              key={planSection.index}
-              plan={plan}
-              planSection={planSection}
-              outline={outline}
-            />
-          ))}
-          <button type="button" className={classes.addSection} onClick={addSectionAtEnd}>
-            Add a section
-          </button>
-          <WorkedOut />
-          <EndingBlocks />
+          <ArcLayer scroller={scroller} sheet={sheet} rows={rows} />
+          {bySection(rows.shown).map(({ section, shown }) => {
+            const all = shown.map(({ row, at, above }) => (
+              <Fragment key={row.key}>
+                {above > 0 && <div style={{ height: above }} />}
+                <div className={classes.row} data-index={at} ref={rows.virtualizer.measureElement}>
+                  <Row row={row} plan={plan} outline={outline} addSection={addSectionAtEnd} />
+                </div>
+              </Fragment>
+            ));
+            return section === null ? (
+              <Fragment key={shown[0]?.row.key}>{all}</Fragment>
+            ) : (
+              <section key={section} aria-label={plan.document.sections[section]?.title}>
+                {all}
+              </section>
+            );
+          })}
+          <div style={{ height: rows.below }} />
         </div>
       </div>
       <DragOverlay dropAnimation={null}>
-        {dragged === null ? null : <div className={classes.dragging}>{dragged}</div>}
+        {dragged === null ? null : <div className={classes.dragging}>{dragged.title}</div>}
       </DragOverlay>
     </DndContext>
   );
+}
+
+interface RowProps {
+  readonly row: SheetRow;
+  readonly plan: Plan;
+  readonly outline: string;
+  readonly addSection: () => void;
+}
+
+function Row({ row, plan, outline, addSection }: RowProps) {
+  const folded = useStudy((state) => state.folded);
+  if (row.kind === 'before') return <BeforeStart />;
+  if (row.kind === 'foot')
+    return (
+      <>
+        <button type="button" className={classes.addSection} onClick={addSection}>
+          Add a section
+        </button>
+        <WorkedOut />
+        <EndingBlocks />
+      </>
+    );
+  const planSection = plan.sections[row.section];
+  if (planSection === undefined) return null;
+  if (row.kind === 'heading')
+    return <SectionHeading planSection={planSection} folded={folded.has(planSection.section.id)} />;
+  if (row.kind === 'end') return <SectionEnd plan={plan} planSection={planSection} />;
+  return (
+    <ItemBlock
+      plan={plan}
+      planItem={planItemAt(plan, row.section, row.item)}
+      section={row.section}
+      item={row.item}
+      outline={outline}
+    />
+  );
+}
+
+/** Runs of rows of one section; null for what belongs to none. */
+function bySection(shown: readonly ShownRow[]): { section: number | null; shown: ShownRow[] }[] {
+  const runs: { section: number | null; shown: ShownRow[] }[] = [];
+  for (const entry of shown) {
+    const section = 'section' in entry.row ? entry.row.section : null;
+    const last = runs.at(-1);
+    if (last !== undefined && section !== null && last.section === section) last.shown.push(entry);
+    else runs.push({ section, shown: [entry] });
+  }
+  return runs;
 }
 
 /** Adds a section after the last one and puts the caret into its title. */
@@ -104,6 +167,6 @@ export function useAddSection(): () => void {
     const at = before.sections.length;
     commit(addSection(before, at, ''));
     const id = store.getState().document.sections[at]?.id ?? '';
-    thenFocus(() => select(`section:${id}`), fieldId(id, 'title'));
+    thenFocus(() => select(`section:${id}`), fieldId('@section', id, 'title'));
   };
 }

@@ -1,9 +1,30 @@
 /** Moving the focus to a field of the sheet, named by its `data-field`. */
 import { flushSync } from 'react-dom';
 
-/** `NAME/label/2` and the like: what a field edits, unique on the sheet. */
+/** `NAME/label/2` and the like: what a field edits, unique on the sheet. What belongs to no item begins with `@`. */
 export function fieldId(...parts: readonly (string | number)[]): string {
   return parts.join('/');
+}
+
+/** Puts the row of a field on the page, if it is far from the view; the sheet says how. */
+type Bring = (field: string) => void;
+let bring: Bring | null = null;
+
+/** To be called by the sheet while it is shown; gives what ends it. */
+export function bringWith(how: Bring): () => void {
+  bring = how;
+  return () => {
+    if (bring === how) bring = null;
+  };
+}
+
+/** Null where there is no such field, also not out of sight. */
+function fieldOf(field: string): HTMLElement | null {
+  const find = () => document.querySelector<HTMLElement>(`[data-field="${CSS.escape(field)}"]`);
+  const found = find();
+  if (found !== null) return found;
+  bring?.(field);
+  return find();
 }
 
 /** Makes a change and, once it is on the page, puts the focus where the work goes on. */
@@ -13,7 +34,7 @@ export function thenFocus(change: () => void, field: string, caret: 'end' | 'all
 }
 
 export function focusField(field: string, caret: 'end' | 'all' | number = 'end'): void {
-  const found = document.querySelector<HTMLElement>(`[data-field="${CSS.escape(field)}"]`);
+  const found = fieldOf(field);
   if (found === null) return;
   found.focus();
   if (!(found instanceof HTMLInputElement) && !(found instanceof HTMLTextAreaElement)) return;
@@ -21,6 +42,11 @@ export function focusField(field: string, caret: 'end' | 'all' | number = 'end')
   if (found instanceof HTMLInputElement && found.type !== 'text') return;
   if (caret === 'all') found.select();
   else found.setSelectionRange(caret === 'end' ? length : caret, caret === 'end' ? length : caret);
+}
+
+/** Scrolls to a field without putting the focus there. */
+export function showField(field: string, block: ScrollLogicalPosition): void {
+  fieldOf(field)?.scrollIntoView({ block });
 }
 
 /** The offset in the text under a point, for a caret where the click was; the end where there is no text. */

@@ -38,7 +38,7 @@ export function itemKeyAt(store: StudyStore, { section, item }: ItemPlace): stri
 
 /** The field id under which an item as a whole can be focused. */
 export function wholeItem(key: string): string {
-  return fieldId('whole', key);
+  return fieldId('@whole', key);
 }
 
 /** Where the items with these keys stand, in order. */

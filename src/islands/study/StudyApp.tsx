@@ -34,6 +34,16 @@ export default function StudyApp({ study, verdicts, asides, comments, stop: firs
   useUndoKeys(store);
   useCommentsFollow(store);
   useEffect(() => store.getState().saveNow(), [store]);
+  useEffect(() => {
+    const keep = () => store.getState().keepNow();
+    addEventListener('pagehide', keep);
+    document.addEventListener('visibilitychange', keep);
+    return () => {
+      keep();
+      removeEventListener('pagehide', keep);
+      document.removeEventListener('visibilitychange', keep);
+    };
+  }, [store]);
   return (
     <StudyContext.Provider value={store}>
       <AnalysisContext.Provider value={client}>
@@ -77,7 +87,9 @@ function useStop(id: string, first: Stop): [Stop, GoTo] {
   return [stop, goTo];
 }
 
+/** In milliseconds. A pause in writing is waited for that is as long as the analysis takes, within these bounds. */
 const ANALYSE_AFTER = 40;
+const ANALYSE_AFTER_AT_MOST = 600;
 const ASKED_AFTER = 200;
 
 /** Has every version of the document analysed; a newer one ends the analysis of an older one. */
@@ -85,13 +97,18 @@ function useAnalysis(store: ReturnType<typeof createStudyStore>, client: Analysi
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => {
     let document = store.getState().document;
+    let takes = 0;
+    const pause = () => Math.min(Math.max(takes, ANALYSE_AFTER), ANALYSE_AFTER_AT_MOST);
     const analyse = async () => {
       try {
+        const began = performance.now();
         const result = await client.analyse(document);
         if (result === null) return;
+        // An edit of words takes no time at all; the next one may be another.
+        takes = Math.max(performance.now() - began, takes / 2);
         store.getState().setAnalysis(result);
         // Not while somebody is typing: it takes longer than the counts.
-        timer.current = setTimeout(() => void tellAsked(result), ASKED_AFTER);
+        timer.current = setTimeout(() => void tellAsked(result), Math.max(ASKED_AFTER, pause()));
       } catch (error) {
         store.getState().setAnalysis(null, error instanceof Error ? error.message : String(error));
       }
@@ -116,7 +133,7 @@ function useAnalysis(store: ReturnType<typeof createStudyStore>, client: Analysi
       if (state.document === document) return;
       document = state.document;
       clearTimeout(timer.current);
-      timer.current = setTimeout(() => void analyse(), ANALYSE_AFTER);
+      timer.current = setTimeout(() => void analyse(), pause());
     });
     return () => {
       unsubscribe();

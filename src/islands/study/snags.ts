@@ -1,8 +1,8 @@
 /** All snags of the open study: those the document shows at once, those of the routes as they are found. */
-import { useMemo } from 'react';
 import { inOrder, snagKey, type Snag } from '../../core/snags';
+import type { Questionnaire } from '../../core/document/types';
 import type { Aside } from '../../store/asides';
-import { useStudy } from './store';
+import { useStudy, type StudyState } from './store';
 
 export interface StudySnags {
   /** In document order. Of an older document than the one shown, without mends, until they have been looked for again. */
@@ -12,23 +12,40 @@ export interface StudySnags {
   readonly complete: boolean;
 }
 
+type Parts = readonly [
+  document: Questionnaire,
+  written: readonly Snag[],
+  routed: StudyState['routed'],
+  asides: readonly Aside[],
+];
+
+/** Several views ask for the same at once. */
+let last: { readonly parts: Parts; readonly snags: StudySnags } | null = null;
+
 export function useSnags(): StudySnags {
-  const document = useStudy((state) => state.document);
-  const written = useStudy((state) => state.snags);
-  const routed = useStudy((state) => state.routed);
-  const asides = useStudy((state) => state.asides);
-  return useMemo(() => {
-    const complete = routed?.document === document;
-    const fromRoutes = (routed?.snags ?? []).map((snag) => (complete ? snag : { ...snag, mends: [] }));
-    const all = inOrder(document, [...written, ...fromRoutes]);
-    const byKey = new Map(asides.map((aside) => [aside.snag, aside]));
-    return {
-      open: all.filter((snag) => !byKey.has(snagKey(snag))),
-      aside: all.flatMap((snag) => {
-        const aside = byKey.get(snagKey(snag));
-        return aside === undefined ? [] : [{ snag, aside }];
-      }),
-      complete,
-    };
-  }, [document, written, routed, asides]);
+  const parts: Parts = [
+    useStudy((state) => state.document),
+    useStudy((state) => state.snags),
+    useStudy((state) => state.routed),
+    useStudy((state) => state.asides),
+  ];
+  if (last === null || !last.parts.every((part, n) => part === parts[n]))
+    last = { parts, snags: together(parts) };
+  return last.snags;
+}
+
+function together([document, written, routed, asides]: Parts): StudySnags {
+  const complete = routed?.document === document;
+  const fromRoutes = (routed?.snags ?? []).map((snag) => (complete ? snag : { ...snag, mends: [] }));
+  const all = inOrder(document, [...written, ...fromRoutes]);
+  if (asides.length === 0) return { open: all, aside: [], complete };
+  const byKey = new Map(asides.map((aside) => [aside.snag, aside]));
+  return {
+    open: all.filter((snag) => !byKey.has(snagKey(snag))),
+    aside: all.flatMap((snag) => {
+      const aside = byKey.get(snagKey(snag));
+      return aside === undefined ? [] : [{ snag, aside }];
+    }),
+    complete,
+  };
 }

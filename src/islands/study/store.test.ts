@@ -39,6 +39,8 @@ class Server {
 const start = questionnaire([section('a', [])], { title: 'Start' });
 let server: Server;
 let kept: Map<string, string>;
+/** What is open in the tab. */
+let current: StudyStore | null = null;
 
 function open(): StudyStore {
   const initial: InitialStudy = {
@@ -49,11 +51,13 @@ function open(): StudyStore {
   };
   const store = createStudyStore(initial, []);
   store.getState().saveNow();
+  current = store;
   return store;
 }
 
-/** Opens the study anew; the page before is gone, with all that it was waiting for. */
+/** Opens the study anew; the page before has kept what it had and is gone, with all that it was waiting for. */
 function reload(): StudyStore {
+  current?.getState().keepNow();
   mock.timers.reset();
   mock.timers.enable({ apis: ['setTimeout', 'Date'] });
   return open();

@@ -7,7 +7,7 @@
 import { createContext, useContext } from 'react';
 import * as v from 'valibot';
 import { createStore, useStore, type StoreApi } from 'zustand';
-import { problemText, readDocument, writeDocument } from '../../core/document/read';
+import { problemText, readDocument, readEdited, writeDocument } from '../../core/document/read';
 import type { Questionnaire } from '../../core/document/types';
 import { applyAll, applyChange, mergeSteps, type Change, type Step } from '../../core/editing/change';
 import type { Plan } from '../../core/routing/plan';
@@ -87,6 +87,8 @@ export interface StudyState {
   takeTheirs(mine: 'copy' | 'drop'): Promise<void>;
   /** Saves what waits to be saved; also to be called once the study is on the page. */
   saveNow(): void;
+  /** Keeps in the tab what is not kept yet; to be called when the page goes. */
+  keepNow(): void;
 }
 
 export interface Notice {
@@ -112,6 +114,7 @@ export interface InitialStudy {
 const NOBODY: ReadonlySet<string> = new Set();
 const MERGE_WITHIN = 1500;
 const SAVE_AFTER = 400;
+const KEEP_AFTER = 300;
 const RETRY_AFTER = 4000;
 
 export type StudyStore = StoreApi<StudyState>;
@@ -133,11 +136,13 @@ export function createStudyStore(
   let anchor: string | null = null;
 
   const store = createStore<StudyState>()((set, get) => {
-    const show = (document: Questionnaire) => {
-      const plan = planOf(document);
+    const show = (document: Questionnaire, before: Plan | null = null) => {
+      const plan = planOf(document, before);
       return { document, plan, snags: snagsOf(plan) };
     };
+    let keeping: ReturnType<typeof setTimeout> | undefined;
     const keep = () => {
+      clearTimeout(keeping);
       const { document, saving, revision, past, future } = get();
       writeKept(initial.id, {
         document: saving.state === 'saved' ? null : document,
@@ -147,6 +152,11 @@ export function createStudyStore(
         future,
       });
     };
+    /** Not with every key: writing out a large study takes longer than showing it. A page that goes keeps at once. */
+    const keepSoon = () => {
+      clearTimeout(keeping);
+      keeping = setTimeout(keep, KEEP_AFTER);
+    };
     const saveSoon = (after = SAVE_AFTER) => {
       clearTimeout(timer);
       timer = setTimeout(() => void save(), after);
@@ -154,7 +164,7 @@ export function createStudyStore(
     const changed = (next: Partial<StudyState>) => {
       const stopped = get().saving.state === 'conflict';
       set({ ...next, ...(stopped ? {} : { saving: { state: 'waiting' } }) });
-      keep();
+      keepSoon();
       if (!stopped) saveSoon();
     };
     const savedAs = (document: Questionnaire, revision: number, at: number) => {
@@ -230,7 +240,7 @@ export function createStudyStore(
         const { document, past } = get();
         const { document: next, step } = applyChange(document, change);
         if (step.forward.length === 0) return null;
-        const read = readDocument(next);
+        const read = readEdited(next);
         if (!read.ok)
           return read.problems[0] === undefined ? 'This cannot be used.' : problemText(read.problems[0]);
         const now = Date.now();
@@ -238,7 +248,7 @@ export function createStudyStore(
         const merges =
           last?.mergeKey !== undefined && last.mergeKey === step.mergeKey && now - lastCommit < MERGE_WITHIN;
         lastCommit = now;
-        const shown = show(next);
+        const shown = show(next, get().plan);
         changed({
           ...shown,
           notice: change.telling ? noticeOf(change.label, get().snags, shown.snags) : null,
@@ -254,7 +264,7 @@ export function createStudyStore(
         if (step === undefined) return;
         lastCommit = 0;
         changed({
-          ...show(applyAll(document, step.backward)),
+          ...show(applyAll(document, step.backward), get().plan),
           notice: null,
           past: past.slice(0, -1),
           future: [...future, step],
@@ -267,7 +277,7 @@ export function createStudyStore(
         if (step === undefined) return;
         lastCommit = 0;
         changed({
-          ...show(applyAll(document, step.forward)),
+          ...show(applyAll(document, step.forward), get().plan),
           notice: null,
           past: [...past, step],
           future: future.slice(0, -1),
@@ -338,6 +348,8 @@ export function createStudyStore(
         });
         keep();
       },
+
+      keepNow: keep,
 
       saveNow() {
         if (get().saving.state === 'waiting' || get().saving.state === 'failed') saveSoon(0);

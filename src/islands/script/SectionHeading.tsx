@@ -1,98 +1,27 @@
-/** One section on the sheet: its heading, its items, where its end leads, and ways to add. */
-import { useDroppable } from '@dnd-kit/core';
+/** The heading of a section on the sheet: printed, or written in while it is selected. */
 import { useState, type KeyboardEvent } from 'react';
 import { flushSync } from 'react-dom';
 import { sectionLetter } from '../../core/document/variables';
 import { SECTION_KINDS, type SectionKind } from '../../core/document/types';
-import { onwardList, type Plan, type PlanSection } from '../../core/routing/plan';
+import type { PlanSection } from '../../core/routing/plan';
 import { editSection, moveSection, removeSection } from '../../core/editing/structure';
 import { addSections } from '../../core/editing/restructure';
 import { nameSectionByTitle, retitleSection } from '../../core/editing/titles';
-import { targetWords } from '../../core/views/targets';
 import { plural } from '../ui/format';
 import { useStudy, useStudyStore } from '../study/store';
 import { ConditionField } from './ConditionField';
 import { ConditionPicker } from './ConditionPicker';
 import { TextField } from './Fields';
 import { fieldId, focusField, thenFocus } from './focus';
-import { ItemBlock } from './ItemBlock';
-import { useItemMoves, wholeItem } from './moves';
-import { TargetPicker } from './TargetPicker';
+import { wholeItem } from './moves';
 import classes from './sheet.module.css';
 
 interface Props {
-  readonly plan: Plan;
   readonly planSection: PlanSection;
-  readonly outline: string;
+  readonly folded: boolean;
 }
 
-export function SectionBlock({ plan, planSection, outline }: Props) {
-  const { section, index } = planSection;
-  const moves = useItemMoves();
-  const byPlace = new Map(planSection.items.map((planItem) => [planItem.place, planItem]));
-  const { setNodeRef, isOver } = useDroppable({
-    id: `end ${index}`,
-    data: { place: { section: index, item: section.items.length } },
-  });
-  const folded = useStudy((state) => state.folded.has(section.id));
-  if (folded)
-    return (
-      <section aria-label={section.title}>
-        <Heading planSection={planSection} folded />
-      </section>
-    );
-  return (
-    <section aria-label={section.title}>
-      <Heading planSection={planSection} />
-      {section.items.map((item, i) => (
-        <ItemBlock
-          key={item.kind === 'page_break' ? `break ${i}` : byPlaceKey(section.items, i)}
-          plan={plan}
-          planItem={byPlace.get(i) ?? null}
-          section={index}
-          item={i}
-          outline={outline}
-        />
-      ))}
-      <div ref={setNodeRef} className={classes.end} data-over={isOver || undefined}>
-        {section.items.length === 0 && (
-          <span className={classes.empty}>Nothing is asked in this section yet. It may hold text only.</span>
-        )}
-        <Onward plan={plan} planSection={planSection} />
-        <span className={classes.adders}>
-          {(['question', 'statement', 'page_break'] as const).map((kind) => (
-            <button
-              key={kind}
-              type="button"
-              data-field={fieldId('add', kind, section.id)}
-              onClick={() => moves.addAt({ section: index, item: section.items.length }, kind)}
-            >
-              Add {kind === 'page_break' ? 'a page break' : `a ${kind}`}
-            </button>
-          ))}
-        </span>
-      </div>
-    </section>
-  );
-}
-
-/** The item's name; where names are used twice, with how often it stood before. */
-function byPlaceKey(items: Props['planSection']['section']['items'], at: number): string {
-  const item = items[at];
-  if (item === undefined || item.kind === 'page_break') return `break ${at}`;
-  const before = items
-    .slice(0, at)
-    .filter((other) => other.kind !== 'page_break' && other.name === item.name).length;
-  return before === 0 ? item.name : `${item.name} ${before}`;
-}
-
-function Heading({
-  planSection,
-  folded = false,
-}: {
-  readonly planSection: PlanSection;
-  readonly folded?: boolean;
-}) {
+export function SectionHeading({ planSection, folded }: Props) {
   const fold = useStudy((state) => state.fold);
   const { section, index } = planSection;
   const key = `section:${section.id}`;
@@ -153,7 +82,7 @@ function Heading({
         {selected ? (
           <h2>
             <TextField
-              field={fieldId(section.id, 'title')}
+              field={fieldId('@section', section.id, 'title')}
               label="Title of the section"
               value={section.title}
               placeholder="Section title"
@@ -171,14 +100,14 @@ function Heading({
               onKeyDown={(event) => {
                 if (event.key !== 'Enter') return;
                 event.preventDefault();
-                focusField(fieldId('add', 'question', nameByTitle()));
+                focusField(fieldId('@add', 'question', nameByTitle()));
               }}
             />
           </h2>
         ) : (
           <h2
-            data-field={fieldId(section.id, 'title')}
-            onClick={() => thenFocus(() => select(key), fieldId(section.id, 'title'))}
+            data-field={fieldId('@section', section.id, 'title')}
+            onClick={() => thenFocus(() => select(key), fieldId('@section', section.id, 'title'))}
           >
             {section.title || 'Untitled section'}
           </h2>
@@ -248,7 +177,7 @@ function SectionFields({ planSection: { section, index } }: { readonly planSecti
           <span>ask if</span>
           <div>
             <ConditionField
-              field={fieldId(section.id, 'askIf')}
+              field={fieldId('@section', section.id, 'askIf')}
               label="The section is asked if"
               value={section.askIf}
               place={place}
@@ -273,7 +202,7 @@ function SectionFields({ planSection: { section, index } }: { readonly planSecti
       {section.intro !== undefined && (
         <div className={classes.intro}>
           <TextField
-            field={fieldId(section.id, 'intro')}
+            field={fieldId('@section', section.id, 'intro')}
             label="Introduction"
             value={section.intro}
             placeholder="What respondents read first"
@@ -285,7 +214,7 @@ function SectionFields({ planSection: { section, index } }: { readonly planSecti
         {section.askIf === undefined && (
           <button
             type="button"
-            onClick={() => thenFocus(() => set('askIf', ''), fieldId(section.id, 'askIf'))}
+            onClick={() => thenFocus(() => set('askIf', ''), fieldId('@section', section.id, 'askIf'))}
           >
             Ask all, or only if …
           </button>
@@ -294,7 +223,7 @@ function SectionFields({ planSection: { section, index } }: { readonly planSecti
           type="button"
           onClick={() =>
             section.intro === undefined
-              ? thenFocus(() => set('intro', ''), fieldId(section.id, 'intro'))
+              ? thenFocus(() => set('intro', ''), fieldId('@section', section.id, 'intro'))
               : set('intro', undefined)
           }
         >
@@ -302,64 +231,5 @@ function SectionFields({ planSection: { section, index } }: { readonly planSecti
         </button>
       </div>
     </>
-  );
-}
-
-function Onward({ plan, planSection }: Omit<Props, 'outline'>) {
-  const { section, index } = planSection;
-  const { document } = plan;
-  const commit = useStudy((state) => state.commit);
-  const [aiming, setAiming] = useState(false);
-  const list = onwardList(section);
-  const next = document.sections[index + 1];
-  const usual =
-    next === undefined
-      ? targetWords(document, { ending: document.endings[plan.lastEnding]?.id ?? '' })
-      : `${sectionLetter(index + 1)} ${next.title}`;
-  return (
-    <div className={classes.onward} data-anchor={list.length > 0 ? `onward:${section.id}` : undefined}>
-      <span>At the end of {sectionLetter(index)}</span>
-      {list.map((onward, n) => (
-        <span key={n}>
-          {onward.if !== undefined && <code>{onward.if}</code>} <i aria-hidden="true">→</i>{' '}
-          <b>{targetWords(document, onward.to)}</b>
-        </span>
-      ))}
-      {!list.some((onward) => onward.if === undefined) && (
-        <span>
-          {list.length > 0 && 'else '}
-          <i aria-hidden="true">→</i> <b>{usual}</b>
-        </span>
-      )}
-      <span className={classes.aim}>
-        <button
-          type="button"
-          data-field={fieldId('onward', section.id)}
-          aria-expanded={aiming}
-          onClick={() => setAiming(!aiming)}
-        >
-          Change
-        </button>
-        {aiming && (
-          <TargetPicker
-            section={index}
-            item={null}
-            none={`on to ${usual}`}
-            close={() => setAiming(false)}
-            choose={(target) => {
-              setAiming(false);
-              commit(
-                editSection(index, 'onward', `Lead on from the end of ${sectionLetter(index)}`, (draft) => {
-                  const conditional = onwardList(section).filter((onward) => onward.if !== undefined);
-                  const all = target === null ? conditional : [...conditional, { to: target }];
-                  if (all.length === 0) delete draft.onward;
-                  else draft.onward = all as typeof draft.onward;
-                }),
-              );
-            }}
-          />
-        )}
-      </span>
-    </div>
   );
 }

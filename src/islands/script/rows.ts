@@ -1,0 +1,169 @@
+/**
+ * The sheet as a list of rows, of which only those near the view are on the page: which there are, how high they
+ * probably are until they have been measured, and in which row a field or an anchor lies.
+ */
+import type { Item, Questionnaire } from '../../core/document/types';
+
+export type SheetRow =
+  | { readonly kind: 'before'; readonly key: string }
+  | { readonly kind: 'heading'; readonly key: string; readonly section: number }
+  | { readonly kind: 'item'; readonly key: string; readonly section: number; readonly item: number }
+  | { readonly kind: 'end'; readonly key: string; readonly section: number }
+  | { readonly kind: 'foot'; readonly key: string };
+
+/** `folded`: ids of sections of which only the heading is shown. */
+export function rowsOf(document: Questionnaire, folded: ReadonlySet<string>): SheetRow[] {
+  const rows: SheetRow[] = [{ kind: 'before', key: 'before' }];
+  // Where a name is used twice, each row is told by how often it stood before.
+  const used = new Map<string, number>();
+  document.sections.forEach((section, s) => {
+    // By place, not by id: naming a section must not take away what is being pressed in it.
+    rows.push({ kind: 'heading', key: `heading ${s}`, section: s });
+    if (folded.has(section.id)) return;
+    section.items.forEach((item, i) => {
+      const name = item.kind === 'page_break' ? `break ${s}` : `item ${item.name}`;
+      const before = used.get(name) ?? 0;
+      used.set(name, before + 1);
+      rows.push({ kind: 'item', key: before === 0 ? name : `${name} ${before}`, section: s, item: i });
+    });
+    rows.push({ kind: 'end', key: `end ${s}`, section: s });
+  });
+  rows.push({ kind: 'foot', key: 'foot' });
+  return rows;
+}
+
+export function isSameRows(a: readonly SheetRow[], b: readonly SheetRow[]): boolean {
+  return (
+    a.length === b.length &&
+    a.every((row, i) => {
+      const other = b[i];
+      return other !== undefined && row.key === other.key && placeOf(row) === placeOf(other);
+    })
+  );
+}
+
+function placeOf(row: SheetRow): string {
+  return row.kind === 'item' ? `${row.section}/${row.item}` : '';
+}
+
+/** In pixels. */
+export function likelyHeight(row: SheetRow, document: Questionnaire): number {
+  if (row.kind === 'before') return 1;
+  if (row.kind === 'foot') return 300 + document.endings.length * 64 + (document.derived?.length ?? 0) * 80;
+  if (row.kind === 'heading') return 62;
+  if (row.kind === 'end') return 74;
+  const item = document.sections[row.section]?.items[row.item];
+  return item === undefined ? 60 : itemHeight(item);
+}
+
+function itemHeight(item: Item): number {
+  if (item.kind === 'page_break') return 28;
+  const text = 20 * Math.max(1, Math.ceil(item.text.length / 70)) + (item.askIf === undefined ? 0 : 18);
+  if (item.kind === 'statement') return 19 + text;
+  const { answer } = item;
+  const lines =
+    answer.type === 'grid'
+      ? answer.rows.length + answer.options.length
+      : 'options' in answer
+        ? answer.options.length
+        : 1;
+  return 27 + text + 21.5 * (lines + (item.skips?.some((skip) => skip.if === undefined) ? 1 : 0));
+}
+
+/** Finds the row of a field (see `fieldId`) or of an anchor of an arc. */
+export class RowIndex {
+  private readonly byItem = new Map<string, number>();
+  private readonly headings = new Map<string, number>();
+  private readonly ends = new Map<string, number>();
+  private readonly breaks = new Map<string, number>();
+
+  constructor(
+    readonly rows: readonly SheetRow[],
+    document: Questionnaire,
+  ) {
+    rows.forEach((row, index) => {
+      if (row.kind === 'before' || row.kind === 'foot') return;
+      const section = document.sections[row.section];
+      if (section === undefined) return;
+      if (row.kind === 'heading') putFirst(this.headings, section.id, index);
+      else if (row.kind === 'end') putFirst(this.ends, section.id, index);
+      else {
+        const item = section.items[row.item];
+        if (item === undefined) return;
+        if (item.kind === 'page_break') this.breaks.set(`${row.section}/${row.item}`, index);
+        else putFirst(this.byItem, item.name, index);
+      }
+    });
+  }
+
+  /** Undefined where it is in no row, such as an item of a folded section. */
+  ofField(field: string): number | undefined {
+    const [first = '', second = '', third = ''] = field.split('/');
+    switch (first) {
+      case '@whole':
+        return this.ofAnchor(field.slice('@whole/'.length));
+      case '@section':
+        return this.headings.get(second);
+      case '@add':
+        return this.ends.get(third);
+      case '@onward':
+        return this.ends.get(second);
+      case '@given':
+      case '@quota':
+        return 0;
+      case '@derived':
+      case '@ending':
+        return this.rows.length - 1;
+      default:
+        return this.byItem.get(first);
+    }
+  }
+
+  /** `item:NAME`, `option:NAME/CODE`, `section:ID` and the like. */
+  ofAnchor(anchor: string): number | undefined {
+    const colon = anchor.indexOf(':');
+    const name = anchor.slice(colon + 1);
+    switch (anchor.slice(0, colon)) {
+      case 'section':
+        return this.headings.get(name);
+      case 'onward':
+        return this.ends.get(name);
+      case 'break':
+        return this.breaks.get(name);
+      case 'given':
+      case 'quota':
+        return 0;
+      case 'derived':
+      case 'ending':
+        return this.rows.length - 1;
+      default:
+        return this.byItem.get(name.split('/')[0] ?? '');
+    }
+  }
+}
+
+/** The selection key of the next row up or down that can be selected; undefined at the end. */
+export function neighbour(
+  document: Questionnaire,
+  folded: ReadonlySet<string>,
+  key: string,
+  by: 1 | -1,
+): string | undefined {
+  const rows = rowsOf(document, folded);
+  const from = new RowIndex(rows, document).ofAnchor(key);
+  if (from === undefined) return undefined;
+  for (let at = from + by; at >= 0 && at < rows.length; at += by) {
+    const row = rows[at];
+    if (row?.kind === 'heading') return `section:${document.sections[row.section]?.id}`;
+    if (row?.kind === 'foot') return document.endings[0] && `ending:${document.endings[0].id}`;
+    if (row?.kind !== 'item') continue;
+    const item = document.sections[row.section]?.items[row.item];
+    if (item === undefined) continue;
+    return item.kind === 'page_break' ? `break:${row.section}/${row.item}` : `item:${item.name}`;
+  }
+  return undefined;
+}
+
+function putFirst<Key>(map: Map<Key, number>, key: Key, value: number): void {
+  if (!map.has(key)) map.set(key, value);
+}
