@@ -1,29 +1,54 @@
-/** `npm run bench`: installs what the benchmarks compare with, runs them, and writes docs/performance.md. */
+/**
+ * `npm run bench`: installs what the benchmarks compare with, runs them, and writes docs/performance.md; then times the
+ * interface into docs/performance-interface.md (`npm run bench -- interface`: only that).
+ */
 import { createHash } from 'node:crypto';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { served } from './served.mjs';
 import { install, root, run } from './setup.mjs';
 
-install();
 const folder = path.join(root, 'bench');
-const lock = createHash('sha256')
-  .update(readFileSync(path.join(folder, 'package-lock.json')))
-  .digest('hex');
-const stamp = path.join(folder, 'node_modules', '.lock');
-if (!existsSync(stamp) || readFileSync(stamp, 'utf8') !== lock) {
+const PORT = process.env.PORT ?? '4397';
+
+install();
+const { build } = await import('esbuild');
+if (process.argv[2] !== 'interface') {
+  installRivals();
+  run('node', ['--expose-gc', await bundled('run.ts')]);
+}
+const { measureInterface } = await import(pathToFileURL(await bundled('interface.ts')).href);
+const { server, browser } = await served(PORT);
+try {
+  await measureInterface(browser, `http://127.0.0.1:${PORT}`);
+} finally {
+  await browser.close();
+  server.kill();
+}
+
+function installRivals() {
+  const lock = createHash('sha256')
+    .update(readFileSync(path.join(folder, 'package-lock.json')))
+    .digest('hex');
+  const stamp = path.join(folder, 'node_modules', '.lock');
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
   run('npm', ['ci', '--no-audit', '--no-fund'], { cwd: folder });
   writeFileSync(stamp, lock);
 }
-const { build } = await import('esbuild');
-// Bundled as the product is, so that the times are its times; where the packages are, so that they are found.
-const outfile = path.join(folder, 'node_modules', '.run.mjs');
-await build({
-  entryPoints: [path.join(folder, 'run.ts')],
-  outfile,
-  bundle: true,
-  platform: 'node',
-  format: 'esm',
-  packages: 'external',
-  logLevel: 'warning',
-});
-run('node', ['--expose-gc', outfile]);
+
+/** As the product is, so that the times are its times; where the packages are, so that they are found. */
+async function bundled(file) {
+  const outfile = path.join(folder, 'node_modules', `.${file}.mjs`);
+  mkdirSync(path.dirname(outfile), { recursive: true });
+  await build({
+    entryPoints: [path.join(folder, file)],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    packages: 'external',
+    logLevel: 'warning',
+  });
+  return outfile;
+}

@@ -1,38 +1,15 @@
 /** `npm run screenshots`: pictures of the main views, from the demo data, into docs/screenshots. */
-import { spawn } from 'node:child_process';
-import { mkdtempSync, mkdirSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { mkdirSync } from 'node:fs';
 import path from 'node:path';
-import { ensureBuilt } from './build.mjs';
-import { chromium as chromiumPath, environment, root } from './setup.mjs';
+import { served } from './served.mjs';
+import { root } from './setup.mjs';
 
-ensureBuilt();
-const { chromium } = await import('@playwright/test');
 const PORT = process.env.PORT ?? '4398';
 const base = `http://127.0.0.1:${PORT}`;
 const folder = path.join(root, 'docs', 'screenshots');
 mkdirSync(folder, { recursive: true });
 
-const server = spawn('node', ['scripts/demo.mjs', '--fresh'], {
-  cwd: root,
-  env: { ...environment, PORT, JOLLY_FORK_DATA: mkdtempSync(path.join(tmpdir(), 'jolly-fork-pictures-')) },
-  stdio: ['ignore', 'pipe', 'inherit'],
-});
-await new Promise((resolve, reject) => {
-  server.stdout.on('data', (text) => String(text).includes('is ready') && resolve());
-  server.on('exit', (code) => reject(new Error(`the server ended with ${code}`)));
-});
-
-const browser = await chromium.launch({
-  executablePath: chromiumPath(),
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-  ],
-});
+const { server, browser } = await served(PORT);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const heating = `${base}/studies/tern-valley-home-heating`;
 
