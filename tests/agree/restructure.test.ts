@@ -1,98 +1,27 @@
 /** Changes of structure on random questionnaires: undone they leave nothing behind, and what refers goes on referring. */
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
-import { uniformInt } from 'pure-rand/distribution/uniformInt';
-import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { analyse } from '../../src/core/analysis';
 import { readDocument } from '../../src/core/document/read';
 import type { Questionnaire } from '../../src/core/document/types';
-import {
-  addDerived,
-  addGiven,
-  addQuota,
-  moveAround,
-  quotaProblem,
-  removeAround,
-} from '../../src/core/editing/around';
-import { applyAll, applyChange, type Change, type Step } from '../../src/core/editing/change';
+import { applyAll, applyChange, type Step } from '../../src/core/editing/change';
 import { renameVariable } from '../../src/core/editing/rename';
 import {
-  addSections,
   duplicateItems,
   duplicateSection,
   mergeProblem,
   mergeSections,
-  moveItems,
-  removeItems,
   splitProblem,
   splitSection,
 } from '../../src/core/editing/restructure';
-import { moveSection, removeSection, type ItemPlace } from '../../src/core/editing/structure';
 import { planOf } from '../../src/core/routing/planner';
 import { planFor } from '../support/questionnaire';
+import { anyChange, anyPlace, intOf, somePlaces } from './changes';
 import { randomChain, randomDocument } from './documents';
 import { seedsToTry } from './seeds';
 
 const SEEDS = seedsToTry([], 150);
 const MAKERS = [randomDocument, randomChain];
-
-type Int = (from: number, to: number) => number;
-
-function intOf(seed: number): Int {
-  const random = xoroshiro128plus(seed);
-  return (from, to) => uniformInt(random, from, to);
-}
-
-function anyPlace({ sections }: Questionnaire, int: Int): ItemPlace {
-  const section = int(0, sections.length - 1);
-  return { section, item: int(0, Math.max(0, (sections[section]?.items.length ?? 0) - 1)) };
-}
-
-function somePlaces(document: Questionnaire, int: Int): ItemPlace[] {
-  const all = document.sections.flatMap(({ items }, section) => items.map((_, item) => ({ section, item })));
-  const from = int(0, Math.max(0, all.length - 1));
-  return all.slice(from, from + int(1, 3));
-}
-
-function anyChange(document: Questionnaire, int: Int): Change | null {
-  const { sections } = document;
-  const at = int(0, sections.length - 1);
-  const place = anyPlace(document, int);
-  const some = somePlaces(document, int);
-  const names = [...planOf(document).variables.values()].map(({ name }) => name);
-  switch (int(0, 13)) {
-    case 0:
-      return addSections(document, at, ['One', 'Two']);
-    case 1:
-      return duplicateSection(document, at);
-    case 2:
-      return splitProblem(document, place) === null ? splitSection(document, place) : null;
-    case 3:
-      return mergeProblem(document, at) === null ? mergeSections(document, at) : null;
-    case 4:
-      return some.length > 0 ? duplicateItems(document, some) : null;
-    case 5:
-      return removeItems(document, some);
-    case 6:
-      return moveItems(document, some, place);
-    case 7:
-      return moveSection(document, at, int(0, sections.length - 1));
-    case 8:
-      return sections.length > 1 ? removeSection(document, at) : null;
-    case 9:
-      return addGiven(document, int(0, 1) === 1);
-    case 10:
-      return quotaProblem(document) === null ? addQuota(document) : null;
-    case 11:
-      return addDerived(document, int(0, 1) === 1 ? 'cases' : 'value');
-    case 12:
-      return (document.derived?.length ?? 0) > 1
-        ? moveAround('derived', 0, 1)
-        : removeAround(document, 'given', 0);
-    default:
-      return names[0] === undefined ? null : renameVariable(names[0], `renamed${int(1, 999)}`);
-  }
-}
 
 /** What refers to nothing. */
 function dangling(document: Questionnaire): number {

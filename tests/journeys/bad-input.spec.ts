@@ -1,5 +1,5 @@
 /** Whatever is wrong gets a message that names the place and the mend, and the document stays as it was. */
-import { expect, home, newStudy, saved, test } from './support';
+import { expect, home, newStudy, test } from './support';
 
 test('a malformed file is refused with the path inside it', async ({ page }) => {
   await home(page);
@@ -85,12 +85,24 @@ test('requests with a wrong body or id are refused in words, and change nothing'
     [{ revision: 'one', document: before.document }, 400, /revision/],
     [{ revision: before.revision }, 400, /document/],
     [{ revision: before.revision, document: { ...before.document, sections: [] } }, 422, /sections/],
-    [{ revision: before.revision - 1, document: before.document }, 409, /another window/],
+    [{ revision: before.revision - 1, document: before.document }, 409, /changed elsewhere/],
   ] as const) {
     const reply = await put(body);
     expect(reply.status()).toBe(status);
     expect((await reply.json()).problem).toMatch(words);
   }
+  const patch = (operation: object) =>
+    request.patch('/api/studies/winter-diary', {
+      data: { revision: before.revision, operations: [operation] },
+    });
+  const set = { do: 'set', part: 'item:people', field: 'text', before: 'not this', after: 'x' };
+  for (const [operation, status] of [
+    [set, 422],
+    [{ ...set, field: '__proto__.text' }, 400],
+    [{ do: 'set', part: 'study', field: 'title', before: before.document.title, after: 7 }, 422],
+    [{ do: 'invent' }, 400],
+  ] as const)
+    expect((await patch(operation)).status()).toBe(status);
   const foreign = await request.post('/api/demo', { headers: { origin: 'https://example.org' } });
   expect(foreign.status()).toBe(403);
   expect((await request.get('/api/studies/nowhere')).status()).toBe(404);
@@ -99,20 +111,4 @@ test('requests with a wrong body or id are refused in words, and change nothing'
   const missing = await page.goto('/studies/nowhere/script');
   expect(missing?.status()).toBe(404);
   await expect(page.getByText('There is nothing here')).toBeVisible();
-});
-
-test('two windows on one study never overwrite each other silently', async ({ page, context }) => {
-  const id = await newStudy(page, 'Shared');
-  await saved(page);
-  const other = await context.newPage();
-  await other.goto(`/studies/${id}/script`);
-  await other.getByRole('textbox', { name: 'Title of the study' }).fill('Shared, theirs');
-  await saved(other);
-  await page.getByRole('textbox', { name: 'Title of the study' }).fill('Shared, mine');
-  await expect(page.getByRole('alert')).toContainText('Two versions');
-  await expect(page.getByRole('textbox', { name: 'Title of the study' })).toHaveValue('Shared, mine');
-  await page.getByRole('button', { name: 'Keep mine as a copy, show the other' }).click();
-  await expect(page.getByRole('textbox', { name: 'Title of the study' })).toHaveValue('Shared, theirs');
-  await home(page);
-  await expect(page.getByRole('link', { name: 'Shared, mine (my version)' }).first()).toBeVisible();
 });

@@ -4,6 +4,7 @@
  *
  * A rank is never given to anything else, so a diagram can be stale but never wrong.
  */
+import { longestAscending } from '../editing/ascending';
 import { VARIABLES_EACH, type Instance } from './predicates';
 
 /** Ranks left free after each one at first. */
@@ -48,25 +49,4 @@ export class Ranks {
     this.last = rank;
     return rank;
   }
-}
-
-/** Places of a longest ascending run of numbers, others between them (patience sorting; nulls never belong to it). */
-function longestAscending(numbers: readonly (number | null)[]): Set<number> {
-  /** By length less one, where the run of that length with the smallest end ends. */
-  const ends: number[] = [];
-  const previous: (number | undefined)[] = [];
-  numbers.forEach((number, n) => {
-    if (number === null) return;
-    let [low, high] = [0, ends.length];
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if ((numbers[ends[middle] as number] as number) < number) low = middle + 1;
-      else high = middle;
-    }
-    previous[n] = ends[low - 1];
-    ends[low] = n;
-  });
-  const run = new Set<number>();
-  for (let at = ends.at(-1); at !== undefined; at = previous[at]) run.add(at);
-  return run;
 }

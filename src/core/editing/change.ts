@@ -25,6 +25,8 @@ export interface Change {
 export interface Step {
   readonly label: string;
   readonly mergeKey?: string;
+  /** Made by somebody else, or in another tab: it cannot be taken back here. */
+  readonly foreign?: boolean;
   readonly forward: readonly Patch[];
   readonly backward: readonly Patch[];
 }

@@ -8,39 +8,44 @@ export function HistoryPanel({ close }: { readonly close: () => void }) {
   const past = useStudy((state) => state.past);
   const future = useStudy((state) => state.future);
   const store = useStudyStore();
-  /** Undoes, or redoes, until as many steps stand. */
+  const own = past.filter(({ foreign }) => foreign !== true).length;
+  /** Undoes, or redoes, until as many steps of one's own stand. */
   const goTo = (steps: number) => {
-    while (store.getState().past.length > steps) store.getState().undo();
-    while (store.getState().past.length < steps && store.getState().future.length > 0)
-      store.getState().redo();
+    const standing = () => store.getState().past.filter(({ foreign }) => foreign !== true).length;
+    while (standing() > steps) store.getState().undo();
+    while (standing() < steps && store.getState().future.length > 0) store.getState().redo();
   };
-  const all = [...past, ...[...future].reverse()];
+  let counted = 0;
+  const all = [...past, ...[...future].reverse()].map((step) => {
+    counted += step.foreign ? 0 : 1;
+    return { step, count: counted };
+  });
   return (
     <Panel label="History" width={320} close={close} first="[aria-current]" onKeyDown={walkUpAndDown}>
       <div className={classes.history}>
         <h2>History</h2>
         <ol>
           {all
-            .map((step, n) => (
+            .map(({ step, count }, n) => (
               <li key={n}>
-                <button
-                  type="button"
-                  data-undone={n >= past.length || undefined}
-                  aria-current={n === past.length - 1 ? 'step' : undefined}
-                  onClick={() => goTo(n + 1)}
-                >
-                  {step.label}
-                  {n >= past.length && ' (taken back)'}
-                </button>
+                {step.foreign ? (
+                  <span>{step.label}</span>
+                ) : (
+                  <button
+                    type="button"
+                    data-undone={count > own || undefined}
+                    aria-current={count === own ? 'step' : undefined}
+                    onClick={() => goTo(count)}
+                  >
+                    {step.label}
+                    {count > own && ' (taken back)'}
+                  </button>
+                )}
               </li>
             ))
             .reverse()}
           <li>
-            <button
-              type="button"
-              aria-current={past.length === 0 ? 'step' : undefined}
-              onClick={() => goTo(0)}
-            >
+            <button type="button" aria-current={own === 0 ? 'step' : undefined} onClick={() => goTo(0)}>
               As it was opened
             </button>
           </li>

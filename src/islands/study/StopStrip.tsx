@@ -9,7 +9,8 @@ import { FindPanel } from './FindPanel';
 import { HistoryPanel } from './HistoryPanel';
 import { SnagPanel } from './SnagPanel';
 import { useSnags } from './snags';
-import { useStudy, type Saving } from './store';
+import type { Saving } from './saving';
+import { useStudy } from './store';
 import { STOP_NAMES, STOPS, type Stop } from './stops';
 import classes from './study.module.css';
 
@@ -25,7 +26,7 @@ export function StopStrip({ stop, goTo }: Props) {
   const { open } = useSnags();
   const notes = open.filter(({ severity }) => severity === 'note').length;
   const snags = open.length - notes;
-  const past = useStudy((state) => state.past);
+  const last = useStudy((state) => state.past.findLast(({ foreign }) => foreign !== true));
   const future = useStudy((state) => state.future);
   const undo = useStudy((state) => state.undo);
   const redo = useStudy((state) => state.redo);
@@ -108,9 +109,9 @@ export function StopStrip({ stop, goTo }: Props) {
         type="button"
         className={classes.icon}
         onClick={undo}
-        disabled={past.length === 0}
+        disabled={last === undefined}
         aria-label="Undo"
-        title={past.length > 0 ? `Undo: ${past.at(-1)?.label} (Ctrl+Z)` : 'Nothing to undo'}
+        title={last === undefined ? 'Nothing to undo' : `Undo: ${last.label} (Ctrl+Z)`}
       >
         <Undo2 size={17} />
       </button>

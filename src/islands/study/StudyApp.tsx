@@ -12,6 +12,7 @@ import { useCommentsFollow } from './comments';
 import { Conflict } from './Conflict';
 import { GoToContext, type GoTo } from './going';
 import { useStanding } from './ledger';
+import { useOthers } from './others';
 import { StopStrip } from './StopStrip';
 import { createStudyStore, StudyContext, type InitialStudy } from './store';
 import { isStop, type Stop } from './stops';
@@ -33,6 +34,7 @@ export default function StudyApp({ study, verdicts, asides, comments, stop: firs
   useAnalysis(store, client);
   useUndoKeys(store);
   useCommentsFollow(store);
+  useOthers(store);
   useEffect(() => store.getState().saveNow(), [store]);
   useEffect(() => {
     const keep = () => store.getState().keepNow();

@@ -3,24 +3,26 @@
  * document while it is not saved.
  */
 import * as v from 'valibot';
-import { readDocument, writeDocument } from '../../core/document/read';
+import { readDocument } from '../../core/document/read';
 import type { Questionnaire } from '../../core/document/types';
 import type { Step } from '../../core/editing/change';
-import type { InitialStudy } from './store';
 
-/** What the tab keeps: its history, and the document where it is not saved yet. */
+/** What the tab keeps. */
 export interface Kept {
+  /** The last version known to be saved, and its revision. */
+  readonly base: Questionnaire;
+  readonly revision: number;
+  /** Null where it is saved. */
   readonly document: Questionnaire | null;
   /** Sent to be saved; the page may have gone before the answer came. */
   readonly sent: Questionnaire | null;
   readonly past: readonly Step[];
   readonly future: readonly Step[];
-  /** Somebody else saved in between: both versions are kept until the person has chosen. */
-  readonly overtaken: boolean;
 }
 
 const KeptSchema = v.object({
   revision: v.number(),
+  base: v.unknown(),
   document: v.unknown(),
   sent: v.unknown(),
   past: v.array(v.unknown()),
@@ -29,19 +31,17 @@ const KeptSchema = v.object({
 
 const keptKey = (id: string) => `jolly-fork/open/${id}`;
 
-/** Null where nothing is kept, or all that was kept is of a revision that was saved and then overtaken. */
-export function readKept(initial: InitialStudy): Kept | null {
+/** Null where nothing is kept that can be read. */
+export function readKept(id: string): Kept | null {
   try {
-    const parsed = v.safeParse(KeptSchema, JSON.parse(sessionStorage.getItem(keptKey(initial.id)) ?? 'null'));
+    const parsed = v.safeParse(KeptSchema, JSON.parse(sessionStorage.getItem(keptKey(id)) ?? 'null'));
     if (!parsed.success) return null;
     const { revision, past, future } = parsed.output;
-    const document = readUnsaved(parsed.output.document);
-    const sent = readUnsaved(parsed.output.sent);
-    const arrived = sent !== null && writeDocument(sent) === writeDocument(initial.document);
-    const overtaken = revision !== initial.revision && !arrived;
-    if (overtaken && document === null) return null;
+    const base = readUnsaved(parsed.output.base);
+    if (base === null) return null;
+    const [document, sent] = [readUnsaved(parsed.output.document), readUnsaved(parsed.output.sent)];
     // The steps are this module's own writing in this very tab; patches that no longer fit throw when applied.
-    return { document, sent, past: past as Step[], future: future as Step[], overtaken };
+    return { base, revision, document, sent, past: past as Step[], future: future as Step[] };
   } catch {
     return null;
   }
@@ -53,23 +53,11 @@ function readUnsaved(json: unknown): Questionnaire | null {
   return read.ok ? read.document : null;
 }
 
-/** `document`: null where it is saved. Where the tab has no room, the oldest steps are let go first. */
-export function writeKept(
-  id: string,
-  {
-    document,
-    sent,
-    revision,
-    past,
-    future,
-  }: Omit<Kept, 'overtaken'> & {
-    readonly revision: number;
-  },
-): void {
+/** Where the tab has no room, the oldest steps are let go first. */
+export function writeKept(id: string, { past, ...rest }: Kept): void {
   for (let steps = past.length; ; steps = Math.floor(steps / 2)) {
     try {
-      const kept = { revision, document, sent, past: past.slice(past.length - steps), future };
-      sessionStorage.setItem(keptKey(id), JSON.stringify(kept));
+      sessionStorage.setItem(keptKey(id), JSON.stringify({ ...rest, past: past.slice(past.length - steps) }));
       return;
     } catch {
       if (steps === 0) return;

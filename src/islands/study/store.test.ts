@@ -1,10 +1,13 @@
 /** Saving an open study: one save at a time, nothing lost to a lost answer, a reload or another window. */
 import assert from 'node:assert/strict';
 import { afterEach, beforeEach, describe, it, mock } from 'node:test';
-import { questionnaire, section } from '../../../tests/support/questionnaire';
+import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
 import { writeDocument } from '../../core/document/read';
 import type { Questionnaire } from '../../core/document/types';
-import { setTitle } from '../../core/editing/structure';
+import { applyOperations } from '../../core/editing/apply-operations';
+import { applyChange, type Change } from '../../core/editing/change';
+import type { Operation } from '../../core/editing/operations';
+import { editItem, setTitle } from '../../core/editing/structure';
 import { createStudyStore, type InitialStudy, type StudyStore } from './store';
 
 /** The server's side: the newest document under a growing revision. */
@@ -17,26 +20,40 @@ class Server {
 
   constructor(public document: Questionnaire) {}
 
-  readonly fetch = async (_path: string, { body }: { body: string }): Promise<Response> => {
+  readonly fetch = async (
+    path: string,
+    { method, body }: { method: string; body?: string },
+  ): Promise<Response> => {
     await Promise.resolve();
     if (this.down) throw new TypeError('no connection');
-    const { revision, document } = JSON.parse(body) as { revision: number; document: Questionnaire };
-    if (revision !== this.revision) {
-      const study = { document: this.document, revision: this.revision, changedAt: 5 };
-      return Response.json({ problem: 'changed in another window', study }, { status: 409 });
-    }
-    this.document = document;
-    this.revision += 1;
-    this.saves.push(document.title);
+    const study = { document: this.document, revision: this.revision, changedAt: 5 };
+    if (method === 'GET')
+      return Response.json(path.endsWith(`after=${this.revision}`) ? { revision: this.revision } : study);
+    const sent = JSON.parse(body ?? '') as {
+      revision: number;
+      document?: Questionnaire;
+      operations?: readonly Operation[];
+    };
+    if (sent.revision !== this.revision)
+      return Response.json({ problem: 'changed elsewhere', study }, { status: 409 });
+    this.save(sent.document ?? applyOperations(this.document, sent.operations ?? []).document);
     if (this.loseReplies > 0) {
       this.loseReplies -= 1;
       throw new TypeError('the answer was lost');
     }
     return Response.json({ revision: this.revision, changedAt: 5 });
   };
+
+  save(document: Questionnaire): void {
+    this.document = document;
+    this.revision += 1;
+    this.saves.push(document.title);
+  }
 }
 
-const start = questionnaire([section('a', [])], { title: 'Start' });
+const start = questionnaire([section('a', [ask('one'), ask('two')])], {
+  title: 'Start',
+});
 let server: Server;
 let kept: Map<string, string>;
 /** What is open in the tab. */
@@ -65,6 +82,25 @@ function reload(): StudyStore {
 
 const title = (store: StudyStore, text: string) => store.getState().commit(setTitle(text));
 
+function wrote(document: Questionnaire, name: string, text: string): Questionnaire {
+  return applyChange(document, writing(document, name, text)).document;
+}
+
+function writing({ sections }: Questionnaire, name: string, text: string): Change {
+  const item = sections[0]?.items.findIndex((each) => each.kind !== 'page_break' && each.name === name) ?? -1;
+  return editItem({ section: 0, item }, 'text', `Write ${name}`, (draft) => {
+    if (draft.kind !== 'page_break') draft.text = text;
+  });
+}
+
+const words = (store: StudyStore, name: string, text: string) =>
+  store.getState().commit(writing(store.getState().document, name, text));
+
+function wordsOf({ sections }: Questionnaire, name: string): string | undefined {
+  const item = sections[0]?.items.find((each) => each.kind !== 'page_break' && each.name === name);
+  return item?.kind === 'question' ? item.text : undefined;
+}
+
 /** Lets time pass, with all that was waiting for it. */
 async function wait(ms: number): Promise<void> {
   for (let passed = 0; passed < ms; passed += 100) {
@@ -80,7 +116,7 @@ describe('an open study', () => {
     server = new Server(start);
     kept = new Map();
     Object.assign(globalThis, {
-      fetch: (path: string, init: { body: string }) => server.fetch(path, init),
+      fetch: (path: string, init: { method: string; body?: string }) => server.fetch(path, init),
       sessionStorage: {
         getItem: (key: string) => kept.get(key) ?? null,
         setItem: (key: string, value: string) => void kept.set(key, value),
@@ -142,21 +178,77 @@ describe('an open study', () => {
     assert.deepEqual([server.document.title, again.getState().saving.state], ['Typed after', 'saved']);
   });
 
-  it('keeps both versions where another window saved in between', async () => {
+  it('puts together what others wrote elsewhere, and takes back only its own', async () => {
     const store = open();
-    server.document = { ...start, title: 'Theirs' };
-    server.revision = 7;
-    title(store, 'Mine');
+    words(store, 'one', 'Mine');
+    server.save(wrote(server.document, 'two', 'Theirs'));
+    await wait(1500);
+    assert.equal(store.getState().saving.state, 'saved');
+    for (const document of [store.getState().document, server.document])
+      assert.deepEqual([wordsOf(document, 'one'), wordsOf(document, 'two')], ['Mine', 'Theirs']);
+    store.getState().undo();
+    assert.deepEqual(
+      [wordsOf(store.getState().document, 'one'), wordsOf(store.getState().document, 'two')],
+      ['one?', 'Theirs'],
+    );
+    store.getState().redo();
+    await wait(1500);
+    assert.equal(wordsOf(server.document, 'one'), 'Mine');
+    assert.equal(store.getState().saving.state, 'saved');
+  });
+
+  it('takes in what others save while nothing is written here', async () => {
+    const store = open();
+    server.save(wrote(server.document, 'two', 'Theirs'));
+    await store.getState().look();
+    assert.equal(wordsOf(store.getState().document, 'two'), 'Theirs');
+    assert.equal(store.getState().saving.state, 'saved');
+    store.getState().undo();
+    assert.equal(wordsOf(store.getState().document, 'two'), 'Theirs', 'nothing of one’s own to take back');
+  });
+
+  it('keeps both versions where another wrote in the same place, until one is chosen', async () => {
+    const store = open();
+    words(store, 'one', 'Mine');
+    words(store, 'two', 'Mine as well');
+    server.save(wrote(wrote(server.document, 'one', 'Theirs'), 'two', 'Theirs as well'));
     await wait(1000);
     assert.equal(store.getState().saving.state, 'conflict');
-    assert.deepEqual([store.getState().document.title, server.document.title], ['Mine', 'Theirs']);
+    assert.deepEqual(
+      [wordsOf(store.getState().document, 'one'), wordsOf(server.document, 'one')],
+      ['Mine', 'Theirs'],
+    );
     // A reload shows the same choice, not one of the two.
     const reloaded = reload();
+    await wait(1000);
     assert.equal(reloaded.getState().saving.state, 'conflict');
-    assert.equal(reloaded.getState().document.title, 'Mine');
-    await reloaded.getState().takeTheirs('drop');
-    assert.equal(writeDocument(reloaded.getState().document), writeDocument(server.document));
+    assert.equal(wordsOf(reloaded.getState().document, 'one'), 'Mine');
+    reloaded.getState().settle(({ operation }) => operation.part === 'item:one');
+    await wait(1000);
     assert.equal(reloaded.getState().saving.state, 'saved');
+    for (const document of [reloaded.getState().document, server.document])
+      assert.deepEqual([wordsOf(document, 'one'), wordsOf(document, 'two')], ['Mine', 'Theirs as well']);
+  });
+
+  it('does not take what never arrived for saved', async () => {
+    const store = open();
+    server.down = true;
+    words(store, 'one', 'Mine');
+    await wait(1000);
+    server.down = false;
+    server.save(wrote(server.document, 'one', 'Theirs'));
+    await wait(6000);
+    assert.equal(store.getState().saving.state, 'conflict');
+  });
+
+  it('shows the other version where the whole of it is taken', async () => {
+    const store = open();
+    title(store, 'Mine');
+    server.save({ ...start, title: 'Theirs' });
+    await wait(1000);
+    await store.getState().takeTheirs('drop');
+    assert.equal(writeDocument(store.getState().document), writeDocument(server.document));
+    assert.equal(store.getState().saving.state, 'saved');
   });
 
   it('refuses a change that would not be a document, and stays as it was', () => {

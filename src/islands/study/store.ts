@@ -5,11 +5,12 @@
  * that a reload or a lost connection loses nothing.
  */
 import { createContext, useContext } from 'react';
-import * as v from 'valibot';
 import { createStore, useStore, type StoreApi } from 'zustand';
-import { problemText, readDocument, readEdited, writeDocument } from '../../core/document/read';
+import { problemText, readEdited } from '../../core/document/read';
 import type { Questionnaire } from '../../core/document/types';
-import { applyAll, applyChange, mergeSteps, type Change, type Step } from '../../core/editing/change';
+import { applyAll, applyChange, mergeSteps, type Change } from '../../core/editing/change';
+import type { Clash } from '../../core/editing/apply-operations';
+import { undoLast } from '../../core/editing/history';
 import type { Plan } from '../../core/routing/plan';
 import { planOf } from '../../core/routing/planner';
 import { snagsOf, type Snag, type SnagWitness } from '../../core/snags';
@@ -17,8 +18,8 @@ import type { Aside } from '../../store/asides';
 import type { Comment } from '../../store/comments';
 import type { Verdict } from '../../store/verdicts';
 import type { Analysed } from '../../worker/client';
-import { readKept, writeKept } from './kept';
-import { addStudy, call, ConflictSchema, SavedSchema } from '../ui/api';
+import { readKept } from './kept';
+import { isSameDocument, Keeper, type SavingState } from './saving';
 
 /**
  * `item:NAME`, `section:ID`, `ending:ID`, `given:NAME`, `quota:ID`, `derived:NAME`, `break:SECTION/INDEX` for a page break, or
@@ -26,20 +27,7 @@ import { addStudy, call, ConflictSchema, SavedSchema } from '../ui/api';
  */
 export type Selection = string | null;
 
-export type Saving =
-  | { readonly state: 'saved' | 'waiting' | 'saving' }
-  | { readonly state: 'failed'; readonly problem: string }
-  | {
-      readonly state: 'conflict';
-      readonly problem: string;
-      readonly theirs: unknown;
-      readonly revision: number;
-      readonly changedAt: number;
-    };
-
-export interface StudyState {
-  readonly id: string;
-  readonly document: Questionnaire;
+export interface StudyState extends SavingState {
   readonly plan: Plan;
   /** The snags that the document shows by itself; `useSnags` gives them all. */
   readonly snags: readonly Snag[];
@@ -49,11 +37,6 @@ export interface StudyState {
   readonly comments: readonly Comment[];
   /** Somebody to be walked, who meets a snag; taken by the Walk view. */
   readonly toWalk: ToWalk | null;
-  readonly revision: number;
-  readonly savedAt: number;
-  readonly saving: Saving;
-  readonly past: readonly Step[];
-  readonly future: readonly Step[];
   readonly selection: Selection;
   /** Keys of several items selected together, the selected one among them; empty where it is alone. */
   readonly group: ReadonlySet<string>;
@@ -83,8 +66,12 @@ export interface StudyState {
   setVerdicts(verdicts: readonly Verdict[]): void;
   setStanding(standing: StudyState['standing']): void;
   setAnalysis(analysis: Analysed | null, problem?: string): void;
-  /** Settles a conflict: the other version is taken over here; `mine` first makes a copy of one's own. */
+  /** Where saving met another version: for each place in which both wrote, whether mine is to stand. */
+  settle(keepMine: (clash: Clash) => boolean): void;
+  /** The same as a whole: the other version is taken over here; `copy` first makes a study of one's own. */
   takeTheirs(mine: 'copy' | 'drop'): Promise<void>;
+  /** Takes in what others have saved since. */
+  look(): Promise<void>;
   /** Saves what waits to be saved; also to be called once the study is on the page. */
   saveNow(): void;
   /** Keeps in the tab what is not kept yet; to be called when the page goes. */
@@ -113,9 +100,6 @@ export interface InitialStudy {
 
 const NOBODY: ReadonlySet<string> = new Set();
 const MERGE_WITHIN = 1500;
-const SAVE_AFTER = 400;
-const KEEP_AFTER = 300;
-const RETRY_AFTER = 4000;
 
 export type StudyStore = StoreApi<StudyState>;
 
@@ -126,12 +110,12 @@ export function createStudyStore(
   asides: readonly Aside[] = [],
   comments: readonly Comment[] = [],
 ): StudyStore {
-  const kept = readKept(initial);
+  const kept = readKept(initial.id);
+  const base = kept?.base ?? initial.document;
+  /** The page came with another version than the tab last knew: to be taken in once it is shown. */
+  let overtaken =
+    kept !== null && !(kept.revision === initial.revision && isSameDocument(base, initial.document));
   let lastCommit = 0;
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  /** Sent to be saved, the answer not come yet or lost: where the server has just this, it was ours. */
-  let sent: Questionnaire | null = kept?.sent ?? null;
-  let saving = false;
   /** Where a selection of several items began. */
   let anchor: string | null = null;
 
@@ -140,87 +124,26 @@ export function createStudyStore(
       const plan = planOf(document, before);
       return { document, plan, snags: snagsOf(plan) };
     };
-    let keeping: ReturnType<typeof setTimeout> | undefined;
-    const keep = () => {
-      clearTimeout(keeping);
-      const { document, saving, revision, past, future } = get();
-      writeKept(initial.id, {
-        document: saving.state === 'saved' ? null : document,
-        sent,
-        revision,
-        past,
-        future,
-      });
-    };
-    /** Not with every key: writing out a large study takes longer than showing it. A page that goes keeps at once. */
-    const keepSoon = () => {
-      clearTimeout(keeping);
-      keeping = setTimeout(keep, KEEP_AFTER);
-    };
-    const saveSoon = (after = SAVE_AFTER) => {
-      clearTimeout(timer);
-      timer = setTimeout(() => void save(), after);
-    };
     const changed = (next: Partial<StudyState>) => {
-      const stopped = get().saving.state === 'conflict';
-      set({ ...next, ...(stopped ? {} : { saving: { state: 'waiting' } }) });
-      keepSoon();
-      if (!stopped) saveSoon();
+      set(next);
+      keeper.changed();
     };
-    const savedAs = (document: Questionnaire, revision: number, at: number) => {
-      const current = get().document === document;
-      sent = null;
-      set({ revision, savedAt: at, saving: { state: current ? 'saved' : 'waiting' } });
-      keep();
-      if (!current) saveSoon();
-    };
-
-    async function save(): Promise<void> {
-      // One at a time: the next names the revision that this one makes.
-      if (saving) return;
-      saving = true;
-      const { id, document, revision } = get();
-      const earlier = sent;
-      sent = document;
-      set({ saving: { state: 'saving' } });
-      keep();
-      const reply = await call(SavedSchema, 'PUT', `/api/studies/${id}`, { revision, document });
-      saving = false;
-      if (reply.ok) {
-        savedAs(document, reply.body.revision, reply.body.changedAt);
-        return;
-      }
-      const conflict = v.safeParse(ConflictSchema, reply.body);
-      if (reply.status === 409 && conflict.success) {
-        const { document: theirs, revision: newer, changedAt } = conflict.output.study;
-        if (isSame(theirs, earlier)) {
-          // An earlier save of ours did arrive; only its answer was lost.
-          savedAs(earlier, newer, changedAt);
-          return;
-        }
-        sent = null;
-        set({ saving: { state: 'conflict', problem: reply.problem, theirs, revision: newer, changedAt } });
-        return;
-      }
-      if (reply.status !== 0) sent = null;
-      set({ saving: { state: 'failed', problem: reply.problem } });
-      if (reply.status === 0) saveSoon(RETRY_AFTER);
-    }
+    const keeper = new Keeper(
+      get,
+      (next) => {
+        const other = next.document !== undefined && next.document !== get().document;
+        set({ ...next, ...(other ? show(next.document, get().plan) : {}) });
+      },
+      kept?.sent ?? null,
+    );
 
     return {
       id: initial.id,
-      ...show(kept?.document ?? initial.document),
-      revision: initial.revision,
+      ...show(kept?.document ?? base),
+      base,
+      revision: kept?.revision ?? initial.revision,
       savedAt: initial.changedAt,
-      saving: kept?.overtaken
-        ? {
-            state: 'conflict',
-            problem: 'This study was changed elsewhere before your last changes here were saved.',
-            theirs: initial.document,
-            revision: initial.revision,
-            changedAt: initial.changedAt,
-          }
-        : { state: kept?.document ? 'waiting' : 'saved' },
+      saving: { state: kept?.document ? 'waiting' : 'saved' },
       past: kept?.past ?? [],
       future: kept?.future ?? [],
       selection: null,
@@ -260,14 +183,14 @@ export function createStudyStore(
 
       undo() {
         const { document, past, future } = get();
-        const step = past.at(-1);
-        if (step === undefined) return;
+        const undone = undoLast(document, past);
+        if (undone === null) return;
         lastCommit = 0;
         changed({
-          ...show(applyAll(document, step.backward), get().plan),
+          ...show(undone.document, get().plan),
           notice: null,
-          past: past.slice(0, -1),
-          future: [...future, step],
+          past: undone.past,
+          future: undone.step === null ? future : [...future, undone.step],
         });
       },
 
@@ -326,33 +249,14 @@ export function createStudyStore(
         set({ analysis: known ? analysis : { ...analysis, asked: get().analysis?.asked ?? {} } });
       },
 
-      async takeTheirs(mine) {
-        const { saving, document } = get();
-        if (saving.state !== 'conflict') return;
-        const read = readDocument(saving.theirs);
-        if (!read.ok) return;
-        if (mine === 'copy') {
-          const copy = await addStudy({ ...document, title: `${document.title} (my version)` });
-          if (!copy.ok) {
-            set({ saving: { ...saving, problem: `Your version could not be copied: ${copy.problem}` } });
-            return;
-          }
-        }
-        set({
-          ...show(read.document),
-          revision: saving.revision,
-          savedAt: saving.changedAt,
-          past: [],
-          future: [],
-          saving: { state: 'saved' },
-        });
-        keep();
-      },
-
-      keepNow: keep,
-
+      settle: (keepMine) => keeper.settle(keepMine),
+      takeTheirs: (mine) => keeper.takeTheirs(mine),
+      look: () => keeper.look(),
+      keepNow: keeper.keep,
       saveNow() {
-        if (get().saving.state === 'waiting' || get().saving.state === 'failed') saveSoon(0);
+        if (overtaken) keeper.absorb(initial, kept?.sent ?? null);
+        overtaken = false;
+        keeper.saveNow();
       },
     };
   });
@@ -366,11 +270,6 @@ function noticeOf(label: string, before: readonly Snag[], after: readonly Snag[]
     ({ severity, rule, message }) => severity === 'error' && !known.has(`${rule} ${message}`),
   );
   return snags.length === 0 ? null : { label, snags };
-}
-
-function isSame(json: unknown, document: Questionnaire | null): document is Questionnaire {
-  const read = readDocument(json);
-  return document !== null && read.ok && writeDocument(read.document) === writeDocument(document);
 }
 
 export const StudyContext = createContext<StudyStore | null>(null);

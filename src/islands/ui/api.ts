@@ -56,6 +56,13 @@ export const ConflictSchema = v.object({
   study: v.object({ document: v.unknown(), revision: v.number(), changedAt: v.number() }),
 });
 
+/** The document is left out where there is none newer. */
+export const NewerSchema = v.object({
+  revision: v.number(),
+  document: v.optional(v.unknown()),
+  changedAt: v.optional(v.number()),
+});
+
 export function addStudy(document: Questionnaire | unknown) {
   return call(AddedSchema, 'POST', '/api/studies', { document });
 }

@@ -1,35 +1,62 @@
-/** One study: read, save on the revision it was read at, remove and bring back. */
+/** One study: read, save (edits, or the whole) on the revision it was read at, remove and bring back. */
 import type { APIRoute } from 'astro';
 import * as v from 'valibot';
+import { applyOperations, OperationSchema } from '../../../../core/editing/apply-operations';
 import { problemText, readDocument } from '../../../../core/document/read';
 import { json, noSuchStudy, readBody, refuse } from '../../../../server/respond';
 import { store } from '../../../../store/open';
-import { findStudy, removeStudy, restoreStudy, saveStudy } from '../../../../store/studies';
+import { findStudy, removeStudy, restoreStudy, saveStudy, type Study } from '../../../../store/studies';
 
 const SaveSchema = v.strictObject({ revision: v.pipe(v.number(), v.integer()), document: v.unknown() });
 
-export const GET: APIRoute = ({ params }) => {
+const EditSchema = v.strictObject({
+  revision: v.pipe(v.number(), v.integer()),
+  operations: v.pipe(v.array(OperationSchema), v.maxLength(10_000)),
+});
+
+/** `?after=REVISION`: the document only if there is a newer one. */
+export const GET: APIRoute = ({ params, url }) => {
   const study = findStudy(store(), params.id ?? '');
-  return study === null ? noSuchStudy(params.id) : json(study);
+  if (study === null) return noSuchStudy(params.id);
+  return json(
+    url.searchParams.get('after') === String(study.revision) ? { revision: study.revision } : study,
+  );
+};
+
+/** Edits as operations, made on a revision; 409 where that is not the newest, with what is. */
+export const PATCH: APIRoute = async ({ params, request }) => {
+  const read = await readBody(request, EditSchema);
+  if (!read.ok) return read.response;
+  const study = findStudy(store(), params.id ?? '');
+  if (study === null) return noSuchStudy(params.id);
+  if (study.revision !== read.body.revision) return overtaken(study);
+  const { document, clashes } = applyOperations(study.document, read.body.operations);
+  if (clashes.length > 0)
+    return refuse(422, 'Not saved: these edits do not fit the version they were made on.');
+  return save(params.id ?? '', read.body.revision, document);
 };
 
 export const PUT: APIRoute = async ({ params, request }) => {
   const read = await readBody(request, SaveSchema);
   if (!read.ok) return read.response;
-  const result = readDocument(read.body.document);
+  return save(params.id ?? '', read.body.revision, read.body.document);
+};
+
+function save(id: string, revision: number, document: unknown): Response {
+  const result = readDocument(document);
   if (!result.ok) {
     const problems = result.problems.map(problemText);
     return refuse(422, `Not saved: ${problems[0] ?? ''}`, { problems });
   }
-  const saved = saveStudy(store(), params.id ?? '', read.body.revision, result.document, Date.now());
-  if (saved === null) return noSuchStudy(params.id);
-  if (!saved.saved) {
-    return refuse(409, 'Not saved: this study was changed in another window since it was opened here.', {
-      study: saved.study,
-    });
-  }
+  const saved = saveStudy(store(), id, revision, result.document, Date.now());
+  if (saved === null) return noSuchStudy(id);
+  if (!saved.saved) return overtaken(saved.study);
   return json({ revision: saved.study.revision, changedAt: saved.study.changedAt });
-};
+}
+
+function overtaken(study: Study): Response {
+  return refuse(409, 'Not saved: this study was changed elsewhere since it was opened here.', { study });
+}
 
 export const DELETE: APIRoute = ({ params }) =>
   removeStudy(store(), params.id ?? '', Date.now()) ? json({}) : noSuchStudy(params.id);

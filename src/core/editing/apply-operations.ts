@@ -1,0 +1,298 @@
+/**
+ * Applying operations to a questionnaire that others may have changed since they were made.
+ *
+ * An operation applies where its part still holds what it was made on, or already holds what it makes. Any other is a
+ * clash: both wrote in the same place, and somebody has to choose.
+ */
+import isEqual from 'fast-deep-equal';
+import * as v from 'valibot';
+import { produceWithPatches, type Patch } from 'immer';
+import type { Questionnaire } from '../document/types';
+import {
+  itemsOf,
+  KEY_FIELDS,
+  kindOf,
+  listsOfItem,
+  operationsBetween,
+  partsIn,
+  valueOf,
+  type Holder,
+  type Operation,
+  type Part,
+  type Spot,
+} from './operations';
+
+export interface Clash {
+  readonly operation: Operation;
+  /** What is there now: of a property its value, of a part itself; undefined where there is none. */
+  readonly theirs: unknown;
+  /** The part itself is there no more. */
+  readonly gone: boolean;
+}
+
+export interface Merged {
+  readonly document: Questionnaire;
+  /** Operations that were left out. */
+  readonly clashes: readonly Clash[];
+  readonly forward: readonly Patch[];
+  readonly backward: readonly Patch[];
+}
+
+const SpotSchema = v.strictObject({ list: v.string(), after: v.nullable(v.string()) });
+const Field = v.pipe(v.string(), v.regex(/^[a-z][A-Za-z]*(\.[a-z][A-Za-z]*)?$/, 'a property is meant'));
+
+/** What comes over the wire. Values are checked with the document that they make. */
+export const OperationSchema: v.GenericSchema<unknown, Operation> = v.variant('do', [
+  v.strictObject({
+    do: v.literal('set'),
+    part: v.string(),
+    field: Field,
+    before: v.optional(v.unknown()),
+    after: v.optional(v.unknown()),
+  }),
+  v.strictObject({
+    do: v.literal('add'),
+    part: v.string(),
+    to: SpotSchema,
+    value: v.record(v.string(), v.unknown()),
+  }),
+  v.strictObject({ do: v.literal('remove'), part: v.string(), value: v.unknown() }),
+  v.strictObject({
+    do: v.literal('move'),
+    part: v.string(),
+    from: v.strictObject({ ...SpotSchema.entries, before: v.nullable(v.string()) }),
+    to: SpotSchema,
+  }),
+]);
+
+/**
+ * `force`: operations that apply whatever is there, because somebody has chosen so. `theirs`: what was done to the
+ * document since the operations were made, where that is known, so that parts renamed by it are found.
+ */
+export function applyOperations(
+  document: Questionnaire,
+  operations: readonly Operation[],
+  force: ReadonlySet<Operation> = new Set(),
+  theirs: readonly Operation[] = [],
+): Merged {
+  const clashes: Clash[] = [];
+  const [next, forward, backward] = produceWithPatches(document, (draft) => {
+    const merge = new Merge(
+      document as unknown as Holder,
+      draft as unknown as Holder,
+      renamesIn([...theirs, ...operations]),
+    );
+    for (const operation of operations) {
+      const clash = merge.apply(operation, force.has(operation));
+      if (clash !== null) clashes.push(clash);
+    }
+    merge.tidy();
+  });
+  return { document: next, clashes, forward, backward };
+}
+
+/** What turns the one document into the other, as patches in both directions. */
+export function patchesBetween(
+  before: Questionnaire,
+  after: Questionnaire,
+): Pick<Merged, 'forward' | 'backward'> {
+  const { document, forward, backward } = applyOperations(before, operationsBetween(before, after));
+  if (isEqual(document, after)) return { forward, backward };
+  // Where names stand twice, parts cannot be told apart.
+  const whole = (value: Questionnaire): Patch[] => [{ op: 'replace', path: [], value }];
+  return { forward: whole(after), backward: whole(before) };
+}
+
+interface List {
+  /** The list itself in the draft, made where it is absent; undefined where what held it is gone. */
+  readonly values: () => Holder[] | undefined;
+  /** The keys of what is in it, in order. */
+  readonly keys: string[];
+}
+
+/** Where every part is, found without opening the draft: that is done only for parts that are changed. */
+class Merge {
+  /** The list that each part is in. */
+  private readonly homes = new Map<string, string>();
+  private readonly lists = new Map<string, List>();
+  /** What stood beside each part before anything was applied. */
+  private readonly neighbours = new Map<string, readonly [string | null, string | null]>();
+  private readonly touched = new Set<string>();
+
+  /** `renames`: old keys by new ones. What has its new name already is still called by the old one. */
+  constructor(
+    original: Holder,
+    private readonly root: Holder,
+    private readonly renames: ReadonlyMap<string, string>,
+  ) {
+    for (const [list, kind] of [
+      ['given', 'given'],
+      ['quotas', 'quota'],
+      ['sections', 'section'],
+      ['derived', 'derived'],
+      ['endings', 'ending'],
+    ] as const)
+      this.addList(list, () => (root[list] ??= []) as Holder[], partsIn(list, kind, original[list]));
+    (original.sections as Holder[]).forEach((section, s) => {
+      const key = this.lists.get('sections')?.keys[s];
+      if (key !== undefined) this.addItems(key, section);
+    });
+    for (const { keys } of this.lists.values())
+      keys.forEach((key, n) => this.neighbours.set(key, [keys[n - 1] ?? null, keys[n + 1] ?? null]));
+  }
+
+  private addList(list: string, values: List['values'], parts: readonly Part[]): void {
+    const present = new Set(parts.map(({ key }) => key));
+    const keys = parts.map(({ key }) => {
+      const old = this.renames.get(key);
+      return old === undefined || present.has(old) ? key : old;
+    });
+    this.lists.set(list, { values, keys });
+    for (const key of keys) this.homes.set(key, list);
+  }
+
+  private addItems(key: string, section: Holder): void {
+    const list = `items:${key.slice('section:'.length)}`;
+    const items = itemsOf({ key, list: 'sections', value: section });
+    this.addList(list, () => this.value(key)?.items as Holder[] | undefined, items);
+    items.forEach(({ value }, n) => this.addAnswers(this.lists.get(list)?.keys[n] ?? '', value));
+  }
+
+  private addAnswers(key: string, item: Holder): void {
+    if (kindOf(key) !== 'item') return;
+    const lists = listsOfItem(key, item);
+    (['options', 'specials', 'rows'] as const).forEach((name, n) => {
+      const values = () => {
+        const answer = this.value(key)?.answer as Holder | undefined;
+        return answer && ((answer[name] ??= []) as Holder[]);
+      };
+      this.addList(`${name}:${key.slice('item:'.length)}`, values, lists[n] ?? []);
+    });
+  }
+
+  /** The part itself, to be changed; undefined where there is none. */
+  private value(key: string): Holder | undefined {
+    if (key === 'study') return this.root;
+    const list = this.lists.get(this.homes.get(key) ?? '');
+    return list?.values()?.[list.keys.indexOf(key)];
+  }
+
+  /** Null where it was applied, or had been. */
+  apply(operation: Operation, forced: boolean): Clash | null {
+    const found = this.value(operation.part);
+    const clash = (theirs: unknown, gone = false): Clash => ({ operation, theirs: plain(theirs), gone });
+    switch (operation.do) {
+      case 'set': {
+        if (found === undefined) return clash(undefined, true);
+        const now = plain(read(found, operation.field));
+        if (isEqual(now, operation.after)) return null;
+        if (!forced && !isEqual(now, operation.before)) return clash(now);
+        write(found, operation.field, operation.after);
+        if (operation.field === 'answer') this.addAnswers(operation.part, found);
+        return null;
+      }
+      case 'add': {
+        const value = plain(operation.value) as Holder;
+        if (this.lists.get(operation.to.list)?.values() === undefined) return clash(undefined, true);
+        if (found !== undefined) {
+          if (isEqual(valueOf(operation.part, plain(found) as Holder), value)) return null;
+          if (!forced) return clash(found);
+          this.take(operation.part);
+        }
+        this.put(operation.part, value, operation.to);
+        return null;
+      }
+      case 'remove': {
+        if (found === undefined) return null;
+        if (!forced && !isEqual(plain(found), operation.value)) return clash(found);
+        this.take(operation.part);
+        return null;
+      }
+      case 'move': {
+        const { from, to } = operation;
+        if (found === undefined || this.lists.get(to.list)?.values() === undefined)
+          return clash(undefined, true);
+        const home = this.homes.get(operation.part) ?? '';
+        const keys = this.lists.get(home)?.keys ?? [];
+        const before = keys[keys.indexOf(operation.part) - 1] ?? null;
+        if (home === to.list && before === to.after) return null;
+        const [left, right] = this.neighbours.get(operation.part) ?? [null, null];
+        const stayed = home === from.list && (left === from.after || right === from.before);
+        if (!forced && !stayed) return clash(valueOf(operation.part, found));
+        this.take(operation.part);
+        this.put(operation.part, found, to);
+        return null;
+      }
+      default:
+        return operation satisfies never;
+    }
+  }
+
+  private take(key: string): void {
+    const home = this.homes.get(key) ?? '';
+    const list = this.lists.get(home);
+    if (list === undefined) return;
+    const at = list.keys.indexOf(key);
+    list.values()?.splice(at, 1);
+    list.keys.splice(at, 1);
+    this.homes.delete(key);
+    this.touched.add(home);
+  }
+
+  /** Behind what it is to follow; where that is gone, at the end. */
+  private put(key: string, value: Holder, { list: name, after }: Spot): void {
+    const list = this.lists.get(name);
+    const values = list?.values();
+    if (list === undefined || values === undefined) return;
+    const behind = after === null ? -1 : list.keys.indexOf(after);
+    const at = after !== null && behind < 0 ? list.keys.length : behind + 1;
+    values.splice(at, 0, value);
+    list.keys.splice(at, 0, key);
+    this.homes.set(key, name);
+    this.touched.add(name);
+    if (kindOf(key) === 'section') this.addItems(key, value);
+    else this.addAnswers(key, value);
+  }
+
+  /** Lists that are absent where they are empty. */
+  tidy(): void {
+    for (const name of this.touched) {
+      const kind = kindOf(name);
+      if (kind !== 'specials' && !['given', 'quotas', 'derived'].includes(name)) continue;
+      if (this.lists.get(name)?.values()?.length !== 0) continue;
+      if (kind !== 'specials') delete this.root[name];
+      else
+        delete (this.value(`item:${name.slice('specials:'.length)}`)?.answer as Holder | undefined)?.specials;
+    }
+  }
+}
+
+function renamesIn(operations: readonly Operation[]): Map<string, string> {
+  return new Map(
+    operations.flatMap((operation): [string, string][] => {
+      if (operation.do !== 'set' || operation.field !== KEY_FIELDS[kindOf(operation.part)]) return [];
+      const { part, before, after } = operation;
+      const [old, now] = [String(before), String(after)];
+      return part.endsWith(old) ? [[part.slice(0, part.length - old.length) + now, part]] : [];
+    }),
+  );
+}
+
+function read(value: Holder, field: string): unknown {
+  const [outer = '', inner] = field.split('.');
+  return inner === undefined ? value[outer] : (value[outer] as Holder | undefined)?.[inner];
+}
+
+function write(value: Holder, field: string, to: unknown): void {
+  const [outer = '', inner] = field.split('.');
+  const holder = inner === undefined ? value : ((value[outer] ??= {}) as Holder);
+  const name = inner ?? outer;
+  if (to === undefined) delete holder[name];
+  else holder[name] = plain(to);
+  if (outer === 'settings' && Object.keys(value.settings as Holder).length === 0) delete value.settings;
+}
+
+/** Of a draft, itself as plain JSON. */
+function plain(value: unknown): unknown {
+  return value === undefined ? undefined : (JSON.parse(JSON.stringify(value)) as unknown);
+}

@@ -1,0 +1,63 @@
+/**
+ * The history of one person's edits, in a questionnaire that others change as well: what came from elsewhere stands
+ * between one's own steps and stays when those are taken back.
+ */
+import type { Questionnaire } from '../document/types';
+import { applyOperations, patchesBetween } from './apply-operations';
+import { applyAll, mergeSteps, type Step } from './change';
+import { operationsBetween } from './operations';
+
+/** The history after others made of `before` what is there now. */
+export function withForeign(past: readonly Step[], before: Questionnaire, now: Questionnaire): Step[] {
+  const step: Step = { label: 'Changed elsewhere', foreign: true, ...patchesBetween(before, now) };
+  if (step.forward.length === 0) return [...past];
+  const last = past.at(-1);
+  return last?.foreign ? [...past.slice(0, -1), mergeSteps(last, step)] : [...past, step];
+}
+
+export interface Undone {
+  readonly document: Questionnaire;
+  readonly past: readonly Step[];
+  /** What was taken back, to be done again; null where nothing of it was left to take back. */
+  readonly step: Step | null;
+}
+
+/** Takes back the last step of one's own; null where there is none. What others changed since stays as it is. */
+export function undoLast(document: Questionnaire, past: readonly Step[]): Undone | null {
+  const at = past.findLastIndex(({ foreign }) => foreign !== true);
+  const own = past[at];
+  if (own === undefined) return null;
+  const since = past.slice(at + 1);
+  if (since.length === 0)
+    return { document: applyAll(document, own.backward), past: past.slice(0, -1), step: own };
+  const made = since.reduceRight((now, step) => applyAll(now, step.backward), document);
+  const before = applyAll(made, own.backward);
+  const back = applyOperations(document, operationsBetween(made, before));
+  const { label, mergeKey } = own;
+  return {
+    document: back.document,
+    past: withForeign(past.slice(0, at), before, back.document),
+    step:
+      back.forward.length === 0
+        ? null
+        : {
+            label,
+            ...(mergeKey === undefined ? {} : { mergeKey }),
+            forward: back.backward,
+            backward: back.forward,
+          },
+  };
+}
+
+/** Steps that were taken back from `from`, the next to be done again last, made to fit what others made of it. */
+export function rebased(future: readonly Step[], from: Questionnaire, onto: Questionnaire): Step[] {
+  const fitted: Step[] = [];
+  let [then, now] = [from, onto];
+  for (const step of [...future].reverse()) {
+    const next = applyAll(then, step.forward);
+    const { document, forward, backward } = applyOperations(now, operationsBetween(then, next));
+    if (forward.length > 0) fitted.unshift({ ...step, forward, backward });
+    [then, now] = [next, document];
+  }
+  return fitted;
+}

@@ -1,0 +1,115 @@
+/** What two people wrote in one place, in words: where it is, and what each of them has there. */
+import type { Clash } from '../editing/apply-operations';
+import { KEY_FIELDS, kindOf } from '../editing/operations';
+import type { Questionnaire, Target } from '../document/types';
+import { targetWords } from './targets';
+
+export interface ClashView {
+  readonly key: string;
+  readonly where: string;
+  readonly mine: string;
+  readonly theirs: string;
+}
+
+const PROPERTIES: Readonly<Record<string, string>> = {
+  text: 'words',
+  askIf: 'asked if',
+  if: 'condition',
+  label: 'label',
+  note: 'note',
+  instruction: 'instruction',
+  title: 'title',
+  intro: 'introduction',
+  skips: 'skips',
+  onward: 'where its end leads',
+  required: 'required',
+  checks: 'checks',
+  messages: 'messages',
+  next: 'what follows',
+  kind: 'kind',
+  answer: 'answer type',
+  cases: 'cases',
+  missing: 'missing codes',
+  image: 'picture',
+  assume: 'assumed answers',
+};
+
+/** `document`: for the names of targets; mine or theirs. */
+export function clashView(document: Questionnaire, { operation, theirs, gone }: Clash): ClashView {
+  const key = `${operation.do} ${operation.part}${operation.do === 'set' ? ` ${operation.field}` : ''}`;
+  const part = partWords(operation.part);
+  switch (operation.do) {
+    case 'set': {
+      const naming = operation.field === KEY_FIELDS[kindOf(operation.part)];
+      const last = operation.field.split('.').at(-1) ?? '';
+      const property = naming
+        ? last === 'code'
+          ? 'code'
+          : 'name'
+        : (PROPERTIES[operation.field] ?? spaced(last));
+      const where = operation.part === 'study' ? capital(property) : `${part}: ${property}`;
+      const now = gone ? 'it was deleted' : valueWords(document, theirs);
+      return { key, where, mine: valueWords(document, operation.after), theirs: now };
+    }
+    case 'add':
+      return gone
+        ? { key, where: part, mine: 'added', theirs: 'what it was added to was deleted' }
+        : { key, where: part, mine: 'added', theirs: 'added as well, but not the same' };
+    case 'remove':
+      return { key, where: part, mine: 'deleted', theirs: `changed: ${titleOf(theirs)}` };
+    case 'move':
+      return { key, where: part, mine: 'moved', theirs: gone ? 'it was deleted' : 'moved to another place' };
+    default:
+      return operation satisfies never;
+  }
+}
+
+function partWords(part: string): string {
+  const [kind, name = ''] = [kindOf(part), part.slice(part.indexOf(':') + 1)];
+  const [owner, own] = name.split('/');
+  switch (kind) {
+    case 'option':
+    case 'special':
+      return `Answer ${own ?? ''} of ${owner ?? ''}`;
+    case 'row':
+      return `Row ${own ?? ''} of ${owner ?? ''}`;
+    case 'break':
+      return 'A page break';
+    case 'item':
+    case 'derived':
+    case 'given':
+      return name;
+    default:
+      return `${capital(kind)} ${name}`;
+  }
+}
+
+function titleOf(value: unknown): string {
+  const { text, title, label } = value as { text?: string; title?: string; label?: string };
+  return `“${text ?? title ?? label ?? ''}”`;
+}
+
+/** Any value of a property, short and readable. */
+function valueWords(document: Questionnaire, value: unknown): string {
+  if (value === undefined || value === '') return 'nothing';
+  if (value === true) return 'yes';
+  if (typeof value === 'string' || typeof value === 'number') return String(value);
+  if (Array.isArray(value))
+    return value.length === 0 ? 'nothing' : value.map((each) => valueWords(document, each)).join('; ');
+  const entries = Object.entries(value as object).filter(([, each]) => each !== undefined);
+  const { if: condition, to } = value as { if?: string; to?: Target };
+  if (to !== undefined) return `${condition ?? 'always'} → ${targetWords(document, to)}`;
+  const target = value as Target;
+  if (entries.length === 1 && ['item', 'section', 'ending', 'nextPass'].includes(entries[0]?.[0] ?? ''))
+    return `→ ${targetWords(document, target)}`;
+  return entries.map(([name, each]) => `${spaced(name)} ${valueWords(document, each)}`).join(', ');
+}
+
+/** `timeLimit`: time limit. */
+function spaced(name: string): string {
+  return name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+}
+
+function capital(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
