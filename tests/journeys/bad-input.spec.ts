@@ -52,9 +52,10 @@ test('a condition that does not parse, a name used twice and a deleted target ar
   // Mended by picking.
   await item.getByRole('textbox', { name: 'q3 is asked if' }).fill('');
   await item.getByRole('button', { name: 'Pick', exact: true }).click();
+  await item.getByRole('button', { name: 'Add a test' }).click();
   await item.getByRole('combobox', { name: 'Question' }).selectOption('q1');
   await item.getByRole('checkbox', { name: 'No 2' }).check();
-  await item.getByRole('button', { name: 'Use this' }).click();
+  await item.getByRole('checkbox', { name: 'Yes 1' }).uncheck();
   await expect(item.getByRole('textbox', { name: 'q3 is asked if' })).toHaveText('q1 = 2');
   await expect(page.getByRole('button', { name: /^3 snags/ })).toBeVisible();
 

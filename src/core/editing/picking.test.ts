@@ -4,7 +4,8 @@ import { describe, it } from 'node:test';
 import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
 import { planOf } from '../routing/planner';
 import { variablesOf, type Variable } from '../document/variables';
-import { joinConditions, pickedCondition, relationsFor, takes } from './picking';
+import { parseCondition } from '../condition/parse';
+import { firstTest, joinConditions, pickedCondition, pickedOf, relationsFor, takes } from './picking';
 
 const options = [1, 2, 98].map((code) => ({ code, label: `${code}` }));
 const document = questionnaire([
@@ -36,8 +37,24 @@ describe('picking a condition', () => {
         assert.ok(text !== null, `${variable.name} ${relation}`);
         const later = questionnaire([...document.sections, section('b', [ask('last', 2, { askIf: text })])]);
         assert.deepEqual(planOf(later).problems, [], text);
+        // What is written is shown as it was picked.
+        const parsed = parseCondition(text);
+        const back = parsed.ok ? pickedOf(parsed.tree, variables) : null;
+        assert.deepEqual(back, { variable, relation, values: sample.slice(0, count) }, text);
       }
     }
+  });
+
+  it('leaves what cannot be picked to be written', () => {
+    for (const text of ['one = many', 'count(many) >= 2', 'one in (1, 3..4)', 'age + 1 > 3', '18 <= age']) {
+      const parsed = parseCondition(text);
+      if (parsed.ok) assert.equal(pickedOf(parsed.tree, variables), null, text);
+    }
+  });
+
+  it('begins with a test that is complete', () => {
+    for (const variable of variables.values())
+      assert.ok(parseCondition(firstTest(variable)).ok, variable.name);
   });
 
   it('waits until there is enough to go on', () => {

@@ -1,8 +1,8 @@
 /** Conditions put together by picking: a question, a relation, and the answers or the value it is about. */
 import { parseCondition } from '../condition/parse';
 import { printCondition } from '../condition/print';
-import type { Condition } from '../condition/syntax';
-import type { Variable } from '../document/variables';
+import type { CompareOperator, Condition, HasTest, StateTest } from '../condition/syntax';
+import type { Variable, Variables } from '../document/variables';
 
 export type Relation =
   | 'is'
@@ -12,6 +12,8 @@ export type Relation =
   | 'includes none'
   | 'is at least'
   | 'is at most'
+  | 'is more than'
+  | 'is less than'
   | 'is between'
   | 'is the text'
   | 'was answered'
@@ -37,12 +39,21 @@ export function relationsFor(variable: Variable): readonly Relation[] {
       return states;
     case 'number':
       return variable.codes === null
-        ? ['is at least', 'is at most', 'is between', 'is', ...states]
+        ? [
+            'is at least',
+            'is at most',
+            'is more than',
+            'is less than',
+            'is between',
+            'is',
+            'is not',
+            ...states,
+          ]
         : ['is', 'is not', ...states];
     case 'date':
     case 'time':
     case 'datetime':
-      return ['is at least', 'is at most', 'is between', ...states];
+      return ['is at least', 'is at most', 'is more than', 'is less than', 'is between', ...states];
     default:
       return variable.kind satisfies never;
   }
@@ -59,6 +70,8 @@ export function takes(variable: Variable, relation: Relation): Takes {
       return 'codes';
     case 'is at least':
     case 'is at most':
+    case 'is more than':
+    case 'is less than':
     case 'is the text':
       return 'one';
     case 'is between':
@@ -94,6 +107,10 @@ export function pickedCondition(
         return `${name} >= ${list}`;
       case 'is at most':
         return `${name} <= ${list}`;
+      case 'is more than':
+        return `${name} > ${list}`;
+      case 'is less than':
+        return `${name} < ${list}`;
       case 'is between':
         return `${name} in (${values[0]}..${values[1]})`;
       case 'is the text':
@@ -111,6 +128,102 @@ export function pickedCondition(
     }
   })();
   return parseCondition(text).ok ? text : null;
+}
+
+export interface Picked {
+  readonly variable: Variable;
+  readonly relation: Relation;
+  readonly values: readonly string[];
+}
+
+/** What would have to be picked for this test; null where it can only be written. */
+export function pickedOf(test: Condition, variables: Variables): Picked | null {
+  const found = read(test);
+  if (found === null) return null;
+  const variable = variables.get(found.name.toLowerCase());
+  if (variable === undefined || !relationsFor(variable).includes(found.relation)) return null;
+  const picked = { variable, relation: found.relation, values: found.values };
+  const text = pickedCondition(variable, picked.relation, picked.values);
+  return text !== null && isSame(text, test) ? picked : null;
+}
+
+/** Whether a text means just this tree, `a in (1)` and `a = 1` being the same. */
+function isSame(text: string, tree: Condition): boolean {
+  const parsed = parseCondition(text);
+  const plain = (node: Condition) =>
+    printCondition(node)
+      .replace(/ in \(([^,.]*)\)$/, ' = $1')
+      .replace(/ has any \(([^,]*)\)$/, ' has $1');
+  return parsed.ok && plain(parsed.tree) === plain(tree);
+}
+
+const COMPARED: Readonly<Record<CompareOperator, Relation>> = {
+  '=': 'is',
+  '<>': 'is not',
+  '>=': 'is at least',
+  '<=': 'is at most',
+  '>': 'is more than',
+  '<': 'is less than',
+};
+
+const PICKS: Readonly<Record<HasTest['quantifier'], Relation>> = {
+  single: 'includes any',
+  any: 'includes any',
+  all: 'includes all',
+  none: 'includes none',
+};
+
+const WAS: Readonly<Record<StateTest['state'], Relation>> = {
+  answered: 'was answered',
+  unanswered: 'was left blank',
+  asked: 'was asked',
+  'not asked': 'was not asked',
+};
+
+function read(
+  test: Condition,
+): { readonly name: string; readonly relation: Relation; readonly values: string[] } | null {
+  switch (test.kind) {
+    case 'state':
+      return { name: test.name.name, relation: WAS[test.state], values: [] };
+    case 'has': {
+      const relation = PICKS[test.quantifier];
+      return { name: test.name.name, relation, values: test.values.map(({ value }) => String(value)) };
+    }
+    case 'in': {
+      const { name } = test.name;
+      const [first] = test.members;
+      if (test.members.length === 1 && first?.kind === 'range' && !test.negated)
+        return { name, relation: 'is between', values: [String(first.from.value), String(first.to.value)] };
+      const values = test.members.flatMap((member) => (member.kind === 'range' ? [] : String(member.value)));
+      if (values.length < test.members.length) return null;
+      return { name, relation: test.negated ? 'is not' : 'is', values };
+    }
+    case 'compare': {
+      const { left, right, operator } = test;
+      if (left.kind !== 'name' || !('value' in right)) return null;
+      const relation = right.kind === 'text' && operator === '=' ? 'is the text' : COMPARED[operator];
+      return { name: left.name, relation, values: [String(right.value)] };
+    }
+    default:
+      return null;
+  }
+}
+
+/** A test of a question that is complete at once, to be changed from there. */
+export function firstTest(variable: Variable): string {
+  const [code] = variable.codes ?? [];
+  const [relation = 'was answered'] = relationsFor(variable);
+  const values = takes(variable, relation) === 'codes' && code !== undefined ? [String(code)] : [];
+  return (
+    pickedCondition(variable, relation, values) ??
+    (variable.of === 'question' &&
+    'min' in variable.question.answer &&
+    variable.question.answer.min !== undefined
+      ? pickedCondition(variable, relation, [String(variable.question.answer.min)])
+      : null) ??
+    `${variable.name} answered`
+  );
 }
 
 /** Adds a condition to what is there, in brackets where they are needed. What does not parse is kept in front as it is. */
