@@ -34,6 +34,7 @@ const SHOWN: ReadonlySet<string> = new Set([
   'lines',
   'placeholder',
   'specify',
+  'specifyLabel',
   'next',
   'random',
 ]);

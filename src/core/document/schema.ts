@@ -73,6 +73,7 @@ const Option = v.strictObject({
   code: Code,
   label: Text,
   specify: v.optional(Yes),
+  specifyLabel: v.optional(Text),
   exclusive: v.optional(Yes),
   missing: v.optional(v.picklist(OPTION_MISSING)),
   askIf: v.optional(Condition),

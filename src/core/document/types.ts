@@ -184,6 +184,8 @@ export interface Option {
   readonly code: number;
   readonly label: string;
   readonly specify?: boolean;
+  /** What its text field asks, instead of “please specify”. */
+  readonly specifyLabel?: string;
   readonly exclusive?: boolean;
   readonly missing?: OptionMissing;
   readonly askIf?: string;

@@ -60,31 +60,36 @@ const TRUTHS = Array.from({ length: 16 }, (_, n) => new Set(NAMES.filter((_, bit
 describe('a part of a condition', () => {
   it('is joined, negated and regrouped, the rest meaning what it did', () => {
     fc.assert(
-      fc.property(node, fc.nat(), fc.constantFrom('and', 'or'), (text: string, pick: number, word: 'and' | 'or') => {
-        const whole = tree(text);
-        const all = paths(whole);
-        const path = all[pick % all.length] ?? [];
-        const part = partAt(whole, path);
-        assert.ok(part !== null);
-        const added = tree('d = 1');
-        const joined = joinedAt(whole, path, word, added);
-        const negated = negatedAt(whole, path);
-        for (const truth of TRUTHS) {
-          const own: boolean = holds(part, truth);
-          const other: boolean = truth.has('d');
-          const both: boolean = word === 'and' ? own && other : own || other;
-          assert.equal(holds(joined, truth), holdsWith(whole, path, both, truth));
-          assert.equal(holds(negated, truth), holdsWith(whole, path, !own, truth));
-          if (part.kind === 'and' || part.kind === 'or') {
-            const parts: boolean[] = part.parts.map((each) => holds(each, truth));
-            const now: boolean = word === 'and' ? parts.every(Boolean) : parts.some(Boolean);
-            assert.equal(holds(regroupedAt(whole, path, word), truth), holdsWith(whole, path, now, truth));
+      fc.property(
+        node,
+        fc.nat(),
+        fc.constantFrom('and', 'or'),
+        (text: string, pick: number, word: 'and' | 'or') => {
+          const whole = tree(text);
+          const all = paths(whole);
+          const path = all[pick % all.length] ?? [];
+          const part = partAt(whole, path);
+          assert.ok(part !== null);
+          const added = tree('d = 1');
+          const joined = joinedAt(whole, path, word, added);
+          const negated = negatedAt(whole, path);
+          for (const truth of TRUTHS) {
+            const own: boolean = holds(part, truth);
+            const other: boolean = truth.has('d');
+            const both: boolean = word === 'and' ? own && other : own || other;
+            assert.equal(holds(joined, truth), holdsWith(whole, path, both, truth));
+            assert.equal(holds(negated, truth), holdsWith(whole, path, !own, truth));
+            if (part.kind === 'and' || part.kind === 'or') {
+              const parts: boolean[] = part.parts.map((each) => holds(each, truth));
+              const now: boolean = word === 'and' ? parts.every(Boolean) : parts.some(Boolean);
+              assert.equal(holds(regroupedAt(whole, path, word), truth), holdsWith(whole, path, now, truth));
+            }
           }
-        }
-        for (const changed of [joined, negated, replacedAt(whole, path, null)])
-          if (changed !== null)
-            assert.equal(printCondition(tree(printCondition(changed))), printCondition(changed));
-      }),
+          for (const changed of [joined, negated, replacedAt(whole, path, null)])
+            if (changed !== null)
+              assert.equal(printCondition(tree(printCondition(changed))), printCondition(changed));
+        },
+      ),
     );
   });
 

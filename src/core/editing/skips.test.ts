@@ -4,7 +4,7 @@ import { describe, it } from 'node:test';
 import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
 import type { Question, Target } from '../document/types';
 import { applyChange } from './change';
-import { aimAnswers } from './skips';
+import { aimAnswers, aimRange } from './skips';
 
 const OUT: Target = { ending: 'out' };
 const B: Target = { section: 'b' };
@@ -45,5 +45,27 @@ describe('aiming an answer', () => {
       { if: 'q has any (1, 3)', to: OUT },
       { to: B },
     ]);
+  });
+});
+
+describe('a skip from a range', () => {
+  const age = ask('age', { type: 'number', min: 0, max: 120 }, { skips: [{ to: B }] });
+  const made = (from: string, to: string) => {
+    const document = questionnaire([section('a', [age]), section('b', [])]);
+    const change = aimRange({ section: 0, item: 0 }, age, [from, to], OUT);
+    return change && (applyChange(document, change).document.sections[0]?.items[0] as Question).skips;
+  };
+
+  it('is written with the ends it has, before a skip that takes everybody', () => {
+    assert.deepEqual(made('0', '15'), [{ if: 'age in (0..15)', to: OUT }, { to: B }]);
+    assert.equal(made('65', '')?.[0]?.if, 'age >= 65');
+    assert.equal(made('', '17')?.[0]?.if, 'age <= 17');
+    assert.equal(made('40', '40')?.[0]?.if, 'age = 40');
+  });
+
+  it('is refused where its ends are no answers', () => {
+    assert.equal(made('young', '15'), null);
+    assert.equal(made('1 or age > 3', ''), null);
+    assert.equal(made('', ''), null);
   });
 });

@@ -32,6 +32,37 @@ export function aimAnswers(
   });
 }
 
+/**
+ * Makes every answer within a range, its ends among them, lead to `target`. An end that is empty is open. Null where
+ * this is no range of such answers.
+ */
+export function aimRange(
+  place: ItemPlace,
+  question: Question,
+  [from, to]: readonly [from: string, to: string],
+  target: Target,
+): Change | null {
+  const { name } = question;
+  const [least, most] = [from.trim(), to.trim()];
+  const condition =
+    least !== '' && most !== ''
+      ? least === most
+        ? `${name} = ${least}`
+        : `${name} in (${least}..${most})`
+      : least !== ''
+        ? `${name} >= ${least}`
+        : `${name} <= ${most}`;
+  const parsed = parseCondition(condition);
+  if (!parsed.ok || (parsed.tree.kind !== 'in' && parsed.tree.kind !== 'compare')) return null;
+  return editQuestion(place, 'skips', `Skip from ${name} ${condition.slice(name.length + 1)}`, (draft) => {
+    const skips = draft.skips ?? [];
+    // Before a skip that takes everybody, which would leave the new one nothing.
+    const always = skips.findIndex((skip) => skip.if === undefined);
+    skips.splice(always < 0 ? skips.length : always, 0, { if: condition, to: target });
+    draft.skips = skips;
+  });
+}
+
 function skipsAimed(question: Question, code: number, target: Target | null): Skip[] {
   const kept = (question.skips ?? []).flatMap((skip) => {
     const codes = codesOfSkip(question, skip);

@@ -103,7 +103,7 @@ function isListed({ item }: PlanItem): boolean {
 
 function optionTag(option: Option, answer: Answer): string {
   const tags = [
-    option.specify ? 'please specify' : '',
+    option.specify ? (option.specifyLabel ?? 'please specify') : '',
     option.exclusive && answer.type !== 'single' ? 'excludes the others' : '',
     option.askIf === undefined ? '' : `if ${option.askIf}`,
   ];

@@ -11,6 +11,7 @@ import { ConditionField } from './ConditionField';
 import { CheckedField, NumberField, TextField } from './Fields';
 import { fieldId, thenFocus } from './focus';
 import { AnswerPrint } from './ItemPrint';
+import { RangeSkip } from './RangeSkip';
 import { OptionRows } from './OptionRows';
 import classes from './sheet.module.css';
 
@@ -20,6 +21,9 @@ interface Props {
   readonly question: Question;
   readonly place: ItemPlace;
 }
+
+/** Types whose answers come in an order. */
+const RANGED: ReadonlySet<string> = new Set(['number', 'scale', 'date', 'time', 'datetime']);
 
 export function AnswerEditor({ plan, planItem, question, place }: Props) {
   const { answer } = question;
@@ -31,6 +35,7 @@ export function AnswerEditor({ plan, planItem, question, place }: Props) {
         <OptionRows plan={plan} planItem={planItem} question={question} place={place} />
       )}
       <AnswerPrint plan={plan} planItem={planItem} only={['rule']} />
+      {RANGED.has(answer.type) && <RangeSkip question={question} place={place} />}
     </>
   );
 }

@@ -1,14 +1,6 @@
 /** The selected item, written in place: the same lines as in print, each a field. */
-import type { AnswerType, Question, RoutedItem } from '../../core/document/types';
-import { ANSWER_TYPES } from '../../core/document/types';
-import { lossesOf } from '../../core/editing/losses';
-import {
-  answerOfType,
-  editItem,
-  editQuestion,
-  takenNames,
-  type ItemPlace,
-} from '../../core/editing/structure';
+import type { RoutedItem } from '../../core/document/types';
+import { editItem, type ItemPlace } from '../../core/editing/structure';
 import type { Plan, PlanItem } from '../../core/routing/plan';
 import { useStudy } from '../study/store';
 import { useState } from 'react';
@@ -19,6 +11,7 @@ import { TextField } from './Fields';
 import { fieldId, focusField, thenFocus } from './focus';
 import { ItemExtras } from './ItemExtras';
 import { useItemMoves } from './moves';
+import { TypePicker } from './TypePicker';
 import { NamedField } from './NamedField';
 import classes from './sheet.module.css';
 
@@ -36,7 +29,7 @@ export function ItemEditor({ plan, planItem, place }: Props) {
     <>
       <div className={classes.name}>
         <NamedField field={fieldId(item.name, 'name')} name={item.name} selection={(to) => `item:${to}`} />
-        {item.kind === 'statement' ? <small>statement</small> : <TypeField question={item} place={place} />}
+        {item.kind === 'statement' ? <small>statement</small> : <TypePicker question={item} place={place} />}
       </div>
       <div>
         <AskIf item={item} place={place} />
@@ -71,44 +64,6 @@ export function ItemEditor({ plan, planItem, place }: Props) {
         )}
       </div>
     </>
-  );
-}
-
-function TypeField({ question, place }: { readonly question: Question; readonly place: ItemPlace }) {
-  const commit = useStudy((state) => state.commit);
-  const document = useStudy((state) => state.document);
-  return (
-    <select
-      className={classes.type}
-      aria-label="Answer type"
-      data-field={fieldId(question.name, 'type')}
-      value={question.answer.type}
-      onChange={(event) => {
-        const type = event.target.value as AnswerType;
-        const answer = answerOfType(type, question.answer, question.name, takenNames(document));
-        commit(
-          editQuestion(place, 'type', `Make ${question.name} a ${type}`, (draft) => {
-            draft.answer = answer as typeof draft.answer;
-          }),
-        );
-      }}
-    >
-      {ANSWER_TYPES.map((type) => {
-        const losses =
-          type === question.answer.type
-            ? []
-            : lossesOf(
-                question.answer,
-                answerOfType(type, question.answer, question.name, takenNames(document)),
-              );
-        return (
-          <option key={type} value={type}>
-            {type}
-            {losses.length > 0 && ` (loses ${losses.join(', ')})`}
-          </option>
-        );
-      })}
-    </select>
   );
 }
 

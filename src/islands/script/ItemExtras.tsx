@@ -2,13 +2,15 @@
 import type { Draft } from 'immer';
 import { useState, type ReactNode } from 'react';
 import { optionsOf } from '../../core/document/shape';
-import type { Check, Picture, Question, RoutedItem } from '../../core/document/types';
+import type { Check, Question, RoutedItem } from '../../core/document/types';
 import { editItem, type ItemPlace } from '../../core/editing/structure';
 import type { Plan } from '../../core/routing/plan';
 import { PictureButton } from '../ui/PictureButton';
 import { useStudy } from '../study/store';
-import { ConditionField } from './ConditionField';
-import { CheckedField, NumberField, TextField } from './Fields';
+import { AssumeFields } from './AssumeFields';
+import { CheckRow } from './CheckRow';
+import { NumberField, TextField } from './Fields';
+import { PictureFields } from './PictureFields';
 import { fieldId, thenFocus } from './focus';
 import classes from './sheet.module.css';
 
@@ -29,7 +31,8 @@ type TextKey = keyof typeof TEXTS;
 const MEASURES = ['nominal', 'ordinal', 'interval', 'ratio'] as const;
 
 /** What can be added, by what it is called. */
-type Addable = TextKey | 'sensitive' | 'agrees' | 'measure' | 'seconds' | 'image' | 'checks' | 'missingCodes';
+type Addable =
+  TextKey | 'sensitive' | 'agrees' | 'measure' | 'seconds' | 'image' | 'checks' | 'missingCodes' | 'assume';
 
 const ADDED: Readonly<Record<Exclude<Addable, TextKey>, string>> = {
   checks: 'a check of the answer',
@@ -39,6 +42,7 @@ const ADDED: Readonly<Record<Exclude<Addable, TextKey>, string>> = {
   measure: 'the level of measurement',
   missingCodes: 'missing codes of its own',
   seconds: 'the seconds it takes',
+  assume: 'assumed answers',
 };
 
 interface Props {
@@ -85,6 +89,7 @@ export function ItemExtras({ plan, item, place }: Props) {
         fieldId(name, 'check', at),
       );
     } else if (key === 'missingCodes') set('missingCodes', {});
+    else if (key === 'assume') set('assume', {});
   };
   const left = addable(plan, item, place);
   const row = (key: keyof Question, words: string, content: ReactNode) => (
@@ -146,6 +151,16 @@ export function ItemExtras({ plan, item, place }: Props) {
           'missingCodes',
           'missing',
           <MissingCodes plan={plan} question={question} set={(codes) => set('missingCodes', codes)} />,
+        )}
+      {question?.assume !== undefined &&
+        row(
+          'assume',
+          'assumed',
+          <AssumeFields
+            question={question}
+            assume={question.assume}
+            set={(assume) => set('assume', assume)}
+          />,
         )}
       {item.seconds !== undefined &&
         row(
@@ -273,6 +288,7 @@ function addable(plan: Plan, item: RoutedItem, place: ItemPlace): Addable[] {
           'sensitive',
           'measure',
           'missingCodes',
+          'assume',
           'seconds',
         ];
   return all.filter((key) => key === 'checks' || has[key] === undefined);
@@ -335,78 +351,5 @@ function MissingCodes({ plan, question, set }: CodesProps) {
         </label>
       ))}
     </span>
-  );
-}
-
-interface PictureProps {
-  readonly image: Picture;
-  readonly field: string;
-  readonly change: (image: Picture) => string | null;
-}
-
-export function PictureFields({ image, field, change }: PictureProps) {
-  return (
-    <span className={classes.picture}>
-      <img src={image.src} alt={image.alt} />
-      <CheckedField
-        field={field}
-        label="What the picture shows, for those who cannot see it"
-        value={image.alt}
-        size={34}
-        placeholder="What it shows, for those who cannot see it"
-        take={(alt) => change({ ...image, alt })}
-      />
-    </span>
-  );
-}
-
-interface CheckProps {
-  readonly check: Check;
-  readonly n: number;
-  readonly name: string;
-  readonly place: ItemPlace;
-  readonly change: (key: string, change: (draft: Draft<Check>) => void) => void;
-  readonly remove: () => void;
-}
-
-function CheckRow({ check, n, name, place, change, remove }: CheckProps) {
-  return (
-    <div className={classes.extra}>
-      <span>check</span>
-      <div>
-        <ConditionField
-          field={fieldId(name, 'check', n)}
-          label={`Check ${n + 1} of ${name} holds if`}
-          value={check.if}
-          place={{ section: place.section, item: place.item + 1 }}
-          isProblem={(snag) => snag.at.item === name && snag.field === `checks[${n}].if`}
-          change={(text) => change('if', (draft) => void (draft.if = text))}
-          placeholder="people > 20"
-        />
-        <div className={classes.checkWords}>
-          <select
-            className={classes.limit}
-            aria-label={`What check ${n + 1} does`}
-            value={check.kind}
-            onChange={(event) =>
-              change('kind', (draft) => void (draft.kind = event.target.value as Check['kind']))
-            }
-          >
-            <option value="hard">stops, until it is changed:</option>
-            <option value="soft">asks once whether it is so:</option>
-          </select>
-          <TextField
-            field={fieldId(name, 'checkMessage', n)}
-            label={`Words of check ${n + 1}`}
-            value={check.message}
-            placeholder="What respondents are told"
-            change={(text) => change('message', (draft) => void (draft.message = text))}
-          />
-        </div>
-      </div>
-      <button type="button" className={classes.takeOut} aria-label={`Delete check ${n + 1}`} onClick={remove}>
-        ×
-      </button>
-    </div>
   );
 }

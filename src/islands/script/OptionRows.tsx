@@ -21,9 +21,9 @@ import type { Plan, PlanItem } from '../../core/routing/plan';
 import { useStudy } from '../study/store';
 import { readPicture } from '../ui/pictures';
 import { ConditionField } from './ConditionField';
-import { NumberField, TextField } from './Fields';
+import { CheckedField, NumberField, TextField } from './Fields';
 import { fieldId, focusField, thenFocus } from './focus';
-import { PictureFields } from './ItemExtras';
+import { PictureFields } from './PictureFields';
 import { LeadText } from './LeadText';
 import { ListTools } from './ListTools';
 import { useItemMoves } from './moves';
@@ -257,8 +257,28 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
           ) : (
             <span className={classes.lead} />
           )}
-          {(option.askIf !== undefined || option.image !== undefined) && (
+          {(option.askIf !== undefined || option.image !== undefined || option.specify) && (
             <div className={classes.optionMore}>
+              {option.specify && (
+                <label className={classes.specifyWords}>
+                  <span>asks</span>
+                  <CheckedField
+                    field={fieldId(question.name, 'specify', option.code)}
+                    label={`What is asked with answer ${o + 1}`}
+                    value={option.specifyLabel ?? ''}
+                    placeholder="please specify"
+                    size={30}
+                    take={(text) =>
+                      commit(
+                        editOption(place, o, 'specify', 'Change what an answer asks', (draft) => {
+                          if (text.trim() === '') delete draft.specifyLabel;
+                          else draft.specifyLabel = text.trim();
+                        }),
+                      )
+                    }
+                  />
+                </label>
+              )}
               {option.askIf !== undefined && (
                 <div className={classes.askIfEditor}>
                   <span>shown if</span>

@@ -8,7 +8,7 @@ import { DateField, NumberInput, RankForm, ScaleForm, TextInput } from './OpenFi
 import type { Session } from './session';
 
 interface Props {
-  readonly session: Session;
+  readonly session: Pick<Session, 'answers' | 'faults' | 'answer'>;
   readonly step: WalkStep;
   readonly question: Question;
   /** Fills the pipes of a label. */

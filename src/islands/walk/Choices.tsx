@@ -40,8 +40,8 @@ export function Choices({ part, value, set, words, answer, shown, textOf }: Prop
             <input
               type="text"
               className={classes.specify}
-              aria-label={`${words(option.label)}: please specify`}
-              placeholder="please specify"
+              aria-label={`${words(option.label)}: ${option.specifyLabel ?? 'please specify'}`}
+              placeholder={option.specifyLabel ?? 'please specify'}
               value={textOf(option.code).value}
               onChange={(event) => textOf(option.code).set(event.target.value)}
             />

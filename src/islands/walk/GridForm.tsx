@@ -7,7 +7,7 @@ import type { Session } from './session';
 import classes from './grid.module.css';
 
 interface Props {
-  readonly session: Session;
+  readonly session: Pick<Session, 'answers' | 'faults' | 'answer'>;
   readonly step: WalkStep;
   readonly question: Question;
   readonly answer: GridAnswer;
