@@ -57,7 +57,10 @@ test('five sections from nothing, by keyboard; then out and in again as the same
   await page.getByRole('textbox', { name: 'Variable name' }).fill('wait');
   await key('Enter');
   await page.getByRole('button', { name: /^Answer type/ }).click();
-  await page.getByRole('option', { name: /^number/ }).click();
+  await page
+    .getByRole('listbox', { name: 'Answer types' })
+    .getByRole('option', { name: /^number/ })
+    .click();
   await page.getByRole('textbox', { name: 'to', exact: true }).fill('60');
   await key('Tab');
   await page.getByText('Question of Closing?').click();

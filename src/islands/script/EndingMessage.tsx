@@ -4,8 +4,9 @@ import type { Ending, Message } from '../../core/document/types';
 import { editEnding } from '../../core/editing/structure';
 import { useStudy } from '../study/store';
 import { ConditionField } from './ConditionField';
-import { TextField } from './Fields';
 import { fieldId, thenFocus } from './focus';
+import { RichField } from './RichField';
+import { RichText } from '../ui/RichText';
 import classes from './sheet.module.css';
 
 interface Props {
@@ -34,6 +35,8 @@ export function EndingMessage({ ending, at, m, message, selected }: Props) {
     });
   const rearrange = (label: string, change: (list: Draft<Message>[]) => void) =>
     commit(editEnding(at, 'messages', label, (draft) => change(draft.messages)));
+  const select = useStudy((state) => state.select);
+  const field = fieldId('@ending', id, m);
   const condition = fieldId('@ending', id, m, 'if');
   return (
     <div className={classes.message}>
@@ -57,13 +60,20 @@ export function EndingMessage({ ending, at, m, message, selected }: Props) {
           </button>
         </div>
       )}
-      <TextField
-        field={fieldId('@ending', id, m)}
-        label={`Message of ending ${id}`}
-        value={message.text}
-        placeholder="What respondents read at this ending"
-        change={(text) => edit('text', (draft) => void (draft.text = text))}
-      />
+      {selected ? (
+        <RichField
+          field={field}
+          label={`Message of ending ${id}`}
+          value={message.text}
+          place={{ section: past, item: 0 }}
+          placeholder="What respondents read at this ending"
+          change={(text) => edit('text', (draft) => void (draft.text = text))}
+        />
+      ) : (
+        <div data-field={field} onClick={() => thenFocus(() => select(`ending:${id}`), field)}>
+          {message.text === '' ? 'No words yet' : <RichText text={message.text} />}
+        </div>
+      )}
       {selected && (
         <div className={classes.extras}>
           {message.if === undefined && (

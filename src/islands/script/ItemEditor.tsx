@@ -7,10 +7,10 @@ import { useState } from 'react';
 import { AnswerEditor } from './AnswerEditor';
 import { ConditionField } from './ConditionField';
 import { ConditionPicker } from './ConditionPicker';
-import { TextField } from './Fields';
 import { fieldId, focusField, thenFocus } from './focus';
 import { ItemExtras } from './ItemExtras';
 import { useItemMoves } from './moves';
+import { RichField } from './RichField';
 import { TypePicker } from './TypePicker';
 import { NamedField } from './NamedField';
 import classes from './sheet.module.css';
@@ -34,10 +34,11 @@ export function ItemEditor({ plan, planItem, place }: Props) {
       <div>
         <AskIf item={item} place={place} />
         <div className={item.kind === 'statement' ? classes.statement : classes.question}>
-          <TextField
+          <RichField
             field={fieldId(item.name, 'text')}
             label={item.kind === 'statement' ? 'Text of the statement' : 'Words of the question'}
             value={item.text}
+            place={place}
             placeholder={item.kind === 'statement' ? 'What respondents are told' : 'What is asked?'}
             change={(text) =>
               commit(
@@ -46,12 +47,10 @@ export function ItemEditor({ plan, planItem, place }: Props) {
                 }),
               )
             }
-            onKeyDown={(event) => {
-              if (event.key !== 'Enter' || event.shiftKey || event.altKey) return;
-              event.preventDefault();
+            enter={(far) => {
               const first =
                 item.kind === 'question' && 'options' in item.answer ? item.answer.options[0] : undefined;
-              if (first === undefined || event.ctrlKey || event.metaKey) moves.addAfter(place);
+              if (first === undefined || far) moves.addAfter(place);
               else focusField(fieldId(item.name, 'label', first.code), 'all');
             }}
           />

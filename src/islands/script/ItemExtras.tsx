@@ -10,6 +10,7 @@ import { useStudy } from '../study/store';
 import { AssumeFields } from './AssumeFields';
 import { CheckRow } from './CheckRow';
 import { NumberField, TextField } from './Fields';
+import { RichField } from './RichField';
 import { PictureFields } from './PictureFields';
 import { fieldId, thenFocus } from './focus';
 import classes from './sheet.module.css';
@@ -115,13 +116,24 @@ export function ItemExtras({ plan, item, place }: Props) {
         return row(
           key,
           SHORT[key],
-          <TextField
-            field={field(key)}
-            label={words}
-            value={value}
-            placeholder={placeholder}
-            change={(text) => set(key, text)}
-          />,
+          key === 'note' ? (
+            <RichField
+              field={field(key)}
+              label={words}
+              value={value}
+              place={place}
+              placeholder={placeholder}
+              change={(text) => set(key, text)}
+            />
+          ) : (
+            <TextField
+              field={field(key)}
+              label={words}
+              value={value}
+              placeholder={placeholder}
+              change={(text) => set(key, text)}
+            />
+          ),
         );
       })}
       {question?.measure !== undefined &&

@@ -63,7 +63,7 @@ function printed({ plan, planItem }: PrintProps) {
         </div>
         {item.kind === 'question' && item.note !== undefined && (
           <div className={classes.note} data-field={fieldId(item.name, 'note')}>
-            {item.note}
+            <RichText text={item.note} />
           </div>
         )}
         {item.instruction !== undefined && (

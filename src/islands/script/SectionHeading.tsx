@@ -14,6 +14,8 @@ import { ConditionPicker } from './ConditionPicker';
 import { TextField } from './Fields';
 import { fieldId, focusField, thenFocus } from './focus';
 import { wholeItem } from './moves';
+import { RichText } from '../ui/RichText';
+import { RichField } from './RichField';
 import classes from './sheet.module.css';
 
 interface Props {
@@ -154,7 +156,11 @@ export function SectionHeading({ planSection, folded }: Props) {
         </span>
       </div>
       {selected && <SectionFields planSection={planSection} />}
-      {!selected && section.intro !== undefined && <p className={classes.intro}>{section.intro}</p>}
+      {!selected && section.intro !== undefined && (
+        <div className={classes.intro}>
+          <RichText text={section.intro} />
+        </div>
+      )}
     </div>
   );
 }
@@ -201,10 +207,11 @@ function SectionFields({ planSection: { section, index } }: { readonly planSecti
       )}
       {section.intro !== undefined && (
         <div className={classes.intro}>
-          <TextField
+          <RichField
             field={fieldId('@section', section.id, 'intro')}
             label="Introduction"
             value={section.intro}
+            place={place}
             placeholder="What respondents read first"
             change={(text) => set('intro', text)}
           />

@@ -1,4 +1,5 @@
 /** Moving the focus to a field of the sheet, named by its `data-field`. */
+import { EditorView } from '@codemirror/view';
 import { flushSync } from 'react-dom';
 
 /** `NAME/label/2` and the like: what a field edits, unique on the sheet. What belongs to no item begins with `@`. */
@@ -37,6 +38,13 @@ export function focusField(field: string, caret: 'end' | 'all' | number = 'end')
   const found = fieldOf(field);
   if (found === null) return;
   found.focus();
+  const editor = EditorView.findFromDOM(found);
+  if (editor !== null) {
+    const { length } = editor.state.doc;
+    const head = typeof caret === 'number' ? Math.min(caret, length) : length;
+    editor.dispatch({ selection: { anchor: caret === 'all' ? 0 : head, head } });
+    return;
+  }
   if (!(found instanceof HTMLInputElement) && !(found instanceof HTMLTextAreaElement)) return;
   const { length } = found.value;
   if (found instanceof HTMLInputElement && found.type !== 'text') return;
