@@ -78,6 +78,7 @@ export function RichField({ field, label, value, place, placeholder, change, ent
               { key: 'Enter', run: next(false) },
               { key: 'Mod-b', run: (target) => toggleMarks(target, '**') },
               { key: 'Mod-i', run: (target) => toggleMarks(target, '_') },
+              { key: 'Mod-Shift-l', run: (target) => makeLink(target) },
               { key: 'Mod-Shift-8', run: (target) => toggleList(target, '-') },
               { key: 'Mod-Shift-7', run: (target) => toggleList(target, '1.') },
             ]),
@@ -119,6 +120,8 @@ export function RichField({ field, label, value, place, placeholder, change, ent
   const act = (words: string, icon: ReactNode, run: (editor: EditorView) => void) => (
     <button
       type="button"
+      // Each has its keys; Tab goes on to what comes after the text.
+      tabIndex={-1}
       aria-label={words.replace(/ \(.*$/, '')}
       title={words}
       // The caret stays in the text.
@@ -138,7 +141,9 @@ export function RichField({ field, label, value, place, placeholder, change, ent
       <div className={classes.acts} role="toolbar" aria-label={`Set ${label.toLowerCase()}`}>
         {act('Bold (Ctrl+B)', <Bold size={12} />, (editor) => toggleMarks(editor, '**'))}
         {act('Italic (Ctrl+I)', <Italic size={12} />, (editor) => toggleMarks(editor, '_'))}
-        {act('Link (or paste an address over words)', <Link size={12} />, (editor) => makeLink(editor))}
+        {act('Link (Ctrl+Shift+L, or paste an address over words)', <Link size={12} />, (editor) =>
+          makeLink(editor),
+        )}
         {act('List (Ctrl+Shift+8)', <List size={12} />, (editor) => toggleList(editor, '-'))}
         {act('Numbered list (Ctrl+Shift+7)', <ListOrdered size={12} />, (editor) => toggleList(editor, '1.'))}
         {act('An earlier answer (type {)', <Braces size={12} />, (editor) => {

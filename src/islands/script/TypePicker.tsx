@@ -126,7 +126,7 @@ function Types({ question, place, close }: Props & { readonly close: (again: boo
       className={classes.types}
       role="listbox"
       aria-label="Answer types"
-      tabIndex={-1}
+      tabIndex={0}
       aria-activedescendant={`type-${at}`}
       onKeyDown={onKeyDown}
     >
