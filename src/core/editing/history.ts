@@ -32,7 +32,9 @@ export function undoLast(document: Questionnaire, past: readonly Step[]): Undone
     return { document: applyAll(document, own.backward), past: past.slice(0, -1), step: own };
   const made = since.reduceRight((now, step) => applyAll(now, step.backward), document);
   const before = applyAll(made, own.backward);
-  const back = applyOperations(document, operationsBetween(made, before));
+  // What others have renamed since is found under its new name.
+  const foreign = operationsBetween(made, document);
+  const back = applyOperations(document, operationsBetween(made, before), new Set(), foreign);
   const { label, mergeKey } = own;
   return {
     document: back.document,
@@ -55,7 +57,13 @@ export function rebased(future: readonly Step[], from: Questionnaire, onto: Ques
   let [then, now] = [from, onto];
   for (const step of [...future].reverse()) {
     const next = applyAll(then, step.forward);
-    const { document, forward, backward } = applyOperations(now, operationsBetween(then, next));
+    const foreign = operationsBetween(then, now);
+    const { document, forward, backward } = applyOperations(
+      now,
+      operationsBetween(then, next),
+      new Set(),
+      foreign,
+    );
     if (forward.length > 0) fitted.unshift({ ...step, forward, backward });
     [then, now] = [next, document];
   }

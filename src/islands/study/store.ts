@@ -29,7 +29,7 @@ export type Selection = string | null;
 
 export interface StudyState extends SavingState {
   readonly plan: Plan;
-  /** The snags that the document shows by itself; `useSnags` gives them all. */
+  /** The snags that the document shows by itself, a frame after it; `useSnags` gives them all. */
   readonly snags: readonly Snag[];
   /** The snags that only the routes show, as last looked for, and in which document. */
   readonly routed: { readonly snags: readonly Snag[]; readonly document: Questionnaire } | null;
@@ -122,7 +122,18 @@ export function createStudyStore(
   const store = createStore<StudyState>()((set, get) => {
     const show = (document: Questionnaire, before: Plan | null = null) => {
       const plan = planOf(document, before);
-      return { document, plan, snags: snagsOf(plan) };
+      checkSoon();
+      return { document, plan };
+    };
+    /** The snags follow in the frame after: what was typed is seen first. */
+    let checking = false;
+    const checkSoon = () => {
+      if (checking) return;
+      checking = true;
+      afterPaint(() => {
+        checking = false;
+        set({ snags: snagsOf(get().plan) });
+      });
     };
     const changed = (next: Partial<StudyState>) => {
       set(next);
@@ -137,9 +148,12 @@ export function createStudyStore(
       kept?.sent ?? null,
     );
 
+    const opened = kept?.document ?? base;
+    const first = { document: opened, plan: planOf(opened) };
     return {
       id: initial.id,
-      ...show(kept?.document ?? base),
+      ...first,
+      snags: snagsOf(first.plan),
       base,
       revision: kept?.revision ?? initial.revision,
       savedAt: initial.changedAt,
@@ -172,9 +186,10 @@ export function createStudyStore(
           last?.mergeKey !== undefined && last.mergeKey === step.mergeKey && now - lastCommit < MERGE_WITHIN;
         lastCommit = now;
         const shown = show(next, get().plan);
+        const told = change.telling ? { before: snagsOf(get().plan), after: snagsOf(shown.plan) } : null;
         changed({
           ...shown,
-          notice: change.telling ? noticeOf(change.label, get().snags, shown.snags) : null,
+          notice: told && noticeOf(change.label, told.before, told.after),
           past: merges && last ? [...past.slice(0, -1), mergeSteps(last, step)] : [...past, step],
           future: [],
         });
@@ -261,6 +276,11 @@ export function createStudyStore(
     };
   });
   return store;
+}
+
+function afterPaint(then: () => void): void {
+  if (typeof requestAnimationFrame === 'undefined') setTimeout(then, 0);
+  else requestAnimationFrame(() => setTimeout(then, 0));
 }
 
 /** The errors that a change made, told by what they say: their places may have moved. */
