@@ -67,6 +67,8 @@ function Keys() {
           <dd>copy the item, or all that are taken</dd>
           <dt>Esc, Delete</dt>
           <dd>out of the field; delete the item</dd>
+          <dt>Ctrl B, I</dt>
+          <dd>bold, italic; {'{'} pipes an earlier answer in</dd>
           <dt>Ctrl K</dt>
           <dd>find anything; replace</dd>
           <dt>Ctrl Z</dt>
