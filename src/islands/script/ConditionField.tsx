@@ -8,12 +8,13 @@ import {
 import { defaultKeymap } from '@codemirror/commands';
 import { setDiagnostics } from '@codemirror/lint';
 import { EditorState } from '@codemirror/state';
-import { EditorView, keymap, placeholder as placeholderText, tooltips } from '@codemirror/view';
+import { EditorView, keymap } from '@codemirror/view';
 import { useEffect, useId, useRef } from 'react';
 import type { Position } from '../../core/condition/resolve';
 import type { Snag } from '../../core/snags';
 import { completionsAt } from '../../core/views/completions';
 import { useStudy, useStudyStore } from '../study/store';
+import { useCodeMirror } from './use-code-mirror';
 import classes from './condition.module.css';
 
 interface Props {
@@ -31,87 +32,61 @@ interface Props {
 }
 
 export function ConditionField({ field, label, value, place, isProblem, change, placeholder, done }: Props) {
-  const host = useRef<HTMLDivElement>(null);
-  const view = useRef<EditorView | null>(null);
   const store = useStudyStore();
   const snags = useStudy((state) => state.snags);
   const problems = snags.filter(isProblem);
-  const latest = useRef({ change, done, place });
+  const latest = useRef({ done, place });
   const problemId = useId();
   useEffect(() => {
-    latest.current = { change, done, place };
+    latest.current = { done, place };
   });
-
-  useEffect(() => {
-    const complete: CompletionSource = ({ state, pos, explicit }) => {
-      const { from, list } = completionsAt(
-        store.getState().plan,
-        latest.current.place,
-        state.doc.toString(),
-        pos,
-      );
-      if (!explicit && from === pos && state.doc.length > 0 && !/[\s(,=<>]$/.test(state.sliceDoc(0, pos)))
-        return null;
-      return {
-        from,
-        options: list.map(({ label: text, detail, kind }) => ({
-          label: text,
-          detail: detail.length > 44 ? `${detail.slice(0, 43)}…` : detail,
-          type: kind,
-        })),
-        validFor: /^[\w]*$/,
-      };
+  const complete: CompletionSource = ({ state, pos, explicit }) => {
+    const { from, list } = completionsAt(
+      store.getState().plan,
+      latest.current.place,
+      state.doc.toString(),
+      pos,
+    );
+    if (!explicit && from === pos && state.doc.length > 0 && !/[\s(,=<>]$/.test(state.sliceDoc(0, pos)))
+      return null;
+    return {
+      from,
+      options: list.map(({ label: text, detail, kind }) => ({
+        label: text,
+        detail: detail.length > 44 ? `${detail.slice(0, 43)}…` : detail,
+        type: kind,
+      })),
+      validFor: /^[\w]*$/,
     };
-    const editor = new EditorView({
-      parent: host.current as HTMLDivElement,
-      state: EditorState.create({
-        doc: value,
-        extensions: [
-          EditorView.lineWrapping,
-          EditorState.transactionFilter.of((transaction) =>
-            transaction.newDoc.lines > 1 ? [] : transaction,
-          ),
-          autocompletion({ override: [complete], icons: false, aboveCursor: false }),
-          tooltips({ parent: document.body }),
-          keymap.of([
-            ...completionKeymap,
-            {
-              key: 'Enter',
-              run: () => {
-                latest.current.done?.();
-                return true;
-              },
-            },
-            ...defaultKeymap,
-          ]),
-          placeholderText(placeholder ?? ''),
-          EditorView.contentAttributes.of({
-            'aria-label': label,
-            'data-field': field,
-            'aria-describedby': problemId,
-          }),
-          EditorView.updateListener.of((update) => {
-            if (update.docChanged) latest.current.change(update.state.doc.toString());
-          }),
-          EditorView.domEventHandlers({
-            focus: (_event, target) => {
-              if (target.state.doc.length === 0) startCompletion(target);
-            },
-          }),
-        ],
+  };
+  const { host, view } = useCodeMirror({
+    field,
+    label,
+    value,
+    placeholder,
+    change,
+    attributes: { 'aria-describedby': problemId },
+    extensions: () => [
+      EditorState.transactionFilter.of((transaction) => (transaction.newDoc.lines > 1 ? [] : transaction)),
+      autocompletion({ override: [complete], icons: false, aboveCursor: false }),
+      keymap.of([
+        ...completionKeymap,
+        {
+          key: 'Enter',
+          run: () => {
+            latest.current.done?.();
+            return true;
+          },
+        },
+        ...defaultKeymap,
+      ]),
+      EditorView.domEventHandlers({
+        focus: (_event, target) => {
+          if (target.state.doc.length === 0) startCompletion(target);
+        },
       }),
-    });
-    view.current = editor;
-    return () => editor.destroy();
-    // The editor is made once; later values are dispatched to it below.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [store, field, label]);
-
-  useEffect(() => {
-    const editor = view.current;
-    if (editor === null || editor.state.doc.toString() === value) return;
-    editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: value } });
-  }, [value]);
+    ],
+  });
 
   const marks = JSON.stringify(problems.map(({ span, message }) => [span, message]));
   useEffect(() => {

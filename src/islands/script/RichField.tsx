@@ -9,8 +9,8 @@ import {
   type CompletionSource,
 } from '@codemirror/autocomplete';
 import { defaultKeymap } from '@codemirror/commands';
-import { EditorState, Prec } from '@codemirror/state';
-import { EditorView, keymap, placeholder as placeholderText, tooltips } from '@codemirror/view';
+import { Prec } from '@codemirror/state';
+import { EditorView, keymap } from '@codemirror/view';
 import { Bold, Braces, Italic, Link, List, ListOrdered } from 'lucide-react';
 import { useEffect, useRef, type ReactNode } from 'react';
 import type { Position } from '../../core/condition/resolve';
@@ -18,6 +18,7 @@ import { namesBefore } from '../../core/views/completions';
 import { useStudyStore } from '../study/store';
 import { makeLink, newLine, pastedAddress, toggleList, toggleMarks } from './rich-edits';
 import { richMarks } from './rich-marks';
+import { useCodeMirror } from './use-code-mirror';
 import classes from './rich.module.css';
 
 interface Props {
@@ -33,89 +34,64 @@ interface Props {
 }
 
 export function RichField({ field, label, value, place, placeholder, change, enter }: Props) {
-  const host = useRef<HTMLDivElement>(null);
-  const view = useRef<EditorView | null>(null);
   const store = useStudyStore();
-  const latest = useRef({ change, enter, place });
+  const latest = useRef({ enter, place });
   useEffect(() => {
-    latest.current = { change, enter, place };
+    latest.current = { enter, place };
   });
-
-  useEffect(() => {
-    const complete: CompletionSource = (context) => {
-      const typed = context.matchBefore(/\{[A-Za-z0-9_]*/);
-      if (typed === null || context.state.sliceDoc(typed.from - 1, typed.from) === '{') return null;
-      const closed = context.state.sliceDoc(context.pos, context.pos + 1) === '}';
-      return {
-        from: typed.from + 1,
-        options: namesBefore(store.getState().plan, latest.current.place).map(({ label: name, detail }) => ({
-          label: name,
-          detail: detail.length > 44 ? `${detail.slice(0, 43)}…` : detail,
-          apply: closed ? name : `${name}}`,
-        })),
-        validFor: /^\w*$/,
-      };
+  const complete: CompletionSource = (context) => {
+    const typed = context.matchBefore(/\{[A-Za-z0-9_]*/);
+    if (typed === null || context.state.sliceDoc(typed.from - 1, typed.from) === '{') return null;
+    const closed = context.state.sliceDoc(context.pos, context.pos + 1) === '}';
+    return {
+      from: typed.from + 1,
+      options: namesBefore(store.getState().plan, latest.current.place).map(({ label: name, detail }) => ({
+        label: name,
+        detail: detail.length > 44 ? `${detail.slice(0, 43)}…` : detail,
+        apply: closed ? name : `${name}}`,
+      })),
+      validFor: /^\w*$/,
     };
-    const next = (far: boolean) => (target: EditorView) => {
-      const { enter: on } = latest.current;
-      if (on === undefined) return newLine(target);
-      on(far);
-      return true;
-    };
-    const editor = new EditorView({
-      parent: host.current as HTMLDivElement,
-      state: EditorState.create({
-        doc: value,
-        extensions: [
-          EditorView.lineWrapping,
-          autocompletion({ override: [complete], icons: false, aboveCursor: false }),
-          tooltips({ parent: document.body }),
-          Prec.high(
-            keymap.of([
-              ...completionKeymap,
-              { key: 'Shift-Enter', run: newLine },
-              { key: 'Mod-Enter', run: next(true) },
-              { key: 'Enter', run: next(false) },
-              { key: 'Mod-b', run: (target) => toggleMarks(target, '**') },
-              { key: 'Mod-i', run: (target) => toggleMarks(target, '_') },
-              { key: 'Mod-Shift-l', run: (target) => makeLink(target) },
-              { key: 'Mod-Shift-8', run: (target) => toggleList(target, '-') },
-              { key: 'Mod-Shift-7', run: (target) => toggleList(target, '1.') },
-            ]),
-          ),
-          // Alt with the arrows moves the item.
-          keymap.of(defaultKeymap.filter(({ key }) => key?.startsWith('Alt-Arrow') !== true)),
-          richMarks,
-          placeholderText(placeholder ?? ''),
-          EditorView.contentAttributes.of({
-            'aria-label': label,
-            'aria-multiline': 'true',
-            'data-field': field,
-            spellcheck: 'true',
-          }),
-          EditorView.updateListener.of((update) => {
-            if (update.docChanged) latest.current.change(update.state.doc.toString());
-          }),
-          EditorView.domEventHandlers({
-            paste: (event, target) => {
-              const address = pastedAddress(target.state, event.clipboardData?.getData('text/plain') ?? '');
-              return address !== null && makeLink(target, address);
-            },
-          }),
-        ],
+  };
+  const next = (far: boolean) => (target: EditorView) => {
+    const { enter: on } = latest.current;
+    if (on === undefined) return newLine(target);
+    on(far);
+    return true;
+  };
+  const { host, view } = useCodeMirror({
+    field,
+    label,
+    value,
+    placeholder,
+    change,
+    attributes: { 'aria-multiline': 'true', spellcheck: 'true' },
+    extensions: () => [
+      autocompletion({ override: [complete], icons: false, aboveCursor: false }),
+      Prec.high(
+        keymap.of([
+          ...completionKeymap,
+          { key: 'Shift-Enter', run: newLine },
+          { key: 'Mod-Enter', run: next(true) },
+          { key: 'Enter', run: next(false) },
+          { key: 'Mod-b', run: (target) => toggleMarks(target, '**') },
+          { key: 'Mod-i', run: (target) => toggleMarks(target, '_') },
+          { key: 'Mod-Shift-l', run: (target) => makeLink(target) },
+          { key: 'Mod-Shift-8', run: (target) => toggleList(target, '-') },
+          { key: 'Mod-Shift-7', run: (target) => toggleList(target, '1.') },
+        ]),
+      ),
+      // Alt with the arrows moves the item.
+      keymap.of(defaultKeymap.filter(({ key }) => key?.startsWith('Alt-Arrow') !== true)),
+      richMarks,
+      EditorView.domEventHandlers({
+        paste: (event, target) => {
+          const address = pastedAddress(target.state, event.clipboardData?.getData('text/plain') ?? '');
+          return address !== null && makeLink(target, address);
+        },
       }),
-    });
-    view.current = editor;
-    return () => editor.destroy();
-    // The editor is made once; later values are dispatched to it below.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [store, field, label]);
-
-  useEffect(() => {
-    const editor = view.current;
-    if (editor === null || editor.state.doc.toString() === value) return;
-    editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: value } });
-  }, [value]);
+    ],
+  });
 
   const act = (words: string, icon: ReactNode, run: (editor: EditorView) => void) => (
     <button

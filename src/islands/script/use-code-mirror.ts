@@ -1,0 +1,59 @@
+/** A CodeMirror editor in a field: made once, following the value it is given, telling what is written. */
+import { EditorState, type Extension } from '@codemirror/state';
+import { EditorView, placeholder as placeholderText, tooltips } from '@codemirror/view';
+import { useEffect, useRef, type RefObject } from 'react';
+
+export interface EditorOptions {
+  readonly field: string;
+  readonly label: string;
+  readonly value: string;
+  readonly placeholder: string | undefined;
+  readonly change: (text: string) => void;
+  /** Of its content. */
+  readonly attributes: Readonly<Record<string, string>>;
+  /** Keys, completion and the rest; asked for once. */
+  readonly extensions: () => Extension;
+}
+
+export interface Editor {
+  /** Where it is to be put. */
+  readonly host: RefObject<HTMLDivElement | null>;
+  readonly view: RefObject<EditorView | null>;
+}
+
+export function useCodeMirror(options: EditorOptions): Editor {
+  const { field, label, value } = options;
+  const host = useRef<HTMLDivElement>(null);
+  const view = useRef<EditorView | null>(null);
+  const latest = useRef(options);
+  useEffect(() => {
+    latest.current = options;
+  });
+  useEffect(() => {
+    const { placeholder, attributes, extensions } = latest.current;
+    const editor = new EditorView({
+      parent: host.current as HTMLDivElement,
+      state: EditorState.create({
+        doc: latest.current.value,
+        extensions: [
+          EditorView.lineWrapping,
+          tooltips({ parent: document.body }),
+          placeholderText(placeholder ?? ''),
+          EditorView.contentAttributes.of({ 'aria-label': label, 'data-field': field, ...attributes }),
+          EditorView.updateListener.of((update) => {
+            if (update.docChanged) latest.current.change(update.state.doc.toString());
+          }),
+          extensions(),
+        ],
+      }),
+    });
+    view.current = editor;
+    return () => editor.destroy();
+  }, [field, label]);
+  useEffect(() => {
+    const editor = view.current;
+    if (editor === null || editor.state.doc.toString() === value) return;
+    editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: value } });
+  }, [value]);
+  return { host, view };
+}
