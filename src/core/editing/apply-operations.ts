@@ -6,7 +6,7 @@
  */
 import isEqual from 'fast-deep-equal';
 import * as v from 'valibot';
-import { produceWithPatches, type Patch } from 'immer';
+import { enablePatches, produceWithPatches, type Patch } from 'immer';
 import type { Questionnaire } from '../document/types';
 import {
   itemsOf,
@@ -21,6 +21,9 @@ import {
   type Part,
   type Spot,
 } from './operations';
+
+// Here too: whoever applies operations need not have loaded what makes changes.
+enablePatches();
 
 export interface Clash {
   readonly operation: Operation;
