@@ -36,6 +36,12 @@ export function findStudy(db: Store, id: string): Study | null {
   return row === undefined ? null : toStudy(row);
 }
 
+/** The newest revision, without reading the document; null where there is no such study. */
+export function revisionOf(db: Store, id: string): number | null {
+  const row = db.select({ revision: studies.revision }).from(studies).where(present(id)).get();
+  return row?.revision ?? null;
+}
+
 /** Adds a study; with an `id` already there, that study is replaced. */
 export function addStudy(db: Store, document: Questionnaire, now: number, id: string = randomUUID()): Study {
   const row: Row = {

@@ -14,7 +14,7 @@ import type { Position } from '../../core/condition/resolve';
 import type { Snag } from '../../core/snags';
 import { completionsAt } from '../../core/views/completions';
 import { useStudy, useStudyStore } from '../study/store';
-import { useCodeMirror } from './use-code-mirror';
+import { shortDetail, useCodeMirror } from './use-code-mirror';
 import classes from './condition.module.css';
 
 interface Props {
@@ -53,7 +53,7 @@ export function ConditionField({ field, label, value, place, isProblem, change, 
       from,
       options: list.map(({ label: text, detail, kind }) => ({
         label: text,
-        detail: detail.length > 44 ? `${detail.slice(0, 43)}…` : detail,
+        detail: shortDetail(detail),
         type: kind,
       })),
       validFor: /^[\w]*$/,

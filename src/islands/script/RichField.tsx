@@ -18,7 +18,7 @@ import { namesBefore } from '../../core/views/completions';
 import { useStudyStore } from '../study/store';
 import { makeLink, newLine, pastedAddress, toggleList, toggleMarks } from './rich-edits';
 import { richMarks } from './rich-marks';
-import { useCodeMirror } from './use-code-mirror';
+import { shortDetail, useCodeMirror } from './use-code-mirror';
 import classes from './rich.module.css';
 
 interface Props {
@@ -47,7 +47,7 @@ export function RichField({ field, label, value, place, placeholder, change, ent
       from: typed.from + 1,
       options: namesBefore(store.getState().plan, latest.current.place).map(({ label: name, detail }) => ({
         label: name,
-        detail: detail.length > 44 ? `${detail.slice(0, 43)}…` : detail,
+        detail: shortDetail(detail),
         apply: closed ? name : `${name}}`,
       })),
       validFor: /^\w*$/,

@@ -57,3 +57,10 @@ export function useCodeMirror(options: EditorOptions): Editor {
   }, [value]);
   return { host, view };
 }
+
+const LONGEST_DETAIL = 44;
+
+/** What stands beside a completion, short enough for its list. */
+export function shortDetail(detail: string): string {
+  return detail.length > LONGEST_DETAIL ? `${detail.slice(0, LONGEST_DETAIL - 1)}…` : detail;
+}

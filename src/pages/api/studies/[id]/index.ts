@@ -5,7 +5,14 @@ import { applyOperations, OperationSchema } from '../../../../core/editing/apply
 import { problemText, readDocument } from '../../../../core/document/read';
 import { json, noSuchStudy, readBody, refuse } from '../../../../server/respond';
 import { store } from '../../../../store/open';
-import { findStudy, removeStudy, restoreStudy, saveStudy, type Study } from '../../../../store/studies';
+import {
+  findStudy,
+  removeStudy,
+  restoreStudy,
+  revisionOf,
+  saveStudy,
+  type Study,
+} from '../../../../store/studies';
 
 const SaveSchema = v.strictObject({ revision: v.pipe(v.number(), v.integer()), document: v.unknown() });
 
@@ -16,11 +23,12 @@ const EditSchema = v.strictObject({
 
 /** `?after=REVISION`: the document only if there is a newer one. */
 export const GET: APIRoute = ({ params, url }) => {
-  const study = findStudy(store(), params.id ?? '');
-  if (study === null) return noSuchStudy(params.id);
-  return json(
-    url.searchParams.get('after') === String(study.revision) ? { revision: study.revision } : study,
-  );
+  const id = params.id ?? '';
+  const revision = revisionOf(store(), id);
+  // Open tabs ask every few seconds: mostly there is nothing to read.
+  if (revision !== null && url.searchParams.get('after') === String(revision)) return json({ revision });
+  const study = findStudy(store(), id);
+  return study === null ? noSuchStudy(id) : json(study);
 };
 
 /** Edits as operations, made on a revision; 409 where that is not the newest, with what is. */
