@@ -50,12 +50,13 @@ function readCount(text: string | boolean, option: string): bigint {
 
 function readFilter(plan: Plan, values: Record<string, string | boolean | undefined>): RouteFilter {
   const items = new Set(plan.sections.flatMap((section) => section.items.map(({ item }) => item.name)));
-  const filter: { through?: string; avoid?: string; ending?: string } = {};
+  const filter: { through?: [string][]; avoid?: string[]; ending?: string } = {};
   for (const option of ['through', 'avoid'] as const) {
     const name = values[option];
     if (typeof name !== 'string') continue;
     if (!items.has(name)) throw new Misuse(`--${option}: there is no item "${name}"`);
-    filter[option] = name;
+    if (option === 'through') filter.through = [[name]];
+    else filter.avoid = [name];
   }
   const { ending, taking } = values;
   if (typeof ending === 'string') {

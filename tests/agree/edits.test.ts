@@ -76,7 +76,7 @@ function said(plan: Plan, analysis: Analysis, workshop: Workshop | null): object
     some,
     again: some.map((route) => route && analysis.numberOf(route.items, route.ending)),
     witnesses: numbers.map((number) => analysis.route(number)?.items),
-    left: [...items.keys()].map((name) => analysis.filtered({ avoid: name }).total),
+    left: [...items.keys()].map((name) => analysis.filtered({ avoid: [name] }).total),
     snags: routedSnagsOf(plan, analysis, workshop).map(({ rule, at, message }) => ({ rule, at, message })),
   };
 }

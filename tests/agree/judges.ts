@@ -3,7 +3,15 @@
  * compares, and throws where they differ.
  */
 import assert from 'node:assert/strict';
-import { analyse, type Analysis, type WayTaken } from '../../src/core/analysis';
+import {
+  analyse,
+  withFront,
+  without,
+  type Analysis,
+  type RouteFilter,
+  type RoutesLeft,
+  type WayTaken,
+} from '../../src/core/analysis';
 import { QuickCoder } from '../../src/core/coding/quick-row';
 import { codedRow } from '../../src/core/coding/row';
 import { holds } from '../../src/core/condition/evaluate';
@@ -239,22 +247,62 @@ export function judgeFilters(of: Case): void {
   const { plan, analysis, routes, about } = of;
   const names = [...analysis.items.keys()];
   for (const [n, name] of names.entries()) {
-    const ending = plan.endings[n % plan.endings.length]?.ending.id;
-    for (const filter of [{ through: name }, { avoid: name }, { through: names[0], avoid: name, ending }]) {
-      const left = routes.flatMap(({ items, ending: end }, index) => {
-        const shown = new Set(items.map((key) => key.split('#')[0]));
-        const fits =
-          (filter.through === undefined || shown.has(filter.through)) &&
-          (filter.avoid === undefined || !shown.has(filter.avoid)) &&
-          (filter.ending === undefined || filter.ending === end);
-        return fits ? [BigInt(index + 1)] : [];
-      });
-      const filtered = analysis.filtered(filter);
-      const numbers = left.map((_, k) => filtered.numberOf(BigInt(k + 1)));
-      const found = [filtered.total, ...numbers, filtered.numberOf(BigInt(left.length + 1))];
-      assert.deepEqual(found, [BigInt(left.length), ...left, null], `${about}, ${JSON.stringify(filter)}`);
+    const ending = plan.endings[n % plan.endings.length]?.ending.id as string;
+    const [other, third] = [
+      names[(n + 2) % names.length] as string,
+      names[(n * 3 + 1) % names.length] as string,
+    ];
+    const filters: readonly RouteFilter[] = [
+      { through: [[name]] },
+      { avoid: [name, third] },
+      { through: [[name, third], [other]], order: 'longest' },
+      { through: [[name]], avoid: [other], ending, order: 'shortest' },
+      { least: n, most: n + 3 },
+      { through: [[other]], least: n, order: 'longest' },
+    ];
+    for (const filter of filters) {
+      const left = analysis.filtered(filter);
+      const where = `${about}, ${JSON.stringify(filter)}`;
+      const expected = numbersLeft(routes, filter);
+      judgeList(left, expected, routes.length, where);
+      const some = expected.filter((_, index) => (index + n) % 3 === 0);
+      const gone = new Set(some);
+      const kept = expected.filter((number) => !gone.has(number));
+      judgeList(without(left, [...some, 1n].reverse()), kept.filter((number) => number !== 1n), routes.length, `${where}, without`); // prettier-ignore
+      judgeList(withFront(left, some.toReversed()), [...some.toReversed(), ...kept], routes.length, `${where}, first`); // prettier-ignore
     }
   }
+}
+
+function judgeList(left: RoutesLeft, expected: readonly bigint[], routes: number, where: string): void {
+  const numbers = expected.map((_, k) => left.numberOf(BigInt(k + 1)));
+  const found = [left.total, ...numbers, left.numberOf(BigInt(expected.length + 1)), left.numberOf(0n)];
+  assert.deepEqual(found, [BigInt(expected.length), ...expected, null, null], where);
+  const all = Array.from({ length: routes + 1 }, (_, n) => BigInt(n + 1));
+  const positions = new Map(expected.map((number, k) => [number, BigInt(k + 1)]));
+  assert.deepEqual(
+    all.map((number) => left.positionOf(number)),
+    all.map((number) => positions.get(number) ?? null),
+    `${where}: positions`,
+  );
+}
+
+/** By trying each route. */
+function numbersLeft(routes: Case['routes'], filter: RouteFilter): bigint[] {
+  const { through = [], avoid = [], ending, least = 0, most = Infinity, order } = filter;
+  const left = routes.flatMap(({ items, ending: end }, index) => {
+    const shown = new Set(items.map((key) => key.split('#')[0] as string));
+    const fits =
+      through.every((list) => list.some((name) => shown.has(name))) &&
+      !avoid.some((name) => shown.has(name)) &&
+      (ending === undefined || ending === end) &&
+      items.length >= least &&
+      items.length <= most;
+    return fits ? [{ number: BigInt(index + 1), length: items.length }] : [];
+  });
+  // Sorting keeps the order of equal ones.
+  if (order !== undefined) left.sort((a, b) => (a.length - b.length) * (order === 'shortest' ? 1 : -1));
+  return left.map(({ number }) => number);
 }
 
 /** The routes on which somebody takes each skip, quota and onward entry, and one of them for each. */
@@ -263,15 +311,14 @@ export function judgeTaking({ plan, analysis, routes, people, about }: Case): vo
   for (const [of, outcome, way] of waysWritten(plan)) {
     const takers = new Set(met.flatMap(({ route, outcomes }) => (outcomes.has(outcome) ? [route] : [])));
     const names = [...analysis.items.keys()];
-    for (const filter of [{}, { avoid: names.at(-1) }]) {
+    for (const filter of [{}, { avoid: names.slice(-1) }] as const) {
       const left = routes.flatMap((route, index) => {
-        const avoided = route.items.some((key) => key.split('#')[0] === filter.avoid);
+        const avoided = route.items.some((key) => filter.avoid?.includes(key.split('#')[0] as string));
         return takers.has(wordsOf(route)) && !avoided ? [BigInt(index + 1)] : [];
       });
       const filtered = analysis.filtered({ ...filter, taking: [way] });
-      const numbers = left.map((_, k) => filtered.numberOf(BigInt(k + 1)));
       const where = `${about}, taking ${of} ${JSON.stringify(filter)}`;
-      assert.deepEqual([filtered.total, ...numbers], [BigInt(left.length), ...left], where);
+      judgeList(filtered, left, routes.length, where);
       const first = filtered.route(1n);
       if (first === null) continue;
       assert.ok(

@@ -1,99 +1,242 @@
 /**
- * The routes that go through an item, avoid one, or end somewhere: how many, and which, by their numbers over the
- * whole graph.
+ * The routes that go through items, avoid some, or end somewhere: how many, and which, by their numbers over the whole
+ * graph; in canonical order, or by how many items they present.
  *
- * What is to be avoided is left out of the graph, and routes that go through an item are all but those that avoid
- * it: so counts still multiply over parts that have nothing to do with each other.
+ * What is to be avoided is left out of the graph, and routes that go through an item are all but those that avoid it
+ * (where several are to be gone through, by inclusion and exclusion): so counts still multiply over parts that have
+ * nothing to do with each other.
  */
 import type { PlanEnding } from '../routing/plan';
-import type { Sight } from './sights';
 import type { Node } from './graph';
-import { allRoutes, beginning, countOf, nextOf, type Count, type Next, type Prefix } from './prefix';
+import { allRoutes, beginning, countOf, nextOf, type Next, type Prefix } from './prefix';
+import { sightsOf } from './routes';
+import type { Sight } from './sights';
 import type { WayTaken } from './taking';
+import { BY_LENGTH, HOW_MANY, lengthIn, Tally, type Lengths } from './tally';
 
 export interface RouteFilter {
-  /** Presented on the route, in any pass. */
-  readonly through?: string;
-  /** Not presented on it. */
-  readonly avoid?: string;
+  /** Of each list at least one item is presented, in any pass. At most `MOST_THROUGH` lists. */
+  readonly through?: readonly (readonly string[])[];
+  /** None of them is presented. */
+  readonly avoid?: readonly string[];
   /** Id of the ending. */
   readonly ending?: string;
   /** Somebody on the route takes each of these ways, all of them on one walk. */
   readonly taking?: readonly WayTaken[];
+  /** Fewest and most items presented. */
+  readonly least?: number;
+  readonly most?: number;
+  /** By the items presented, and canonical among those of one length; canonical where it is left out. */
+  readonly order?: 'shortest' | 'longest';
 }
 
+/** Every further list doubles the counts that are made. */
+export const MOST_THROUGH = 8;
+
+/** Some of the routes, in an order of their own. */
 export interface RoutesLeft {
   readonly total: bigint;
-  /** The number, over all routes, of the k-th route that is left, from 1; null where there are fewer. */
+  /** The number, over all routes, of the k-th of them, from 1; null where there are fewer. */
   numberOf(k: bigint): bigint | null;
+  /** Which of them, from 1, has a number over all routes; null where it is none of them. */
+  positionOf(number: bigint): bigint | null;
 }
 
 export function filterRoutes(
   root: Node,
   endings: readonly PlanEnding[],
-  { through, avoid, ending }: Omit<RouteFilter, 'taking'>,
+  filter: Omit<RouteFilter, 'taking'>,
 ): RoutesLeft {
-  const ends = (index: number) => ending === undefined || endings[index]?.ending.id === ending;
-  const shows = (name: string | undefined) => name !== avoid;
-  const fitting = counted(({ planItem, ending: e }) => (planItem ? shows(planItem.item.name) : ends(e)));
-  const without = counted(({ planItem, ending: e }) =>
-    planItem ? shows(planItem.item.name) && planItem.item.name !== through : ends(e),
-  );
-  /** Routes left: those that still have to go through the item are all but those that avoid it. */
-  const left = (prefix: Prefix | null, waiting: boolean) =>
-    countOf(prefix, fitting) - (waiting ? countOf(prefix, without) : 0n);
-
-  const begins = through !== undefined;
-  const first = beginning(root);
-  const total = first === null ? 0n : left(first, begins);
+  const left = new Left(root, endings, filter);
+  const strata = left.strata();
+  const total = strata.reduce((sum, { routes }) => sum + routes, 0n);
   return {
     total,
     numberOf(k) {
-      if (k < 1n || k > total) return null;
+      if (k < 1n) return null;
       let rest = k - 1n;
-      let number = 1n;
-      let waiting = begins;
-      for (let prefix = first; prefix !== null;) {
-        let taken: Next | null = null;
-        for (const next of nextOf(prefix)) {
-          const { sight, to } = next;
-          const name = sight.planItem?.item.name;
-          const still = waiting && name !== through;
-          const fits = name === undefined ? ends(sight.ending) && !still : shows(name);
-          const here = fits ? (to === null ? 1n : left(to, still)) : 0n;
-          if (rest < here) {
-            taken = next;
-            waiting = still;
-            break;
-          }
-          rest -= here;
-          number += countOf(to, allRoutes);
-        }
-        prefix = taken?.to ?? null;
+      for (const { lengths, routes } of strata) {
+        if (rest < routes) return left.numberIn(lengths, rest);
+        rest -= routes;
       }
-      return number;
+      return null;
+    },
+    positionOf(number) {
+      const sights = sightsOf(root, number);
+      if (sights === null) return null;
+      let before = 0n;
+      for (const { lengths, routes } of strata) {
+        if (holdsLength(lengths, sights.length - 1)) {
+          const within = left.rankIn(lengths, sights);
+          return within === null ? null : before + within + 1n;
+        }
+        before += routes;
+      }
+      return null;
     },
   };
 }
 
-/** Ways on from a node that show only what is allowed; `unopened` says how many a node counts that has no edges. */
-export function counted(
-  allows: (sight: Sight) => boolean,
-  unopened: (node: Node) => bigint = () => 0n,
-): Count {
-  const known = new Map<Node, bigint>();
-  const count = (node: Node): bigint => {
-    let ways = known.get(node);
-    if (ways !== undefined) return ways;
-    if (node.kind === 'fork' && !node.opened) ways = unopened(node);
-    else if (node.kind === 'parts') ways = node.parts.reduce((product, part) => product * count(part), 1n);
+/** Lengths that a route may have, both ends included; null: any. */
+type Span = readonly [least: number, most: number] | null;
+
+const holdsLength = (span: Span, length: number) => span === null || (length >= span[0] && length <= span[1]);
+
+class Left {
+  private readonly lists: readonly ReadonlySet<string>[];
+  private readonly avoid: ReadonlySet<string>;
+  private readonly counts = new Map<number, Tally<bigint>>();
+  private readonly lengths = new Map<number, Tally<Lengths>>();
+  private readonly first: Prefix | null;
+
+  constructor(
+    private readonly root: Node,
+    private readonly endings: readonly PlanEnding[],
+    private readonly filter: Omit<RouteFilter, 'taking'>,
+  ) {
+    const { through = [], avoid = [] } = filter;
+    if (through.length > MOST_THROUGH) throw new RangeError(`more than ${MOST_THROUGH} lists to go through`);
+    this.lists = through.map((names) => new Set(names));
+    this.avoid = new Set(avoid);
+    this.first = beginning(root);
+  }
+
+  /** The routes that are left, those of one place in the order after the other. */
+  strata(): { lengths: Span; routes: bigint }[] {
+    const { least = 0, most = Infinity, order } = this.filter;
+    const any = least === 0 && most === Infinity;
+    const spans: Span[] = [];
+    if (order === undefined) spans.push(any ? null : [least, most]);
     else {
-      ways = 0n;
-      for (const { sight, to } of node.edges)
-        if (sight === null || allows(sight)) ways += to === null ? 1n : count(to);
+      for (let length = this.root.shortest; length <= this.root.longest; length += 1)
+        if (length >= least && length <= most) spans.push([length, length]);
+      if (order === 'longest') spans.reverse();
     }
-    known.set(node, ways);
-    return ways;
-  };
-  return count;
+    return spans.flatMap((lengths) => {
+      const routes = this.first === null ? 0n : this.left(this.first, this.all, lengths, 0);
+      return routes === 0n ? [] : [{ lengths, routes }];
+    });
+  }
+
+  /** The number of one of them, by how many of them come before it. */
+  numberIn(lengths: Span, before: bigint): bigint {
+    let rest = before;
+    let number = 1n;
+    let [prefix, waiting, items] = [this.first, this.all, 0];
+    while (prefix !== null) {
+      let taken: Next | null = null;
+      for (const next of nextOf(prefix)) {
+        const still = this.waitingAfter(next.sight, waiting);
+        const here = this.through(next, still, lengths, items);
+        if (rest < here) {
+          taken = next;
+          waiting = still;
+          break;
+        }
+        rest -= here;
+        number += countOf(next.to, allRoutes);
+      }
+      prefix = taken?.to ?? null;
+      items += 1;
+    }
+    return number;
+  }
+
+  /** How many of them come before a route; null where it is none of them. */
+  rankIn(lengths: Span, sights: readonly Sight[]): bigint | null {
+    let before = 0n;
+    let [prefix, waiting] = [this.first, this.all];
+    for (const [items, sight] of sights.entries()) {
+      if (prefix === null) return null;
+      let taken: Next | null = null;
+      for (const next of nextOf(prefix)) {
+        const still = this.waitingAfter(next.sight, waiting);
+        const here = this.through(next, still, lengths, items);
+        if (next.sight.rank === sight.rank) {
+          if (here === 0n) return null;
+          taken = next;
+          waiting = still;
+          break;
+        }
+        before += here;
+      }
+      prefix = taken?.to ?? null;
+    }
+    return before;
+  }
+
+  /** All lists that are to be gone through, a bit for each. */
+  private get all(): number {
+    return (1 << this.lists.length) - 1;
+  }
+
+  private waitingAfter({ planItem }: Sight, waiting: number): number {
+    if (planItem === null || waiting === 0) return waiting;
+    return this.lists.reduce(
+      (still, names, n) => (names.has(planItem.item.name) ? still & ~(1 << n) : still),
+      waiting,
+    );
+  }
+
+  /** Routes left that go on with something seen, after so many items. */
+  private through({ sight, to }: Next, waiting: number, lengths: Span, items: number): bigint {
+    if (!this.allows(sight)) return 0n;
+    if (to === null) return waiting === 0 && holdsLength(lengths, items) ? 1n : 0n;
+    return this.left(to, waiting, lengths, items + 1);
+  }
+
+  private allows({ planItem, ending }: Sight): boolean {
+    if (planItem !== null) return !this.avoid.has(planItem.item.name);
+    return this.filter.ending === undefined || this.endings[ending]?.ending.id === this.filter.ending;
+  }
+
+  /** Of the ways on, those that still go through all that is waited for. */
+  private left(prefix: Prefix, waiting: number, lengths: Span, items: number): bigint {
+    let sum = 0n;
+    // Every set of those lists, each time a smaller one.
+    for (let without = waiting; ; without = (without - 1) & waiting) {
+      const ways =
+        lengths === null
+          ? this.countingWithout(without).ahead(prefix)
+          : within(this.measuringWithout(without).ahead(prefix), lengths, items);
+      sum += isOdd(without) ? -ways : ways;
+      if (without === 0) return sum;
+    }
+  }
+
+  private countingWithout(lists: number): Tally<bigint> {
+    const known = this.counts.get(lists);
+    if (known !== undefined) return known;
+    const tally = new Tally(HOW_MANY, this.allowsWithout(lists));
+    this.counts.set(lists, tally);
+    return tally;
+  }
+
+  private measuringWithout(lists: number): Tally<Lengths> {
+    const known = this.lengths.get(lists);
+    if (known !== undefined) return known;
+    const tally = new Tally(BY_LENGTH, this.allowsWithout(lists));
+    this.lengths.set(lists, tally);
+    return tally;
+  }
+
+  private allowsWithout(lists: number): (sight: Sight) => boolean {
+    const avoided = new Set(this.lists.flatMap((names, n) => ((lists >> n) & 1 ? [...names] : [])));
+    return (sight) =>
+      this.allows(sight) && (sight.planItem === null || !avoided.has(sight.planItem.item.name));
+  }
+}
+
+function within(ways: Lengths, [least, most]: readonly [number, number], items: number): bigint {
+  if (least === most) return lengthIn(ways, least - items);
+  return ways.counts.reduce((sum, count, n) => {
+    const length = items + ways.from + n;
+    return length >= least && length <= most ? sum + count : sum;
+  }, 0n);
+}
+
+function isOdd(bits: number): boolean {
+  let odd = false;
+  for (let rest = bits; rest !== 0; rest &= rest - 1) odd = !odd;
+  return odd;
 }

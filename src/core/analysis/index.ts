@@ -6,7 +6,7 @@
 import { itemKey, type Plan } from '../routing/plan';
 import { Beliefs } from './belief';
 import type { Limit } from './drivers';
-import { counted, filterRoutes, type RouteFilter } from './filters';
+import { filterRoutes, type RouteFilter } from './filters';
 import { coverRoutes, pairRoutes, type CoverResult, type PairsResult } from './covering';
 import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './graph';
 import { reachOf } from './reach';
@@ -14,6 +14,7 @@ import {
   firstHeaviest,
   firstOfLength,
   itemsAhead,
+  numberIn,
   numberMatching,
   prefixOf,
   seenOn,
@@ -26,6 +27,7 @@ import type { Place } from '../routing/problems';
 import { isSameRouting } from './same-routing';
 import { sharesIn, type Shares } from './shares';
 import { Diagrams } from './diagram';
+import { HOW_MANY, Tally } from './tally';
 import { filteredTakers, numbered, takersOf, type FilteredRoutes, type Takers } from './takers';
 import { Terrain } from './terrain';
 import { isTooMuch, terrainWithin, withinMemory } from './within';
@@ -34,7 +36,8 @@ import { Bench, type Workshop } from './workshop';
 
 export type { Limit } from './drivers';
 export type { CoverResult, PairsResult } from './covering';
-export type { RouteFilter } from './filters';
+export { MOST_THROUGH, type RouteFilter, type RoutesLeft } from './filters';
+export { listed, withFront, without } from './lists';
 export type { FilteredRoutes } from './takers';
 export { withinMemory } from './within';
 export type { WayTaken } from './taking';
@@ -107,10 +110,12 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Worksho
   let asked: ReadonlyMap<string, string> | null = null;
   let cover: CoverResult | null = null;
   let pairs: PairsResult | null = null;
-  const numberOf = (items: readonly string[], ending: string) =>
-    numberMatching(root, [...items, `> ${ending}`], ({ planItem, pass, ending: e }) =>
-      planItem === null ? `> ${plan.endings[e]?.ending.id ?? ''}` : itemKey(planItem.item.name, pass),
-    );
+  const numberOf = (items: readonly string[], ending: string) => numberIn(plan, root, items, ending);
+  const outline = (number: bigint) => {
+    const sights = sightsOf(root, number);
+    return sights === null ? null : { number, ...seenOn(plan, sights) };
+  };
+  const numbering = { numberOf, outline };
   const takers = new Map<string, Takers>();
   const route = (number: bigint): Route | null => {
     const sights = sightsOf(root, number);
@@ -153,10 +158,7 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Worksho
     shortest: some ? { items: root.shortest, number: firstOfLength(root, 'shortest') } : null,
     longest: some ? { items: root.longest, number: firstOfLength(root, 'longest') } : null,
     route,
-    outline(number) {
-      const sights = sightsOf(root, number);
-      return sights === null ? null : { number, ...seenOn(plan, sights) };
-    },
+    outline,
     filtered({ taking = [], ...filter }) {
       if (taking.length === 0) {
         const left = filterRoutes(root, plan.endings, filter);
@@ -165,7 +167,7 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Worksho
       const key = JSON.stringify(taking);
       const of = takers.get(key) ?? takersOf(plan, caps, taking);
       takers.set(key, of);
-      return filteredTakers(plan, of, filter, numberOf);
+      return filteredTakers(plan, of, filter, numbering);
     },
     ahead(items) {
       const prefix = prefixOf(
@@ -339,11 +341,12 @@ function routesByItem(plan: Plan, { root }: Graph, ways: ReadonlyMap<Node, bigin
     }
   }
   for (const name of repeated) {
-    const avoiding = counted(
+    const avoiding = new Tally(
+      HOW_MANY,
       (sight) => sight.planItem?.item.name !== name,
       ({ routes }) => routes,
     );
-    counts.set(name, root.routes - avoiding(root));
+    counts.set(name, root.routes - avoiding.from(root));
   }
   return counts;
 }

@@ -149,6 +149,13 @@ export function firstHeaviest(
   return { weight: most(root), number };
 }
 
+/** The number in a graph of the route with these items (`name#pass` in a repeat) and ending; null where it has none. */
+export function numberIn(plan: Plan, root: Node, items: readonly string[], ending: string): bigint | null {
+  return numberMatching(root, [...items, `> ${ending}`], ({ planItem, pass, ending: e }) =>
+    planItem === null ? `> ${plan.endings[e]?.ending.id ?? ''}` : itemKey(planItem.item.name, pass),
+  );
+}
+
 /** What is presented, and where it ends. */
 export function seenOn(plan: Plan, sights: readonly Sight[]): Pick<Route, 'items' | 'ending'> {
   const items = sights.flatMap(({ planItem, pass }) =>

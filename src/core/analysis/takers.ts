@@ -3,7 +3,7 @@ import type { Plan } from '../routing/plan';
 import { Beliefs } from './belief';
 import { filterRoutes, type RouteFilter, type RoutesLeft } from './filters';
 import { buildGraph, type Caps, type Node } from './graph';
-import { seenOn, sightsOf, type Route } from './routes';
+import { numberIn, seenOn, sightsOf, type Route } from './routes';
 import type { WayTaken } from './taking';
 import { terrainWithin } from './within';
 import { witnessOf } from './witness';
@@ -22,6 +22,12 @@ export interface Takers {
   readonly exact: boolean;
 }
 
+/** How all routes are numbered. */
+export interface Numbering {
+  numberOf(items: readonly string[], ending: string): bigint | null;
+  outline(number: bigint): Pick<Route, 'items' | 'ending'> | null;
+}
+
 export function takersOf(plan: Plan, caps: Caps, taking: readonly WayTaken[]): Takers {
   const beliefs = new Beliefs(terrainWithin(plan, caps, { taking }));
   const graph = buildGraph(beliefs, caps);
@@ -34,7 +40,7 @@ export function filteredTakers(
   plan: Plan,
   { root, beliefs, exact }: Takers,
   filter: RouteFilter,
-  numberOf: (items: readonly string[], ending: string) => bigint | null,
+  { numberOf, outline }: Numbering,
 ): FilteredRoutes {
   const left = filterRoutes(root, plan.endings, filter);
   const seen = (own: bigint) => {
@@ -48,6 +54,11 @@ export function filteredTakers(
     total: left.total,
     exact,
     numberOf: numbered(left, (own) => seen(own)?.number ?? null),
+    positionOf(number) {
+      const all = outline(number);
+      const own = all === null ? null : numberIn(plan, root, all.items, all.ending);
+      return own === null ? null : left.positionOf(own);
+    },
     route: numbered(left, (own) => {
       const found = seen(own);
       if (found === null) return null;

@@ -1,0 +1,107 @@
+/**
+ * Ways on through the graph that show only what is allowed: how many, or how many of each length. Both add up over the
+ * edges of a fork and multiply over parts that have nothing to do with each other.
+ */
+import type { Node } from './graph';
+import type { Prefix } from './prefix';
+import type { Sight } from './sights';
+
+/** A number of ways, or ways by what else is told of them. */
+export interface Algebra<Ways> {
+  readonly none: Ways;
+  /** The one way on from an ending. */
+  readonly one: Ways;
+  plus(a: Ways, b: Ways): Ways;
+  times(a: Ways, b: Ways): Ways;
+  /** The same ways with an item more in front. */
+  withItem(ways: Ways): Ways;
+}
+
+export const HOW_MANY: Algebra<bigint> = {
+  none: 0n,
+  one: 1n,
+  plus: (a, b) => a + b,
+  times: (a, b) => a * b,
+  withItem: (ways) => ways,
+};
+
+/** Ways by the number of items on them: `counts[n]` with `from + n`. */
+export interface Lengths {
+  readonly from: number;
+  readonly counts: readonly bigint[];
+}
+
+export const BY_LENGTH: Algebra<Lengths> = {
+  none: { from: 0, counts: [] },
+  one: { from: 0, counts: [1n] },
+  plus(a, b) {
+    if (a.counts.length === 0) return b;
+    if (b.counts.length === 0) return a;
+    const from = Math.min(a.from, b.from);
+    const until = Math.max(a.from + a.counts.length, b.from + b.counts.length);
+    const counts = Array.from(
+      { length: until - from },
+      (_, n) => lengthIn(a, from + n) + lengthIn(b, from + n),
+    );
+    return { from, counts };
+  },
+  times(a, b) {
+    if (a.counts.length === 0 || b.counts.length === 0) return { from: 0, counts: [] };
+    const counts = Array.from({ length: a.counts.length + b.counts.length - 1 }, () => 0n);
+    a.counts.forEach((some, n) => {
+      if (some === 0n) return;
+      b.counts.forEach((others, m) => {
+        counts[n + m] = (counts[n + m] ?? 0n) + some * others;
+      });
+    });
+    return { from: a.from + b.from, counts };
+  },
+  withItem: ({ from, counts }) => ({ from: from + 1, counts }),
+};
+
+/** How many of them have just so many items. */
+export function lengthIn({ from, counts }: Lengths, items: number): bigint {
+  return counts[items - from] ?? 0n;
+}
+
+export class Tally<Ways> {
+  private readonly nodes = new Map<Node, Ways>();
+  private readonly prefixes = new WeakMap<Prefix, Ways>();
+
+  constructor(
+    private readonly algebra: Algebra<Ways>,
+    private readonly allows: (sight: Sight) => boolean,
+    /** What a node counts that has no edges, because a cap kept it from being opened. */
+    private readonly unopened: (node: Node) => Ways = () => algebra.none,
+  ) {}
+
+  from(node: Node): Ways {
+    let ways = this.nodes.get(node);
+    if (ways !== undefined) return ways;
+    const { algebra } = this;
+    if (node.kind === 'fork' && !node.opened) ways = this.unopened(node);
+    else if (node.kind === 'parts')
+      ways = node.parts.reduce((product, part) => algebra.times(product, this.from(part)), algebra.one);
+    else {
+      ways = algebra.none;
+      for (const { sight, to } of node.edges) {
+        if (sight !== null && !this.allows(sight)) continue;
+        const rest = to === null ? algebra.one : this.from(to);
+        ways = algebra.plus(ways, sight?.planItem ? algebra.withItem(rest) : rest);
+      }
+    }
+    this.nodes.set(node, ways);
+    return ways;
+  }
+
+  /** Of all that lies ahead together; of nothing, one. */
+  ahead(prefix: Prefix | null): Ways {
+    if (prefix === null) return this.algebra.one;
+    let ways = this.prefixes.get(prefix);
+    if (ways === undefined) {
+      ways = this.algebra.times(this.from(prefix.fork), this.ahead(prefix.then));
+      this.prefixes.set(prefix, ways);
+    }
+    return ways;
+  }
+}
