@@ -25,11 +25,15 @@ import { allRoutes, countOf } from './prefix';
 import { Entangled, Flow } from './flow';
 import type { Place } from '../routing/problems';
 import { isSameRouting } from './same-routing';
+import { selectRoutes, type Selected, type Selection } from './selection';
 import { sharesIn, type Shares } from './shares';
+import { TooEntangled } from './steps';
+import type { WayTaken } from './taking';
 import { Diagrams } from './diagram';
 import { HOW_MANY, Tally } from './tally';
 import { filteredTakers, numbered, takersOf, type FilteredRoutes, type Takers } from './takers';
 import { Terrain } from './terrain';
+import type { Version } from './touched';
 import { isTooMuch, terrainWithin, withinMemory } from './within';
 import { witnessOf } from './witness';
 import { Bench, type Workshop } from './workshop';
@@ -40,7 +44,9 @@ export { MOST_THROUGH, type RouteFilter, type RoutesLeft } from './filters';
 export { listed, withFront, without } from './lists';
 export type { FilteredRoutes } from './takers';
 export { withinMemory } from './within';
+export type { Selected, Selection } from './selection';
 export type { WayTaken } from './taking';
+export type { Version } from './touched';
 export { Workshop } from './workshop';
 export type { Route } from './routes';
 export type { Shares, WayShare } from './shares';
@@ -80,13 +86,20 @@ export interface Analysis {
   numberOf(items: readonly string[], ending: string): bigint | null;
   /** The routes that a filter leaves. */
   filtered(filter: RouteFilter): FilteredRoutes;
+  /** Chosen by everything at once; null where that is too entangled to tell. */
+  select(selection: Selection): (Selected & { readonly exact: boolean }) | null;
+  /** The routes by what they show, to compare with those of another version. */
+  version(markOf: ContentMarkOf): Version;
   /** What still lies ahead of a respondent who was presented these items so far; null where no route begins so. */
   ahead(items: readonly string[]): Ahead | null;
   /** The number of the first route whose items and ending, in order, carry these marks. */
-  numberShowing(
-    marks: readonly string[],
-    markOf: { item(name: string, pass: number | null): string; ending(id: string): string },
-  ): bigint | null;
+  numberShowing(marks: readonly string[], markOf: ContentMarkOf): bigint | null;
+}
+
+/** Marks of what is shown: equal marks, equal words and answers. */
+export interface ContentMarkOf {
+  item(name: string, pass: number | null): string;
+  ending(id: string): string;
 }
 
 export interface Ahead {
@@ -117,6 +130,12 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Worksho
   };
   const numbering = { numberOf, outline };
   const takers = new Map<string, Takers>();
+  const takersTaking = (taking: readonly WayTaken[]) => {
+    const key = JSON.stringify(taking);
+    const of = takers.get(key) ?? takersOf(plan, caps, taking);
+    takers.set(key, of);
+    return of;
+  };
   const route = (number: bigint): Route | null => {
     const sights = sightsOf(root, number);
     if (sights === null) return null;
@@ -164,11 +183,19 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Worksho
         const left = filterRoutes(root, plan.endings, filter);
         return { ...left, exact: limits.length === 0, route: numbered(left, route) };
       }
-      const key = JSON.stringify(taking);
-      const of = takers.get(key) ?? takersOf(plan, caps, taking);
-      takers.set(key, of);
-      return filteredTakers(plan, of, filter, numbering);
+      return filteredTakers(plan, takersTaking(taking), filter, numbering);
     },
+    select({ taking = [], ...selection }) {
+      const of = taking.length === 0 ? { root, exact: limits.length === 0 } : takersTaking(taking);
+      const selected = refusing(TooEntangled, () => selectRoutes(plan, of.root, numbering, selection));
+      return selected && { ...selected, exact: of.exact };
+    },
+    version: ({ item, ending }) => ({
+      root,
+      order: plan.sections.flatMap(({ items }) => items.map((each) => item(each.item.name, null))),
+      markOf: ({ planItem, pass, ending: e }) =>
+        planItem === null ? ending(plan.endings[e]?.ending.id ?? '') : item(planItem.item.name, pass),
+    }),
     ahead(items) {
       const prefix = prefixOf(
         root,
@@ -215,6 +242,16 @@ function beginning(plan: Plan, caps: Caps, workshop: Workshop | null): Begun {
   const terrain = terrainWithin(plan, caps);
   const beliefs = new Beliefs(terrain);
   return { terrain, beliefs, graph: buildGraph(beliefs, caps) };
+}
+
+/** Null where it throws the refusal given. */
+function refusing<Result>(refusal: new () => Error, work: () => Result): Result | null {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof refusal) return null;
+    throw error;
+  }
 }
 
 function askedOf(plan: Plan, caps: Caps, workshop: Workshop | null): ReadonlyMap<string, string> {

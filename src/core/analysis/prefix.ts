@@ -48,7 +48,8 @@ export function isOpened(prefix: Prefix | null): boolean {
   return true;
 }
 
-function inserted(prefix: Prefix | null, node: Node): Prefix | null {
+/** What lies ahead, and a node as well. */
+export function inserted(prefix: Prefix | null, node: Node): Prefix | null {
   if (node.kind === 'parts') return node.parts.reduce<Prefix | null>(inserted, prefix);
   if (prefix === null || node.spot.rank <= prefix.fork.spot.rank) return { fork: node, then: prefix };
   return { fork: prefix.fork, then: inserted(prefix.then, node) };

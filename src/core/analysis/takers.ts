@@ -4,6 +4,7 @@ import { Beliefs } from './belief';
 import { filterRoutes, type RouteFilter, type RoutesLeft } from './filters';
 import { buildGraph, type Caps, type Node } from './graph';
 import { numberIn, seenOn, sightsOf, type Route } from './routes';
+import type { Numbering } from './selection';
 import type { WayTaken } from './taking';
 import { terrainWithin } from './within';
 import { witnessOf } from './witness';
@@ -20,12 +21,6 @@ export interface Takers {
   readonly root: Node;
   readonly beliefs: Beliefs;
   readonly exact: boolean;
-}
-
-/** How all routes are numbered. */
-export interface Numbering {
-  numberOf(items: readonly string[], ending: string): bigint | null;
-  outline(number: bigint): Pick<Route, 'items' | 'ending'> | null;
 }
 
 export function takersOf(plan: Plan, caps: Caps, taking: readonly WayTaken[]): Takers {
