@@ -174,6 +174,14 @@ function agrees(document: Questionnaire, seed: number): boolean {
   for (const [name, { share }] of shares.items) near(share, items.get(name) ?? 0, name);
   for (const { id, share } of shares.endings) near(share, endings.get(id) ?? 0, `> ${id}`);
   for (const [words, { route, share }] of routes) near(shares.ofRoute(route), share, words);
+  const byShare = [...routes.values()].map(({ share }) => share).sort((a, b) => b - a);
+  const { routes: likeliest, othersAtMost } = shares.likeliest(5);
+  likeliest.forEach(({ items: shown, ending, share }, n) => {
+    const words = `${shown.join(' ')} > ${ending}`;
+    near(routes.get(words)?.share ?? 0, share, `likely route ${words}`);
+    near(share, byShare[n] ?? 0, `${n} likelier routes`);
+  });
+  near(othersAtMost, byShare[likeliest.length] ?? 0, 'all others');
   return true;
 }
 

@@ -49,6 +49,7 @@ export type { WayTaken } from './taking';
 export type { Version } from './touched';
 export { Workshop } from './workshop';
 export type { Route } from './routes';
+export type { Likeliest, LikelyRoute } from './likeliest';
 export type { Shares, WayShare } from './shares';
 export { DEFAULT_CAPS, type Caps } from './graph';
 

@@ -6,6 +6,7 @@ import { secondsOf } from '../routing/burden';
 import type { Plan } from '../routing/plan';
 import { Beliefs } from './belief';
 import { TRUE } from './diagram';
+import { likeliestRoutes, type Likeliest } from './likeliest';
 import type { Terrain, Way } from './terrain';
 import { Weighing } from './weighing';
 import { emissionsTo } from './witness';
@@ -29,6 +30,8 @@ export interface Shares {
   readonly minutes: number;
   /** The share that takes a route. */
   ofRoute(route: { readonly items: readonly string[]; readonly ending: string }): number;
+  /** The likeliest routes, at most so many. */
+  likeliest(count: number): Likeliest;
 }
 
 /** The terrain must be fresh and exact. */
@@ -63,6 +66,7 @@ export function sharesIn(plan: Plan, terrain: Terrain): Shares {
       id: ending.id,
       share: weighing.shareOf(coming.at(layout.ending(index))),
     })),
+    likeliest: (count) => likeliestRoutes(beliefs, weighing, count),
     ofRoute(route) {
       const masses = emissionsTo(beliefs, route).map(({ mass }) => mass);
       return weighing.shareOf(masses.reduce((all, mass) => diagrams.and(all, mass), TRUE));
