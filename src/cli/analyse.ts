@@ -31,7 +31,8 @@ export function analyseCommand(args: readonly string[]): number {
 
 /** Counts and numbers as decimal strings, since they can be of any size. */
 export function routeJson(route: Route): object {
-  return { ...route, number: String(route.number) };
+  const { number, items, ending, answers, draws, given, full } = route;
+  return { number: String(number), items, ending, answers, draws, given, full };
 }
 
 function asJson(plan: Plan, analysis: Analysis, shares: Shares | null, provisional: boolean): object {

@@ -1,4 +1,5 @@
 /** The tables of the database. */
+import type { Walked } from '../core/document/walked';
 import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 export const studies = sqliteTable('studies', {
@@ -27,6 +28,8 @@ export const verdicts = sqliteTable(
     marks: text('marks', { mode: 'json' }).$type<string[]>().notNull(),
     /** The names presented when the verdict was given, as a JSON list. */
     items: text('items', { mode: 'json' }).$type<string[]>().notNull(),
+    /** The respondent who was walked, who finds what became of the route after an edit; null in old verdicts. */
+    walked: text('walked', { mode: 'json' }).$type<Walked>(),
     verdict: text('verdict', { enum: ['passed', 'sent_back'] }).notNull(),
     remark: text('remark').notNull(),
     /** Item the remark is about; empty for the whole route. */
@@ -39,6 +42,17 @@ export const verdicts = sqliteTable(
     index('verdicts_study').on(table.studyId),
   ],
 );
+
+/** Routes drawn at random to be walked, the same for all who sign off: respondents made up with a seed. */
+export const draws = sqliteTable('draws', {
+  studyId: text('study_id')
+    .primaryKey()
+    .references(() => studies.id, { onDelete: 'cascade' }),
+  seed: integer('seed').notNull(),
+  /** How many respondents. */
+  count: integer('count').notNull(),
+  at: integer('at').notNull(),
+});
 
 /** Snags that somebody looked at and set aside, with the reason. */
 export const asides = sqliteTable(

@@ -6,9 +6,9 @@ import { verdicts } from './schema';
 export type Verdict = Omit<typeof verdicts.$inferSelect, 'id' | 'studyId'>;
 
 export function listVerdicts(db: Store, studyId: string): Verdict[] {
-  const { route, marks, items, verdict, remark, place, reviewer, at } = verdicts;
+  const { route, marks, items, walked, verdict, remark, place, reviewer, at } = verdicts;
   return db
-    .select({ route, marks, items, verdict, remark, place, reviewer, at })
+    .select({ route, marks, items, walked, verdict, remark, place, reviewer, at })
     .from(verdicts)
     .where(eq(verdicts.studyId, studyId))
     .all();

@@ -9,19 +9,30 @@ import {
   Workshop,
   type Analysis,
   type Shares,
+  type Version,
 } from '../core/analysis';
 import { readDocument } from '../core/document/read';
+import { WalkedSchema } from '../core/document/walked';
 import { routingContent } from '../core/document/routing-content';
 import type { Plan } from '../core/routing/plan';
 import { secondsAlong, secondsByName } from '../core/routing/burden';
 import { planOf } from '../core/routing/planner';
+import { walk } from '../core/routing/walk';
+import { madeUpRespondents } from '../core/simulate/respondents';
 import { routedSnagsOf } from '../core/snags';
+import { routeChanges, routeChangeWords } from '../core/views/route-changes';
 import { contentMarks, fingerprint, routeMarks, type ContentMarks } from '../core/views/route-content';
+import { ListQuerySchema, NumberText } from './list-query';
+import { Lists } from './lists';
 import type { AnalysisApi, AnalysisSummary, RouteRow, RouteView } from './types';
 
-const NumberText = v.pipe(v.string(), v.regex(/^\d+$/, 'a route number is written in digits'));
 const Count = v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(500));
 const Marks = v.array(v.string());
+const LookedAt = v.object({
+  items: v.array(v.string()),
+  marks: Marks,
+  walked: v.nullable(WalkedSchema),
+});
 const From = v.union([v.strictObject({ item: v.string() }), v.strictObject({ section: v.string() })]);
 
 /** From one edit to the next. */
@@ -34,6 +45,10 @@ let plan: Plan | null = null;
 let analysed: string | null = null;
 /** Undefined until they have been asked for. */
 let shares: Shares | null | undefined;
+let lists: Lists | null = null;
+let seconds: ReturnType<typeof secondsByName> | null = null;
+/** What touched routes are told by. */
+let since: { readonly text: string; readonly version: Version } | null = null;
 
 function loaded(): { analysis: Analysis; marks: ContentMarks } {
   if (analysis === null || marks === null) throw new Error('no questionnaire has been loaded');
@@ -44,6 +59,29 @@ function sharesNow(): Shares | null {
   if (plan === null) return null;
   if (shares === undefined) shares = sharesOf(plan);
   return shares;
+}
+
+function listsNow(): Lists {
+  const { analysis: of, marks: by } = loaded();
+  const versions = () => (since === null ? null : ([of.version(by), since.version] as const));
+  lists ??= new Lists({ plan: plan as Plan, analysis: of, shares: sharesNow, versions });
+  return lists;
+}
+
+function rowOf(number: bigint, times: bigint | null = null): RouteRow | null {
+  const { analysis: of, marks: by } = loaded();
+  const outline = of.outline(number);
+  if (outline === null || plan === null) return null;
+  seconds ??= secondsByName(plan);
+  const { items, ending } = outline;
+  return {
+    number: String(number),
+    items,
+    ending,
+    fingerprint: fingerprint(routeMarks(by, items, ending)),
+    seconds: secondsAlong(seconds, items),
+    times: times === null ? '1' : String(times),
+  };
 }
 
 const api: AnalysisApi = {
@@ -58,6 +96,8 @@ const api: AnalysisApi = {
     analysed = content;
     analysis = result;
     shares = undefined;
+    lists = null;
+    seconds = null;
     marks = contentMarks(plan);
     const length = (of: Analysis['shortest']) => of && { items: of.items, number: String(of.number) };
     return {
@@ -117,35 +157,59 @@ const api: AnalysisApi = {
     );
   },
 
-  rows(from, count): RouteRow[] {
-    const { analysis: of, marks: by } = loaded();
+  since(document) {
+    const read = readDocument(document);
+    if (!read.ok) throw new Error(read.problems[0]?.message);
+    const text = JSON.stringify(read.document);
+    if (text === since?.text) return;
+    const before = planOf(read.document);
+    since = { text, version: analyse(before).version(contentMarks(before)) };
+    lists = null;
+  },
+
+  list: (asked) => listsNow().summary(v.parse(ListQuerySchema, asked)),
+
+  rows(asked, from, count): RouteRow[] {
+    const list = listsNow().of(v.parse(ListQuerySchema, asked));
     const first = BigInt(v.parse(NumberText, from));
     const rows: RouteRow[] = [];
+    if (list === null) return rows;
     for (let n = 0; n < v.parse(Count, count); n += 1) {
-      const outline = of.outline(first + BigInt(n));
-      if (outline === null) break;
-      const { number, items, ending } = outline;
-      rows.push({
-        number: String(number),
-        items,
-        ending,
-        fingerprint: fingerprint(routeMarks(by, items, ending)),
-      });
+      const number = list.numberOf(first + BigInt(n));
+      const row = number === null ? null : rowOf(number, asked.folded ? list.timesOf(number) : null);
+      if (row === null) break;
+      rows.push(row);
     }
     return rows;
   },
+
+  positionIn(asked, number) {
+    const list = listsNow().of(v.parse(ListQuerySchema, asked));
+    const position = list?.positionOf(BigInt(v.parse(NumberText, number))) ?? null;
+    return position === null ? null : String(position);
+  },
+
+  sharesOf(numbers) {
+    const { analysis: of } = loaded();
+    const found = sharesNow();
+    return v.parse(v.array(NumberText), numbers).map((number) => {
+      const outline = of.outline(BigInt(number));
+      return found === null || outline === null ? null : found.ofRoute(outline);
+    });
+  },
+
+  cover: (which) => listsNow().cover(v.parse(v.picklist(['forks', 'pairs']), which)),
 
   route(number): RouteView | null {
     const { analysis: of, marks: by } = loaded();
     const route = of.route(BigInt(v.parse(NumberText, number)));
     if (route === null) return null;
-    const shown = routeMarks(by, route.items, route.ending);
+    const row = rowOf(route.number);
+    if (row === null) return null;
     return {
       ...route,
-      number: String(route.number),
-      marks: shown,
-      fingerprint: fingerprint(shown),
-      seconds: plan === null ? 0 : secondsAlong(secondsByName(plan), route.items),
+      ...row,
+      marks: routeMarks(by, route.items, route.ending),
       share: sharesNow()?.ofRoute(route) ?? null,
     };
   },
@@ -158,6 +222,34 @@ const api: AnalysisApi = {
   numberOf(items, ending) {
     const found = loaded().analysis.numberOf(v.parse(Marks, items), v.parse(v.string(), ending));
     return found === null ? null : String(found);
+  },
+
+  likely: () => listsNow().likely(),
+
+  became(routes) {
+    const { analysis: of, marks: by } = loaded();
+    return v.parse(v.array(LookedAt), routes).map(({ walked, ...before }) => {
+      const again = plan === null || walked === null ? null : walk(plan, walked);
+      if (plan === null || again === null || !again.ok || again.walk.ending === null) return null;
+      const items = again.walk.steps.map(({ key }) => key);
+      const ending = plan.endings[again.walk.ending]?.ending.id ?? '';
+      const number = of.numberOf(items, ending);
+      if (number === null) return null;
+      const changes = routeChanges(before, { items, marks: routeMarks(by, items, ending) });
+      return { number: String(number), changes: changes.map(routeChangeWords) };
+    });
+  },
+
+  drawn(seed, count) {
+    const { analysis: of } = loaded();
+    if (plan === null) return [];
+    const { endings } = plan;
+    const people = madeUpRespondents(plan, v.parse(Count, count), v.parse(v.number(), seed));
+    return [...people].map(({ ending, presented }) => {
+      if (ending === null) return null;
+      const number = of.numberOf(presented, endings[ending]?.ending.id ?? '');
+      return number === null ? null : String(number);
+    });
   },
 
   standing(list) {

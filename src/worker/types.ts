@@ -1,6 +1,8 @@
 /** What crosses between the main thread and the analysis worker. Counts and numbers are decimal strings. */
 import type { Limit } from '../core/analysis';
 import type { Answers } from '../core/document/types';
+import type { Walked } from '../core/document/walked';
+import type { CoverSummary, ListQuery, ListSummary } from './list-query';
 import type { Snag } from '../core/snags';
 
 export interface AnalysisSummary {
@@ -26,17 +28,41 @@ export interface RouteRow {
   readonly items: readonly string[];
   readonly ending: string;
   readonly fingerprint: string;
+  /** What it takes, on average. */
+  readonly seconds: number;
+  /** How many routes it stands for. */
+  readonly times: string;
 }
 
 export interface RouteView extends RouteRow {
   readonly marks: readonly string[];
-  /** What it takes, and the share of the sample that takes it; null where shares are not exact. */
-  readonly seconds: number;
+  /** The share of the sample that takes it; null where shares are not exact. */
   readonly share: number | null;
   readonly answers: Answers;
   readonly draws?: Readonly<Record<string, readonly string[]>>;
   readonly given?: Answers;
   readonly full?: readonly string[];
+}
+
+export interface LikelySummary {
+  readonly routes: number;
+  /** The share of the sample that takes one of them. */
+  readonly together: number;
+  /** No other route has a larger share. */
+  readonly othersAtMost: number;
+}
+
+/** A route as it was when somebody looked at it, and the respondent they walked. */
+export interface LookedAt {
+  readonly items: readonly string[];
+  readonly marks: readonly string[];
+  readonly walked: Walked | null;
+}
+
+export interface Became {
+  readonly number: string;
+  /** What is different, in words. */
+  readonly changes: readonly string[];
 }
 
 /** A way on that is written, or, with `index` null, what goes of itself. */
@@ -64,12 +90,27 @@ export interface AnalysisApi {
   leadsAlike(document: unknown): boolean | null;
   /** Null where it could not be exact. */
   sample(): SampleSummary | null;
-  /** Routes from number `from`, at most 500. */
-  rows(from: string, count: number): RouteRow[];
+  /** Names the version by which routes are told that an edit has touched. */
+  since(document: unknown): void;
+  list(query: ListQuery): ListSummary;
+  /** Rows of a list from place `from`, counted from 1, at most 500. */
+  rows(query: ListQuery, from: string, count: number): RouteRow[];
+  /** The place of a route in a list; null where it is not in it. */
+  positionIn(query: ListQuery, number: string): string | null;
+  /** What share of the sample takes each; null where that is not known exactly. */
+  sharesOf(numbers: readonly string[]): (number | null)[];
+  /** Few routes that take every fork, or every two outcomes of forks that go together. */
+  cover(which: 'forks' | 'pairs'): CoverSummary;
   route(number: string): RouteView | null;
   /** What lies ahead after these items; counts are decimal strings. */
   ahead(items: readonly string[]): { routes: string; least: number; most: number } | null;
   numberOf(items: readonly string[], ending: string): string | null;
+  /** The likeliest routes taken together; null where shares are not known exactly. */
+  likely(): LikelySummary | null;
+  /** What became of routes that are not there any more: the number of the one their respondent takes now. */
+  became(routes: readonly LookedAt[]): (Became | null)[];
+  /** The route of each respondent made up with a seed; null where one gets stuck. */
+  drawn(seed: number, count: number): (string | null)[];
   /** For each list of marks the number of the route that shows just that now, or null. */
   standing(marks: readonly (readonly string[])[]): (string | null)[];
 }

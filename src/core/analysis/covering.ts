@@ -2,15 +2,22 @@
 import type { Plan } from '../routing/plan';
 import { coverWithin, pairsWithin, type ForkCover } from './cover-routes';
 import { alongPath } from './fork-path';
+import { eventsOf } from './fork-paths';
 import type { Caps } from './graph';
 import type { Route } from './routes';
+import type { ForkEvent } from './ways';
 import { terrainWithin, withinMemory } from './within';
 
 type NumberOf = (items: readonly string[], ending: string) => bigint | null;
 
+/** A route with what only it meets, of those chosen with it. */
+export interface ChosenRoute extends Route {
+  readonly alone: readonly ForkEvent[];
+}
+
 export interface CoverResult {
   /** In canonical order. */
-  readonly routes: readonly Route[];
+  readonly routes: readonly ChosenRoute[];
   /** No set of fewer routes takes every fork. */
   readonly atLeast: number;
   /** Outcomes of forks, items, endings and messages that the routes take between them: all that anybody can meet. */
@@ -21,7 +28,7 @@ export interface CoverResult {
 
 export interface PairsResult {
   /** In canonical order. */
-  readonly routes: readonly Route[];
+  readonly routes: readonly ChosenRoute[];
   /** No set of fewer routes takes every pair. */
   readonly atLeast: number;
   /** Pairs of outcomes that anybody meets. */
@@ -54,10 +61,17 @@ export function pairRoutes(plan: Plan, caps: Caps, numberOf: NumberOf): PairsRes
 function routesAlong(
   { paths, terrain, events }: Pick<ForkCover, 'paths' | 'terrain' | 'events'>,
   numberOf: NumberOf,
-): Route[] {
-  const routes = paths.map((path): Route => {
+): ChosenRoute[] {
+  const met = paths.map((path) => [...events.counting(eventsOf(path))]);
+  const times = new Map<number, number>();
+  for (const event of met.flat()) times.set(event, (times.get(event) ?? 0) + 1);
+  const routes = paths.map((path, n): ChosenRoute => {
     const { items, ending, witness } = alongPath(terrain, events, path);
-    return { number: numberOf(items, ending) ?? 0n, items, ending, ...witness };
+    const alone = (met[n] ?? []).flatMap((event) => {
+      const of = events.all[event];
+      return times.get(event) === 1 && of !== undefined ? [of] : [];
+    });
+    return { number: numberOf(items, ending) ?? 0n, items, ending, ...witness, alone };
   });
   return routes.sort((a, b) => (a.number < b.number ? -1 : a.number > b.number ? 1 : 0));
 }

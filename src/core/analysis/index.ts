@@ -39,10 +39,11 @@ import { witnessOf } from './witness';
 import { Bench, type Workshop } from './workshop';
 
 export type { Limit } from './drivers';
-export type { CoverResult, PairsResult } from './covering';
+export type { ChosenRoute, CoverResult, PairsResult } from './covering';
 export { MOST_THROUGH, type RouteFilter, type RoutesLeft } from './filters';
 export { listed, withFront, without } from './lists';
 export type { FilteredRoutes } from './takers';
+export type { ForkEvent } from './ways';
 export { withinMemory } from './within';
 export type { Selected, Selection } from './selection';
 export type { WayTaken } from './taking';

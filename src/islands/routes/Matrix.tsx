@@ -1,55 +1,73 @@
 /** The cells of the rows in sight on a canvas: filled where the item is asked, hatched where it is not applicable. */
-import { useEffect, useRef, type MouseEvent } from 'react';
+import { useEffect, useMemo, useRef, type MouseEvent } from 'react';
 import type { RouteRow } from '../../worker/types';
 import { isEarly } from '../ui/EndingMark';
 import { useStudy } from '../study/store';
 import type { Columns } from './columns';
-import { ROW } from './LedgerGrid';
-import classes from './routes.module.css';
+import { ROW } from './LedgerRow';
+import classes from './ledger.module.css';
 
 interface Props {
   readonly rows: readonly RouteRow[];
+  /** Whether routes that differ in what was drawn are one row. */
+  readonly folded: boolean;
   readonly columns: Columns;
-  readonly current: string;
+  /** How far it is scrolled to the right. */
+  readonly offset: number;
+  /** Index of the current row; others than those in sight stand for none. */
+  readonly current: number;
   readonly column: number | null;
   readonly left: number;
+  readonly top: number;
   readonly width: number;
   readonly height: number;
-  /** Told the route and column under the pointer; the route only when pressed. */
-  readonly point: (number: string | null, column: number | null) => void;
+  /** Told the row and column under the pointer; the row only when pressed. */
+  readonly point: (row: number | null, column: number | null) => void;
 }
 
-export function Matrix({ rows, columns, current, column, left, width, height, point }: Props) {
+const ASKED = '#1f6b58';
+/** On a route that ends early. */
+const ASKED_EARLY = '#6f8a80';
+/** Perhaps asked: some of these are drawn. */
+const MAY_BE_DRAWN = '#a9cabf';
+
+export function Matrix(props: Props) {
+  const { rows, folded, columns, offset, current, column, left, top, width, height, point } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
-  const endings = useStudy((state) => state.document.endings);
+  const document = useStudy((state) => state.document);
+  const drawn = useMemo(() => drawnSections(document.sections), [document]);
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
     if (!context) return;
-    const early = new Set(endings.filter(({ kind }) => isEarly(kind)).map(({ id }) => id));
+    const early = new Set(document.endings.filter(({ kind }) => isEarly(kind)).map(({ id }) => id));
     const scale = devicePixelRatio;
     context.setTransform(scale, 0, 0, scale, 0, 0);
     context.clearRect(0, 0, width, height);
+    context.translate(-offset, 0);
     const hatch = hatching(context);
+    const visible = columns.items.filter(({ x }) => x + columns.cell > offset && x < offset + width);
     rows.forEach((row, index) => {
       const y = index * ROW + 4;
       const asked = new Set(row.items.map((key) => key.split('#')[0]));
-      for (const { name, x } of columns.items) {
-        context.fillStyle = asked.has(name) ? (early.has(row.ending) ? '#6f8a80' : '#1f6b58') : hatch;
+      const filled = early.has(row.ending) ? ASKED_EARLY : ASKED;
+      for (const { name, x } of visible) {
+        const others = folded ? drawn.get(name) : undefined;
+        const perhaps = others?.some((other) => asked.has(other));
+        context.fillStyle = perhaps ? MAY_BE_DRAWN : asked.has(name) ? filled : hatch;
         context.fillRect(x, y, columns.cell, ROW - 7);
       }
     });
     const here = column === null ? undefined : columns.items[column];
-    const at = rows.findIndex(({ number }) => number === current);
     if (here !== undefined) {
       context.fillStyle = 'rgb(22 36 31 / 14%)';
       context.fillRect(here.x - 1, 0, columns.cell + 2, height);
-      if (at >= 0) {
+      if (current >= 0 && current < rows.length) {
         context.strokeStyle = '#16241f';
         context.lineWidth = 2;
-        context.strokeRect(here.x - 1, at * ROW + 3, Math.max(3, columns.cell) + 2, ROW - 5);
+        context.strokeRect(here.x - 1, current * ROW + 3, Math.max(3, columns.cell) + 2, ROW - 5);
       }
     }
-  }, [rows, columns, current, column, width, height, endings]);
+  }, [rows, folded, drawn, columns, offset, current, column, width, height, document]);
 
   const columnAt = (x: number): number | null => {
     const found = columns.items.findIndex((item) => x >= item.x && x < item.x + columns.step);
@@ -57,8 +75,10 @@ export function Matrix({ rows, columns, current, column, left, width, height, po
   };
   const under = (event: MouseEvent<HTMLCanvasElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
-    const row = rows[Math.floor((event.clientY - box.top) / ROW)];
-    return { number: row?.number ?? null, column: columnAt(event.clientX - box.left) };
+    return {
+      row: Math.floor((event.clientY - box.top) / ROW),
+      column: columnAt(event.clientX - box.left + offset),
+    };
   };
   return (
     <canvas
@@ -66,15 +86,30 @@ export function Matrix({ rows, columns, current, column, left, width, height, po
       className={classes.matrix}
       width={Math.round(width * devicePixelRatio)}
       height={Math.round(height * devicePixelRatio)}
-      style={{ left, top: 46, width, height }}
+      style={{ left, top, width, height }}
       aria-hidden="true"
       onMouseMove={(event) => point(null, under(event).column)}
       onClick={(event) => {
-        const { number, column: at } = under(event);
-        point(number, at);
+        const { row, column: at } = under(event);
+        point(row, at);
       }}
     />
   );
+}
+
+/** The questions that are drawn, each with all of its section. */
+function drawnSections(
+  sections: readonly { readonly draw?: number; readonly items: readonly { kind: string; name?: string }[] }[],
+): ReadonlyMap<string, readonly string[]> {
+  const found = new Map<string, readonly string[]>();
+  for (const { draw, items } of sections) {
+    if (draw === undefined) continue;
+    const names = items.flatMap(({ kind, name }) =>
+      kind === 'question' && name !== undefined ? [name] : [],
+    );
+    for (const name of names) found.set(name, names);
+  }
+  return found;
 }
 
 function hatching(context: CanvasRenderingContext2D): CanvasPattern | string {

@@ -1,13 +1,15 @@
-/** The current route in words, the item under the cursor with its reason, and the way into a walk. */
+/** The current route in words, the item under the cursor with its reason, and the ways into a walk or a comparison. */
 import { useMemo } from 'react';
 import { walk as walkPlan } from '../../core/routing/walk';
+import { routeSentence } from '../../core/views/route-sentence';
 import { endingLabel } from '../../core/views/targets';
-import { steeringAnswers } from '../../core/views/route-words';
 import { whyLines } from '../../core/wording/why';
+import type { CoverSummary } from '../../worker/list-query';
 import type { RouteView } from '../../worker/types';
 import { useLedger } from '../study/ledger';
 import { useStudy } from '../study/store';
-import { grouped, percentText, plural, secondsText, whenText } from '../ui/format';
+import { countText, percentText, plural, secondsText, whenText } from '../ui/format';
+import { Comparison } from './Comparison';
 import classes from './routes.module.css';
 
 interface Props {
@@ -15,57 +17,80 @@ interface Props {
   readonly number: string;
   /** Index among the plan's items. */
   readonly column: number | null;
+  readonly cover: CoverSummary | null;
   readonly walk: (number: string) => void;
+  /** The route that was current before. */
+  readonly previous: string | null;
+  /** The route to compare with; null where none is. */
+  readonly against: RouteView | null;
+  readonly compare: (number: string | null) => void;
 }
 
-const MOST = 14;
-
-export function RouteFoot({ route, number, column, walk }: Props) {
-  const plan = useStudy((state) => state.plan);
-  const ledger = useLedger();
-  const answers = useMemo(() => (route === null ? [] : steeringAnswers(plan, route)), [plan, route]);
-  const verdict = route === null ? undefined : ledger.byFingerprint.get(route.fingerprint);
-  const told = answers.filter(({ words }) => words !== '');
+export function RouteFoot(props: Props) {
+  const { route, number, column, cover, walk, previous, against, compare } = props;
+  const comparing = against !== null && route !== null && against.number !== route.number;
   return (
-    <footer className={classes.foot} aria-live="polite">
-      <div>
-        <h2>
-          Route {grouped(number)}
-          {verdict !== undefined && (
-            <small>
-              {verdict.verdict === 'passed' ? '✓ passed' : '↩ sent back'} by {verdict.reviewer},{' '}
-              {whenText(verdict.at)}
-              {verdict.remark !== '' && `: “${verdict.remark}”`}
-            </small>
-          )}
-        </h2>
-        <p className={classes.say}>
-          {route === null ? (
-            'Looking it up …'
-          ) : (
-            <>
-              {told.slice(0, MOST).map(({ key, label, words }, index) => (
-                <span key={key}>
-                  {index > 0 && '; '}
-                  {label}: <em>{words}</em>
-                </span>
-              ))}
-              {told.length > MOST && `; and ${told.length - MOST} more`}
-              {told.length > 0 && '. '}
-              {plural(route.items.length, 'item')}, {endingLabel(plan.document, route.ending)}. About{' '}
-              {secondsText(route.seconds)}
-              {route.share !== null && `, taken by ${percentText(route.share)} of the sample`}.
-            </>
-          )}
-        </p>
-        <ItemReason route={route} column={column} />
-      </div>
+    <footer className={classes.foot}>
+      {comparing ? (
+        <Comparison first={against} second={route} />
+      ) : (
+        <div aria-live="polite">
+          <h2>
+            Route {countText(number)} <Standing number={number} />
+          </h2>
+          <Sentence route={route} />
+          <ItemReason route={route} column={column} />
+          {column === null && <HereFor number={number} cover={cover} />}
+        </div>
+      )}
       <div className={classes.actions}>
+        {comparing ? (
+          <button type="button" onClick={() => compare(null)}>
+            Stop comparing
+          </button>
+        ) : (
+          previous !== null && (
+            <button type="button" onClick={() => compare(previous)}>
+              Compare with route {countText(previous)}
+            </button>
+          )
+        )}
         <button type="button" className={classes.go} onClick={() => walk(number)}>
-          Walk route {grouped(number)}
+          Walk route {countText(number)}
         </button>
       </div>
     </footer>
+  );
+}
+
+/** The verdict on it, or the one on the route it was before an edit, with what is different since. */
+function Standing({ number }: { readonly number: string }) {
+  const ledger = useLedger();
+  const verdict = ledger.byNumber.get(number);
+  const before = ledger.reopened.get(number);
+  const given = verdict ?? before?.verdict;
+  if (given === undefined) return null;
+  return (
+    <small>
+      {verdict === undefined && '↻ was '}
+      {given.verdict === 'passed' ? '✓ passed' : '↩ sent back'} by {given.reviewer}, {whenText(given.at)}
+      {given.remark !== '' && `: “${given.remark}”${given.place === '' ? '' : ` (at ${given.place})`}`}
+      {before !== undefined && verdict === undefined && `. Since then: ${before.changes.join('; ')}.`}
+    </small>
+  );
+}
+
+function Sentence({ route }: { readonly route: RouteView | null }) {
+  const plan = useStudy((state) => state.plan);
+  const parts = useMemo(() => (route === null ? [] : routeSentence(plan, route)), [plan, route]);
+  if (route === null) return <p className={classes.say}>Looking it up …</p>;
+  return (
+    <p className={classes.say}>
+      {parts.map(({ text, answer }, n) => (answer ? <em key={n}>{text}</em> : text))}.{' '}
+      {plural(route.items.length, 'item')}, about {secondsText(route.seconds)},{' '}
+      {endingLabel(plan.document, route.ending)}.
+      {route.share !== null && ` Taken by ${percentText(route.share)} of the sample.`}
+    </p>
   );
 }
 
@@ -83,18 +108,35 @@ function ItemReason({ route, column }: Pick<Props, 'route' | 'column'>) {
     });
     return result.ok ? whyLines(plan, result.walk) : [];
   }, [plan, route]);
-  const item = column === null ? undefined : plan.sections.flatMap(({ items }) => items)[column]?.item.name;
+  if (column === null) return null;
+  const item = plan.sections.flatMap(({ items }) => items)[column]?.item.name;
   const of = lines.filter(({ name }) => item !== undefined && name.split('#')[0] === item);
   const line = of.find(({ presented }) => presented) ?? of[0];
-  if (line === undefined)
+  if (line === undefined) return null;
+  return (
+    <p className={classes.reason}>
+      <code>{item}</code> {line.presented ? 'asked' : 'not applicable'}: {line.because}
+    </p>
+  );
+}
+
+/** Why a route of the covering set is in it. */
+function HereFor({ number, cover }: { readonly number: string; readonly cover: CoverSummary | null }) {
+  const chosen = cover?.routes.find((each) => each.number === number);
+  if (chosen === undefined)
     return (
       <p className={classes.reason}>
         Point at a cell, or use the arrow keys, to see why an item is asked or not.
       </p>
     );
+  const { alone } = chosen;
+  const some = alone.slice(0, 6).join('; ');
   return (
     <p className={classes.reason}>
-      <code>{item}</code> {line.presented ? 'asked' : 'not applicable'}: {line.because}
+      ◆ One of the {cover?.routes.length} that take every fork.{' '}
+      {alone.length === 0
+        ? 'Others of them take all that it takes, too.'
+        : `Of them only this one has: ${some}${alone.length > 6 ? `; and ${alone.length - 6} more` : ''}.`}
     </p>
   );
 }

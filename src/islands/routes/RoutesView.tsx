@@ -1,14 +1,19 @@
 /** Routes: the ledger of every way through, one row a route and one column an item, fetched by number. */
-import { useCallback, useEffect, useState } from 'react';
-import type { RouteView } from '../../worker/types';
-import { CheckedField } from '../script/Fields';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useAnalysisClient } from '../study/analysis';
-import { nextToWalk, useLedger } from '../study/ledger';
+import { useLedger } from '../study/ledger';
 import { useStudy } from '../study/store';
-import { countText, grouped, plural } from '../ui/format';
+import { useRandomDraw } from './random-draw';
+import { FilterBar } from './FilterBar';
+import { FrontNote, useCover, useSoonCovered } from './front-note';
 import { LedgerGrid } from './LedgerGrid';
+import { LedgerHead } from './LedgerHead';
+import { listQuery, readShown, shownSearch, type Shown } from './query';
 import { RouteFoot } from './RouteFoot';
 import classes from './routes.module.css';
+import { SignOff } from './SignOff';
+import { useList, useRows } from './use-list';
+import { useRoute } from './use-route';
 
 interface Props {
   readonly walk: (number: string) => void;
@@ -17,12 +22,6 @@ interface Props {
 export function RoutesView({ walk }: Props) {
   const analysis = useStudy((state) => state.analysis);
   const problem = useStudy((state) => state.analysisProblem);
-  const ledger = useLedger();
-  const [current, setCurrent] = useState('1');
-  const [column, setColumn] = useState<number | null>(null);
-  const [walkedOnly, setWalkedOnly] = useState(false);
-  const route = useRoute(current);
-
   if (problem !== null) return <p className={classes.message}>The routes could not be counted: {problem}</p>;
   if (analysis === null) return <p className={classes.message}>Counting the routes …</p>;
   if (analysis.routes === '0') {
@@ -33,128 +32,141 @@ export function RoutesView({ walk }: Props) {
       </p>
     );
   }
-  const total = analysis.routes;
-  const numbers = walkedOnly ? [...ledger.byNumber.keys()].sort(byNumber) : null;
-  const next = ledger.byNumber.get('1')?.verdict === 'passed' ? nextToWalk(ledger, '1', total) : '1';
+  return <Ledger walk={walk} />;
+}
+
+function Ledger({ walk }: Props) {
+  const plan = useStudy((state) => state.plan);
+  const analysis = useStudy((state) => state.analysis);
+  const client = useAnalysisClient();
+  const ledger = useLedger();
+  const draw = useRandomDraw();
+  const [shown, setShown] = useState<Shown>(() => readShown(location.search));
+  const [zoom, setZoom] = useState(1);
+  const [column, setColumn] = useState<number | null>(null);
+  const [place, setPlace] = useState(0n);
+  const [missed, setMissed] = useState<string | null>(null);
+  const [against, setAgainst] = useState<string | null>(null);
+  /** The current route before this one. */
+  const [steps, setSteps] = useState<readonly [string | null, string | null]>([null, null]);
+  const query = useMemo(() => {
+    const asked = listQuery(plan, shown);
+    const walked = [...ledger.byNumber.keys()].sort(byNumber);
+    switch (shown.verdict) {
+      case 'open':
+        return { ...asked, leaveOut: walked };
+      case 'walked':
+        return { ...asked, only: walked };
+      case 'changed':
+        return { ...asked, only: [...ledger.reopened.keys()].sort(byNumber) };
+      case 'drawn':
+        return { ...asked, only: [...new Set(draw.numbers)].sort(byNumber) };
+      default:
+        return asked;
+    }
+  }, [plan, shown, ledger, draw.numbers]);
+  const list = useList(query, shown.since);
+  const soon = useSoonCovered();
+  const cover = useCover('forks', soon || shown.order === 'forks');
+  const pairs = useCover('pairs', shown.order === 'pairs');
+  const [row] = useRows(list, place, 1);
+  const current = row?.number ?? null;
+  const route = useRoute(current);
+  const other = useRoute(against);
+
+  if (current !== null && current !== steps[1]) setSteps([steps[1], current]);
+
+  const change = useCallback(
+    (part: Partial<Shown>) => {
+      const next = { ...shown, ...part };
+      history.replaceState(null, '', `${location.pathname}${shownSearch(next)}`);
+      setShown(next);
+      setMissed(null);
+    },
+    [shown],
+  );
+  // A route that is current stays so where it is in the new list.
+  const total = BigInt(list?.summary.total ?? '0');
+  useEffect(() => {
+    if (list === null || steps[1] === null) return;
+    let latest = true;
+    void client.api.positionIn(list.query, steps[1]).then((position) => {
+      if (latest) setPlace(position === null ? 0n : BigInt(position) - 1n);
+    });
+    return () => {
+      latest = false;
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only when the list is another
+  }, [client, list]);
+  const goTo = async (number: string) => {
+    const position = list === null ? null : await client.api.positionIn(list.query, number);
+    setMissed(position === null ? number : null);
+    if (position !== null) setPlace(BigInt(position) - 1n);
+  };
+  if (analysis === null) return null;
+  const anything = shownSearch({ ...shown, order: 'canonical' }) !== '';
   return (
     <div className={classes.view}>
-      <header className={classes.head}>
-        <p className={classes.big}>
-          {!analysis.exact && <small>at least</small>} <b title={grouped(total)}>{countText(total)}</b>
-          <small>{analysis.exact ? 'routes, counted exactly' : 'routes'}</small>
-        </p>
-        {analysis.shortest !== null && analysis.longest !== null && (
-          <p className={classes.lengths}>
-            <button type="button" onClick={() => setCurrent(analysis.shortest?.number ?? '1')}>
-              shortest {plural(analysis.shortest.items, 'item')}
-            </button>
-            <button type="button" onClick={() => setCurrent(analysis.longest?.number ?? '1')}>
-              longest {plural(analysis.longest.items, 'item')}
-            </button>
-          </p>
-        )}
-        <Progress
-          total={total}
-          passed={ledger.passed}
-          sentBack={ledger.sentBack}
-          changed={ledger.changed.length}
-        />
-        <div className={classes.tools}>
-          <label>
-            Go to route{' '}
-            <CheckedField
-              field="go-to-route"
-              label="Go to route"
-              value=""
-              size={9}
-              placeholder="number"
-              className={classes.number}
-              take={(text) => {
-                const digits = text.replace(/[,\s]/g, '');
-                if (!/^\d+$/.test(digits) || BigInt(digits) < 1n || BigInt(digits) > BigInt(total))
-                  return `There are routes from 1 to ${grouped(total)}.`;
-                setWalkedOnly(false);
-                setCurrent(String(BigInt(digits)));
-                return null;
-              }}
-            />
-          </label>
-          <button
-            type="button"
-            aria-pressed={walkedOnly}
-            disabled={ledger.byNumber.size === 0}
-            onClick={() => {
-              const [first] = [...ledger.byNumber.keys()].sort(byNumber);
-              if (!walkedOnly && first !== undefined && !ledger.byNumber.has(current)) setCurrent(first);
-              setWalkedOnly(!walkedOnly);
-            }}
-          >
-            Walked only
-          </button>
-          {next !== null && (
-            <button type="button" className={classes.dark} onClick={() => setCurrent(next)}>
-              Next to walk
-            </button>
-          )}
-        </div>
-      </header>
+      <LedgerHead
+        cover={cover}
+        list={list}
+        filtered={anything}
+        everyForkFirst={shown.order === 'forks'}
+        setEveryForkFirst={(first) => change({ order: first ? 'forks' : 'canonical' })}
+        showAll={() => change(readShown(''))}
+        goTo={(number) => void goTo(number)}
+        missed={missed}
+        zoom={zoom}
+        setZoom={setZoom}
+      />
+      <SignOff cover={cover} draw={draw} show={(verdict) => change({ verdict })} />
+      <FilterBar shown={shown} change={change} />
       {analysis.limits.map((limit, index) => (
         <p key={index} className={classes.limit}>
           Counting stopped short at {limit.at.item ?? limit.at.given ?? 'the start'}: {limit.message}.
         </p>
       ))}
-      <LedgerGrid
-        total={numbers === null ? total : String(numbers.length)}
-        numbers={numbers}
-        current={current}
-        setCurrent={setCurrent}
-        column={column}
-        setColumn={setColumn}
-        open={walk}
-      />
-      <RouteFoot route={route} number={current} column={column} walk={walk} />
+      <FrontNote order={shown.order} cover={shown.order === 'pairs' ? pairs : cover} />
+      {list === null ? (
+        <p className={classes.message}>Looking them up …</p>
+      ) : list.summary.refused !== null ? (
+        <p className={classes.message} role="status">
+          Which of these routes are left is too entangled to tell exactly. Take one of the choices above back.
+        </p>
+      ) : total === 0n ? (
+        <p className={classes.message} role="status">
+          No route is left by these choices.{' '}
+          <button type="button" onClick={() => change(readShown(''))}>
+            Show all routes
+          </button>
+        </p>
+      ) : (
+        <LedgerGrid
+          list={list}
+          place={place < total ? place : total - 1n}
+          setPlace={setPlace}
+          column={column}
+          setColumn={setColumn}
+          zoom={zoom}
+          open={walk}
+        />
+      )}
+      {current !== null && total > 0n && (
+        <RouteFoot
+          route={route}
+          number={current}
+          column={column}
+          cover={shown.order === 'pairs' ? pairs : cover}
+          walk={walk}
+          previous={steps[0]}
+          against={other}
+          compare={setAgainst}
+        />
+      )}
     </div>
   );
 }
 
 function byNumber(a: string, b: string): number {
   return BigInt(a) < BigInt(b) ? -1 : 1;
-}
-
-function Progress(counts: { total: string; passed: number; sentBack: number; changed: number }) {
-  const { total, passed, sentBack, changed } = counts;
-  const share = (count: number) => `${Number((BigInt(count) * 10_000n) / BigInt(total)) / 100}%`;
-  const left = BigInt(total) - BigInt(passed) - BigInt(sentBack);
-  return (
-    <div className={classes.progress}>
-      <div aria-hidden="true">
-        <i style={{ width: share(passed) }} />
-        <i data-back style={{ width: share(sentBack) }} />
-      </div>
-      <p>
-        {grouped(passed)} walked and passed
-        {sentBack > 0 && ` · ${grouped(sentBack)} sent back`}
-        {changed > 0 && ` · ${grouped(changed)} changed since`} · {countText(left)} to go
-      </p>
-    </div>
-  );
-}
-
-/** The route with a number, and a respondent who takes it; null while it is looked up. */
-function useRoute(number: string): RouteView | null {
-  const client = useAnalysisClient();
-  const analysis = useStudy((state) => state.analysis);
-  const [route, setRoute] = useState<RouteView | null>(null);
-  const load = useCallback(() => client.api.route(number), [client, number]);
-  useEffect(() => {
-    if (analysis === null) return;
-    let current = true;
-    void load().then((found) => {
-      if (current) setRoute(found);
-    });
-    return () => {
-      current = false;
-    };
-  }, [analysis, load]);
-  return route?.number === number ? route : null;
 }

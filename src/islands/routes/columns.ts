@@ -13,15 +13,18 @@ export interface Columns {
   /** Width of one column's cell, in pixels; may be a fraction where there are very many. */
   readonly cell: number;
   readonly step: number;
+  /** Of all columns together, in pixels. */
+  readonly width: number;
 }
 
-const WIDEST = 17;
+export const WIDEST = 17;
 
-export function columnsIn(plan: Plan, width: number): Columns {
+/** As wide as fits into `width` pixels, times `zoom`, but no column wider than `WIDEST`. */
+export function columnsIn(plan: Plan, width: number, zoom = 1): Columns {
   const filled = plan.sections.filter(({ items }) => items.length > 0);
   const count = filled.reduce((sum, { items }) => sum + items.length, 0);
-  const gap = Math.min(9, width / (filled.length * 6 + 1));
-  const room = (width - gap * (filled.length - 1)) / Math.max(1, count);
+  const gap = Math.min(9, (width * zoom) / (filled.length * 6 + 1));
+  const room = ((width - gap * (filled.length - 1)) / Math.max(1, count)) * zoom;
   const step = room >= 4 ? Math.min(WIDEST, Math.floor(room)) : room;
   const cell = step >= 4 ? step - (step >= 8 ? 3 : 1) : step;
   const items: Columns['items'][number][] = [];
@@ -37,5 +40,10 @@ export function columnsIn(plan: Plan, width: number): Columns {
     sections.push({ letter: sectionLetter(section.index), title, x: from, width: x - from - (step - cell) });
     x += gap;
   }
-  return { items, sections, cell, step };
+  return { items, sections, cell, step, width: Math.max(0, x - gap) };
+}
+
+/** Whether a closer look is possible. */
+export function canZoom({ step }: Columns): boolean {
+  return step < WIDEST;
 }

@@ -12,18 +12,31 @@ export interface Ledger {
   readonly sentBack: number;
   /** Verdicts on routes that no longer show the same. */
   readonly changed: readonly Verdict[];
+  /** Routes that a route with such a verdict became, by number, with what is different. */
+  readonly reopened: ReadonlyMap<string, Reopened>;
+}
+
+export interface Reopened {
+  readonly verdict: Verdict;
+  readonly changes: readonly string[];
 }
 
 export function useLedger(): Ledger {
   const verdicts = useStudy((state) => state.verdicts);
   const standing = useStudy((state) => state.standing);
+  const became = useStudy((state) => state.became);
   return useMemo(() => {
     const byNumber = new Map<string, Verdict>();
     const changed: Verdict[] = [];
+    const reopened = new Map<string, Reopened>();
     for (const verdict of verdicts) {
       const number = standing[verdict.route];
       if (number === null) changed.push(verdict);
       else if (number !== undefined) byNumber.set(number, verdict);
+    }
+    for (const verdict of changed) {
+      const now = became[verdict.route];
+      if (now && !byNumber.has(now.number)) reopened.set(now.number, { verdict, changes: now.changes });
     }
     const count = (kind: Verdict['verdict']) =>
       [...byNumber.values()].filter(({ verdict }) => verdict === kind).length;
@@ -33,8 +46,9 @@ export function useLedger(): Ledger {
       passed: count('passed'),
       sentBack: count('sent_back'),
       changed,
+      reopened,
     };
-  }, [verdicts, standing]);
+  }, [verdicts, standing, became]);
 }
 
 /** Looks up, after every analysis and verdict, on which numbers the verdicts stand. */
@@ -46,10 +60,17 @@ export function useStanding(): void {
   useEffect(() => {
     if (analysis === null) return;
     let current = true;
-    void client.api.standing(verdicts.map(({ marks }) => marks)).then((numbers) => {
-      if (current)
-        setStanding(Object.fromEntries(verdicts.map(({ route }, n) => [route, numbers[n] ?? null])));
-    });
+    const look = async () => {
+      const numbers = await client.api.standing(verdicts.map(({ marks }) => marks));
+      const gone = verdicts.filter((_, n) => numbers[n] === null);
+      const became = gone.length === 0 ? [] : await client.api.became(gone);
+      if (!current) return;
+      setStanding(
+        Object.fromEntries(verdicts.map(({ route }, n) => [route, numbers[n] ?? null])),
+        Object.fromEntries(gone.map(({ route }, n) => [route, became[n] ?? null])),
+      );
+    };
+    void look();
     return () => {
       current = false;
     };

@@ -18,6 +18,7 @@ import type { Aside } from '../../store/asides';
 import type { Comment } from '../../store/comments';
 import type { Verdict } from '../../store/verdicts';
 import type { Analysed } from '../../worker/client';
+import type { Became } from '../../worker/types';
 import { readKept } from './kept';
 import { isSameDocument, Keeper, type SavingState } from './saving';
 
@@ -28,6 +29,8 @@ import { isSameDocument, Keeper, type SavingState } from './saving';
 export type Selection = string | null;
 
 export interface StudyState extends SavingState {
+  /** The document as it was when the study was opened here. */
+  readonly opened: Questionnaire;
   readonly plan: Plan;
   /** The snags that the document shows by itself, a frame after it; `useSnags` gives them all. */
   readonly snags: readonly Snag[];
@@ -47,6 +50,8 @@ export interface StudyState extends SavingState {
   readonly verdicts: readonly Verdict[];
   /** Number of the route on which each verdict stands, by fingerprint; null where an edit re-opened it. */
   readonly standing: Readonly<Record<string, string | null>>;
+  /** For those that an edit re-opened: the route that their respondent takes now, where there is one. */
+  readonly became: Readonly<Record<string, Became | null>>;
   /** Null until the first analysis has come; may be of an older document than `document`. */
   readonly analysis: Analysed | null;
   readonly analysisProblem: string | null;
@@ -64,7 +69,7 @@ export interface StudyState extends SavingState {
   setComments(comments: readonly Comment[]): void;
   setToWalk(toWalk: ToWalk | null): void;
   setVerdicts(verdicts: readonly Verdict[]): void;
-  setStanding(standing: StudyState['standing']): void;
+  setStanding(standing: StudyState['standing'], became: StudyState['became']): void;
   setAnalysis(analysis: Analysed | null, problem?: string): void;
   /** Where saving met another version: for each place in which both wrote, whether mine is to stand. */
   settle(keepMine: (clash: Clash) => boolean): void;
@@ -164,12 +169,14 @@ export function createStudyStore(
       group: new Set(),
       folded: NOBODY,
       notice: null,
+      opened: initial.document,
       routed: null,
       asides,
       comments,
       toWalk: null,
       verdicts,
       standing: {},
+      became: {},
       analysis: null,
       analysisProblem: null,
 
@@ -254,7 +261,7 @@ export function createStudyStore(
       setComments: (list) => set({ comments: list }),
       setToWalk: (toWalk) => set({ toWalk }),
       setVerdicts: (list) => set({ verdicts: list }),
-      setStanding: (standing) => set({ standing }),
+      setStanding: (standing, became) => set({ standing, became }),
       setAnalysis(analysis, problem) {
         set({ analysisProblem: problem ?? null });
         if (analysis === null) return;

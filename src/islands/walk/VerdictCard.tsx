@@ -1,6 +1,7 @@
 /** The verdict on the route that was walked: passed, or sent back with a remark about the whole or an item. */
 import { useState } from 'react';
 import * as v from 'valibot';
+import { WalkedSchema } from '../../core/document/walked';
 import { call, NothingSchema } from '../ui/api';
 import { grouped, whenText } from '../ui/format';
 import { nextToWalk, useLedger } from '../study/ledger';
@@ -20,6 +21,7 @@ const VerdictSchema = v.object({
   route: v.string(),
   marks: v.array(v.string()),
   items: v.array(v.string()),
+  walked: v.nullable(WalkedSchema),
   verdict: v.picklist(['passed', 'sent_back']),
   remark: v.string(),
   place: v.string(),
@@ -67,6 +69,7 @@ export function VerdictCard({ session, found, follow }: Props) {
       route: found.fingerprint,
       marks: found.marks,
       items: found.items,
+      walked: found.walked,
       verdict: kind,
       remark: kind === 'passed' ? '' : remark.trim(),
       place: kind === 'passed' ? '' : place,

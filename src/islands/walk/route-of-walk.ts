@@ -1,9 +1,11 @@
 /** Which route a walk has taken, once it has come to an ending: its number, and what it shows. */
 import { useEffect, useState } from 'react';
+import type { Walked } from '../../core/document/walked';
 import type { Plan } from '../../core/routing/plan';
 import { contentMarks, fingerprint, routeMarks } from '../../core/views/route-content';
 import { useAnalysisClient } from '../study/analysis';
 import { useStudy } from '../study/store';
+import type { Walk } from '../../core/routing/walk';
 import type { Session } from './session';
 
 export interface WalkedRoute {
@@ -11,6 +13,22 @@ export interface WalkedRoute {
   readonly items: readonly string[];
   readonly marks: readonly string[];
   readonly fingerprint: string;
+  /** The respondent who took it. */
+  readonly walked: Walked;
+}
+
+function walkedAs(plan: Plan, { drawn, given }: Walk, { answers, inputs }: Session): Walked {
+  return {
+    answers: Object.fromEntries(Object.entries(answers).filter(([, value]) => value !== null)),
+    draws: Object.fromEntries(
+      [...drawn].map(([key, indices]) => {
+        const section = plan.sections.find(({ section: { id } }) => id === key.split('#')[0]);
+        return [key, [...indices].map((index) => section?.items[index]?.item.name ?? '')];
+      }),
+    ),
+    given,
+    full: [...(inputs.full ?? [])],
+  };
 }
 
 /** Null while the walk has a fault left, or where the number is not known yet. */
@@ -40,5 +58,11 @@ export function useRouteOfWalk(plan: Plan, session: Session): WalkedRoute | null
   }, [client, clean, current, key, ending]);
   if (!clean || found?.key !== key || found.number === null) return null;
   const marks = routeMarks(contentMarks(plan), items, ending);
-  return { number: found.number, items, marks, fingerprint: fingerprint(marks) };
+  return {
+    number: found.number,
+    items,
+    marks,
+    fingerprint: fingerprint(marks),
+    walked: walkedAs(plan, walk, session),
+  };
 }

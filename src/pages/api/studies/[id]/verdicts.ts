@@ -1,6 +1,7 @@
 /** Verdicts on a study's routes. */
 import type { APIRoute } from 'astro';
 import * as v from 'valibot';
+import { WalkedSchema } from '../../../../core/document/walked';
 import { fingerprint } from '../../../../core/views/route-content';
 import { json, noSuchStudy, readBody, refuse } from '../../../../server/respond';
 import { store } from '../../../../store/open';
@@ -12,6 +13,7 @@ const VerdictSchema = v.strictObject({
   route: Fingerprint,
   marks: v.array(v.string()),
   items: v.array(v.string()),
+  walked: WalkedSchema,
   verdict: v.picklist(['passed', 'sent_back']),
   remark: v.pipe(v.string(), v.maxLength(2000, 'a remark has at most 2,000 characters')),
   place: v.pipe(v.string(), v.maxLength(100)),

@@ -1,0 +1,108 @@
+/**
+ * A route as a plain sentence: who takes it. “A respondent who says yes to aged 18 or over, whose tenure is Rent it …”
+ * It speaks of the answers that steer, of numbers by the span that steers alike.
+ */
+import { alikeTo } from '../analysis/classes';
+import { driversOf } from '../analysis/drivers';
+import type { Answer, Answers, Value } from '../document/types';
+import { itemKey, type Plan } from '../routing/plan';
+import { valueWords } from '../wording/values';
+
+/** A piece of the sentence; what was answered is told apart. */
+export interface SentencePart {
+  readonly text: string;
+  readonly answer: boolean;
+}
+
+interface Said {
+  readonly label: string;
+  readonly passes: readonly string[];
+  readonly words: string;
+}
+
+/** Without its full stop; “A respondent” alone where nothing steers. */
+export function routeSentence(
+  plan: Plan,
+  route: { readonly items: readonly string[]; readonly answers: Answers },
+): SentencePart[] {
+  const said = saidOn(plan, route);
+  const yes = said.filter(({ words }) => isYesOrNo(words, 'yes'));
+  const no = said.filter(({ words }) => isYesOrNo(words, 'no'));
+  const blank = said.filter(({ words }) => words === '');
+  const rest = said.filter((each) => ![yes, no, blank].some((list) => list.includes(each)));
+  const parts: SentencePart[] = [plain('A respondent')];
+  const clauses: SentencePart[][] = [];
+  if (yes.length > 0) clauses.push([plain('says '), strong('yes'), plain(' to '), ...labels(yes)]);
+  if (no.length > 0) clauses.push([plain('says '), strong('no'), plain(' to '), ...labels(no)]);
+  if (blank.length > 0) clauses.push([plain('leaves '), ...labels(blank), plain(' '), strong('blank')]);
+  clauses.forEach((clause, n) => parts.push(plain(n === 0 ? ' who ' : ', '), ...clause));
+  if (rest.length > 0) {
+    parts.push(plain(clauses.length > 0 ? ', and whose ' : ' whose '));
+    rest.forEach((each, n) =>
+      parts.push(plain(`${between(n, rest.length)}${labelOf(each)} is `), strong(each.words)),
+    );
+  }
+  return parts;
+}
+
+const plain = (text: string): SentencePart => ({ text, answer: false });
+const strong = (text: string): SentencePart => ({ text, answer: true });
+
+function labels(list: readonly Said[]): SentencePart[] {
+  return list.map((each, n) => plain(`${between(n, list.length)}${labelOf(each)}`));
+}
+
+function between(n: number, count: number): string {
+  return n === 0 ? '' : n === count - 1 ? ' and ' : ', ';
+}
+
+function labelOf({ label, passes }: Said): string {
+  const words = /^\p{Lu}\p{Ll}/u.test(label) ? `${label.charAt(0).toLowerCase()}${label.slice(1)}` : label;
+  if (passes.length === 0) return words;
+  const [first, last] = [passes[0] as string, passes.at(-1) as string];
+  const inARow = passes.length > 2 && passes.every((pass, n) => Number(pass) === Number(first) + n);
+  return `${words} (${passes.length === 1 ? 'time' : 'times'} ${inARow ? `${first} to ${last}` : passes.join(', ')})`;
+}
+
+function isYesOrNo(words: string, which: 'yes' | 'no'): boolean {
+  return new RegExp(`^${which}\\b`, 'i').test(words);
+}
+
+function saidOn(plan: Plan, route: { readonly items: readonly string[]; readonly answers: Answers }): Said[] {
+  const steering = driversOf(plan).byKey;
+  const found: Said[] = [];
+  for (const key of route.items) {
+    const [name = '', pass] = key.split('#');
+    const variable = plan.variables.get(name.toLowerCase());
+    if (variable?.of !== 'question') continue;
+    const { answer, label } = variable.question;
+    const parts = answer.type === 'grid' ? answer.rows : [{ name, label: label ?? name }];
+    for (const part of parts) {
+      const driver = steering.get(part.name.toLowerCase());
+      if (driver === undefined) continue;
+      const value = route.answers[itemKey(part.name, pass === undefined ? null : Number(pass))];
+      const words = wordsOf(driver, answer, value);
+      const passes = pass === undefined ? [] : [pass];
+      const same = found.findIndex((each) => each.label === part.label && each.words === words);
+      const before = found[same];
+      if (before !== undefined && pass !== undefined)
+        found[same] = { ...before, passes: [...before.passes, pass] };
+      else found.push({ label: part.label, passes, words });
+    }
+  }
+  return found;
+}
+
+function wordsOf(
+  driver: Parameters<typeof alikeTo>[0],
+  answer: Answer,
+  value: Value | null | undefined,
+): string {
+  const alike = value === undefined || value === null ? null : alikeTo(driver, answer, value);
+  if (alike === null || (answer.type !== 'number' && answer.type !== 'scale') || alike.least === alike.most)
+    return valueWords(answer, value);
+  const { least, most } = alike;
+  if (least === answer.min && most === answer.max) return 'anything';
+  if (least === answer.min) return `at most ${most}`;
+  return most === answer.max ? `at least ${least}` : `${least} to ${most}`;
+}

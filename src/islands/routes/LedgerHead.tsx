@@ -1,0 +1,144 @@
+/** The head of the ledger: how many routes, how far they are walked, and ways to one of them. */
+import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
+import { CheckedField } from '../script/Fields';
+import { nextToWalk, useLedger } from '../study/ledger';
+import { useStudy } from '../study/store';
+import { countText, grouped, plural } from '../ui/format';
+import type { CoverSummary } from '../../worker/list-query';
+import classes from './routes.module.css';
+import type { RouteList } from './use-list';
+
+interface Props {
+  readonly cover: CoverSummary | null;
+  readonly list: RouteList | null;
+  /** Whether not all routes are listed. */
+  readonly filtered: boolean;
+  readonly everyForkFirst: boolean;
+  readonly setEveryForkFirst: (first: boolean) => void;
+  readonly showAll: () => void;
+  readonly goTo: (number: string) => void;
+  /** A route that was gone to and is not among those listed. */
+  readonly missed: string | null;
+  readonly zoom: number;
+  readonly setZoom: (zoom: number) => void;
+}
+
+export function LedgerHead(props: Props) {
+  const { cover, list, filtered, everyForkFirst, setEveryForkFirst, showAll, goTo, missed, zoom, setZoom } =
+    props;
+  const analysis = useStudy((state) => state.analysis);
+  const ledger = useLedger();
+  if (analysis === null) return null;
+  const total = analysis.routes;
+  const next = ledger.byNumber.get('1')?.verdict === 'passed' ? nextToWalk(ledger, '1', total) : '1';
+  return (
+    <header className={classes.head}>
+      <p className={classes.big}>
+        {!analysis.exact && <small>at least</small>}{' '}
+        {filtered && list !== null ? (
+          <>
+            <b title={grouped(list.summary.total)}>{countText(list.summary.total)}</b>
+            <small>
+              {list.query.folded ? 'rows listed; in all ' : 'listed of '}
+              {countText(total)} routes
+            </small>
+          </>
+        ) : (
+          <>
+            <b title={grouped(total)}>{countText(total)}</b>
+            <small>{analysis.exact ? 'routes, counted exactly' : 'routes'}</small>
+          </>
+        )}
+      </p>
+      {filtered ? (
+        <button type="button" className={classes.all} onClick={showAll}>
+          Show all
+        </button>
+      ) : (
+        cover?.complete && (
+          <p className={classes.big}>
+            <b>{cover.routes.length}</b>
+            <small>of them take every fork</small>
+          </p>
+        )
+      )}
+      <div className={classes.tools}>
+        <span className={classes.lengths}>
+          {analysis.shortest !== null && (
+            <button type="button" onClick={() => goTo(analysis.shortest?.number ?? '1')}>
+              shortest {plural(analysis.shortest.items, 'item')}
+            </button>
+          )}
+          {analysis.longest !== null && (
+            <button type="button" onClick={() => goTo(analysis.longest?.number ?? '1')}>
+              longest {plural(analysis.longest.items, 'item')}
+            </button>
+          )}
+        </span>
+        <label>
+          Go to route{' '}
+          <CheckedField
+            field="go-to-route"
+            label="Go to route"
+            value=""
+            size={8}
+            placeholder="number"
+            className={classes.number}
+            take={(text) => {
+              const digits = text.replace(/[,\s]/g, '');
+              if (!/^\d+$/.test(digits) || BigInt(digits) < 1n || BigInt(digits) > BigInt(total))
+                return `There are routes from 1 to ${grouped(total)}.`;
+              goTo(String(BigInt(digits)));
+              return null;
+            }}
+          />
+        </label>
+        {missed !== null && (
+          <span role="alert" className={classes.missed}>
+            Route {countText(missed)} is not among those listed.
+          </span>
+        )}
+        <span className={classes.zoom} role="group" aria-label="Width of the columns">
+          <button
+            type="button"
+            aria-label="Wider columns"
+            title="Wider columns"
+            onClick={() => setZoom(Math.min(64, zoom * 2))}
+          >
+            <ZoomIn size={15} />
+          </button>
+          <button
+            type="button"
+            aria-label="Narrower columns"
+            title="Narrower columns"
+            disabled={zoom <= 1}
+            onClick={() => setZoom(Math.max(1, zoom / 2))}
+          >
+            <ZoomOut size={15} />
+          </button>
+          <button
+            type="button"
+            aria-label="Fit all columns"
+            title="Fit all columns"
+            disabled={zoom === 1}
+            onClick={() => setZoom(1)}
+          >
+            <Maximize2 size={14} />
+          </button>
+        </span>
+        <button
+          type="button"
+          aria-pressed={everyForkFirst}
+          onClick={() => setEveryForkFirst(!everyForkFirst)}
+        >
+          Every fork first
+        </button>
+        {next !== null && (
+          <button type="button" className={classes.dark} onClick={() => goTo(next)}>
+            Next to walk
+          </button>
+        )}
+      </div>
+    </header>
+  );
+}

@@ -1,0 +1,83 @@
+/** One route of the ledger: its number, ending and length at the left, its share and verdict at the right. */
+import { endingLabel } from '../../core/views/targets';
+import type { RouteRow } from '../../worker/types';
+import { useLedger } from '../study/ledger';
+import { useStudy } from '../study/store';
+import { EndingMark } from '../ui/EndingMark';
+import { countText, grouped, percentText } from '../ui/format';
+import classes from './ledger.module.css';
+
+export const ROW = 24;
+/** Shares from here on fill the bar. */
+const WHOLE_BAR = 0.2;
+
+interface Props {
+  readonly row: RouteRow;
+  readonly share: number | undefined;
+  /** It stands in front of the others because of the order. */
+  readonly front: boolean;
+  readonly y: number;
+  readonly current: boolean;
+  readonly choose: () => void;
+  readonly open: (number: string) => void;
+}
+
+export function LedgerRow({ row, share, front, y, current, choose, open }: Props) {
+  const document = useStudy((state) => state.document);
+  const { byFingerprint, byNumber, reopened } = useLedger();
+  const ending = document.endings.find(({ id }) => id === row.ending);
+  const verdict = byNumber.has(row.number) ? byFingerprint.get(row.fingerprint)?.verdict : undefined;
+  const stands =
+    verdict === 'passed'
+      ? 'passed'
+      : verdict === 'sent_back'
+        ? 'sent back'
+        : reopened.has(row.number)
+          ? 'changed'
+          : null;
+  const minutes = row.seconds < 60 ? '<1' : String(Math.round(row.seconds / 60));
+  return (
+    <div
+      id={`row-${row.number}`}
+      role="option"
+      aria-selected={current}
+      aria-label={[
+        `Route ${row.number}`,
+        ...(row.times === '1'
+          ? []
+          : [`and ${grouped(BigInt(row.times) - 1n)} that differ in what was drawn`]),
+        endingLabel(document, row.ending),
+        `${row.items.length} items`,
+        ...(stands === null ? [] : [stands]),
+      ].join(', ')}
+      className={classes.row}
+      data-front={front || undefined}
+      style={{ top: y, height: ROW }}
+      onClick={choose}
+      onDoubleClick={() => open(row.number)}
+    >
+      <code title={grouped(row.number)}>{countText(row.number, 6)}</code>
+      <span title={endingLabel(document, row.ending)}>
+        {ending !== undefined && <EndingMark kind={ending.kind} />} {endingLabel(document, row.ending)}
+      </span>
+      <em style={{ left: 150 }}>{row.items.length}</em>
+      <em style={{ left: 190 }}>{minutes}</em>
+      {row.times !== '1' && <u>× {countText(row.times, 4)}</u>}
+      {share !== undefined && (
+        <small>
+          <s style={{ width: `${Math.min(1, share / WHOLE_BAR) * 100}%` }} />
+          {shareText(share)}
+        </small>
+      )}
+      <strong data-verdict={stands ?? undefined}>
+        {stands === null ? '' : `${MARKS[stands]} ${stands}`}
+      </strong>
+    </div>
+  );
+}
+
+const MARKS = { passed: '✓', 'sent back': '↩', changed: '↻' } as const;
+
+function shareText(share: number): string {
+  return share > 0 && share < 0.0001 ? '<0.01%' : percentText(share);
+}

@@ -1,0 +1,97 @@
+/** What the ledger lists, as it stands in the address: a link opens just these routes. */
+import * as v from 'valibot';
+import type { Plan } from '../../core/routing/plan';
+import { ALL_ROUTES, ORDERS, type ListOrder, type ListQuery } from '../../worker/list-query';
+
+/** Since when an edit counts as having touched a route. */
+export type Since = 'edit' | 'opened';
+
+/** Which verdicts the routes have that are listed; null: all. */
+export type VerdictFilter = 'open' | 'walked' | 'changed' | 'drawn';
+
+export interface Shown {
+  /** `NAME` of an item, or `section:ID`. */
+  readonly through: readonly string[];
+  readonly avoid: readonly string[];
+  readonly ending: string | null;
+  /** `NAME/INDEX` of a skip, `section:ID/INDEX` of an onward entry. */
+  readonly taking: readonly string[];
+  readonly order: ListOrder;
+  readonly folded: boolean;
+  readonly since: Since | null;
+  readonly verdict: VerdictFilter | null;
+}
+
+const Text = v.optional(v.string(), '');
+const ListText = v.pipe(
+  Text,
+  v.transform((text) => text.split(',').filter((part) => part !== '')),
+);
+const ShownSchema = v.object({
+  through: ListText,
+  avoid: ListText,
+  ending: v.optional(v.nullable(v.string()), null),
+  taking: ListText,
+  order: v.fallback(v.picklist(ORDERS), 'canonical'),
+  folded: v.pipe(
+    Text,
+    v.transform((text) => text === 'drawn'),
+  ),
+  since: v.fallback(v.nullable(v.picklist(['edit', 'opened'])), null),
+  verdict: v.fallback(v.nullable(v.picklist(['open', 'walked', 'changed', 'drawn'])), null),
+});
+
+/** Reads the address; what it does not understand is left out. */
+export function readShown(search: string): Shown {
+  return v.parse(ShownSchema, Object.fromEntries(new URLSearchParams(search)));
+}
+
+/** As an address, with the leading question mark; empty where everything is listed. */
+export function shownSearch(shown: Partial<Shown>): string {
+  const search = new URLSearchParams();
+  for (const key of ['through', 'avoid', 'taking'] as const) {
+    const list = shown[key] ?? [];
+    if (list.length > 0) search.set(key, list.join(','));
+  }
+  for (const key of ['ending', 'since', 'verdict'] as const) {
+    const value = shown[key];
+    if (value) search.set(key, value);
+  }
+  if (shown.order !== undefined && shown.order !== 'canonical') search.set('order', shown.order);
+  if (shown.folded === true) search.set('folded', 'drawn');
+  const text = search.toString().replaceAll('%2C', ',').replaceAll('%3A', ':').replaceAll('%2F', '/');
+  return text === '' ? '' : `?${text}`;
+}
+
+/** The part that the worker is asked for; what the questionnaire does not have any more is left out. */
+export function listQuery(plan: Plan, shown: Shown): ListQuery {
+  const itemsOf = (place: string): string[] => {
+    const section = plan.sections.find(({ section: { id } }) => place === `section:${id}`);
+    if (section !== undefined) return section.items.map(({ item }) => item.name);
+    return itemNames(plan).includes(place) ? [place] : [];
+  };
+  return {
+    ...ALL_ROUTES,
+    through: shown.through.map(itemsOf).filter((names) => names.length > 0),
+    avoid: shown.avoid.flatMap(itemsOf),
+    ending: plan.endings.some(({ ending }) => ending.id === shown.ending) ? shown.ending : null,
+    taking: shown.taking.flatMap((text) => readTaking(plan, text) ?? []),
+    order: shown.order,
+    folded: shown.folded,
+    touched: shown.since !== null,
+  };
+}
+
+function readTaking(plan: Plan, text: string): ListQuery['taking'][number] | null {
+  const at = text.lastIndexOf('/');
+  const [place, index] = [text.slice(0, at), Number(text.slice(at + 1))];
+  const section = plan.sections.find(({ section: { id } }) => place === `section:${id}`);
+  if (section?.onward.some((entry) => entry.index === index))
+    return { section: section.section.id, onward: index };
+  const item = plan.sections.flatMap(({ items }) => items).find((each) => each.item.name === place);
+  return item?.skips.some((skip) => skip.index === index) ? { item: place, skip: index } : null;
+}
+
+export function itemNames(plan: Plan): string[] {
+  return plan.sections.flatMap(({ items }) => items.map(({ item }) => item.name));
+}

@@ -1,0 +1,74 @@
+/** What the ledger asks the worker for: which routes, in which order. Numbers of routes are decimal strings. */
+import * as v from 'valibot';
+import { MOST_THROUGH } from '../core/analysis';
+
+export const NumberText = v.pipe(v.string(), v.regex(/^\d+$/, 'a route number is written in digits'));
+
+const Index = v.pipe(v.number(), v.integer(), v.minValue(0));
+const Names = v.array(v.string());
+
+export const ORDERS = ['canonical', 'shortest', 'longest', 'forks', 'pairs', 'likeliest'] as const;
+
+export const ListQuerySchema = v.strictObject({
+  /** Of each list at least one item is presented. */
+  through: v.pipe(v.array(Names), v.maxLength(MOST_THROUGH)),
+  /** None of these items is presented. */
+  avoid: Names,
+  ending: v.nullable(v.string()),
+  /** Skips and onward entries that somebody on the route takes, all of them on one walk. */
+  taking: v.array(
+    v.union([
+      v.strictObject({ item: v.string(), skip: Index }),
+      v.strictObject({ section: v.string(), onward: Index }),
+    ]),
+  ),
+  /**
+   * `forks` and `pairs`: those that take every fork, or every two together, in front of the others; `likeliest`: just
+   * these.
+   */
+  order: v.picklist(ORDERS),
+  /** Routes that differ only in what was drawn are one row. */
+  folded: v.boolean(),
+  /** Only routes that the questionnaire last named by `since` does not have. */
+  touched: v.boolean(),
+  /** Routes left out; and, where it is not null, the only ones that are listed, in this order. */
+  leaveOut: v.array(NumberText),
+  only: v.nullable(v.array(NumberText)),
+});
+
+export type ListQuery = v.InferOutput<typeof ListQuerySchema>;
+export type ListOrder = ListQuery['order'];
+
+export const ALL_ROUTES: ListQuery = {
+  through: [],
+  avoid: [],
+  ending: null,
+  taking: [],
+  order: 'canonical',
+  folded: false,
+  touched: false,
+  leaveOut: [],
+  only: null,
+};
+
+export interface ListSummary {
+  readonly total: string;
+  /** Whether `total` is all there are, or proven to be no more than there are. */
+  readonly exact: boolean;
+  /** How many rows stand in front because of the order. */
+  readonly front: number;
+  /** Why there is no list: telling these routes apart is too entangled, or what they are compared with is not known. */
+  readonly refused: 'entangled' | null;
+}
+
+/** A set of routes that takes every fork, or every two outcomes together. */
+export interface CoverSummary {
+  /** In canonical order, with what only this route takes, in words. */
+  readonly routes: readonly { readonly number: string; readonly alone: readonly string[] }[];
+  /** No fewer routes do. */
+  readonly atLeast: number;
+  /** What they take between them: outcomes of forks, or pairs of them. */
+  readonly taken: number;
+  /** False where the forks are too many or too entangled to find such routes. */
+  readonly complete: boolean;
+}
