@@ -7,9 +7,10 @@ test('two routes walked and signed off, an answer changed on the way, all kept o
   const id = await copyOf(page, 'winter-diary');
   await page.goto(`/studies/${id}/routes`);
   await expect(page.getByText('routes, counted exactly')).toBeVisible();
-  const rows = page.getByRole('listbox').getByRole('option');
+  const ledger = page.getByRole('listbox', { name: /^Routes/ });
+  const rows = ledger.getByRole('option');
   await expect(rows).toHaveCount(5);
-  await page.getByRole('listbox').focus();
+  await ledger.focus();
   await page.keyboard.press('ArrowDown');
   await expect(page.getByRole('heading', { name: 'Route 2' })).toBeVisible();
   await page.keyboard.press('Enter');
@@ -37,7 +38,7 @@ test('two routes walked and signed off, an answer changed on the way, all kept o
   await expect(rows.nth(1)).toHaveAccessibleName(/Route 2.*passed/);
   await expect(rows.nth(2)).toHaveAccessibleName(/Route 3.*sent back/);
   await expect(page.getByText('1 walked and passed · 1 sent back · 3 to go')).toBeVisible();
-  await page.getByRole('button', { name: 'Walked only' }).click();
+  await page.getByRole('combobox', { name: 'Verdict' }).selectOption('Walked');
   await expect(rows).toHaveCount(2);
   await accessible(page);
 });

@@ -38,12 +38,18 @@ export function without(left: RoutesLeft, numbers: readonly bigint[]): RoutesLef
   };
 }
 
-/** Those of the given numbers that are among them first, in the order given, then the others. */
+/** Those of the given numbers that are among them first, in the order given, then the others; none stands twice. */
 export function withFront(
   left: RoutesLeft,
   numbers: readonly bigint[],
 ): RoutesLeft & { readonly front: number } {
-  const front = [...new Set(numbers)].filter((number) => left.positionOf(number) !== null);
+  const positions = new Set<bigint>();
+  const front = numbers.filter((number) => {
+    const position = left.positionOf(number);
+    if (position === null || positions.has(position)) return false;
+    positions.add(position);
+    return true;
+  });
   const rest = without(left, front);
   const places = new Map(front.map((number, n) => [number, BigInt(n + 1)]));
   const length = BigInt(front.length);
@@ -54,6 +60,9 @@ export function withFront(
     positionOf(number) {
       const place = places.get(number);
       if (place !== undefined) return place;
+      const inAll = left.positionOf(number);
+      const same = inAll === null ? -1 : front.findIndex((each) => left.positionOf(each) === inAll);
+      if (same >= 0) return BigInt(same + 1);
       const position = rest.positionOf(number);
       return position === null ? null : position + length;
     },

@@ -4,7 +4,7 @@ import { compareRoutes } from '../../core/views/compare-routes';
 import { endingLabel } from '../../core/views/targets';
 import type { RouteView } from '../../worker/types';
 import { useStudy } from '../study/store';
-import { countText, secondsText } from '../ui/format';
+import { routeText, secondsText } from '../ui/format';
 import classes from './comparison.module.css';
 
 interface Props {
@@ -18,7 +18,7 @@ export function Comparison({ first, second }: Props) {
     () => compareRoutes(plan, first, second),
     [plan, first, second],
   );
-  const name = (route: RouteView) => `route ${countText(route.number)}`;
+  const name = (route: RouteView) => `route ${routeText(route.number)}`;
   const answered = parting[0];
   return (
     <div className={classes.compare} role="region" aria-label="Comparison">
@@ -51,8 +51,8 @@ export function Comparison({ first, second }: Props) {
         )}
       </p>
       <div className={classes.sides}>
-        <Only title={`Only route ${countText(first.number)}`} route={first} items={onlyFirst} />
-        <Only title={`Only route ${countText(second.number)}`} route={second} items={onlySecond} />
+        <Only title={`Only route ${routeText(first.number)}`} route={first} items={onlyFirst} />
+        <Only title={`Only route ${routeText(second.number)}`} route={second} items={onlySecond} />
       </div>
     </div>
   );

@@ -3,7 +3,7 @@ import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
 import { CheckedField } from '../script/Fields';
 import { nextToWalk, useLedger } from '../study/ledger';
 import { useStudy } from '../study/store';
-import { countText, grouped, plural } from '../ui/format';
+import { countText, grouped, plural, routeText } from '../ui/format';
 import type { CoverSummary } from '../../worker/list-query';
 import classes from './routes.module.css';
 import type { RouteList } from './use-list';
@@ -95,7 +95,7 @@ export function LedgerHead(props: Props) {
         </label>
         {missed !== null && (
           <span role="alert" className={classes.missed}>
-            Route {countText(missed)} is not among those listed.
+            Route {routeText(missed)} is not among those listed.
           </span>
         )}
         <span className={classes.zoom} role="group" aria-label="Width of the columns">

@@ -3,7 +3,7 @@ import type { Columns } from './columns';
 import classes from './ledger.module.css';
 
 /** What stands beside the matrix, in pixels. */
-export const SIDES = { left: 236, right: 184 };
+export const SIDES = { left: 272, right: 184 };
 
 interface Props {
   readonly columns: Columns;
@@ -22,12 +22,12 @@ export function LedgerHeads({ columns, column, width, offset }: Props) {
   const right = (here?.x ?? 0) - offset > width / 2;
   return (
     <div className={classes.heads} aria-hidden="true">
-      <span style={{ left: 22 }}>Route</span>
-      <span style={{ left: 78 }}>Ends</span>
-      <span className={classes.figure} style={{ left: 150 }}>
+      <span style={{ left: 40 }}>Route</span>
+      <span style={{ left: 94 }}>Ends</span>
+      <span className={classes.figure} style={{ left: 186 }}>
         Items
       </span>
-      <span className={classes.figure} style={{ left: 190 }}>
+      <span className={classes.figure} style={{ left: 226 }}>
         Min
       </span>
       <div className={classes.across} style={{ left: SIDES.left, width }}>
@@ -37,7 +37,7 @@ export function LedgerHeads({ columns, column, width, offset }: Props) {
           if (until <= 0 || left >= width) return null;
           return (
             <b key={letter} style={{ left, width: until - left }} title={title}>
-              {index % every === 0 && letter}
+              {(index % every === 0 || wide > letter.length * 9 + 4) && letter}
             </b>
           );
         })}

@@ -4,7 +4,7 @@ import type { RouteRow } from '../../worker/types';
 import { useLedger } from '../study/ledger';
 import { useStudy } from '../study/store';
 import { EndingMark } from '../ui/EndingMark';
-import { countText, grouped, percentText } from '../ui/format';
+import { countText, grouped, percentText, routeText } from '../ui/format';
 import classes from './ledger.module.css';
 
 export const ROW = 24;
@@ -56,12 +56,12 @@ export function LedgerRow({ row, share, front, y, current, choose, open }: Props
       onClick={choose}
       onDoubleClick={() => open(row.number)}
     >
-      <code title={grouped(row.number)}>{countText(row.number, 6)}</code>
+      <code title={grouped(row.number)}>{routeText(row.number)}</code>
       <span title={endingLabel(document, row.ending)}>
         {ending !== undefined && <EndingMark kind={ending.kind} />} {endingLabel(document, row.ending)}
       </span>
-      <em style={{ left: 150 }}>{row.items.length}</em>
-      <em style={{ left: 190 }}>{minutes}</em>
+      <em style={{ left: 186 }}>{row.items.length}</em>
+      <em style={{ left: 226 }}>{minutes}</em>
       {row.times !== '1' && <u>× {countText(row.times, 4)}</u>}
       {share !== undefined && (
         <small>

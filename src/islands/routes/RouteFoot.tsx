@@ -8,7 +8,7 @@ import type { CoverSummary } from '../../worker/list-query';
 import type { RouteView } from '../../worker/types';
 import { useLedger } from '../study/ledger';
 import { useStudy } from '../study/store';
-import { countText, percentText, plural, secondsText, whenText } from '../ui/format';
+import { grouped, percentText, plural, routeText, secondsText, whenText } from '../ui/format';
 import { Comparison } from './Comparison';
 import classes from './routes.module.css';
 
@@ -35,8 +35,8 @@ export function RouteFoot(props: Props) {
         <Comparison first={against} second={route} />
       ) : (
         <div aria-live="polite">
-          <h2>
-            Route {countText(number)} <Standing number={number} />
+          <h2 title={grouped(number)}>
+            Route {routeText(number)} <Standing number={number} />
           </h2>
           <Sentence route={route} />
           <ItemReason route={route} column={column} />
@@ -51,12 +51,12 @@ export function RouteFoot(props: Props) {
         ) : (
           previous !== null && (
             <button type="button" onClick={() => compare(previous)}>
-              Compare with route {countText(previous)}
+              Compare with route {routeText(previous)}
             </button>
           )
         )}
         <button type="button" className={classes.go} onClick={() => walk(number)}>
-          Walk route {countText(number)}
+          Walk route {routeText(number)}
         </button>
       </div>
     </footer>

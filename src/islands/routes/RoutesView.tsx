@@ -47,8 +47,9 @@ function Ledger({ walk }: Props) {
   const [place, setPlace] = useState(0n);
   const [missed, setMissed] = useState<string | null>(null);
   const [against, setAgainst] = useState<string | null>(null);
-  /** The current route before this one. */
-  const [steps, setSteps] = useState<readonly [string | null, string | null]>([null, null]);
+  /** The route that was current before the person went on to this one, and one to go to in the next list. */
+  const [previous, setPrevious] = useState<string | null>(null);
+  const [staying, setStaying] = useState<string | null>(null);
   const query = useMemo(() => {
     const asked = listQuery(plan, shown);
     const walked = [...ledger.byNumber.keys()].sort(byNumber);
@@ -74,23 +75,28 @@ function Ledger({ walk }: Props) {
   const route = useRoute(current);
   const other = useRoute(against);
 
-  if (current !== null && current !== steps[1]) setSteps([steps[1], current]);
-
+  const choose = (next: bigint) => {
+    if (next !== place) setPrevious(current);
+    setPlace(next);
+  };
   const change = useCallback(
     (part: Partial<Shown>) => {
       const next = { ...shown, ...part };
       history.replaceState(null, '', `${location.pathname}${shownSearch(next)}`);
       setShown(next);
       setMissed(null);
+      // Who asks for another order wants to see what comes first.
+      setStaying('order' in part ? null : current);
+      if ('order' in part) setPlace(0n);
     },
-    [shown],
+    [shown, current],
   );
   // A route that is current stays so where it is in the new list.
   const total = BigInt(list?.summary.total ?? '0');
   useEffect(() => {
-    if (list === null || steps[1] === null) return;
+    if (list === null || staying === null) return;
     let latest = true;
-    void client.api.positionIn(list.query, steps[1]).then((position) => {
+    void client.api.positionIn(list.query, staying).then((position) => {
       if (latest) setPlace(position === null ? 0n : BigInt(position) - 1n);
     });
     return () => {
@@ -101,7 +107,7 @@ function Ledger({ walk }: Props) {
   const goTo = async (number: string) => {
     const position = list === null ? null : await client.api.positionIn(list.query, number);
     setMissed(position === null ? number : null);
-    if (position !== null) setPlace(BigInt(position) - 1n);
+    if (position !== null) choose(BigInt(position) - 1n);
   };
   if (analysis === null) return null;
   const anything = shownSearch({ ...shown, order: 'canonical' }) !== '';
@@ -144,7 +150,7 @@ function Ledger({ walk }: Props) {
         <LedgerGrid
           list={list}
           place={place < total ? place : total - 1n}
-          setPlace={setPlace}
+          setPlace={choose}
           column={column}
           setColumn={setColumn}
           zoom={zoom}
@@ -158,7 +164,7 @@ function Ledger({ walk }: Props) {
           column={column}
           cover={shown.order === 'pairs' ? pairs : cover}
           walk={walk}
-          previous={steps[0]}
+          previous={previous === current ? null : previous}
           against={other}
           compare={setAgainst}
         />

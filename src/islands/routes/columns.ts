@@ -24,7 +24,7 @@ export function columnsIn(plan: Plan, width: number, zoom = 1): Columns {
   const filled = plan.sections.filter(({ items }) => items.length > 0);
   const count = filled.reduce((sum, { items }) => sum + items.length, 0);
   const gap = Math.min(9, (width * zoom) / (filled.length * 6 + 1));
-  const room = ((width - gap * (filled.length - 1)) / Math.max(1, count)) * zoom;
+  const room = (width * zoom - gap * (filled.length - 1)) / Math.max(1, count);
   const step = room >= 4 ? Math.min(WIDEST, Math.floor(room)) : room;
   const cell = step >= 4 ? step - (step >= 8 ? 3 : 1) : step;
   const items: Columns['items'][number][] = [];

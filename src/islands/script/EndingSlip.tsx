@@ -4,6 +4,8 @@ import type { Plan } from '../../core/routing/plan';
 import { endingLabel } from '../../core/views/targets';
 import { EndingMark } from '../ui/EndingMark';
 import { countText } from '../ui/format';
+import { shownSearch } from '../routes/query';
+import { RoutesDoor } from '../study/RoutesDoor';
 import { useStudy } from '../study/store';
 import { CommentCards } from './CommentCards';
 import { SnagCards } from './SnagCards';
@@ -27,7 +29,13 @@ export function EndingSlip({ plan, at }: { readonly plan: Plan; readonly at: num
         </p>
         <div className={classes.pair}>
           <span>Routes that end here</span>
-          <b>{routes === undefined ? '…' : countText(routes)}</b>
+          <b>
+            {routes === undefined ? (
+              '…'
+            ) : (
+              <RoutesDoor search={shownSearch({ ending: ending.id })}>{countText(routes)}</RoutesDoor>
+            )}
+          </b>
         </div>
         {at === plan.lastEnding && <p className={classes.plain}>Also where the last section leads.</p>}
       </div>

@@ -10,6 +10,8 @@ import type { Plan, PlanItem } from '../../core/routing/plan';
 import { usedLaterBy } from '../../core/views/used-later';
 import { conditionSentence } from '../../core/wording/sentence';
 import { countText, grouped, percentText, secondsText } from '../ui/format';
+import { shownSearch } from '../routes/query';
+import { RoutesDoor } from '../study/RoutesDoor';
 import { useStudy } from '../study/store';
 import { useItemMoves } from './moves';
 import { CommentCards } from './CommentCards';
@@ -198,8 +200,17 @@ function WhoIsAsked({ plan, planItem }: Props) {
       </div>
       <div className={classes.pair}>
         <span>{analysis?.exact === false ? 'On routes counted so far' : 'On routes'}</span>
-        <b title={some ? `${grouped(routes)} of ${grouped(total)}` : undefined}>
-          {some ? `${countText(routes)} of ${countText(total)}` : '…'}
+        <b>
+          {some ? (
+            <RoutesDoor
+              search={shownSearch({ through: [name] })}
+              title={`${grouped(routes)} of ${grouped(total)}`}
+            >
+              {`${countText(routes)} of ${countText(total)}`}
+            </RoutesDoor>
+          ) : (
+            '…'
+          )}
         </b>
       </div>
       <div className={classes.pair}>

@@ -108,7 +108,7 @@ export function SkipRules({
               )}
             </span>
           </div>
-          <TakenBy count={countOf(index)} />
+          <TakenBy count={countOf(index)} from={leaves} />
           {open === index && (
             <div className={classes.openSkip}>
               <ConditionField
@@ -149,7 +149,7 @@ export function SkipRules({
           <b>{otherwise}</b>
         </div>
       )}
-      {!always && skips.length > 0 && <TakenBy count={countOf(null)} />}
+      {!always && skips.length > 0 && <TakenBy count={countOf(null)} from={leaves} />}
       <span className={classes.aim}>
         <button
           type="button"

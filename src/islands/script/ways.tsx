@@ -2,6 +2,8 @@
 import { useEffect, useState } from 'react';
 import type { WaysFrom, WayShare } from '../../worker/types';
 import { useAnalysisClient } from '../study/analysis';
+import { shownSearch } from '../routes/query';
+import { RoutesDoor } from '../study/RoutesDoor';
 import { useStudy } from '../study/store';
 import { countText, grouped, percentText } from '../ui/format';
 import classes from './slip.module.css';
@@ -54,20 +56,23 @@ export function useWays(from: WaysFrom, wanted: boolean): readonly WayCount[] | 
 }
 
 /** The line under a skip; its place is kept while it is counted. */
-export function TakenBy({ count }: { readonly count: WayCount | undefined }) {
+export function TakenBy({ count, from }: { readonly count: WayCount | undefined; readonly from: WaysFrom }) {
   const share = count?.share ?? null;
   const taking = count?.taking ?? null;
-  const words = [
-    ...(taking === null
-      ? []
-      : [
-          `${taking.exact ? '' : 'at least '}${countText(taking.routes)} ${taking.routes === '1' ? 'route' : 'routes'}`,
-        ]),
-    ...(share === null ? [] : [`${percentText(share)} of the sample`]),
-  ];
+  if (taking === null && share === null) return <p className={classes.takenBy}>…</p>;
+  const place = 'item' in from ? from.item : `section:${from.section}`;
   return (
-    <p className={classes.takenBy} title={taking === null ? undefined : `${grouped(taking.routes)} routes`}>
-      {words.length === 0 ? '…' : words.join(' · ')}
+    <p className={classes.takenBy}>
+      {taking !== null && (
+        <RoutesDoor
+          search={shownSearch({ taking: [`${place}/${count?.index ?? 0}`] })}
+          title={`${grouped(taking.routes)} routes`}
+        >
+          {`${taking.exact ? '' : 'at least '}${countText(taking.routes)} ${taking.routes === '1' ? 'route' : 'routes'}`}
+        </RoutesDoor>
+      )}
+      {taking !== null && share !== null && ' · '}
+      {share !== null && `${percentText(share)} of the sample`}
     </p>
   );
 }

@@ -2,7 +2,7 @@
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
 import { replaceable, replaceAll } from '../../core/editing/replace';
 import { findAll } from '../../core/views/find';
-import { plural } from '../ui/format';
+import { plural, routeText } from '../ui/format';
 import classes from './find.module.css';
 import { useGoTo } from './going';
 import { useStudy, useStudyStore } from './store';
@@ -18,6 +18,14 @@ interface Entry {
   readonly go: () => void;
 }
 
+/** “9”, “route 9”, “2,048,263”: a route that there is; null for anything else. */
+function routeNumber(query: string, total: string): string | null {
+  const digits = /^\s*(?:route\s*)?([\d,]+)\s*$/i.exec(query)?.[1]?.replaceAll(',', '') ?? '';
+  return digits !== '' && BigInt(digits) >= 1n && BigInt(digits) <= BigInt(total)
+    ? String(BigInt(digits))
+    : null;
+}
+
 export function FindPanel({ close }: { readonly close: () => void }) {
   const [query, setQuery] = useState('');
   const [at, setAt] = useState(0);
@@ -26,13 +34,28 @@ export function FindPanel({ close }: { readonly close: () => void }) {
   const list = useRef<HTMLUListElement>(null);
   const plan = useStudy((state) => state.plan);
   const select = useStudy((state) => state.select);
+  const total = useStudy((state) => state.analysis?.routes ?? '0');
   const goTo = useGoTo();
   const actions = useActions(() => setReplacing(true));
   const listId = useId();
 
   const wanted = query.toLowerCase().split(/\s+/).filter(Boolean);
   const found = findAll(plan, query).slice(0, MOST);
+  const route = routeNumber(query, total);
   const entries: Entry[] = [
+    ...(route === null
+      ? []
+      : [
+          {
+            kind: 'route',
+            name: routeText(route),
+            words: 'Walk this route',
+            go: () => {
+              goTo('walk', `?route=${route}`);
+              close();
+            },
+          },
+        ]),
     ...found.map(({ kind, name, words, selection }) => ({
       kind,
       name,

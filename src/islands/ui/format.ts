@@ -14,6 +14,11 @@ export function countText(count: string | number | bigint, digits = 10): string 
   return `${Number(`${text[0]}.${text.slice(1, 6)}`).toFixed(2)} × 10${power}`;
 }
 
+/** The number of a route: grouped up to ten digits, of longer ones the last, by which neighbours are told apart. */
+export function routeText(number: string): string {
+  return number.length <= 10 ? grouped(number) : `…${number.slice(-6, -3)},${number.slice(-3)}`;
+}
+
 export function plural(count: string | number | bigint, word: string, words = `${word}s`): string {
   return `${grouped(count)} ${BigInt(count) === 1n ? word : words}`;
 }
