@@ -135,6 +135,7 @@ function agrees(document: Questionnaire, seed: number): boolean {
   const items = new Map<string, number>();
   const endings = new Map<string, number>();
   const routes = new Map<string, { route: { items: string[]; ending: string }; share: number }>();
+  const transitions = new Map<string, number>();
   let all = 0;
   const add = (to: Map<string, number>, key: string, more: number) => to.set(key, (to.get(key) ?? 0) + more);
   const each = (done: Walk, input: WalkInput) => {
@@ -154,6 +155,8 @@ function agrees(document: Questionnaire, seed: number): boolean {
     add(endings, ending, share);
     for (const name of new Set(done.steps.map(({ planItem }) => planItem.item.name))) add(items, name, share);
     const keys = done.steps.map(({ key }) => key);
+    const names = [null, ...done.steps.map(({ planItem }) => planItem.item.name), `> ${ending}`];
+    names.slice(1).forEach((name, n) => add(transitions, `${names[n]} ${name}`, share));
     const known = routes.get(`${keys.join(' ')} > ${ending}`);
     if (known === undefined)
       routes.set(`${keys.join(' ')} > ${ending}`, { route: { items: keys, ending }, share }); // prettier-ignore
@@ -174,6 +177,11 @@ function agrees(document: Questionnaire, seed: number): boolean {
   for (const [name, { share }] of shares.items) near(share, items.get(name) ?? 0, name);
   for (const { id, share } of shares.endings) near(share, endings.get(id) ?? 0, `> ${id}`);
   for (const [words, { route, share }] of routes) near(shares.ofRoute(route), share, words);
+  const found = new Map<string, number>();
+  for (const { from, to, share } of shares.transitions())
+    add(found, `${from} ${'item' in to ? to.item : `> ${to.ending}`}`, share ?? -1);
+  for (const key of new Set([...found.keys(), ...transitions.keys()]))
+    near(found.get(key) ?? 0, transitions.get(key) ?? 0, `from ${key}`);
   const byShare = [...routes.values()].map(({ share }) => share).sort((a, b) => b - a);
   const { routes: likeliest, othersAtMost } = shares.likeliest(5);
   likeliest.forEach(({ items: shown, ending, share }, n) => {

@@ -34,6 +34,7 @@ import { HOW_MANY, Tally } from './tally';
 import { filteredTakers, numbered, takersOf, type FilteredRoutes, type Takers } from './takers';
 import { Terrain } from './terrain';
 import type { Version } from './touched';
+import { transitionsIn, type Transition } from './transitions';
 import { isTooMuch, terrainWithin, withinMemory } from './within';
 import { witnessOf } from './witness';
 import { Bench, type Workshop } from './workshop';
@@ -50,6 +51,8 @@ export type { WayTaken } from './taking';
 export type { Version } from './touched';
 export { Workshop } from './workshop';
 export type { Route } from './routes';
+export { whoFlows, type Flowing } from './flow-words';
+export type { Transition } from './transitions';
 export type { Likeliest, LikelyRoute } from './likeliest';
 export type { Shares, WayShare } from './shares';
 export { DEFAULT_CAPS, type Caps } from './graph';
@@ -273,6 +276,11 @@ export function sharesOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Shares | null {
     if (isTooMuch(error)) return null;
     throw error;
   }
+}
+
+/** Who is presented what next; shares are null where they could not be exact. Null where it is too entangled. */
+export function transitionsOf(plan: Plan, shares: Shares | null): Transition[] | null {
+  return shares?.transitions() ?? withinMemory(() => transitionsIn(terrainWithin(plan, DEFAULT_CAPS), null));
 }
 
 /**

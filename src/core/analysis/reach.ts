@@ -51,9 +51,10 @@ function acrossPasses(texts: readonly string[]): string {
     .join(' or ');
 }
 
-class Reaching {
+/** Puts who comes to a place into words. The terrain must be fresh, and have its opaque tests apart. */
+export class Reaching {
   private readonly diagrams: Diagrams;
-  private readonly coming: Coming;
+  readonly coming: Coming;
   private readonly inWordsBefore = new Map<string, string>();
   /** Level of the variable of having been asked, of each driver that can be left out. */
   private readonly askedLevel = new Map<Instance, number>();
@@ -97,6 +98,12 @@ class Reaching {
       if (!(error instanceof TooManyNodes)) throw error;
       return this.inWords(asked, run, section, TRUE);
     }
+  }
+
+  /** Of those of whom `within` is true, whom `condition` takes: a condition, `always` or `never`; read in a section. */
+  whoOf(condition: Diagram, within: Diagram, section: number): string {
+    const facts = this.coming.possibleAround([condition, within]);
+    return this.inWords(condition, within, section, facts);
   }
 
   private inWords(condition: Diagram, within: Diagram, section: number, facts: Diagram): string {

@@ -8,6 +8,7 @@ import { Beliefs } from './belief';
 import { TRUE } from './diagram';
 import { likeliestRoutes, type Likeliest } from './likeliest';
 import type { Terrain, Way } from './terrain';
+import { transitionsIn, type Transition } from './transitions';
 import { Weighing } from './weighing';
 import { emissionsTo } from './witness';
 
@@ -30,6 +31,8 @@ export interface Shares {
   readonly minutes: number;
   /** The share that takes a route. */
   ofRoute(route: { readonly items: readonly string[]; readonly ending: string }): number;
+  /** Who is presented what next. */
+  transitions(): Transition[];
   /** The likeliest routes, at most so many. */
   likeliest(count: number): Likeliest;
 }
@@ -66,6 +69,7 @@ export function sharesIn(plan: Plan, terrain: Terrain): Shares {
       id: ending.id,
       share: weighing.shareOf(coming.at(layout.ending(index))),
     })),
+    transitions: () => transitionsIn(terrain, weighing),
     likeliest: (count) => likeliestRoutes(beliefs, weighing, count),
     ofRoute(route) {
       const masses = emissionsTo(beliefs, route).map(({ mass }) => mass);

@@ -1,0 +1,178 @@
+/**
+ * The whole questionnaire as a river: sections or items one below the other, and ribbons between them for those who are
+ * presented the one straight after the other.
+ */
+import type { Transition } from '../analysis';
+import type { EndingKind } from '../document/types';
+import { sectionLetter } from '../document/variables';
+import type { Plan, PlanSection } from '../routing/plan';
+import { endingLabel } from './targets';
+
+export interface ForksNode {
+  /** `section:ID`, `item:NAME` or `ending:ID`, as the editor selects it. */
+  readonly id: string;
+  /** What stands beside it: a section's letter and title, an item's name, an ending's word. */
+  readonly mark: string;
+  readonly label: string;
+  /** Index of its section; null for an ending. */
+  readonly section: number | null;
+  /** The items it stands for, by name. */
+  readonly items: readonly string[];
+  /** How often it is come to, per respondent; null where that is not known exactly. */
+  readonly share: number | null;
+  readonly ending: EndingKind | null;
+}
+
+export interface ForksRibbon {
+  readonly id: string;
+  /** Ids of nodes. */
+  readonly from: string;
+  readonly to: string;
+  readonly share: number | null;
+}
+
+/** A section's stretch of the river. */
+export interface ForksBand {
+  readonly section: number;
+  readonly id: string;
+  readonly letter: string;
+  readonly title: string;
+  /** Whether its items are told apart. */
+  readonly unfolded: boolean;
+  /** Nodes that stand in it, in order. */
+  readonly nodes: readonly string[];
+  /** Times that it is repeated at most; null where it is not. */
+  readonly repeat: number | null;
+  /** How many of how many questions are drawn; null where all are asked. */
+  readonly draw: readonly [number, number] | null;
+}
+
+export interface ForksModel {
+  /** From top to bottom. */
+  readonly nodes: readonly ForksNode[];
+  readonly bands: readonly ForksBand[];
+  readonly ribbons: readonly ForksRibbon[];
+  /** Ribbons that end the interview early: their `to` is the ending's id, and no node. */
+  readonly exits: readonly ForksRibbon[];
+}
+
+const EARLY: ReadonlySet<EndingKind> = new Set<EndingKind>(['screened_out', 'declined', 'quota_full']);
+
+/** `unfolded`: ids of the sections whose items are told apart. */
+export function forksOf(
+  plan: Plan,
+  transitions: readonly Transition[],
+  unfolded: ReadonlySet<string>,
+): ForksModel {
+  const home = new Map<string, string>();
+  const nodes: ForksNode[] = [];
+  const bands: ForksBand[] = [];
+  for (const planSection of plan.sections) {
+    const { section, index, items } = planSection;
+    const apart = unfolded.has(section.id) && items.length > 0;
+    const names = items.map(({ item }) => item.name);
+    const groups = apart ? names.map((name) => [name]) : [names];
+    const own = groups.map((group): ForksNode => {
+      const [name = ''] = group;
+      const id = apart ? `item:${name}` : `section:${section.id}`;
+      for (const each of group) home.set(each, id);
+      return {
+        id,
+        mark: apart ? name : sectionLetter(index),
+        label: apart ? labelOf(planSection, name) : section.title,
+        section: index,
+        items: group,
+        share: null,
+        ending: null,
+      };
+    });
+    nodes.push(...own);
+    bands.push({
+      section: index,
+      id: section.id,
+      letter: sectionLetter(index),
+      title: section.title,
+      unfolded: apart,
+      nodes: own.map(({ id }) => id),
+      repeat: planSection.repeat?.max ?? null,
+      draw: section.draw === undefined ? null : [section.draw, questionsIn(planSection)],
+    });
+  }
+  const kinds = new Map(plan.endings.map(({ ending }) => [ending.id, ending.kind]));
+  const early = (id: string) => EARLY.has(kinds.get(id) ?? 'complete');
+  for (const { ending } of plan.endings) {
+    if (early(ending.id)) continue;
+    nodes.push({
+      id: `ending:${ending.id}`,
+      mark: '',
+      label: endingLabel(plan.document, ending.id),
+      section: null,
+      items: [],
+      share: null,
+      ending: ending.kind,
+    });
+  }
+  const order = new Map(nodes.map(({ id }, n) => [id, n]));
+  const flows = new Map<string, { from: string | null; to: string; share: number | null }>();
+  for (const { from, to, share } of transitions) {
+    const source = from === null ? null : (home.get(from) ?? null);
+    const target = 'item' in to ? (home.get(to.item) ?? '') : `ending:${to.ending}`;
+    if (source === target) continue;
+    // On into the next pass, back up the river.
+    const [above, below] = [order.get(source ?? '') ?? -1, order.get(target) ?? Infinity];
+    if (source !== null && below < above) continue;
+    const key = `${source ?? 'start'} > ${target}`;
+    const known = flows.get(key);
+    const sum = known?.share === null || share === null ? null : (known?.share ?? 0) + share;
+    flows.set(key, { from: source, to: target, share: sum });
+  }
+  const all = [...flows].map(([id, flow]) => ({ id, ...flow }));
+  const into = new Map<string, number | null>();
+  for (const { to, share } of all)
+    into.set(to, share === null || into.get(to) === null ? null : (into.get(to) ?? 0) + share);
+  const ribbons = all.flatMap(({ id, from, to, share }) => (from === null ? [] : [{ id, from, to, share }]));
+  const isExit = ({ to }: ForksRibbon) => !order.has(to);
+  return {
+    nodes: nodes.map((node) => ({ ...node, share: into.has(node.id) ? (into.get(node.id) ?? null) : 0 })),
+    bands,
+    ribbons: ribbons.filter((ribbon) => !isExit(ribbon)),
+    exits: ribbons.filter(isExit).map((ribbon) => ({ ...ribbon, to: ribbon.to.slice('ending:'.length) })),
+  };
+}
+
+/** The routes that go along a ribbon: they present the one and the other, and nothing between. Null where passes hide that. */
+export function routesAlong(
+  plan: Plan,
+  { nodes }: ForksModel,
+  { from, to }: ForksRibbon,
+): {
+  readonly through: readonly (readonly string[])[];
+  readonly avoid: readonly string[];
+  readonly ending: string | null;
+} | null {
+  const [source, target] = [from, to].map((id) => nodes.find((node) => node.id === id));
+  if (source === undefined) return null;
+  const repeated = (node: ForksNode | undefined) =>
+    node?.section !== null && node !== undefined && plan.sections[node.section]?.repeat !== null;
+  // The items of a repeated section come again with every pass.
+  if (source.id.startsWith('item:') && repeated(source)) return null;
+  if (target?.id.startsWith('item:') === true && repeated(target)) return null;
+  const names = plan.sections.flatMap(({ items }) => items.map(({ item }) => item.name));
+  const after = names.indexOf(source.items.at(-1) ?? '') + 1;
+  const isEnding = target === undefined || target.section === null;
+  const until = isEnding ? names.length : names.indexOf(target.items[0] ?? '');
+  return {
+    through: isEnding ? [source.items] : [source.items, target.items],
+    avoid: names.slice(after, until),
+    ending: isEnding ? to.replace(/^ending:/, '') : null,
+  };
+}
+
+function labelOf({ items }: PlanSection, name: string): string {
+  const item = items.find((each) => each.item.name === name)?.item;
+  return item?.kind === 'question' ? (item.label ?? item.text) : (item?.text ?? '');
+}
+
+function questionsIn({ items }: PlanSection): number {
+  return items.filter(({ item }) => item.kind === 'question').length;
+}
