@@ -5,7 +5,8 @@
 import type { Transition } from '../analysis';
 import type { EndingKind } from '../document/types';
 import { sectionLetter } from '../document/variables';
-import type { Plan, PlanSection } from '../routing/plan';
+import type { WrittenWay } from '../editing/fork-edits';
+import type { Plan, PlanSection, PlanTarget } from '../routing/plan';
 import { endingLabel } from './targets';
 
 export interface ForksNode {
@@ -175,4 +176,37 @@ function labelOf({ items }: PlanSection, name: string): string {
 
 function questionsIn({ items }: PlanSection): number {
   return items.filter(({ item }) => item.kind === 'question').length;
+}
+
+/** The skips and onward entries that lead straight along a ribbon. */
+export function waysAlong(plan: Plan, { nodes }: ForksModel, { from, to }: ForksRibbon): WrittenWay[] {
+  const source = nodes.find(({ id }) => id === from);
+  const target = nodes.find(({ id }) => id === to);
+  if (source === undefined || source.section === null) return [];
+  const leads = (aim: PlanTarget): boolean => {
+    switch (aim.to) {
+      case 'ending':
+        return plan.endings[aim.ending]?.ending.id === to.replace(/^ending:/, '') && target?.section == null;
+      case 'item':
+        return target?.items.includes(plan.sections[aim.section]?.items[aim.item]?.item.name ?? '') === true;
+      case 'section':
+        return (
+          target?.section === aim.section &&
+          (target.id.startsWith('section:') ||
+            target.items[0] === plan.sections[aim.section]?.items[0]?.item.name)
+        );
+      default:
+        return false;
+    }
+  };
+  const section = plan.sections[source.section];
+  if (section === undefined) return [];
+  const ofItems = section.items
+    .filter(({ item }) => source.items.includes(item.name))
+    .flatMap(({ item, skips }) =>
+      skips.filter((skip) => leads(skip.to)).map(({ index }) => ({ item: item.name, skip: index })),
+    );
+  const isLast = source.items.includes(section.items.at(-1)?.item.name ?? '');
+  const ofEnd = isLast ? section.onward.filter((entry) => leads(entry.to)) : [];
+  return [...ofItems, ...ofEnd.map(({ index }) => ({ section: section.section.id, onward: index }))];
 }
