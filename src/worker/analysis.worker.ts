@@ -6,6 +6,8 @@ import {
   DEFAULT_CAPS,
   sameRouting,
   sharesOf,
+  transitionsOf,
+  whoFlows,
   Workshop,
   type Analysis,
   type Shares,
@@ -28,6 +30,16 @@ import type { AnalysisApi, AnalysisSummary, RouteRow, RouteView } from './types'
 
 const Count = v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(500));
 const Marks = v.array(v.string());
+const Names = v.array(v.string());
+const FlowingSchema = v.object({
+  from: v.nullable(Names),
+  to: v.union([Names, v.object({ ending: v.string() })]),
+});
+const ChoiceSchema = v.object({
+  through: v.array(Names),
+  avoid: Names,
+  ending: v.nullable(v.string()),
+});
 const LookedAt = v.object({
   items: v.array(v.string()),
   marks: Marks,
@@ -225,6 +237,16 @@ const api: AnalysisApi = {
   },
 
   likely: () => listsNow().likely(),
+
+  flows: () => (plan === null ? null : transitionsOf(plan, sharesNow())),
+
+  whoFlows: (flowing) => (plan === null ? null : whoFlows(plan, v.parse(FlowingSchema, flowing))),
+
+  totals: (filters) =>
+    v.parse(v.array(ChoiceSchema), filters).map(({ through, avoid, ending }) => {
+      const filter = { through, avoid, ...(ending === null ? {} : { ending }) };
+      return String(loaded().analysis.filtered(filter).total);
+    }),
 
   became(routes) {
     const { analysis: of, marks: by } = loaded();

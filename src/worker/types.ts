@@ -1,5 +1,5 @@
 /** What crosses between the main thread and the analysis worker. Counts and numbers are decimal strings. */
-import type { Limit } from '../core/analysis';
+import type { Flowing, Limit, Transition } from '../core/analysis';
 import type { Answers } from '../core/document/types';
 import type { Walked } from '../core/document/walked';
 import type { CoverSummary, ListQuery, ListSummary } from './list-query';
@@ -42,6 +42,12 @@ export interface RouteView extends RouteRow {
   readonly draws?: Readonly<Record<string, readonly string[]>>;
   readonly given?: Answers;
   readonly full?: readonly string[];
+}
+
+export interface RouteChoice {
+  readonly through: readonly (readonly string[])[];
+  readonly avoid: readonly string[];
+  readonly ending: string | null;
 }
 
 export interface LikelySummary {
@@ -105,6 +111,12 @@ export interface AnalysisApi {
   /** What lies ahead after these items; counts are decimal strings. */
   ahead(items: readonly string[]): { routes: string; least: number; most: number } | null;
   numberOf(items: readonly string[], ending: string): string | null;
+  /** Who is presented what next; null where that is too entangled. */
+  flows(): readonly Transition[] | null;
+  /** Who goes straight from some items to others, or to an ending: a condition, `always` or `never`; null if unknown. */
+  whoFlows(flowing: Flowing): string | null;
+  /** How many routes there are of each choice, as decimal strings. */
+  totals(filters: readonly RouteChoice[]): string[];
   /** The likeliest routes taken together; null where shares are not known exactly. */
   likely(): LikelySummary | null;
   /** What became of routes that are not there any more: the number of the one their respondent takes now. */

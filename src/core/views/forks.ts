@@ -59,11 +59,15 @@ export interface ForksModel {
 
 const EARLY: ReadonlySet<EndingKind> = new Set<EndingKind>(['screened_out', 'declined', 'quota_full']);
 
-/** `unfolded`: ids of the sections whose items are told apart. */
+/**
+ * `unfolded`: ids of the sections whose items are told apart; `asked`: the share of the sample that is presented each item
+ * at all, by name, where it is known. What flows within a repeated section is told for one pass, on average.
+ */
 export function forksOf(
   plan: Plan,
   transitions: readonly Transition[],
   unfolded: ReadonlySet<string>,
+  asked: Readonly<Record<string, { readonly share: number }>> = {},
 ): ForksModel {
   const home = new Map<string, string>();
   const nodes: ForksNode[] = [];
@@ -115,7 +119,9 @@ export function forksOf(
   }
   const order = new Map(nodes.map(({ id }, n) => [id, n]));
   const flows = new Map<string, { from: string | null; to: string; share: number | null }>();
-  for (const { from, to, share } of transitions) {
+  const onePass = passShares(plan, transitions);
+  for (const { from, to, share: all } of transitions) {
+    const share = all === null ? null : all * onePass(from, 'item' in to ? to.item : null);
     const source = from === null ? null : (home.get(from) ?? null);
     const target = 'item' in to ? (home.get(to.item) ?? '') : `ending:${to.ending}`;
     if (source === target) continue;
@@ -134,10 +140,44 @@ export function forksOf(
   const ribbons = all.flatMap(({ id, from, to, share }) => (from === null ? [] : [{ id, from, to, share }]));
   const isExit = ({ to }: ForksRibbon) => !order.has(to);
   return {
-    nodes: nodes.map((node) => ({ ...node, share: into.has(node.id) ? (into.get(node.id) ?? null) : 0 })),
+    nodes: nodes.map((node) => ({
+      ...node,
+      share: node.id.startsWith('item:')
+        ? (asked[node.items[0] ?? '']?.share ?? into.get(node.id) ?? 0)
+        : into.has(node.id)
+          ? (into.get(node.id) ?? null)
+          : 0,
+    })),
     bands,
     ribbons: ribbons.filter((ribbon) => !isExit(ribbon)),
     exits: ribbons.filter(isExit).map((ribbon) => ({ ...ribbon, to: ribbon.to.slice('ending:'.length) })),
+  };
+}
+
+/** By what to multiply what goes on within a repeated section, so that it is told for one pass. */
+function passShares(
+  plan: Plan,
+  transitions: readonly Transition[],
+): (from: string | null, to: string | null) => number {
+  const home = new Map<string, number>();
+  for (const { index, repeat, items } of plan.sections)
+    if (repeat !== null) for (const { item } of items) home.set(item.name, index);
+  const entered = new Map<number, number>();
+  const again = new Map<number, number>();
+  const add = (to: Map<number, number>, section: number, share: number | null) =>
+    to.set(section, (to.get(section) ?? 0) + (share ?? 0));
+  for (const { from, to, share, again: next } of transitions) {
+    const section = 'item' in to ? home.get(to.item) : undefined;
+    if (section === undefined) continue;
+    if (next) add(again, section, share);
+    else if (from === null || home.get(from) !== section) add(entered, section, share);
+  }
+  return (from, to) => {
+    const section = from === null || to === null ? undefined : home.get(from);
+    if (section === undefined || to === null || home.get(to) !== section) return 1;
+    const once = entered.get(section) ?? 0;
+    const passes = once + (again.get(section) ?? 0);
+    return passes === 0 ? 1 : once / passes;
   };
 }
 

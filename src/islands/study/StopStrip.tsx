@@ -192,10 +192,20 @@ function useFigures(): Record<Stop, string> {
     (sum, section) => sum + section.items.filter(({ kind }) => kind !== 'page_break').length,
     0,
   );
+  const skips = document.sections.reduce(
+    (sum, { items }) =>
+      sum + items.reduce((own, item) => own + ('skips' in item ? (item.skips?.length ?? 0) : 0), 0),
+    0,
+  );
   const passed = verdicts.filter(({ verdict }) => verdict === 'passed').length;
   const routes =
     analysis === null
       ? 'counting …'
       : `${analysis.exact ? '' : 'at least '}${countText(analysis.routes)} in all`;
-  return { script: plural(items, 'item'), routes, walk: `${grouped(passed)} passed` };
+  return {
+    script: plural(items, 'item'),
+    forks: plural(skips, 'skip'),
+    routes,
+    walk: `${grouped(passed)} passed`,
+  };
 }

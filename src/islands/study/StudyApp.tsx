@@ -4,6 +4,7 @@ import type { Aside } from '../../store/asides';
 import type { Comment } from '../../store/comments';
 import type { Verdict } from '../../store/verdicts';
 import { AnalysisClient, type Analysed } from '../../worker/client';
+import { ForksView } from '../forks/ForksView';
 import { RoutesView } from '../routes/RoutesView';
 import { ScriptView } from '../script/ScriptView';
 import { WalkView } from '../walk/WalkView';
@@ -56,6 +57,7 @@ export default function StudyApp({ study, verdicts, asides, comments, stop: firs
             <Conflict />
             <main className={classes.view} key={stop}>
               {stop === 'script' && <ScriptView />}
+              {stop === 'forks' && <ForksView />}
               {stop === 'routes' && <RoutesView walk={(number) => goTo('walk', `?route=${number}`)} />}
               {stop === 'walk' && <WalkView />}
             </main>

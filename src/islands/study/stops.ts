@@ -1,10 +1,11 @@
 /** The stops of a study, in working order, as far as they do their work. */
 
-export const STOPS = ['script', 'routes', 'walk'] as const;
+export const STOPS = ['script', 'forks', 'routes', 'walk'] as const;
 export type Stop = (typeof STOPS)[number];
 
 export const STOP_NAMES: Readonly<Record<Stop, string>> = {
   script: 'Script',
+  forks: 'Forks',
   routes: 'Routes',
   walk: 'Walk',
 };

@@ -1,0 +1,226 @@
+/** Of a ribbon: who flows there and why, how many, what sets it, and what they pass over. */
+import { useEffect, useState } from 'react';
+import { parseCondition } from '../../core/condition/parse';
+import { reaimWay, removeWay, type WrittenWay } from '../../core/editing/fork-edits';
+import { routesAlong, waysAlong, type ForksRibbon } from '../../core/views/forks';
+import { endingLabel, sectionLabel } from '../../core/views/targets';
+import { asSentence, conditionSentence } from '../../core/wording/sentence';
+import { shownSearch } from '../routes/query';
+import { SnagCards } from '../script/SnagCards';
+import slip from '../script/slip.module.css';
+import { TargetPicker } from '../script/TargetPicker';
+import { useAnalysisClient } from '../study/analysis';
+import { RoutesDoor } from '../study/RoutesDoor';
+import { useStudy } from '../study/store';
+import { countText, grouped, percentText } from '../ui/format';
+import classes from './forks.module.css';
+import type { River } from './use-forks';
+
+interface Props {
+  readonly river: River;
+  readonly ribbon: ForksRibbon;
+}
+
+export function RibbonCard({ river, ribbon }: Props) {
+  const { plan, model } = river;
+  const total = useStudy((state) => state.analysis?.routes ?? '0');
+  const { who, routes } = useFlowing(river, ribbon);
+  const source = model.nodes.find(({ id }) => id === ribbon.from);
+  const target = model.nodes.find(({ id }) => id === ribbon.to);
+  const along = routesAlong(plan, model, ribbon);
+  const ways = waysAlong(plan, model, ribbon);
+  const over = passedOver(river, ribbon);
+  const name = (id: string) => {
+    const node = model.nodes.find((each) => each.id === id);
+    if (node === undefined) return endingLabel(plan.document, id);
+    return node.id.startsWith('section:') ? `${node.mark} ${node.label}` : node.mark || node.label;
+  };
+  return (
+    <aside className={slip.slip} aria-label="Ribbon">
+      <h2>
+        Ribbon: {name(ribbon.from)} → {name(ribbon.to)}
+      </h2>
+      <div className={slip.card}>
+        <p className={slip.who}>{who === undefined ? '…' : wordsOf(plan, who)}</p>
+        {who !== undefined && who !== null && who !== 'always' && who !== 'never' && <code>{who}</code>}
+        <div className={slip.pair}>
+          <span>Share of sample</span>
+          <b>{ribbon.share === null ? 'not exact' : percentText(Math.min(1, ribbon.share))}</b>
+        </div>
+        <div className={slip.pair}>
+          <span>Routes</span>
+          <b>
+            {along === null ? (
+              'told by passes'
+            ) : routes === null ? (
+              '…'
+            ) : (
+              <RoutesDoor
+                search={shownSearch({
+                  through: along.through.flatMap((names) => placeOf(river, names)),
+                  avoid: along.avoid,
+                  ending: along.ending,
+                })}
+                title={`${grouped(routes)} of ${grouped(total)}`}
+              >
+                {`${countText(routes)} of ${countText(total)}`}
+              </RoutesDoor>
+            )}
+          </b>
+        </div>
+        <div className={slip.pair}>
+          <span>Set by</span>
+          <b>
+            {ways.length === 0
+              ? over.length === 0
+                ? 'it follows'
+                : 'who is asked what lies between'
+              : ways.map((way) => ('item' in way ? `skip at ${way.item}` : 'onward')).join(', ')}
+          </b>
+        </div>
+        {ways.map((way) => (
+          <WayTools key={JSON.stringify(way)} way={way} />
+        ))}
+      </div>
+      {over.length > 0 && (
+        <>
+          <h2>They pass over</h2>
+          <div className={slip.card}>
+            {over.map(({ label, columns, code }) => (
+              <div key={label} className={slip.pair}>
+                <span>{label}</span>
+                <b className={classes.code}>
+                  {columns} × {code}
+                </b>
+              </div>
+            ))}
+          </div>
+        </>
+      )}
+      <SnagCards
+        belongs={({ at }) =>
+          [source, target].some(
+            (node) =>
+              node !== undefined &&
+              ((at.item !== undefined && node.items.includes(at.item)) ||
+                (at.item === undefined && at.section !== undefined && node.id === `section:${at.section}`)),
+          )
+        }
+      />
+    </aside>
+  );
+}
+
+/** Aims a way anew, or deletes it. */
+function WayTools({ way }: { readonly way: WrittenWay }) {
+  const plan = useStudy((state) => state.plan);
+  const commit = useStudy((state) => state.commit);
+  const [aiming, setAiming] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const section = plan.sections.find(({ section: { id }, items }) =>
+    'section' in way ? id === way.section : items.some(({ item }) => item.name === way.item),
+  );
+  const at = 'item' in way ? (section?.items.findIndex(({ item }) => item.name === way.item) ?? -1) : null;
+  if (section === undefined) return null;
+  return (
+    <div className={classes.wayTools}>
+      <span className={slip.aim}>
+        <button
+          type="button"
+          className={slip.button}
+          aria-expanded={aiming}
+          onClick={() => setAiming(!aiming)}
+        >
+          Re-aim
+        </button>
+        {aiming && (
+          <TargetPicker
+            section={section.index}
+            item={at}
+            none={null}
+            close={() => setAiming(false)}
+            choose={(target) => {
+              setAiming(false);
+              if (target === null) return;
+              const change = reaimWay(plan, way, target);
+              setProblem(typeof change === 'string' ? change : commit(change));
+            }}
+          />
+        )}
+      </span>
+      <button type="button" className={slip.button} onClick={() => commit(removeWay(way))}>
+        Delete
+      </button>
+      {problem !== null && <p role="alert">{problem}</p>}
+    </div>
+  );
+}
+
+/** Who flows there, undefined until it is known, and how many routes. */
+function useFlowing(
+  river: River,
+  ribbon: ForksRibbon,
+): { who: string | null | undefined; routes: string | null } {
+  const client = useAnalysisClient();
+  const [found, setFound] = useState<{ key: ForksRibbon; who: string | null; routes: string | null } | null>(
+    null,
+  );
+  useEffect(() => {
+    let current = true;
+    const { plan, model } = river;
+    const items = (id: string) => model.nodes.find((node) => node.id === id)?.items ?? [];
+    const target = model.nodes.find(({ id }) => id === ribbon.to);
+    const to =
+      target === undefined || target.section === null
+        ? { ending: ribbon.to.replace(/^ending:/, '') }
+        : items(ribbon.to);
+    const along = routesAlong(plan, model, ribbon);
+    const look = async () => {
+      const routes = along === null ? null : ((await client.api.totals([along]))[0] ?? null);
+      const who = await client.api.whoFlows({ from: items(ribbon.from), to });
+      if (current) setFound({ key: ribbon, who, routes });
+    };
+    void look();
+    return () => {
+      current = false;
+    };
+  }, [client, river, ribbon]);
+  return found?.key === ribbon ? found : { who: undefined, routes: null };
+}
+
+function wordsOf(plan: River['plan'], who: string | null): string {
+  if (who === null) return 'Too entangled to say in words.';
+  if (who === 'always') return 'Everybody who comes here.';
+  if (who === 'never') return 'Nobody.';
+  const parsed = parseCondition(who);
+  return parsed.ok ? asSentence(conditionSentence(parsed.tree, plan.variables)) : who;
+}
+
+/** The items of a whole section as the ledger names it. */
+function placeOf({ model, plan }: River, names: readonly string[]): string[] {
+  const node = model.nodes.find(({ items }) => items === names);
+  if (node === undefined || node.section === null) return [...names];
+  const id = plan.sections[node.section]?.section.id ?? '';
+  return node.id.startsWith('section:') ? [`section:${id}`] : [...names];
+}
+
+/** The sections, or items, between the ends of a ribbon, with how many questions are not applicable. */
+function passedOver(
+  { model, plan }: River,
+  ribbon: ForksRibbon,
+): { label: string; columns: number; code: number }[] {
+  const ids = model.nodes.map(({ id }) => id);
+  const after = ids.indexOf(ribbon.from) + 1;
+  const target = ids.indexOf(ribbon.to);
+  const until = target >= 0 ? target : model.nodes.findIndex(({ section }) => section === null);
+  const code = plan.document.missing.find(({ reason }) => reason === 'not_applicable')?.code ?? -1;
+  return model.nodes.slice(after, until < 0 ? undefined : until).flatMap((node) => {
+    if (node.section === null) return [];
+    const questions = plan.sections[node.section]?.items.filter(
+      ({ item }) => node.items.includes(item.name) && item.kind === 'question',
+    );
+    const columns = questions?.length ?? 0;
+    const label = node.id.startsWith('section:') ? sectionLabel(plan.document, node.section) : node.mark;
+    return columns === 0 ? [] : [{ label, columns, code }];
+  });
+}

@@ -1,0 +1,114 @@
+/** The map as a picture: SVG with its fonts inside, or PNG of twice the size. */
+import { useState, type RefObject } from 'react';
+import mono from '@fontsource-variable/jetbrains-mono/files/jetbrains-mono-latin-wght-normal.woff2?url';
+import sans from '@fontsource-variable/instrument-sans/files/instrument-sans-latin-wght-normal.woff2?url';
+import { useStudy } from '../study/store';
+import { boundsOf } from './bounds';
+import classes from './forks.module.css';
+import type { River } from './use-forks';
+
+interface Props {
+  readonly svg: RefObject<SVGSVGElement | null>;
+  readonly river: River | null;
+}
+
+const LARGER = 2;
+/** Browsers draw no larger canvas. */
+const MOST_PIXELS = 16_000;
+
+export function SaveButtons({ svg, river }: Props) {
+  const title = useStudy((state) => state.document.title);
+  const [problem, setProblem] = useState<string | null>(null);
+  const save = async (kind: 'svg' | 'png') => {
+    if (svg.current === null || river === null) return;
+    try {
+      const picture = await pictureOf(svg.current, river, title);
+      const name = `${title.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}-forks.${kind}`;
+      download(kind === 'svg' ? picture.file : await pngOf(picture), name);
+      setProblem(null);
+    } catch {
+      setProblem('The picture could not be made: try again, or fold some sections.');
+    }
+  };
+  return (
+    <span className={classes.group}>
+      <button type="button" disabled={river === null} onClick={() => void save('svg')}>
+        Save SVG
+      </button>
+      <button type="button" disabled={river === null} onClick={() => void save('png')}>
+        Save PNG
+      </button>
+      {problem !== null && <span role="alert">{problem}</span>}
+    </span>
+  );
+}
+
+interface Picture {
+  readonly file: Blob;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** All of the map, whatever part of it is in sight. */
+async function pictureOf(svg: SVGSVGElement, { layout }: River, title: string): Promise<Picture> {
+  const { x, y, width, height } = boundsOf(layout);
+  const copy = svg.cloneNode(true) as SVGSVGElement;
+  for (const name of ['class', 'tabindex', 'role', 'aria-label', 'aria-roledescription'])
+    copy.removeAttribute(name);
+  copy.querySelectorAll('[data-grip]').forEach((grip) => grip.remove());
+  copy.querySelectorAll('[style]').forEach((node) => node.removeAttribute('style'));
+  copy.querySelector('g')?.removeAttribute('transform');
+  copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
+  copy.setAttribute('viewBox', [x, y, width, height].map(Math.round).join(' '));
+  copy.setAttribute('width', String(Math.round(width)));
+  copy.setAttribute('height', String(Math.round(height)));
+  const make = (name: string, text: string) => {
+    const node = document.createElementNS('http://www.w3.org/2000/svg', name);
+    node.textContent = text;
+    return node;
+  };
+  const ground = make('rect', '');
+  for (const [name, value] of Object.entries({ x, y, width, height, fill: '#e6ece8' }))
+    ground.setAttribute(name, String(value));
+  const faces = await Promise.all([
+    face('Instrument Sans Variable', sans),
+    face('JetBrains Mono Variable', mono),
+  ]);
+  copy.prepend(make('title', `${title}: forks`), make('style', faces.join('\n')), ground);
+  const text = `<?xml version="1.0" encoding="UTF-8"?>\n${new XMLSerializer().serializeToString(copy)}`;
+  return { file: new Blob([text], { type: 'image/svg+xml' }), width, height };
+}
+
+async function face(family: string, url: string): Promise<string> {
+  const data = base64Of(await (await fetch(url)).arrayBuffer());
+  return `@font-face { font-family: '${family}'; font-weight: 100 900; src: url(data:font/woff2;base64,${data}) format('woff2'); }`;
+}
+
+function base64Of(bytes: ArrayBuffer): string {
+  let binary = '';
+  for (const byte of new Uint8Array(bytes)) binary += String.fromCharCode(byte);
+  return btoa(binary);
+}
+
+async function pngOf({ file, width, height }: Picture): Promise<Blob> {
+  const image = new Image();
+  // A data address, which leaves the canvas free to be read.
+  image.src = `data:image/svg+xml;base64,${base64Of(await file.arrayBuffer())}`;
+  await image.decode();
+  const scale = Math.min(LARGER, MOST_PIXELS / Math.max(width, height));
+  const canvas = document.createElement('canvas');
+  canvas.width = Math.round(width * scale);
+  canvas.height = Math.round(height * scale);
+  canvas.getContext('2d')?.drawImage(image, 0, 0, canvas.width, canvas.height);
+  return new Promise((resolve, reject) => {
+    canvas.toBlob((blob) => (blob === null ? reject(new Error('no picture')) : resolve(blob)), 'image/png');
+  });
+}
+
+function download(file: Blob, name: string): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(file);
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+}

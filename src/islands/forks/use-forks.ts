@@ -1,0 +1,165 @@
+/** What the map of forks shows: the river of the document analysed last, its sizes, and where everything stands. */
+import { useEffect, useMemo, useState } from 'react';
+import type { Transition } from '../../core/analysis';
+import type { Plan } from '../../core/routing/plan';
+import { planOf } from '../../core/routing/planner';
+import { forksOf, routesAlong, type ForksModel } from '../../core/views/forks';
+import { layoutTask, sizesFor, type Layout, type RiverSizes } from '../../core/views/river';
+import { LayoutClient } from '../../worker/layout-client';
+import { useAnalysisClient } from '../study/analysis';
+import { useStudy } from '../study/store';
+
+/** What ribbons are as wide as. */
+export type Measure = 'share' | 'routes';
+
+export interface River {
+  readonly plan: Plan;
+  readonly model: ForksModel;
+  readonly layout: Layout;
+  readonly sizes: RiverSizes;
+  /** Of ribbons and exits, by id, from 0 to 1; null where not known. */
+  readonly weights: ReadonlyMap<string, number | null>;
+  readonly measure: Measure;
+}
+
+interface Flows {
+  readonly plan: Plan;
+  readonly transitions: readonly Transition[];
+}
+
+/** `river` null while it is worked out; the one before stays meanwhile. */
+export function useRiver(
+  unfolded: ReadonlySet<string>,
+  wanted: Measure,
+  height: number,
+): { readonly river: River | null; readonly problem: string | null; readonly measure: Measure } {
+  const { flows, problem } = useFlows();
+  const sample = useStudy((state) => state.analysis?.sample);
+  const model = useMemo(
+    () => (flows === null ? null : forksOf(flows.plan, flows.transitions, unfolded, sample?.items)),
+    [flows, unfolded, sample],
+  );
+  const known = flows?.transitions.every(({ share }) => share !== null) !== false;
+  const measure: Measure = known ? wanted : 'routes';
+  const counted = useRouteWeights(flows?.plan ?? null, model, measure === 'routes');
+  const weights = useMemo(() => {
+    if (model === null) return null;
+    if (measure === 'routes') return counted;
+    return new Map([...model.ribbons, ...model.exits].map(({ id, share }) => [id, share]));
+  }, [model, measure, counted]);
+  const [client] = useState(() => new LayoutClient());
+  const [river, setRiver] = useState<River | null>(null);
+  useEffect(() => () => client.stop(), [client]);
+  useEffect(() => {
+    if (flows === null || model === null || weights === null) return;
+    let current = true;
+    const sizes = sizesFor(model.nodes.length, height);
+    void client.layout(layoutTask(model, sizes, weights)).then((layout) => {
+      if (current) setRiver({ plan: flows.plan, model, layout, sizes, weights, measure });
+    });
+    return () => {
+      current = false;
+    };
+  }, [client, flows, model, weights, height, measure]);
+  return { river, problem, measure };
+}
+
+function useFlows(): { flows: Flows | null; problem: string | null } {
+  const client = useAnalysisClient();
+  const analysis = useStudy((state) => state.analysis);
+  const plan = useStudy((state) => state.plan);
+  const failed = useStudy((state) => state.analysisProblem);
+  const [flows, setFlows] = useState<Flows | null>(null);
+  const [entangled, setEntangled] = useState(false);
+  const document = analysis?.document ?? null;
+  useEffect(() => {
+    if (document === null) return;
+    let current = true;
+    const of = plan.document === document ? plan : planOf(document);
+    void client.api.flows().then((transitions) => {
+      if (!current) return;
+      setEntangled(transitions === null);
+      if (transitions !== null) setFlows({ plan: of, transitions });
+    });
+    return () => {
+      current = false;
+    };
+  }, [client, document]);
+  const problem =
+    failed !== null
+      ? `The routes could not be counted: ${failed}`
+      : entangled
+        ? 'The conditions are too entangled to tell who flows where.'
+        : null;
+  return { flows, problem };
+}
+
+/** How large a part of all routes goes along each ribbon; null until they are counted. */
+function useRouteWeights(
+  plan: Plan | null,
+  model: ForksModel | null,
+  wanted: boolean,
+): ReadonlyMap<string, number | null> | null {
+  const client = useAnalysisClient();
+  const total = useStudy((state) => state.analysis?.routes ?? null);
+  const [weights, setWeights] = useState<ReadonlyMap<string, number | null> | null>(null);
+  useEffect(() => {
+    if (plan === null || model === null || total === null || total === '0' || !wanted) return;
+    let current = true;
+    const ribbons = [...model.ribbons, ...model.exits].map(({ id, from, to }) => ({
+      id,
+      along: routesAlong(plan, model, { id, from, to, share: null }),
+    }));
+    const asked = ribbons.flatMap(({ along }) => along ?? []);
+    void client.api.totals(asked).then((totals) => {
+      if (!current) return;
+      const counts = [...totals];
+      setWeights(
+        new Map(
+          ribbons.map(({ id, along }) => {
+            if (along === null) return [id, null];
+            return [id, Number((BigInt(counts.shift() ?? '0') * 1_000_000n) / BigInt(total)) / 1_000_000];
+          }),
+        ),
+      );
+    });
+    return () => {
+      current = false;
+    };
+  }, [client, plan, model, total, wanted]);
+  return wanted ? weights : null;
+}
+
+/** The nodes on some route with a selected one; null where none is selected. */
+export function useLit(river: River | null, selected: string | null): ReadonlySet<string> | null {
+  const client = useAnalysisClient();
+  const [lit, setLit] = useState<{ key: string; ids: ReadonlySet<string> } | null>(null);
+  const node = river?.model.nodes.find(({ id }) => id === selected) ?? null;
+  const key = river === null || node === null ? '' : `${node.id} ${river.model.nodes.length}`;
+  useEffect(() => {
+    if (river === null || node === null) return;
+    let current = true;
+    const of = (id: string) => river.model.nodes.find((each) => each.id === id);
+    const choice = (other: string) => {
+      const nodes = [node, of(other)];
+      const endings = nodes.flatMap((each) =>
+        each?.section === null ? [each.id.slice('ending:'.length)] : [],
+      );
+      return {
+        through: nodes.flatMap((each) => (each === undefined || each.section === null ? [] : [each.items])),
+        avoid: [],
+        ending: endings[0] ?? null,
+      };
+    };
+    const others = river.model.nodes.filter((each) => each.section !== null || node.section !== null);
+    void client.api.totals(others.map(({ id }) => choice(id))).then((totals) => {
+      if (!current) return;
+      const ids = others.filter((_, n) => totals[n] !== '0').map(({ id }) => id);
+      setLit({ key, ids: new Set([...ids, node.id]) });
+    });
+    return () => {
+      current = false;
+    };
+  }, [client, river?.model, key]);
+  return lit !== null && lit.key === key ? lit.ids : null;
+}
