@@ -54,6 +54,24 @@ export const draws = sqliteTable('draws', {
   at: integer('at').notNull(),
 });
 
+/** Addresses under which somebody may read a study, walk it and judge its routes, without changing it. */
+export const links = sqliteTable(
+  'links',
+  {
+    /** Cannot be guessed; the only key to the study that its holder has. */
+    token: text('token').primaryKey(),
+    studyId: text('study_id')
+      .notNull()
+      .references(() => studies.id, { onDelete: 'cascade' }),
+    /** Whom it is for, in the author's words. */
+    name: text('name').notNull(),
+    createdAt: integer('created_at').notNull(),
+    /** Set once it no longer opens anything. */
+    withdrawnAt: integer('withdrawn_at'),
+  },
+  (table) => [index('links_study').on(table.studyId)],
+);
+
 /** Snags that somebody looked at and set aside, with the reason. */
 export const asides = sqliteTable(
   'asides',

@@ -30,7 +30,7 @@ export function RouteFoot(props: Props) {
   const { route, number, column, cover, walk, previous, against, compare } = props;
   const comparing = against !== null && route !== null && against.number !== route.number;
   return (
-    <footer className={classes.foot}>
+    <section className={classes.foot} aria-label="Current route">
       {comparing ? (
         <Comparison first={against} second={route} />
       ) : (
@@ -59,7 +59,7 @@ export function RouteFoot(props: Props) {
           Walk route {routeText(number)}
         </button>
       </div>
-    </footer>
+    </section>
   );
 }
 

@@ -20,6 +20,7 @@ interface Props {
 
 export function SignOff({ cover, draw, show }: Props) {
   const total = useStudy((state) => state.analysis?.routes ?? '0');
+  const reviewing = useStudy((state) => state.reviewing);
   const ledger = useLedger();
   const { passed, sentBack, changed } = ledger;
   const left = BigInt(total) - BigInt(passed) - BigInt(sentBack);
@@ -75,14 +76,16 @@ export function SignOff({ cover, draw, show }: Props) {
           {share !== null && passed > 0 && (
             <>Those passed are taken by {percentText(share)} of the sample. </>
           )}
-          <button
-            type="button"
-            title="Respondents made up by the assumed answers; their routes are to be walked too"
-            disabled={draw.count >= 500}
-            onClick={() => void draw.more(10)}
-          >
-            {draw.count === 0 ? 'Draw 10' : 'Draw 10 more'}
-          </button>
+          {!reviewing && (
+            <button
+              type="button"
+              title="Respondents made up by the assumed answers; their routes are to be walked too"
+              disabled={draw.count >= 500}
+              onClick={() => void draw.more(10)}
+            >
+              {draw.count === 0 ? 'Draw 10' : 'Draw 10 more'}
+            </button>
+          )}
           {draw.problem !== null && <span role="alert"> {draw.problem}</span>}
         </p>
       )}

@@ -23,20 +23,20 @@ const MOST = 500;
 
 export function useRandomDraw(): RandomDraw {
   const client = useAnalysisClient();
-  const id = useStudy((state) => state.id);
+  const api = useStudy((state) => state.api);
   const analysis = useStudy((state) => state.analysis);
   const [draw, setDraw] = useState<Draw | null>(null);
   const [numbers, setNumbers] = useState<readonly string[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
     let current = true;
-    void call(v.nullable(DrawSchema), 'GET', `/api/studies/${id}/draw`).then((reply) => {
+    void call(v.nullable(DrawSchema), 'GET', `${api}/draw`).then((reply) => {
       if (current && reply.ok) setDraw(reply.body);
     });
     return () => {
       current = false;
     };
-  }, [id]);
+  }, [api]);
   useEffect(() => {
     if (analysis === null || draw === null) return;
     let current = true;
@@ -56,7 +56,7 @@ export function useRandomDraw(): RandomDraw {
         seed: draw?.seed ?? 1 + Math.floor(Math.random() * 999_999),
         count: Math.min(MOST, (draw?.count ?? 0) + count),
       };
-      const reply = await call(DrawSchema, 'PUT', `/api/studies/${id}/draw`, next);
+      const reply = await call(DrawSchema, 'PUT', `${api}/draw`, next);
       setProblem(reply.ok ? null : reply.problem);
       if (reply.ok) setDraw(reply.body);
     },

@@ -52,14 +52,15 @@ export function Entry({
   readonly comment: Comment;
   readonly about?: string | undefined;
 }) {
-  const study = useStudy((state) => state.id);
+  const api = useStudy((state) => state.api);
+  const reviewing = useStudy((state) => state.reviewing);
   const comments = useStudy((state) => state.comments);
   const setComments = useStudy((state) => state.setComments);
   const { reviewer } = useReviewer();
   const [problem, setProblem] = useState<string | null>(null);
   const { id, text, author, at, settledBy, settledAt } = comment;
   const settle = async (by: string | null) => {
-    const reply = await call(CommentSchema, 'PATCH', `/api/studies/${study}/comments`, {
+    const reply = await call(CommentSchema, 'PATCH', `${api}/comments`, {
       what: 'settle',
       id,
       by,
@@ -74,7 +75,9 @@ export function Entry({
         {about !== undefined && <small> · on {about}</small>}
       </p>
       <p className={classes.words}>{text}</p>
-      {settledBy === null ? (
+      {reviewing ? (
+        settledBy !== null && <small>Settled by {settledBy}</small>
+      ) : settledBy === null ? (
         <button
           type="button"
           className={classes.quiet}
@@ -99,7 +102,7 @@ export function Entry({
 }
 
 function Form({ places, done }: Props & { readonly done: () => void }) {
-  const study = useStudy((state) => state.id);
+  const api = useStudy((state) => state.api);
   const comments = useStudy((state) => state.comments);
   const setComments = useStudy((state) => state.setComments);
   const { reviewer, setReviewer, remember } = useReviewer();
@@ -113,7 +116,7 @@ function Form({ places, done }: Props & { readonly done: () => void }) {
       return;
     }
     remember();
-    const reply = await call(CommentSchema, 'POST', `/api/studies/${study}/comments`, {
+    const reply = await call(CommentSchema, 'POST', `${api}/comments`, {
       place,
       text: text.trim(),
       author: reviewer.trim(),

@@ -1,5 +1,5 @@
 /** The bar on top: mark, study, the stops with their live figures, snags, undo and redo. */
-import { Download, History, Library, Redo2, Search, Undo2 } from 'lucide-react';
+import { Download, History, Library, Redo2, Search, Undo2, Users } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import { setTitle } from '../../core/editing/structure';
 import { countText, grouped, plural, whenText } from '../ui/format';
@@ -7,6 +7,7 @@ import { Mark } from '../ui/Mark';
 import { BankPanel } from './BankPanel';
 import { FindPanel } from './FindPanel';
 import { HistoryPanel } from './HistoryPanel';
+import { ReviewPanel } from './ReviewPanel';
 import { SnagPanel } from './SnagPanel';
 import { useSnags } from './snags';
 import type { Saving } from './saving';
@@ -14,7 +15,7 @@ import { useStudy } from './store';
 import { STOP_NAMES, STOPS, type Stop } from './stops';
 import classes from './study.module.css';
 
-type Panel = 'snags' | 'history' | 'find' | 'bank';
+type Panel = 'snags' | 'history' | 'find' | 'bank' | 'review';
 
 interface Props {
   readonly stop: Stop;
@@ -97,6 +98,16 @@ export function StopStrip({ stop, goTo }: Props) {
       >
         <Library size={16} />
       </button>
+      <button
+        type="button"
+        className={classes.icon}
+        aria-label="Reviewers"
+        title="Reviewers: links to read, walk and judge without changing"
+        aria-expanded={panel === 'review'}
+        onClick={() => toggle('review')}
+      >
+        <Users size={16} />
+      </button>
       <a
         className={classes.icon}
         href={`/api/studies/${id}/file`}
@@ -137,6 +148,7 @@ export function StopStrip({ stop, goTo }: Props) {
       </button>
       {panel === 'snags' && <SnagPanel close={close} />}
       {panel === 'bank' && <BankPanel close={close} />}
+      {panel === 'review' && <ReviewPanel close={close} />}
       {panel === 'history' && <HistoryPanel close={close} />}
       {panel === 'find' && <FindPanel close={close} />}
     </header>
@@ -184,7 +196,7 @@ function savingText(saving: Saving, savedAt: number): string {
   }
 }
 
-function useFigures(): Record<Stop, string> {
+export function useFigures(): Record<Stop, string> {
   const document = useStudy((state) => state.document);
   const analysis = useStudy((state) => state.analysis);
   const verdicts = useStudy((state) => state.verdicts);

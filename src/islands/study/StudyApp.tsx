@@ -14,6 +14,8 @@ import { Conflict } from './Conflict';
 import { GoToContext, type GoTo } from './going';
 import { useStanding } from './ledger';
 import { useOthers } from './others';
+import { ReviewStrip } from '../review/ReviewStrip';
+import { ReviewScript } from '../review/ReviewScript';
 import { StopStrip } from './StopStrip';
 import { createStudyStore, StudyContext, type InitialStudy } from './store';
 import { isStop, type Stop } from './stops';
@@ -26,18 +28,30 @@ interface Props {
   readonly asides: readonly Aside[];
   readonly comments: readonly Comment[];
   readonly stop: Stop;
+  /** Opened by a reviewer's link: to be read, walked and judged, not changed. */
+  readonly reviewing?: boolean;
 }
 
-export default function StudyApp({ study, verdicts, asides, comments, stop: first }: Props) {
-  const [store] = useState(() => createStudyStore(study, verdicts, asides, comments));
+export default function StudyApp({
+  study,
+  verdicts,
+  asides,
+  comments,
+  stop: first,
+  reviewing = false,
+}: Props) {
+  const [store] = useState(() => createStudyStore(study, verdicts, asides, comments, reviewing));
   const client = useMemo(() => new AnalysisClient(), []);
-  const [stop, goTo] = useStop(study.id, first);
+  const [stop, goTo] = useStop(store.getState().home, first);
   useAnalysis(store, client);
   useUndoKeys(store);
   useCommentsFollow(store);
   useOthers(store);
-  useEffect(() => store.getState().saveNow(), [store]);
   useEffect(() => {
+    if (!reviewing) store.getState().saveNow();
+  }, [store, reviewing]);
+  useEffect(() => {
+    if (reviewing) return;
     const keep = () => store.getState().keepNow();
     addEventListener('pagehide', keep);
     document.addEventListener('visibilitychange', keep);
@@ -46,17 +60,17 @@ export default function StudyApp({ study, verdicts, asides, comments, stop: firs
       removeEventListener('pagehide', keep);
       document.removeEventListener('visibilitychange', keep);
     };
-  }, [store]);
+  }, [store, reviewing]);
   return (
     <StudyContext.Provider value={store}>
       <AnalysisContext.Provider value={client}>
         <GoToContext.Provider value={goTo}>
           <div className={classes.frame}>
             <Standing />
-            <StopStrip stop={stop} goTo={goTo} />
-            <Conflict />
+            {reviewing ? <ReviewStrip stop={stop} goTo={goTo} /> : <StopStrip stop={stop} goTo={goTo} />}
+            {!reviewing && <Conflict />}
             <main className={classes.view} key={stop}>
-              {stop === 'script' && <ScriptView />}
+              {stop === 'script' && (reviewing ? <ReviewScript /> : <ScriptView />)}
               {stop === 'forks' && <ForksView />}
               {stop === 'routes' && <RoutesView walk={(number) => goTo('walk', `?route=${number}`)} />}
               {stop === 'walk' && <WalkView />}
@@ -74,7 +88,7 @@ function Standing() {
 }
 
 /** The current stop is the last part of the address; moving between stops reloads nothing. */
-function useStop(id: string, first: Stop): [Stop, GoTo] {
+function useStop(home: string, first: Stop): [Stop, GoTo] {
   const [stop, setStop] = useState(first);
   useEffect(() => {
     const onPop = () => {
@@ -85,7 +99,7 @@ function useStop(id: string, first: Stop): [Stop, GoTo] {
     return () => removeEventListener('popstate', onPop);
   }, []);
   const goTo = (next: Stop, search = '') => {
-    history.pushState(null, '', `/studies/${id}/${next}${search}`);
+    history.pushState(null, '', `${home}/${next}${search}`);
     setStop(next);
   };
   return [stop, goTo];

@@ -13,3 +13,10 @@ export const STOP_NAMES: Readonly<Record<Stop, string>> = {
 export function isStop(text: string): text is Stop {
   return (STOPS as readonly string[]).includes(text);
 }
+
+/** The stops of a reviewer, who changes nothing. */
+export const REVIEW_STOPS: readonly Stop[] = ['script', 'routes', 'walk'];
+
+export function isReviewStop(text: string): text is Stop {
+  return (REVIEW_STOPS as readonly string[]).includes(text);
+}

@@ -29,6 +29,11 @@ import { isSameDocument, Keeper, type SavingState } from './saving';
 export type Selection = string | null;
 
 export interface StudyState extends SavingState {
+  /** Opened by a reviewer's link, of which `id` is then the token: nothing of the study can be changed. */
+  readonly reviewing: boolean;
+  /** Where the server keeps what belongs to the study, and where its stops are. */
+  readonly api: string;
+  readonly home: string;
   /** The document as it was when the study was opened here. */
   readonly opened: Questionnaire;
   readonly plan: Plan;
@@ -114,8 +119,9 @@ export function createStudyStore(
   verdicts: readonly Verdict[],
   asides: readonly Aside[] = [],
   comments: readonly Comment[] = [],
+  reviewing = false,
 ): StudyStore {
-  const kept = readKept(initial.id);
+  const kept = reviewing ? null : readKept(initial.id);
   const base = kept?.base ?? initial.document;
   /** The page came with another version than the tab last knew: to be taken in once it is shown. */
   let overtaken =
@@ -170,6 +176,9 @@ export function createStudyStore(
       folded: NOBODY,
       notice: null,
       opened: initial.document,
+      reviewing,
+      api: `/api/${reviewing ? 'review' : 'studies'}/${initial.id}`,
+      home: `/${reviewing ? 'review' : 'studies'}/${initial.id}`,
       routed: null,
       asides,
       comments,
@@ -181,6 +190,7 @@ export function createStudyStore(
       analysisProblem: null,
 
       commit(change) {
+        if (reviewing) return 'This link is for reading: the study cannot be changed here.';
         const { document, past } = get();
         const { document: next, step } = applyChange(document, change);
         if (step.forward.length === 0) return null;

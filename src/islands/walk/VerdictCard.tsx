@@ -30,7 +30,7 @@ const VerdictSchema = v.object({
 });
 
 export function VerdictCard({ session, found, follow }: Props) {
-  const id = useStudy((state) => state.id);
+  const api = useStudy((state) => state.api);
   const analysis = useStudy((state) => state.analysis);
   const verdicts = useStudy((state) => state.verdicts);
   const setVerdicts = useStudy((state) => state.setVerdicts);
@@ -65,7 +65,7 @@ export function VerdictCard({ session, found, follow }: Props) {
       return;
     }
     remember();
-    const reply = await call(VerdictSchema, 'POST', `/api/studies/${id}/verdicts`, {
+    const reply = await call(VerdictSchema, 'POST', `${api}/verdicts`, {
       route: found.fingerprint,
       marks: found.marks,
       items: found.items,
@@ -87,7 +87,7 @@ export function VerdictCard({ session, found, follow }: Props) {
     if (kind === 'passed' && next !== null) follow(next);
   };
   const takeBack = async () => {
-    const reply = await call(NothingSchema, 'DELETE', `/api/studies/${id}/verdicts`, {
+    const reply = await call(NothingSchema, 'DELETE', `${api}/verdicts`, {
       route: found.fingerprint,
     });
     if (reply.ok) setVerdicts(verdicts.filter(({ route }) => route !== found.fingerprint));

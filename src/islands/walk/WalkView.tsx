@@ -5,17 +5,18 @@ import type { Plan } from '../../core/routing/plan';
 import { useAnalysisClient } from '../study/analysis';
 import { useStudy } from '../study/store';
 import { countText, grouped } from '../ui/format';
+import { PaperScript, type PaperWalk } from '../paper/PaperScript';
 import { InputsCard } from './InputsCard';
 import { RespondentPage } from './RespondentPage';
-import { useSession } from './session';
+import { useSession, type Session } from './session';
 import { Trail } from './Trail';
 import { VerdictCard } from './VerdictCard';
 import { WhyCards } from './WhyCards';
 import { useRouteOfWalk } from './route-of-walk';
 import classes from './walk.module.css';
 
-/** Desktop and phone: the widths of the respondent's page. */
-type Device = 'Desktop' | 'Phone';
+/** Desktop and phone: the widths of the respondent's page; paper: the printed script with this walk on it. */
+type Device = 'Desktop' | 'Phone' | 'Paper';
 
 export function WalkView() {
   const plan = useStudy((state) => state.plan);
@@ -108,7 +109,7 @@ export function WalkView() {
       />
       <div className={classes.middle}>
         <div className={classes.tools} role="toolbar" aria-label="How to walk">
-          {(['Desktop', 'Phone'] as const).map((name) => (
+          {(['Desktop', 'Phone', 'Paper'] as const).map((name) => (
             <button key={name} type="button" aria-pressed={device === name} onClick={() => setDevice(name)}>
               {name}
             </button>
@@ -131,8 +132,20 @@ export function WalkView() {
           <button type="button" aria-pressed={following === null} onClick={free}>
             Choose freely
           </button>
+          {device === 'Paper' && (
+            <button type="button" onClick={() => print()}>
+              Print
+            </button>
+          )}
         </div>
-        {session.problem === null ? (
+        {device === 'Paper' ? (
+          <PaperScript
+            plan={plan}
+            walk={paperWalk(plan, session)}
+            choose={setCurrent}
+            chosen={step?.planItem.item.name ?? null}
+          />
+        ) : session.problem === null ? (
           <RespondentPage
             plan={plan}
             session={session}
@@ -155,6 +168,20 @@ export function WalkView() {
       </aside>
     </div>
   );
+}
+
+/** The walk as the paper marks it, as far as it has come. */
+function paperWalk(plan: Plan, { walk, answers, pages, at }: Session): PaperWalk {
+  const ended = walk !== null && walk.ending !== null && at >= pages.length - 1;
+  const steps = ended ? walk.steps : pages.slice(0, at + 1).flatMap((page) => page.steps);
+  const presented = new Set(steps.map(({ planItem }) => planItem.item.name));
+  const names = plan.sections.flatMap(({ items }) => items.map(({ item }) => item.name));
+  const last = ended ? names.length : Math.max(0, ...[...presented].map((name) => names.indexOf(name)));
+  return {
+    presented,
+    passedOver: new Set(names.slice(0, last).filter((name) => !presented.has(name))),
+    answers,
+  };
 }
 
 function headingOf(

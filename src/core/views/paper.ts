@@ -1,0 +1,167 @@
+/** The script as it is printed: questions numbered by section, with go-to instructions at the answers and codes. */
+import { parseCondition } from '../condition/parse';
+import type { EndingKind } from '../document/types';
+import { sectionLetter } from '../document/variables';
+import { fillPipes } from '../routing/pipes';
+import type { Plan, PlanItem, PlanSection } from '../routing/plan';
+import { conditionSentence } from '../wording/sentence';
+import { answerLines, type AnswerLine } from './answer-lines';
+import type { TargetView } from './targets';
+import { endingLabel, targetView } from './targets';
+
+/** Of all who come to the section. */
+export const ALL = 'all';
+
+export interface PaperLine {
+  readonly key: string;
+  readonly label: string;
+  readonly tag: string;
+  readonly code: string;
+  /** “go to D1”; null where one carries on. */
+  readonly goTo: string | null;
+  readonly kind: AnswerLine['kind'];
+}
+
+export interface PaperItem {
+  readonly planItem: PlanItem;
+  /** “C3”; null for a statement. */
+  readonly number: string | null;
+  /** Whom it is asked of: a sentence without “Ask if”, or `ALL`; null where it is as for the one before. */
+  readonly askIf: string | null;
+  readonly text: string;
+  readonly note: string | null;
+  readonly lines: readonly PaperLine[];
+}
+
+export interface PaperSection {
+  readonly section: PlanSection;
+  readonly letter: string;
+  readonly askIf: string | null;
+  /** “Up to 6 times: …”, “Ask 3 of these 8 …”; null where it is asked once and whole. */
+  readonly runs: string | null;
+  readonly items: readonly PaperItem[];
+  /** What follows at its end, one line each. */
+  readonly onward: readonly string[];
+}
+
+export interface Paper {
+  readonly sections: readonly PaperSection[];
+  readonly endings: readonly {
+    readonly id: string;
+    readonly kind: EndingKind;
+    readonly label: string;
+    readonly messages: readonly { readonly when: string | null; readonly text: string }[];
+  }[];
+  /** “-1 Not applicable”. */
+  readonly missing: readonly string[];
+}
+
+/** `asked`: who is asked each item, by name, where it is known: a condition, `always` or `never`. */
+export function paperOf(plan: Plan, asked: Readonly<Record<string, string>> = {}): Paper {
+  const { document } = plan;
+  const numbers = numbersOf(plan);
+  const piped = (text: string) => fillPipes(text, (name) => `[${numbers.get(name.toLowerCase()) ?? name}]`);
+  const goTo = (target: TargetView | null): string | null => {
+    if (target === null) return null;
+    if (target.ending !== null) return `end: ${target.label}`;
+    const name = target.anchor.slice(target.anchor.indexOf(':') + 1);
+    if (target.anchor === 'next-pass') return 'next time round';
+    if (target.anchor.startsWith('item:')) return `go to ${numbers.get(name.toLowerCase()) ?? name}`;
+    return `go to ${firstNumber(plan, numbers, name) ?? target.label}`;
+  };
+  let before = 'always';
+  const baseOf = (planItem: PlanItem | undefined) => asked[planItem?.item.name ?? ''] ?? 'always';
+  return {
+    sections: plan.sections.map((planSection) => {
+      const { section, index, items, onward, repeat } = planSection;
+      const questions = items.filter(({ item }) => item.kind === 'question').length;
+      return {
+        section: planSection,
+        letter: sectionLetter(index),
+        askIf: sentence(plan, section.askIf),
+        runs:
+          repeat !== null
+            ? `Ask this section again for each, up to ${repeat.max} times.`
+            : section.draw === undefined
+              ? section.shuffle
+                ? 'Ask these questions in random order.'
+                : null
+              : `Ask ${section.draw} of these ${questions} questions, drawn at random.`,
+        items: items.map((planItem) => {
+          const { item } = planItem;
+          // Who gets here by skips alone is told where that changes.
+          const base = baseOf(planItem);
+          const told = item.askIf ?? (base !== before && base !== 'never' ? base : undefined);
+          before = base;
+          const all = told === 'always' || (planItem !== items[0] && told === baseOf(items[0]));
+          return {
+            planItem,
+            number: numbers.get(item.name.toLowerCase()) ?? null,
+            askIf: all ? ALL : sentence(plan, told),
+            text: piped(item.text),
+            note: item.kind === 'question' && item.note !== undefined ? piped(item.note) : null,
+            lines: answerLines(plan, planItem).map(({ key, label, tag, code, lead, kind }) => ({
+              key,
+              label: kind === 'rule' ? (sentence(plan, label) ?? label) : piped(label),
+              tag,
+              code,
+              goTo: goTo(lead?.target ?? null),
+              kind,
+            })),
+          };
+        }),
+        onward: onward.map((entry) => {
+          const where = goTo(targetView(plan, entry.to)) ?? '';
+          const written =
+            section.onward !== undefined && 'length' in section.onward
+              ? section.onward[entry.index]?.if
+              : undefined;
+          const when = sentence(plan, written);
+          return when === null ? where : `If ${when}: ${where}`;
+        }),
+      };
+    }),
+    endings: document.endings.map(({ id, kind, messages }) => ({
+      id,
+      kind,
+      label: endingLabel(document, id),
+      messages: messages.map((message) => ({ when: sentence(plan, message.if), text: piped(message.text) })),
+    })),
+    missing: document.missing.map(({ code, label }) => `${code} ${label}`),
+  };
+}
+
+/** By lower-case name: section letter and running number of each question; a grid's rows have their question's. */
+function numbersOf({ sections }: Plan): ReadonlyMap<string, string> {
+  const numbers = new Map<string, string>();
+  for (const { index, items } of sections) {
+    let running = 0;
+    for (const { item } of items) {
+      if (item.kind === 'statement') continue;
+      running += 1;
+      const number = `${sectionLetter(index)}${running}`;
+      numbers.set(item.name.toLowerCase(), number);
+      if (item.answer.type === 'grid')
+        for (const { name } of item.answer.rows) numbers.set(name.toLowerCase(), number);
+    }
+  }
+  return numbers;
+}
+
+function firstNumber(plan: Plan, numbers: ReadonlyMap<string, string>, id: string): string | null {
+  const section = plan.sections.find(({ section: each }) => each.id === id);
+  const [first] = section?.items ?? [];
+  // A section that begins with a statement is entered there.
+  return first === undefined || first.item.kind === 'statement'
+    ? section === undefined
+      ? null
+      : `section ${sectionLetter(section.index)}`
+    : (numbers.get(first.item.name.toLowerCase()) ?? null);
+}
+
+/** A condition in words; as it is written where it cannot be read. */
+function sentence(plan: Plan, text: string | undefined): string | null {
+  if (text === undefined) return null;
+  const parsed = parseCondition(text);
+  return parsed.ok ? conditionSentence(parsed.tree, plan.variables) : text;
+}
