@@ -13,7 +13,6 @@ import { reachOf } from './reach';
 import {
   firstHeaviest,
   firstOfLength,
-  itemsAhead,
   numberIn,
   numberMatching,
   prefixOf,
@@ -30,7 +29,7 @@ import { sharesIn, type Shares } from './shares';
 import { TooEntangled } from './steps';
 import type { WayTaken } from './taking';
 import { Diagrams } from './diagram';
-import { HOW_MANY, Tally } from './tally';
+import { BY_QUESTIONS, HOW_MANY, Tally, type QuestionSpan } from './tally';
 import { filteredTakers, numbered, takersOf, type FilteredRoutes, type Takers } from './takers';
 import { Terrain } from './terrain';
 import type { Version } from './touched';
@@ -110,7 +109,7 @@ export interface ContentMarkOf {
 export interface Ahead {
   /** Routes that begin like this. */
   readonly routes: bigint;
-  /** Fewest and most items still to come. */
+  /** Fewest and most questions still to come. */
   readonly least: number;
   readonly most: number;
 }
@@ -134,6 +133,7 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Worksho
     return sights === null ? null : { number, ...seenOn(plan, sights) };
   };
   const numbering = { numberOf, outline };
+  let questions: Tally<QuestionSpan> | null = null;
   const takers = new Map<string, Takers>();
   const takersTaking = (taking: readonly WayTaken[]) => {
     const key = JSON.stringify(taking);
@@ -207,13 +207,12 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Worksho
         items,
         ({ planItem, pass }) => planItem && itemKey(planItem.item.name, pass),
       );
-      return (
-        prefix && {
-          routes: countOf(prefix, allRoutes),
-          least: itemsAhead(prefix, 'shortest'),
-          most: itemsAhead(prefix, 'longest'),
-        }
+      questions ??= new Tally(
+        BY_QUESTIONS,
+        () => true,
+        () => BY_QUESTIONS.one,
       );
+      return prefix && { routes: countOf(prefix, allRoutes), ...questions.ahead(prefix) };
     },
     numberOf,
     numberShowing: (marks, markOf) =>

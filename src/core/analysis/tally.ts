@@ -2,6 +2,7 @@
  * Ways on through the graph that show only what is allowed: how many, or how many of each length. Both add up over the
  * edges of a fork and multiply over parts that have nothing to do with each other.
  */
+import type { Item } from '../document/types';
 import type { Node } from './graph';
 import type { Prefix } from './prefix';
 import type { Sight } from './sights';
@@ -14,7 +15,7 @@ export interface Algebra<Ways> {
   plus(a: Ways, b: Ways): Ways;
   times(a: Ways, b: Ways): Ways;
   /** The same ways with an item more in front. */
-  withItem(ways: Ways): Ways;
+  withItem(ways: Ways, item: Item): Ways;
 }
 
 export const HOW_MANY: Algebra<bigint> = {
@@ -64,6 +65,23 @@ export function lengthIn({ from, counts }: Lengths, items: number): bigint {
   return counts[items - from] ?? 0n;
 }
 
+/** Fewest and most questions on them; no way at all has more than any. */
+export interface QuestionSpan {
+  readonly least: number;
+  readonly most: number;
+}
+
+export const BY_QUESTIONS: Algebra<QuestionSpan> = {
+  none: { least: Infinity, most: -Infinity },
+  one: { least: 0, most: 0 },
+  plus: (a, b) => ({ least: Math.min(a.least, b.least), most: Math.max(a.most, b.most) }),
+  times: (a, b) => ({ least: a.least + b.least, most: a.most + b.most }),
+  withItem: (ways, { kind }) => {
+    const own = kind === 'question' ? 1 : 0;
+    return { least: ways.least + own, most: ways.most + own };
+  },
+};
+
 export class Tally<Ways> {
   private readonly nodes = new Map<Node, Ways>();
   private readonly prefixes = new WeakMap<Prefix, Ways>();
@@ -87,7 +105,7 @@ export class Tally<Ways> {
       for (const { sight, to } of node.edges) {
         if (sight !== null && !this.allows(sight)) continue;
         const rest = to === null ? algebra.one : this.from(to);
-        ways = algebra.plus(ways, sight?.planItem ? algebra.withItem(rest) : rest);
+        ways = algebra.plus(ways, sight?.planItem ? algebra.withItem(rest, sight.planItem.item) : rest);
       }
     }
     this.nodes.set(node, ways);

@@ -20,7 +20,8 @@ export function hash(text: string): number {
   return value;
 }
 
-function generatorFor(seed: number, place: string) {
+/** A generator of its own for every place. */
+export function generatorFor(seed: number, place: string) {
   return xoroshiro128plus(hash(`${seed}/${place}`));
 }
 

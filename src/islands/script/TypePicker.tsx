@@ -168,7 +168,7 @@ function Sample({ question }: { readonly question: Question }) {
   return (
     <div className={classes.sample} inert>
       <AnswerForm
-        session={{ answers: {}, faults: [], answer: () => undefined }}
+        session={{ answers: {}, faults: [], answer: () => undefined, inputs: { seed: 1 } }}
         step={step}
         question={step.planItem.item}
         words={(words) => words}

@@ -1,6 +1,7 @@
 /** The answer of one question as a respondent gives it: every type by mouse and by keyboard alone. */
-import type { Question, Value } from '../../core/document/types';
+import type { MultipleAnswer, Question, RankAnswer, SingleAnswer, Value } from '../../core/document/types';
 import { itemKey } from '../../core/routing/plan';
+import { shuffledOptions } from '../../core/routing/shuffle';
 import type { WalkStep } from '../../core/routing/walk';
 import { Choices } from './Choices';
 import { GridForm } from './GridForm';
@@ -8,7 +9,7 @@ import { DateField, NumberInput, RankForm, ScaleForm, TextInput } from './OpenFi
 import type { Session } from './session';
 
 interface Props {
-  readonly session: Pick<Session, 'answers' | 'faults' | 'answer'>;
+  readonly session: Pick<Session, 'answers' | 'faults' | 'answer' | 'inputs'>;
   readonly step: WalkStep;
   readonly question: Question;
   /** Fills the pipes of a label. */
@@ -43,12 +44,13 @@ export function AnswerForm({ session, step, question, words }: Props) {
   };
   switch (answer.type) {
     case 'single':
+      return <Choices {...field} {...ordered(answer, step, session)} textOf={text} />;
     case 'multiple':
-      return <Choices {...field} answer={answer} shown={step.shown.options} textOf={text} />;
+      return <Choices {...field} {...ordered(answer, step, session)} textOf={text} />;
     case 'grid':
       return <GridForm session={session} step={step} question={question} answer={answer} words={words} />;
     case 'rank':
-      return <RankForm {...field} answer={answer} shown={step.shown.options} />;
+      return <RankForm {...field} {...ordered(answer, step, session)} />;
     case 'scale':
       return <ScaleForm {...field} answer={answer} shown={step.shown.options} />;
     case 'number':
@@ -62,4 +64,19 @@ export function AnswerForm({ session, step, question, words }: Props) {
     default:
       return answer satisfies never;
   }
+}
+
+/** The answer with its options as they are shown: in random order where they are shuffled. */
+function ordered<Listed extends SingleAnswer | MultipleAnswer | RankAnswer>(
+  answer: Listed,
+  step: WalkStep,
+  { inputs }: Pick<Session, 'inputs'>,
+): { readonly answer: Listed; readonly shown: readonly boolean[] } {
+  const { options: shown } = step.shown;
+  if (answer.shuffleOptions !== true) return { answer, shown };
+  const order = shuffledOptions(answer.options, inputs.seed, step.key);
+  return {
+    answer: { ...answer, options: order.flatMap((index) => answer.options[index] ?? []) },
+    shown: order.map((index) => shown[index] ?? false),
+  };
 }

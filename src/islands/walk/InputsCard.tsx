@@ -17,7 +17,17 @@ export function InputsCard({ plan, session, free }: Props) {
   const given = plan.document.given ?? [];
   const quotas = plan.document.quotas ?? [];
   const draws =
-    plan.sections.some(({ section }) => section.draw !== undefined) || given.some(({ random }) => random);
+    plan.sections.some(
+      ({ section, items }) =>
+        section.draw !== undefined ||
+        section.shuffle === true ||
+        items.some(
+          ({ item }) =>
+            item.kind === 'question' &&
+            'shuffleOptions' in item.answer &&
+            item.answer.shuffleOptions === true,
+        ),
+    ) || given.some(({ random }) => random);
   if (!free || (given.length === 0 && quotas.length === 0 && !draws)) return null;
   const set = (part: Partial<WalkInputs>) => setInputs({ ...inputs, ...part });
   const full = inputs.full ?? [];
@@ -47,9 +57,31 @@ export function InputsCard({ plan, session, free }: Props) {
             />
           </label>
         ))}
+        {quotas.length > 0 && (
+          <p className={classes.input}>
+            <button
+              type="button"
+              onClick={() => set({ full: quotas.map(({ id }) => id).filter(() => Math.random() < 0.5) })}
+            >
+              Fill quotas at random
+            </button>
+          </p>
+        )}
         {draws && (
           <p className={classes.input}>
-            Draws by seed {inputs.seed}
+            <label>
+              Chance by seed{' '}
+              <input
+                type="text"
+                inputMode="numeric"
+                size={7}
+                value={inputs.seed}
+                onChange={(event) => {
+                  const seed = Number(event.target.value.replace(/\D/g, '').slice(0, 7));
+                  set({ seed: Math.max(1, seed) });
+                }}
+              />
+            </label>
             <button type="button" onClick={() => set({ seed: inputs.seed + 1 })}>
               Draw again
             </button>

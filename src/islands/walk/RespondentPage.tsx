@@ -12,7 +12,7 @@ import { ItemForm } from './ItemForm';
 import { pickByDigit } from './digits';
 import { escapeMarkdown, RichText } from '../ui/RichText';
 import type { Session } from './session';
-import { useAhead } from './ahead';
+import type { ItemsAhead } from './ahead';
 import classes from './walk.module.css';
 
 interface Props {
@@ -23,12 +23,21 @@ interface Props {
   readonly current: string | null;
   readonly setCurrent: (key: string) => void;
   readonly again: () => void;
+  readonly ahead: ItemsAhead | null;
 }
 
-export function RespondentPage({ plan, session, device, following, current, setCurrent, again }: Props) {
+export function RespondentPage({
+  plan,
+  session,
+  device,
+  following,
+  current,
+  setCurrent,
+  again,
+  ahead,
+}: Props) {
   const { walk, page, at, faults, next, back } = session;
   const paper = useRef<HTMLFormElement>(null);
-  const ahead = useAhead(session);
 
   // A new page begins at its first field; a followed one, whose answers are filled in, at "Next".
   useEffect(() => {
@@ -54,7 +63,8 @@ export function RespondentPage({ plan, session, device, following, current, setC
   if (page === null) return <EndingPage plan={plan} session={session} device={device} again={again} />;
   const section = plan.sections[page.section]?.section;
   const first = page.steps[0];
-  const opensSection = first !== undefined && isFirstOfSection(walk.steps, first);
+  const before = session.pages[at - 1];
+  const opensSection = before === undefined || before.section !== page.section || before.pass !== page.pass;
   const { progress = true, theme = {} } = plan.document.settings ?? {};
   const done = walk.steps.findIndex(({ key }) => key === first?.key);
   const total = done + (ahead === null ? page.steps.length : (ahead.least + ahead.most) / 2);
@@ -139,17 +149,9 @@ export function RespondentPage({ plan, session, device, following, current, setC
   );
 }
 
-function isFirstOfSection(steps: readonly WalkStep[], first: WalkStep): boolean {
-  const index = steps.findIndex(({ key }) => key === first.key);
-  const before = steps[index - 1];
-  return (
-    before === undefined || before.planItem.section !== first.planItem.section || before.pass !== first.pass
-  );
-}
-
 function leftWords({ least, most }: { least: number; most: number }): string {
   if (most === 0) return 'the last page';
-  return least === most ? `${plural(most, 'item')} left` : `${least} to ${most} items left`;
+  return least === most ? `${plural(most, 'question')} left` : `${least} to ${most} questions left`;
 }
 
 function questionWords(plan: Plan, session: Session, step: WalkStep): string {

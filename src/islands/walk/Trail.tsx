@@ -3,6 +3,7 @@ import { useEffect, useRef } from 'react';
 import type { Plan } from '../../core/routing/plan';
 import { answeredWords } from '../../core/wording/values';
 import { whyLines } from '../../core/wording/why';
+import { countText } from '../ui/format';
 import type { Session } from './session';
 import classes from './trail.module.css';
 
@@ -11,10 +12,12 @@ interface Props {
   readonly session: Session;
   readonly following: boolean;
   readonly heading: string;
+  /** Routes that are still possible, as a decimal string; null where it is known which one it is. */
+  readonly possible: string | null;
   readonly current: string | null;
 }
 
-export function Trail({ plan, session, following, heading, current }: Props) {
+export function Trail({ plan, session, following, heading, possible, current }: Props) {
   const { walk, pages, at } = session;
   const list = useRef<HTMLOListElement>(null);
   useEffect(() => {
@@ -40,6 +43,11 @@ export function Trail({ plan, session, following, heading, current }: Props) {
         {heading}
         {' · '}
         {ended ? 'at its end' : following ? `item ${position} of ${walk.steps.length}` : `item ${position}`}
+        {possible !== null && !ended && (
+          <small aria-live="polite">
+            {possible === '1' ? 'one route' : `${countText(possible)} routes`} still possible
+          </small>
+        )}
       </h2>
       <ol ref={list}>
         {shown.map(({ name, presented, because }, index) => {

@@ -6,8 +6,11 @@ import { useAnalysisClient } from '../study/analysis';
 import { useStudy } from '../study/store';
 import { countText, grouped } from '../ui/format';
 import { PaperScript, type PaperWalk } from '../paper/PaperScript';
+import { useAhead, usePossible } from './ahead';
 import { InputsCard } from './InputsCard';
+import { LeadsCard } from './LeadsCard';
 import { RespondentPage } from './RespondentPage';
+import { RowCard } from './RowCard';
 import { useSession, type Session } from './session';
 import { Trail } from './Trail';
 import { VerdictCard } from './VerdictCard';
@@ -32,6 +35,8 @@ export function WalkView() {
   const [current, setCurrent] = useState<string | null>(null);
   const { start } = session;
   const found = useRouteOfWalk(plan, session);
+  const ahead = useAhead(session);
+  const possible = usePossible(session);
   const ready = analysis !== null;
 
   const follow = useCallback(
@@ -105,6 +110,7 @@ export function WalkView() {
         session={session}
         following={following !== null}
         heading={headingOf(following, left, found?.number ?? null, analysis?.routes ?? null)}
+        possible={following === null || left ? possible : null}
         current={step?.key ?? null}
       />
       <div className={classes.middle}>
@@ -132,6 +138,11 @@ export function WalkView() {
           <button type="button" aria-pressed={following === null} onClick={free}>
             Choose freely
           </button>
+          {following !== null && session.page !== null && (
+            <button type="button" onClick={session.toEnd}>
+              To the end
+            </button>
+          )}
           {device === 'Paper' && (
             <button type="button" onClick={() => print()}>
               Print
@@ -151,6 +162,7 @@ export function WalkView() {
             session={session}
             device={device}
             following={following !== null}
+            ahead={ahead}
             current={step?.key ?? null}
             setCurrent={setCurrent}
             again={free}
@@ -164,7 +176,9 @@ export function WalkView() {
       <aside className={classes.side} aria-label="Why, and the verdict">
         <InputsCard plan={plan} session={session} free={following === null} />
         <WhyCards plan={plan} session={session} step={step} />
+        {step !== null && <LeadsCard plan={plan} session={session} step={step} />}
         <VerdictCard session={session} found={found} follow={(number) => void follow(number)} />
+        <RowCard plan={plan} session={session} />
       </aside>
     </div>
   );

@@ -1,23 +1,48 @@
-/** How many items may still come after the page in hand, from the analysis of every route. */
+/** How many questions may still come from the page in hand on, and on how many routes, from the analysis of all. */
 import { useEffect, useState } from 'react';
 import { useAnalysisClient } from '../study/analysis';
+import { itemKey } from '../../core/routing/plan';
+import type { WalkStep } from '../../core/routing/walk';
 import { useStudy } from '../study/store';
 import type { Session } from './session';
 
 export interface ItemsAhead {
+  /** Questions. */
   readonly least: number;
   readonly most: number;
+  /** Routes that begin so, as a decimal string. */
+  readonly routes: string;
 }
 
 /** From the first item of the page on, that item included; null while it is not known. */
-export function useAhead(session: Session): ItemsAhead | null {
+export function useAhead({ walk, page }: Session): ItemsAhead | null {
+  const first = page?.steps[0];
+  const index = walk?.steps.findIndex(({ key }) => key === first?.key) ?? -1;
+  // The page in hand is seen: what led away before it is out of the question.
+  const seen = walk === null || index < 0 ? null : walk.steps.slice(0, index + 1).map(({ key }) => key);
+  const after = useAheadOf(seen);
+  const own = first?.planItem.item.kind === 'question' ? 1 : 0;
+  return after && { ...after, least: after.least + own, most: after.most + own };
+}
+
+/** Routes that are still possible after the last answer that was given, as a decimal string. */
+export function usePossible({ walk, page, answers }: Session): string | null {
+  const answered = (step: WalkStep) =>
+    step.parts.some(({ name }) => (answers[itemKey(name, step.pass)] ?? null) !== null);
+  const last = page?.steps.findLast(answered)?.key ?? null;
+  const from = walk?.steps.findIndex(({ key }) => key === (last ?? page?.steps[0]?.key)) ?? -1;
+  // What follows from an answer is seen in what is presented next.
+  const until = last === null ? from : from + 2;
+  return (
+    useAheadOf(walk === null || from < 0 ? null : walk.steps.slice(0, until).map(({ key }) => key))?.routes ??
+    null
+  );
+}
+
+function useAheadOf(before: readonly string[] | null): ItemsAhead | null {
   const client = useAnalysisClient();
   const analysis = useStudy((state) => state.analysis);
   const [known, setKnown] = useState<{ key: string; ahead: ItemsAhead | null } | null>(null);
-  const { walk, page } = session;
-  const first = page?.steps[0]?.key;
-  const index = walk?.steps.findIndex(({ key }) => key === first) ?? -1;
-  const before = walk === null || index < 0 ? null : walk.steps.slice(0, index).map(({ key }) => key);
   const key = JSON.stringify(before);
   useEffect(() => {
     if (analysis === null || key === 'null') return;

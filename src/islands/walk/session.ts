@@ -141,6 +141,8 @@ export interface Session extends Omit<SessionState, 'at'> {
   next(): void;
   back(): void;
   goTo(page: number): void;
+  /** Goes on to the ending, or to the first page that keeps the respondent. */
+  toEnd(): void;
 }
 
 export interface PageFault {
@@ -153,7 +155,10 @@ export function useSession(plan: Plan): Session {
   const { answers, inputs } = state;
   const result = useMemo(() => walk(plan, { answers, ...inputs, lenient: true }), [plan, answers, inputs]);
   const walked = result.ok ? result.walk : null;
-  const pages = useMemo(() => (walked === null ? [] : pagesOf(plan, walked)), [plan, walked]);
+  const pages = useMemo(
+    () => (walked === null ? [] : pagesOf(plan, walked, inputs.seed)),
+    [plan, walked, inputs.seed],
+  );
   const at = Math.min(state.at, pages.length);
   const page = pages[at] ?? null;
   const faults = page?.steps.flatMap((step) => step.faults.map((fault) => ({ step, fault }))) ?? [];
@@ -183,6 +188,12 @@ export function useSession(plan: Plan): Session {
       else dispatch({ do: 'go', to: at + 1, drop: offRoute });
     },
     back: () => dispatch({ do: 'go', to: Math.max(0, at - 1), drop: [] }),
+    toEnd() {
+      const kept = pages.findIndex(({ steps }) =>
+        steps.some((step) => step.faults.some(({ kind }) => kind !== 'soft')),
+      );
+      dispatch({ do: 'go', to: kept < 0 ? pages.length : kept, drop: offRoute });
+    },
     goTo: (to) => dispatch({ do: 'go', to, drop: to > at ? offRoute : [] }),
   };
 }
@@ -191,7 +202,7 @@ export function useSession(plan: Plan): Session {
 function pageOf(plan: Plan, answers: Answers, inputs: WalkInputs, item: string | undefined): number {
   const result = walk(plan, { answers, ...inputs, lenient: true });
   if (item === undefined || !result.ok) return 0;
-  const pages = pagesOf(plan, result.walk);
+  const pages = pagesOf(plan, result.walk, inputs.seed);
   return Math.max(
     0,
     pages.findIndex((page) => page.steps.some(({ planItem }) => planItem.item.name === item)),
