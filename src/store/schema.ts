@@ -22,7 +22,7 @@ export const verdicts = sqliteTable(
     studyId: text('study_id')
       .notNull()
       .references(() => studies.id, { onDelete: 'cascade' }),
-    /** Fingerprint of what the route presents; see `core/views/route-content.ts`. */
+    /** Fingerprint of what the route presents; see `core/routing/route-content.ts`. */
     route: text('route').notNull(),
     /** The marks the fingerprint was made from, as a JSON list: they find the route again after edits elsewhere. */
     marks: text('marks', { mode: 'json' }).$type<string[]>().notNull(),
@@ -70,6 +70,26 @@ export const links = sqliteTable(
     withdrawnAt: integer('withdrawn_at'),
   },
   (table) => [index('links_study').on(table.studyId)],
+);
+
+/** Walks that are kept and walked again on every edit. */
+export const respondents = sqliteTable(
+  'respondents',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    studyId: text('study_id')
+      .notNull()
+      .references(() => studies.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    walked: text('walked', { mode: 'json' }).$type<Walked>().notNull(),
+    /** What they were presented, and the marks of what was shown; see `core/routing/route-content.ts`. */
+    items: text('items', { mode: 'json' }).$type<string[]>().notNull(),
+    marks: text('marks', { mode: 'json' }).$type<string[]>().notNull(),
+    /** The coded row, by column. */
+    row: text('row', { mode: 'json' }).$type<Record<string, number | string>>().notNull(),
+    at: integer('at').notNull(),
+  },
+  (table) => [uniqueIndex('respondents_name').on(table.studyId, table.name)],
 );
 
 /** Snags that somebody looked at and set aside, with the reason. */

@@ -5,7 +5,7 @@ import type { RouteFilter, Selected } from '../../src/core/analysis';
 import { readDocument } from '../../src/core/document/read';
 import type { Questionnaire } from '../../src/core/document/types';
 import type { Plan } from '../../src/core/routing/plan';
-import { contentMarks, routeMarks } from '../../src/core/views/route-content';
+import { contentMarks, routeMarks } from '../../src/core/routing/route-content';
 import { planFor } from '../support/questionnaire';
 import { anyChange, intOf } from './changes';
 import { randomChain, randomDocument } from './documents';

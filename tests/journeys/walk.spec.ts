@@ -108,3 +108,48 @@ test('an edit re-opens just the routes on which something is shown differently',
   await page.getByRole('link', { name: 'Routes' }).click();
   await expect(page.getByText('0 walked and passed · 1 changed since · 20 to go')).toBeVisible();
 });
+
+test('a walk kept as a test respondent raises a snag when an edit changes it for them', async ({ page }) => {
+  const id = await copyOf(page, 'street-lighting-doorstep');
+  await page.goto(`/studies/${id}/walk?route=12`);
+  await expect(page.getByText('Route 12 of 20', { exact: false })).toBeVisible();
+  await page.getByRole('button', { name: 'To the end' }).click();
+  await page.getByRole('textbox', { name: 'Name of the test respondent' }).fill('Mrs Lund');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  const aside = page.getByRole('complementary', { name: 'Why, and the verdict' });
+  await expect(aside).toContainText('✓ as kept');
+  await accessible(page);
+
+  await page.getByRole('link', { name: 'Script' }).click();
+  await page.locator('[data-anchor="item:talk"]').getByText('Would you answer').click();
+  await page.keyboard.type('Please: ');
+  await page.getByRole('button', { name: /snags/ }).click();
+  const snag = page.getByText('For test respondent “Mrs Lund” something is different: talk shows something else', { exact: false }); // prettier-ignore
+  await expect(snag).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.reload();
+  await page.getByRole('link', { name: 'Walk' }).click();
+  await expect(aside).toContainText('↻ talk shows something else');
+  await page.getByRole('button', { name: 'Keep as it is now' }).click();
+  await expect(aside).toContainText('✓ as kept');
+});
+
+test('what each answer leads to, the routes still possible, and the coded row are told as one walks', async ({
+  page,
+}) => {
+  await page.goto('/studies/tern-valley-home-heating/walk');
+  await page.getByRole('button', { name: 'Choose freely' }).click();
+  await page.getByRole('radio', { name: 'Yes', exact: true }).first().check();
+  await page.getByRole('radio', { name: 'Yes, I agree' }).check();
+  await page.getByRole('button', { name: 'Next' }).click();
+  const trail = page.getByRole('navigation', { name: 'Trail' });
+  await expect(trail).toContainText('2,048,261 routes still possible');
+  await page.getByRole('radio', { name: 'Rent it' }).check();
+  await expect(trail).toContainText('1,365,507 routes still possible');
+  const aside = page.getByRole('complementary', { name: 'Why, and the verdict' });
+  await expect(aside).toContainText('heat_say Own it, with or without a mortgage');
+  await page.getByText('The coded row as it stands').click();
+  await expect(page.getByRole('row', { name: 'tenure 2' })).toBeVisible();
+  await expect(page.getByRole('row', { name: 'moved_in -4' })).toBeVisible();
+  await accessible(page);
+});

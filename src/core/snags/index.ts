@@ -32,6 +32,7 @@ import { tooLong } from './too-long';
 import { valuesUnclaimed } from './values-unclaimed';
 import type { Mend, Snag } from './types';
 
+export { keptOf, respondentSnags, walkAgain, type TestRespondent } from './respondents';
 export type { Mend, Severity, Snag, SnagRule, SnagWitness } from './types';
 
 /** The snags that the document shows by itself. */

@@ -38,7 +38,10 @@ export type RoutedRule =
   | 'too-long'
   | 'not-exact';
 
-export type SnagRule = WrittenRule | RoutedRule;
+/** Something is different for a test respondent. */
+export type KeptRule = 'respondent-changed';
+
+export type SnagRule = WrittenRule | RoutedRule | KeptRule;
 export type Severity = 'error' | 'warning' | 'note';
 
 /** Somebody who would meet the snag: walking them shows it. */

@@ -5,8 +5,8 @@ import { ask, planFor, questionnaire, section } from '../../../tests/support/que
 import { analyse } from '../analysis';
 import type { Questionnaire } from '../document/types';
 import { compareRoutes } from './compare-routes';
-import { routeChanges, routeChangeWords } from './route-changes';
-import { contentMarks, routeMarks } from './route-content';
+import { routeChanges, routeChangeWords } from '../routing/route-changes';
+import { contentMarks, routeMarks } from '../routing/route-content';
 import { routeSentence } from './route-sentence';
 
 const yesNo = {

@@ -7,7 +7,7 @@ import type { PlanItem } from '../routing/plan';
 import { answerLines } from './answer-lines';
 import { arcsOf, packLanes } from './arcs';
 import { leadOf } from './leads';
-import { contentMarks, fingerprint, routeMarks } from './route-content';
+import { contentMarks, fingerprint, routeMarks } from '../routing/route-content';
 import { usedLaterBy } from './used-later';
 
 const options = [

@@ -14,6 +14,7 @@ import { Conflict } from './Conflict';
 import { GoToContext, type GoTo } from './going';
 import { useStanding } from './ledger';
 import { useOthers } from './others';
+import { useRespondents } from './respondents';
 import { ReviewStrip } from '../review/ReviewStrip';
 import { ReviewScript } from '../review/ReviewScript';
 import { StopStrip } from './StopStrip';
@@ -47,6 +48,7 @@ export default function StudyApp({
   useUndoKeys(store);
   useCommentsFollow(store);
   useOthers(store);
+  useRespondents(store);
   useEffect(() => {
     if (!reviewing) store.getState().saveNow();
   }, [store, reviewing]);

@@ -1,5 +1,6 @@
 /** All snags of the open study: those the document shows at once, those of the routes as they are found. */
-import { inOrder, snagKey, type Snag } from '../../core/snags';
+import type { Plan } from '../../core/routing/plan';
+import { inOrder, respondentSnags, snagKey, type Snag } from '../../core/snags';
 import type { Questionnaire } from '../../core/document/types';
 import type { Aside } from '../../store/asides';
 import { useStudy, type StudyState } from './store';
@@ -17,7 +18,25 @@ type Parts = readonly [
   written: readonly Snag[],
   routed: StudyState['routed'],
   asides: readonly Aside[],
+  ofRespondents: readonly Snag[],
 ];
+
+/** Of the document and the respondents last asked about. */
+let again: {
+  readonly plan: Plan;
+  readonly kept: StudyState['respondents'];
+  readonly snags: readonly Snag[];
+} | null = null;
+
+function useRespondentSnags(): readonly Snag[] {
+  const plan = useStudy((state) => state.plan);
+  const kept = useStudy((state) => state.respondents);
+  if (kept.length === 0) return NONE;
+  if (again?.plan !== plan || again.kept !== kept) again = { plan, kept, snags: respondentSnags(plan, kept) };
+  return again.snags;
+}
+
+const NONE: readonly Snag[] = [];
 
 /** Several views ask for the same at once. */
 let last: { readonly parts: Parts; readonly snags: StudySnags } | null = null;
@@ -28,16 +47,17 @@ export function useSnags(): StudySnags {
     useStudy((state) => state.snags),
     useStudy((state) => state.routed),
     useStudy((state) => state.asides),
+    useRespondentSnags(),
   ];
   if (last === null || !last.parts.every((part, n) => part === parts[n]))
     last = { parts, snags: together(parts) };
   return last.snags;
 }
 
-function together([document, written, routed, asides]: Parts): StudySnags {
+function together([document, written, routed, asides, ofRespondents]: Parts): StudySnags {
   const complete = routed?.document === document;
   const fromRoutes = (routed?.snags ?? []).map((snag) => (complete ? snag : { ...snag, mends: [] }));
-  const all = inOrder(document, [...written, ...fromRoutes]);
+  const all = inOrder(document, [...written, ...fromRoutes, ...ofRespondents]);
   if (asides.length === 0) return { open: all, aside: [], complete };
   const byKey = new Map(asides.map((aside) => [aside.snag, aside]));
   return {

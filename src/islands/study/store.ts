@@ -16,6 +16,7 @@ import { planOf } from '../../core/routing/planner';
 import { snagsOf, type Snag, type SnagWitness } from '../../core/snags';
 import type { Aside } from '../../store/asides';
 import type { Comment } from '../../store/comments';
+import type { Respondent } from '../../store/respondents';
 import type { Verdict } from '../../store/verdicts';
 import type { Analysed } from '../../worker/client';
 import type { Became } from '../../worker/types';
@@ -43,6 +44,8 @@ export interface StudyState extends SavingState {
   readonly routed: { readonly snags: readonly Snag[]; readonly document: Questionnaire } | null;
   readonly asides: readonly Aside[];
   readonly comments: readonly Comment[];
+  /** Walks that are kept, to be walked again on every edit. */
+  readonly respondents: readonly Respondent[];
   /** Somebody to be walked, who meets a snag; taken by the Walk view. */
   readonly toWalk: ToWalk | null;
   readonly selection: Selection;
@@ -72,6 +75,7 @@ export interface StudyState extends SavingState {
   fold(section: string, away: boolean): void;
   setAsides(asides: readonly Aside[]): void;
   setComments(comments: readonly Comment[]): void;
+  setRespondents(respondents: readonly Respondent[]): void;
   setToWalk(toWalk: ToWalk | null): void;
   setVerdicts(verdicts: readonly Verdict[]): void;
   setStanding(standing: StudyState['standing'], became: StudyState['became']): void;
@@ -182,6 +186,7 @@ export function createStudyStore(
       routed: null,
       asides,
       comments,
+      respondents: [],
       toWalk: null,
       verdicts,
       standing: {},
@@ -269,6 +274,7 @@ export function createStudyStore(
       },
       setAsides: (list) => set({ asides: list }),
       setComments: (list) => set({ comments: list }),
+      setRespondents: (list) => set({ respondents: list }),
       setToWalk: (toWalk) => set({ toWalk }),
       setVerdicts: (list) => set({ verdicts: list }),
       setStanding: (standing, became) => set({ standing, became }),

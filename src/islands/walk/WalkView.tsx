@@ -10,6 +10,7 @@ import { useAhead, usePossible } from './ahead';
 import { InputsCard } from './InputsCard';
 import { LeadsCard } from './LeadsCard';
 import { RespondentPage } from './RespondentPage';
+import { RespondentsCard } from './RespondentsCard';
 import { RowCard } from './RowCard';
 import { useSession, type Session } from './session';
 import { Trail } from './Trail';
@@ -24,6 +25,7 @@ type Device = 'Desktop' | 'Phone' | 'Paper';
 export function WalkView() {
   const plan = useStudy((state) => state.plan);
   const analysis = useStudy((state) => state.analysis);
+  const reviewing = useStudy((state) => state.reviewing);
   const client = useAnalysisClient();
   const session = useSession(plan);
   const [device, setDevice] = useState<Device>('Desktop');
@@ -178,6 +180,7 @@ export function WalkView() {
         <WhyCards plan={plan} session={session} step={step} />
         {step !== null && <LeadsCard plan={plan} session={session} step={step} />}
         <VerdictCard session={session} found={found} follow={(number) => void follow(number)} />
+        {!reviewing && <RespondentsCard plan={plan} found={found} />}
         <RowCard plan={plan} session={session} />
       </aside>
     </div>

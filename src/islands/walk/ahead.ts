@@ -32,7 +32,7 @@ export function usePossible({ walk, page, answers }: Session): string | null {
   const last = page?.steps.findLast(answered)?.key ?? null;
   const from = walk?.steps.findIndex(({ key }) => key === (last ?? page?.steps[0]?.key)) ?? -1;
   // What follows from an answer is seen in what is presented next.
-  const until = last === null ? from : from + 2;
+  const until = from + (last === null ? 1 : 2);
   return (
     useAheadOf(walk === null || from < 0 ? null : walk.steps.slice(0, until).map(({ key }) => key))?.routes ??
     null

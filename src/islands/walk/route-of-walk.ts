@@ -2,7 +2,7 @@
 import { useEffect, useState } from 'react';
 import type { Walked } from '../../core/document/walked';
 import type { Plan } from '../../core/routing/plan';
-import { contentMarks, fingerprint, routeMarks } from '../../core/views/route-content';
+import { contentMarks, fingerprint, routeMarks } from '../../core/routing/route-content';
 import { useAnalysisClient } from '../study/analysis';
 import { useStudy } from '../study/store';
 import type { Walk } from '../../core/routing/walk';

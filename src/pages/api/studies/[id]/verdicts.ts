@@ -2,7 +2,7 @@
 import type { APIRoute } from 'astro';
 import * as v from 'valibot';
 import { WalkedSchema } from '../../../../core/document/walked';
-import { fingerprint } from '../../../../core/views/route-content';
+import { fingerprint } from '../../../../core/routing/route-content';
 import { json, noSuchStudy, readBody, refuse } from '../../../../server/respond';
 import { store } from '../../../../store/open';
 import { findStudy } from '../../../../store/studies';

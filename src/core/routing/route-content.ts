@@ -6,7 +6,7 @@
  */
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
-import type { Plan, PlanItem } from '../routing/plan';
+import type { Plan, PlanItem } from './plan';
 
 /** Marks of what is shown: equal marks, equal words, answers and messages. */
 export interface ContentMarks {
