@@ -28,7 +28,7 @@ interface Row {
   readonly elements: number;
 }
 
-async function add(base: string, items: number): Promise<string> {
+export async function add(base: string, items: number): Promise<string> {
   const document = { ...generate({ items, longRange: items > 500 ? 8 : 2 }), title: `${items} items` };
   const reply = await fetch(`${base}/api/studies`, {
     method: 'POST',
@@ -38,7 +38,7 @@ async function add(base: string, items: number): Promise<string> {
   return ((await reply.json()) as { id: string }).id;
 }
 
-function at(sorted: readonly number[], share: number): number {
+export function at(sorted: readonly number[], share: number): number {
   return sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))] ?? 0;
 }
 
@@ -56,10 +56,20 @@ async function opening(page: Page, address: string): Promise<number> {
 }
 
 /** From the press of a key, in the words of a question in the middle, to after the frame that shows it. */
-async function typing(page: Page): Promise<{ readonly median: number; readonly p95: number }> {
+async function typing(page: Page): Promise<Paints> {
   const sections = page.getByRole('navigation', { name: 'Contents' }).getByRole('button');
   await sections.nth(Math.floor((await sections.count()) / 3)).click();
   await page.locator('[data-field$="/text"]').first().click();
+  return keyToPaint(page, (key) => 'abcde fg'[key % 8] ?? 'a');
+}
+
+export interface Paints {
+  readonly median: number;
+  readonly p95: number;
+}
+
+/** In milliseconds, from the press of a key to after the frame that shows it; of several rounds the calmest. */
+export async function keyToPaint(page: Page, keyOf: (turn: number) => string): Promise<Paints> {
   await page.evaluate(() => {
     const times: number[] = [];
     Object.assign(globalThis, { times });
@@ -71,11 +81,11 @@ async function typing(page: Page): Promise<{ readonly median: number; readonly p
       });
     addEventListener('keydown', onKey, { capture: true });
   });
-  const rounds: { median: number; p95: number }[] = [];
+  const rounds: Paints[] = [];
   for (let round = 0; round < ROUNDS; round += 1) {
     await page.evaluate(() => void ((globalThis as unknown as { times: number[] }).times.length = 0));
     for (let key = 0; key < KEYS; key += 1) {
-      await page.keyboard.press('abcde fg'[key % 8] ?? 'a');
+      await page.keyboard.press(keyOf(key));
       await page.waitForTimeout(110);
     }
     const times = await page.evaluate(() => [...(globalThis as unknown as { times: number[] }).times]);

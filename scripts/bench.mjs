@@ -1,6 +1,7 @@
 /**
  * `npm run bench`: installs what the benchmarks compare with, runs them, and writes docs/performance.md; then times the
- * interface into docs/performance-interface.md (`npm run bench -- interface`: only that).
+ * sheet into docs/performance-interface.md and the other views into docs/performance-views.md (`npm run bench --
+ * interface` or `-- views`: only that).
  */
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
@@ -14,14 +15,17 @@ const PORT = process.env.PORT ?? '4397';
 
 install();
 const { build } = await import('esbuild');
-if (process.argv[2] !== 'interface') {
+const only = process.argv[2];
+if (only === undefined) {
   installRivals();
   run('node', ['--expose-gc', await bundled('run.ts')]);
 }
 const { measureInterface } = await import(pathToFileURL(await bundled('interface.ts')).href);
+const { measureViews } = await import(pathToFileURL(await bundled('views.ts')).href);
 const { server, browser } = await served(PORT);
 try {
-  await measureInterface(browser, `http://127.0.0.1:${PORT}`);
+  if (only !== 'views') await measureInterface(browser, `http://127.0.0.1:${PORT}`);
+  if (only !== 'interface') await measureViews(browser, `http://127.0.0.1:${PORT}`);
 } finally {
   await browser.close();
   server.kill();

@@ -165,6 +165,11 @@ class Left {
     return before;
   }
 
+  /** Whether nothing is asked for: then all counts are at hand. */
+  private get isAll(): boolean {
+    return this.lists.length === 0 && this.avoid.size === 0 && this.filter.ending === undefined;
+  }
+
   /** All lists that are to be gone through, a bit for each. */
   private get all(): number {
     return (1 << this.lists.length) - 1;
@@ -192,6 +197,7 @@ class Left {
 
   /** Of the ways on, those that still go through all that is waited for. */
   private left(prefix: Prefix, waiting: number, lengths: Span, items: number): bigint {
+    if (this.isAll && lengths === null) return countOf(prefix, allRoutes);
     let sum = 0n;
     // Every set of those lists, each time a smaller one.
     for (let without = waiting; ; without = (without - 1) & waiting) {

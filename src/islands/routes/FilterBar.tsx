@@ -1,12 +1,15 @@
 /** Which routes are listed, and in which order: choices that combine, each of them taken back by its own button. */
 import { X } from 'lucide-react';
-import { useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { onwardList, type Plan } from '../../core/routing/plan';
 import { endingLabel, sectionLabel, targetWords } from '../../core/views/targets';
 import { useStudy } from '../study/store';
 import type { ListOrder } from '../../worker/list-query';
 import classes from './filters.module.css';
 import type { Shown, Since, VerdictFilter } from './query';
+
+/** In milliseconds. */
+const AFTER_ROWS = 250;
 
 interface Props {
   readonly shown: Shown;
@@ -35,6 +38,7 @@ const SINCE_WORDS: Readonly<Record<Since, string>> = {
 export function FilterBar({ shown, change }: Props) {
   const plan = useStudy((state) => state.plan);
   const { document } = plan;
+  const filled = useAfterRows();
   const skips = useMemo(() => waysOf(plan), [plan]);
   const draws = document.sections.some(({ draw }) => draw !== undefined);
   const add = (key: 'through' | 'avoid' | 'taking', value: string) => {
@@ -53,8 +57,8 @@ export function FilterBar({ shown, change }: Props) {
   ];
   return (
     <div className={classes.bar} role="group" aria-label="Which routes are listed">
-      <PlaceSelect label="Through …" plan={plan} add={(value) => add('through', value)} />
-      <PlaceSelect label="Avoiding …" plan={plan} add={(value) => add('avoid', value)} />
+      <PlaceSelect label="Through …" plan={filled ? plan : null} add={(value) => add('through', value)} />
+      <PlaceSelect label="Avoiding …" plan={filled ? plan : null} add={(value) => add('avoid', value)} />
       <select
         aria-label="Taking …"
         value=""
@@ -62,7 +66,7 @@ export function FilterBar({ shown, change }: Props) {
         onChange={(event) => add('taking', event.target.value)}
       >
         <option value="">Taking …</option>
-        {skips.map(({ value, words }) => (
+        {(filled ? skips : []).map(({ value, words }) => (
           <option key={value} value={value}>
             {words}
           </option>
@@ -151,11 +155,19 @@ function Choice<Value extends string>({ label, any, words, value, choose }: Choi
   );
 }
 
-function PlaceSelect({ label, plan, add }: { label: string; plan: Plan; add: (value: string) => void }) {
+function PlaceSelect({
+  label,
+  plan,
+  add,
+}: {
+  label: string;
+  plan: Plan | null;
+  add: (value: string) => void;
+}) {
   return (
     <select aria-label={label} value="" onChange={(event) => add(event.target.value)}>
       <option value="">{label}</option>
-      {plan.sections.map(({ section, index, items }) => (
+      {plan?.sections.map(({ section, index, items }) => (
         <optgroup key={section.id} label={sectionLabel(plan.document, index)}>
           <option value={`section:${section.id}`}>any of {sectionLabel(plan.document, index)}</option>
           {items.map(({ item }) => (
@@ -167,6 +179,16 @@ function PlaceSelect({ label, plan, add }: { label: string; plan: Plan; add: (va
       ))}
     </select>
   );
+}
+
+/** Whether the first rows have had their time: the lists to choose from are long, and nobody opens them at once. */
+function useAfterRows(): boolean {
+  const [after, setAfter] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setAfter(true), AFTER_ROWS);
+    return () => clearTimeout(timer);
+  }, []);
+  return after;
 }
 
 function placeWords(plan: Plan, place: string): string {

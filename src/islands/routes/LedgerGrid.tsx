@@ -49,9 +49,15 @@ export function LedgerGrid({ list, place, setPlace, column, setColumn, zoom, ope
   useLayoutEffect(() => {
     const node = scroller.current;
     if (node === null) return;
-    const observer = new ResizeObserver(() =>
-      setSize({ width: node.clientWidth, height: node.clientHeight }),
-    );
+    const measure = () =>
+      setSize((before) =>
+        before.width === node.clientWidth && before.height === node.clientHeight
+          ? before
+          : { width: node.clientWidth, height: node.clientHeight },
+      );
+    // Before it is painted, so that the first rows that are asked for are the right ones.
+    measure();
+    const observer = new ResizeObserver(measure);
     observer.observe(node);
     return () => observer.disconnect();
   }, []);

@@ -1,6 +1,6 @@
 /** The list of routes that the ledger shows: how many rows, which stands where, and the rows in sight. */
-import { useEffect, useMemo, useState } from 'react';
-import type { ListQuery, ListSummary } from '../../worker/list-query';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { ALL_ROUTES, type ListQuery, type ListSummary } from '../../worker/list-query';
 import type { RouteRow } from '../../worker/types';
 import { useAnalysisClient } from '../study/analysis';
 import { useStudy } from '../study/store';
@@ -19,14 +19,24 @@ export function useList(query: ListQuery, since: Since | null): RouteList | null
   const opened = useStudy((state) => state.opened);
   const document = useStudy((state) => state.document);
   const past = useStudy((state) => state.past);
-  const [list, setList] = useState<RouteList | null>(null);
   const key = JSON.stringify(query);
+  // How many there are in all is known already.
+  const [list, setList] = useState<RouteList | null>(() =>
+    analysis !== null && key === JSON.stringify(ALL_ROUTES)
+      ? { query, summary: { total: analysis.routes, exact: analysis.exact, front: 0, refused: null } }
+      : null,
+  );
+  const isGiven = useRef(list !== null);
   const base = useMemo(
     () => (since === null ? null : since === 'opened' ? opened : beforeLastEdit(document, past)),
     [since, opened, document, past],
   );
   useEffect(() => {
     if (analysis === null) return;
+    if (isGiven.current) {
+      isGiven.current = false;
+      return;
+    }
     let current = true;
     const asked = JSON.parse(key) as ListQuery;
     const look = async () => {
