@@ -99,13 +99,34 @@ try {
   await page.getByRole('button', { name: /snag/ }).click();
   await picture('snags');
 
+  await page.goto(`${heating}/forks`);
+  const map = page.getByRole('application', { name: /^Map of forks/ });
+  await map.locator('[data-node="section:home"]').waitFor();
+  await counted();
+  await map.focus();
+  for (const key of ['ArrowDown', 'ArrowDown', 'ArrowDown', 'ArrowRight']) await page.keyboard.press(key);
+  await page.getByText('Main heating is “Heat pump”.').waitFor();
+  await picture('forks');
+  await map.locator('[data-node="section:home"] text').first().dblclick();
+  await map.locator('[data-node="item:loft_depth"] text').first().click();
+  await picture('forks-unfolded');
+
   await page.goto(`${heating}/routes`);
-  await page.getByRole('listbox').focus();
+  await page.getByText('of them take every fork').waitFor();
+  await page.getByRole('listbox', { name: /^Routes/ }).focus();
   for (let n = 0; n < 8; n += 1) await page.keyboard.press('ArrowDown');
   for (let n = 0; n < 26; n += 1) await page.keyboard.press('ArrowRight');
   await page.getByRole('heading', { name: 'Route 9' }).waitFor();
   await page.getByText(/asked: |not applicable: /).waitFor();
   await picture('routes');
+  await page.getByRole('button', { name: 'Every fork first' }).click();
+  await page.getByRole('checkbox', { name: 'Fold what is drawn' }).check();
+  await page.getByText('between them take every fork').waitFor();
+  await page.getByRole('listbox', { name: /^Routes/ }).focus();
+  await page.keyboard.press('ArrowDown');
+  await page.getByRole('button', { name: /^Compare with route/ }).click();
+  await page.getByText('They part before').waitFor();
+  await picture('routes-compared');
 
   await page.goto(`${heating}/walk?route=9`);
   await page.getByRole('button', { name: 'Pass route 9, walk 10' }).waitFor();
@@ -115,6 +136,11 @@ try {
   await page.getByRole('radio', { name: 'Gas boiler' }).check();
   await page.getByRole('button', { name: 'Phone' }).click();
   await picture('walk-changed');
+  await page.goto(`${heating}/walk?route=9`);
+  await page.getByRole('button', { name: 'Pass route 9, walk 10' }).waitFor();
+  await page.getByRole('button', { name: 'Paper' }).click();
+  await page.getByRole('article', { name: 'Script on paper' }).waitFor();
+  await picture('paper');
 } finally {
   await browser.close();
   server.kill();

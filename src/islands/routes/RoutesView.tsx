@@ -77,6 +77,7 @@ function Ledger({ walk }: Props) {
 
   const choose = (next: bigint) => {
     if (next !== place) setPrevious(current);
+    setStaying(null);
     setPlace(next);
   };
   const change = useCallback(
@@ -102,8 +103,7 @@ function Ledger({ walk }: Props) {
     return () => {
       latest = false;
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only when the list is another
-  }, [client, list]);
+  }, [client, list, staying]);
   const goTo = async (number: string) => {
     const position = list === null ? null : await client.api.positionIn(list.query, number);
     setMissed(position === null ? number : null);
