@@ -13,7 +13,7 @@ import { caseOf, type Case } from './judges';
 import { seedsToTry } from './seeds';
 
 const DRAWN = seedsToTry([], 400);
-const EDITED = seedsToTry([7], 100);
+const EDITED = seedsToTry([7], 300);
 
 /** Numbers of the routes that are left, in order, those that are one in a list. */
 type Rows = readonly (readonly bigint[])[];
@@ -149,7 +149,7 @@ describe('routes that only one of two versions has', () => {
       if (rows.length > 0 && rows.length < now.routes.length) differing += 1;
     }
 
-    assert.ok(differing > EDITED.count * 0.1, `only ${differing} had some routes touched and some not`);
+    assert.ok(differing > EDITED.count * 0.05, `only ${differing} had some routes touched and some not`);
   });
 });
 

@@ -153,3 +153,33 @@ test('what each answer leads to, the routes still possible, and the coded row ar
   await expect(page.getByRole('row', { name: 'moved_in -4' })).toBeVisible();
   await accessible(page);
 });
+
+test('a hand-off is walked on into its follow-up, with what was carried and one closing thanks', async ({
+  page,
+}) => {
+  await page.goto('/studies/tern-valley-home-heating/walk?route=1');
+  await expect(page.getByText('Route 1 of', { exact: false })).toBeVisible();
+  await page.getByRole('button', { name: 'To the end' }).click();
+  await expect(page.getByRole('heading', { name: 'Handed on' })).toBeVisible();
+  await page.getByRole('button', { name: 'Walk on' }).click();
+  const trail = page.getByRole('navigation', { name: 'Trail' });
+  await expect(trail).toContainText('Winter Diary');
+  await expect(page.getByRole('complementary', { name: 'Why' })).toContainText('heat_main = 2, people = 2');
+  await accessible(page);
+  // A page a question; logs are asked of those with a stove only, which was carried along.
+  const next = page.getByRole('button', { name: 'Next' });
+  await page.getByRole('radio', { name: 'Yes' }).check();
+  await next.click();
+  await page.getByLabel('Which day are you writing about?').fill('2026-12-01');
+  await next.click();
+  await page.getByRole('radio', { name: 'It was not on' }).or(page.getByRole('checkbox', { name: 'It was not on' })).check(); // prettier-ignore
+  await next.click();
+  await page.getByRole('radio').nth(3).check();
+  await next.click();
+  await page.getByRole('radio', { name: 'No', exact: true }).check();
+  await next.click();
+  await next.click();
+  await expect(page.getByRole('heading', { name: 'Complete' })).toBeVisible();
+  await page.getByRole('button', { name: 'Back to the first questionnaire' }).first().click();
+  await expect(page.getByRole('heading', { name: 'Handed on' })).toBeVisible();
+});

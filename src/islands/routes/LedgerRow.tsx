@@ -63,7 +63,7 @@ export function LedgerRow({ row, share, front, y, current, choose, open }: Props
       <em style={{ left: 186 }}>{row.items.length}</em>
       <em style={{ left: 226 }}>{minutes}</em>
       {row.times !== '1' && <u>× {countText(row.times, 4)}</u>}
-      {share !== undefined && (
+      {share !== undefined && row.times === '1' && (
         <small>
           <s style={{ width: `${Math.min(1, share / WHOLE_BAR) * 100}%` }} />
           {shareText(share)}

@@ -15,27 +15,26 @@ import type { Session } from './session';
 import type { ItemsAhead } from './ahead';
 import classes from './walk.module.css';
 
+/** Desktop and phone: the widths of the respondent's page. */
+export type Device = 'Desktop' | 'Phone';
+
 interface Props {
   readonly plan: Plan;
   readonly session: Session;
-  readonly device: 'Desktop' | 'Phone';
+  readonly device: Device;
   readonly following: boolean;
   readonly current: string | null;
   readonly setCurrent: (key: string) => void;
   readonly again: () => void;
   readonly ahead: ItemsAhead | null;
+  /** What walking again is called at the ending. */
+  readonly againWords?: string;
+  /** Goes on into the questionnaire that an ending hands on to, by the ending's id. */
+  readonly walkOn?: (ending: string) => void;
 }
 
-export function RespondentPage({
-  plan,
-  session,
-  device,
-  following,
-  current,
-  setCurrent,
-  again,
-  ahead,
-}: Props) {
+export function RespondentPage(props: Props) {
+  const { plan, session, device, following, current, setCurrent, ahead } = props;
   const { walk, page, at, faults, next, back } = session;
   const paper = useRef<HTMLFormElement>(null);
 
@@ -60,7 +59,7 @@ export function RespondentPage({
   }, [firstFault, session.confirmed]);
 
   if (walk === null) return null;
-  if (page === null) return <EndingPage plan={plan} session={session} device={device} again={again} />;
+  if (page === null) return <EndingPage {...props} />;
   const section = plan.sections[page.section]?.section;
   const first = page.steps[0];
   const before = session.pages[at - 1];
@@ -161,7 +160,7 @@ function questionWords(plan: Plan, session: Session, step: WalkStep): string {
   return text.length > 60 ? `${text.slice(0, 59)}…` : text;
 }
 
-function EndingPage({ plan, session, device, again }: Pick<Props, 'plan' | 'session' | 'device' | 'again'>) {
+function EndingPage({ plan, session, device, again, againWords, walkOn }: Props) {
   const { walk, back } = session;
   const heading = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
@@ -204,8 +203,13 @@ function EndingPage({ plan, session, device, again }: Pick<Props, 'plan' | 'sess
           Back
         </button>
         <button type="button" onClick={again}>
-          Walk again, choosing freely
+          {againWords ?? 'Walk again, choosing freely'}
         </button>
+        {next !== undefined && 'questionnaire' in next && walkOn !== undefined && (
+          <button type="button" className={classes.next} onClick={() => walkOn(end.ending.id)}>
+            Walk on
+          </button>
+        )}
       </div>
     </div>
   );

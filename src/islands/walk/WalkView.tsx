@@ -1,15 +1,20 @@
 /** Walk: the respondent's page in the middle, the trail at the left, why and the verdict at the right. */
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState, type ComponentProps } from 'react';
+import * as v from 'valibot';
+import { readDocument } from '../../core/document/read';
 import type { Answers } from '../../core/document/types';
 import type { Plan } from '../../core/routing/plan';
+import { planOf } from '../../core/routing/planner';
 import { useAnalysisClient } from '../study/analysis';
 import { useStudy } from '../study/store';
+import { call } from '../ui/api';
 import { countText, grouped } from '../ui/format';
+import { FollowUp } from './FollowUp';
 import { PaperScript, type PaperWalk } from '../paper/PaperScript';
 import { useAhead, usePossible } from './ahead';
 import { InputsCard } from './InputsCard';
 import { LeadsCard } from './LeadsCard';
-import { RespondentPage } from './RespondentPage';
+import { RespondentPage, type Device } from './RespondentPage';
 import { RespondentsCard } from './RespondentsCard';
 import { RowCard } from './RowCard';
 import { useSession, type Session } from './session';
@@ -19,16 +24,21 @@ import { WhyCards } from './WhyCards';
 import { useRouteOfWalk } from './route-of-walk';
 import classes from './walk.module.css';
 
-/** Desktop and phone: the widths of the respondent's page; paper: the printed script with this walk on it. */
-type Device = 'Desktop' | 'Phone' | 'Paper';
+/** How the walk is shown; paper: the printed script with this walk on it. */
+type Shown = Device | 'Paper';
 
 export function WalkView() {
   const plan = useStudy((state) => state.plan);
   const analysis = useStudy((state) => state.analysis);
   const reviewing = useStudy((state) => state.reviewing);
+  const api = useStudy((state) => state.api);
+  const [followUp, setFollowUp] = useState<Omit<ComponentProps<typeof FollowUp>, 'device' | 'back'> | null>(
+    null,
+  );
+  const [problem, setProblem] = useState<string | null>(null);
   const client = useAnalysisClient();
   const session = useSession(plan);
-  const [device, setDevice] = useState<Device>('Desktop');
+  const [device, setDevice] = useState<Shown>('Desktop');
   const [following, setFollowing] = useState<string | null>(() =>
     new URLSearchParams(location.search).get('route'),
   );
@@ -96,6 +106,27 @@ export function WalkView() {
     setFollowing(null);
     history.replaceState(null, '', location.pathname);
   };
+  const walkOn = async (ending: string) => {
+    const reply = await call(
+      v.object({ document: v.unknown() }),
+      'GET',
+      `${api}/follow-up?ending=${encodeURIComponent(ending)}`,
+    );
+    const read = reply.ok ? readDocument(reply.body.document) : null;
+    if (!reply.ok || read?.ok !== true) {
+      setProblem(reply.ok ? 'The follow-up is no questionnaire that can be used.' : reply.problem);
+      return;
+    }
+    const next = planOf(read.document);
+    const to = plan.endings.find((each) => each.ending.id === ending)?.ending.next;
+    const carry = to !== undefined && 'carry' in to ? (to.carry ?? []) : [];
+    const environment = session.walk?.environment(plan.sections.length, null);
+    const carried = Object.fromEntries(
+      carry.map((name) => [name, environment?.read(name.toLowerCase()).value ?? null]),
+    );
+    setProblem(null);
+    setFollowUp({ plan: next, given: { ...firstGiven(next), ...carried }, carried: carry });
+  };
   const steps = session.walk?.steps ?? [];
   const left =
     following !== null &&
@@ -105,6 +136,14 @@ export function WalkView() {
     () => session.page?.steps.find(({ key }) => key === current) ?? session.page?.steps[0] ?? null,
     [session.page, current],
   );
+  if (followUp !== null)
+    return (
+      <FollowUp
+        {...followUp}
+        device={device === 'Phone' ? 'Phone' : 'Desktop'}
+        back={() => setFollowUp(null)}
+      />
+    );
   return (
     <div className={classes.columns}>
       <Trail
@@ -151,6 +190,11 @@ export function WalkView() {
             </button>
           )}
         </div>
+        {problem !== null && (
+          <p role="alert" className={classes.refused}>
+            {problem}
+          </p>
+        )}
         {device === 'Paper' ? (
           <PaperScript
             plan={plan}
@@ -168,6 +212,7 @@ export function WalkView() {
             current={step?.key ?? null}
             setCurrent={setCurrent}
             again={free}
+            walkOn={(ending) => void walkOn(ending)}
           />
         ) : (
           <div className={classes.paper}>

@@ -5,12 +5,14 @@ import { studyOfLink } from '../../../../store/links';
 import { store } from '../../../../store/open';
 import * as comments from '../../studies/[id]/comments';
 import * as draw from '../../studies/[id]/draw';
+import * as followUp from '../../studies/[id]/follow-up';
 import * as verdicts from '../../studies/[id]/verdicts';
 
 const DOORS: Readonly<Record<string, Readonly<Record<string, APIRoute>>>> = {
   verdicts: { GET: verdicts.GET, POST: verdicts.POST, DELETE: verdicts.DELETE },
   comments: { GET: comments.GET, POST: comments.POST },
   draw: { GET: draw.GET },
+  'follow-up': { GET: followUp.GET },
 };
 
 export const ALL: APIRoute = (context) => {
