@@ -183,3 +183,37 @@ test('a hand-off is walked on into its follow-up, with what was carried and one 
   await page.getByRole('button', { name: 'Back to the first questionnaire' }).first().click();
   await expect(page.getByRole('heading', { name: 'Handed on' })).toBeVisible();
 });
+
+test('a section with a time limit shows its clock, and moves on when the time is over', async ({ page }) => {
+  const question = (name: string) => ({
+    kind: 'question',
+    name,
+    text: `Question ${name}?`,
+    required: true,
+    answer: { type: 'single', options: [{ code: 1, label: `Yes to ${name}` }] },
+  });
+  const empty = (await (await page.request.get('/api/studies/winter-diary/file')).json()) as object;
+  const document = {
+    ...empty,
+    title: 'Against the clock',
+    given: [],
+    sections: [
+      { id: 'quick', title: 'Quick', kind: 'topic', timeLimit: 3, items: [question('one'), question('two')] },
+      { id: 'calm', title: 'Calm', kind: 'topic', items: [question('three')] },
+    ],
+    settings: { pages: 'item' },
+  };
+  const reply = await page.request.post('/api/studies', { data: { document } });
+  expect(reply.ok()).toBe(true);
+  const { id } = (await reply.json()) as { id: string };
+  await page.goto(`/studies/${id}/walk`);
+  await page.getByRole('button', { name: 'Choose freely' }).click();
+  await expect(page.getByRole('timer', { name: 'Time left in this section' })).toHaveText(/^0:0[123]$/);
+  await expect(page.getByText('Question three?')).toBeVisible();
+  await expect(page.getByRole('timer')).toHaveCount(0);
+  const trail = page.getByRole('navigation', { name: 'Trail' });
+  await expect(trail.getByText('two')).toBeVisible();
+  await page.getByText('The coded row as it stands').click();
+  await expect(page.getByRole('row', { name: 'one -3' })).toBeVisible();
+  await expect(page.getByRole('row', { name: 'two -4' })).toBeVisible();
+});

@@ -6,6 +6,7 @@
 import type { Answers, MissingReason, Question, Questionnaire, Value } from '../document/types';
 import type { Input } from '../condition/resolve';
 import { isBlank, isMissingAnswer } from '../routing/answers';
+import { drawKey } from '../routing/draws';
 import { itemKey, type Plan, type PlanItem, type PlanSection } from '../routing/plan';
 import { passesOf } from '../routing/step';
 import type { Walk, WalkStep } from '../routing/walk';
@@ -189,6 +190,17 @@ function fateUnpresented(
     if (section.repeat === null) return 'not_reached';
     const count = passCount(planItem.section);
     return count !== null && here > count ? 'not_applicable' : 'not_reached';
+  }
+  const timedOut = walk.steps.find(
+    (step) =>
+      step.departure?.by === 'time-out' &&
+      step.planItem.section === planItem.section &&
+      step.pass === pass &&
+      step.planItem.index < planItem.index,
+  );
+  if (timedOut !== undefined) {
+    const drawn = section.section.draw === undefined ? null : walk.drawn.get(drawKey(section, here));
+    return drawn?.has(planItem.index) === false ? 'not_drawn' : 'not_reached';
   }
   const leftOut = walk.passedOver.some(
     ({ section: s, pass: p, item, why }) =>

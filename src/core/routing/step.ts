@@ -187,7 +187,9 @@ function aim(plan: Plan, target: PlanTarget, from: PlanSection, pass: number, ar
 export type Departure =
   | { readonly by: 'carry-on' }
   | { readonly by: 'skip'; readonly skip: PlanSkip }
-  | { readonly by: 'quota'; readonly quota: PlanQuota };
+  | { readonly by: 'quota'; readonly quota: PlanQuota }
+  /** The time of the section ran out: on from its end. */
+  | { readonly by: 'time-out' };
 
 /** Where an item that was presented and answered leads: full quotas first, then skips, then the next item. */
 export function depart(
@@ -209,4 +211,11 @@ export function depart(
   }
   const cursor: Cursor = { at: 'item', section: section.index, pass: pass ?? 1, item: planItem.index + 1 };
   return { cursor, departure: { by: 'carry-on' } };
+}
+
+/** Past the last item of the section, whose time has run out; of a repeated one, of this pass. */
+export function timeOut(plan: Plan, { planItem, pass }: Arrival): { cursor: Cursor; departure: Departure } {
+  const item = plan.sections[planItem.section]?.items.length ?? 0;
+  const cursor: Cursor = { at: 'item', section: planItem.section, pass: pass ?? 1, item };
+  return { cursor, departure: { by: 'time-out' } };
 }

@@ -363,4 +363,36 @@ describe('the coded row', () => {
     assert.deepEqual(stopped({ n: 2, 'x#1': [1] }, 'x#1'), [1, -4, -4, -4, -1]);
     assert.deepEqual(stopped({ n: 2, 'x#1': [1], 'y#1': 1 }, 'x#2'), [1, 1, -3, -4, -1]);
   });
+
+  it('leaves what was left in a section whose time ran out as not reached, and goes on after it', () => {
+    const document = questionnaire([
+      section('a', [ask('x', 2, { required: true }), ask('y', 2, { required: true }), ask('z')], {
+        timeLimit: 60,
+      }),
+      section('b', [ask('d1'), ask('d2'), ask('d3')], { draw: 2, timeLimit: 60 }),
+      section('c', [ask('last')]),
+    ]);
+    const input = {
+      answers: { x: 1, last: 2 },
+      timedOut: ['y', 'd1'],
+      draws: { b: ['d1', 'd2'] },
+      lenient: true,
+    };
+    const found = walk(planFor(document), input);
+    assert.ok(found.ok);
+    assert.deepEqual(
+      found.walk.steps.map(({ key }) => key),
+      ['x', 'y', 'd1', 'last'],
+    );
+    assert.deepEqual(row(document, input), {
+      x: 1,
+      y: -3,
+      z: -4,
+      d1: -3,
+      d2: -4,
+      d3: -2,
+      last: 2,
+      ending: 'done',
+    });
+  });
 });

@@ -13,6 +13,7 @@ import { PlanEnvironment, readingOf, type ReadingStore } from './readings';
 import {
   arrive,
   depart,
+  timeOut,
   START,
   type Arrival,
   type Departure,
@@ -29,6 +30,8 @@ export interface WalkInput {
   readonly full?: readonly string[];
   /** The last item presented. */
   readonly stoppedAt?: string;
+  /** Items (`name#pass` in a repeat) at which the time of their section ran out: the rest of it is not reached. */
+  readonly timedOut?: readonly string[];
   /** For draws, and for given values with `random`; those are refused without one. */
   readonly seed?: number;
   /**
@@ -167,7 +170,9 @@ class Walker implements Surroundings, ReadingStore {
         this.steps.push({ ...step, departure: null });
         return this.result(null, blocked && !asked ? 'fault' : 'asked-to');
       }
-      const { cursor: next, departure } = depart(this.plan, arrival, this, this.isFull);
+      const { cursor: next, departure } = this.input.timedOut?.includes(step.key)
+        ? timeOut(this.plan, arrival)
+        : depart(this.plan, arrival, this, this.isFull);
       this.steps.push({ ...step, departure });
       cursor = next;
     }

@@ -91,6 +91,7 @@ export function passedOverBecause(walk: Walk, planItem: PlanItem, pass: number |
 function jumpWords(walk: Walk, jump: WalkStep): string {
   const { departure, planItem, pass, key } = jump;
   if (departure?.by === 'quota') return `passed over from ${key}, as quota ${departure.quota.id} is full`;
+  if (departure?.by === 'time-out') return `not reached: the time ran out at ${key}`;
   if (departure?.by !== 'skip') return `passed over after ${key}: the section's end leads past it`;
   const { skip } = departure;
   if (skip.if === null) return `skipped over from ${key}, always`;

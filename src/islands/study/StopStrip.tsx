@@ -1,8 +1,8 @@
 /** The bar on top: mark, study, the stops with their live figures, snags, undo and redo. */
 import { Download, History, Library, Redo2, Search, Undo2, Users } from 'lucide-react';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useState, type ReactNode } from 'react';
 import { setTitle } from '../../core/editing/structure';
-import { countText, grouped, plural, whenText } from '../ui/format';
+import { plural, whenText } from '../ui/format';
 import { Mark } from '../ui/Mark';
 import { BankPanel } from './BankPanel';
 import { FindPanel } from './FindPanel';
@@ -12,7 +12,8 @@ import { SnagPanel } from './SnagPanel';
 import { useSnags } from './snags';
 import type { Saving } from './saving';
 import { useStudy } from './store';
-import { STOP_NAMES, STOPS, type Stop } from './stops';
+import { StopLinks } from './StopLinks';
+import { STOPS, type Stop } from './stops';
 import classes from './study.module.css';
 
 type Panel = 'snags' | 'history' | 'find' | 'bank' | 'review';
@@ -43,31 +44,13 @@ export function StopStrip({ stop, goTo }: Props) {
     addEventListener('keydown', onKey, { capture: true });
     return () => removeEventListener('keydown', onKey, { capture: true });
   }, []);
-  const figures = useFigures();
   return (
     <header className={classes.bar}>
       <a className={classes.mark} href="/" title="All studies">
         <Mark /> Jolly Fork
       </a>
       <Title />
-      <nav className={classes.stops} aria-label="Stops">
-        {STOPS.map((name) => (
-          <a
-            key={name}
-            href={`/studies/${id}/${name}`}
-            className={name === stop ? classes.current : undefined}
-            aria-current={name === stop ? 'page' : undefined}
-            onClick={(event) => {
-              if (event.ctrlKey || event.metaKey || event.shiftKey) return;
-              event.preventDefault();
-              goTo(name);
-            }}
-          >
-            {STOP_NAMES[name]}
-            <small>{figures[name]}</small>
-          </a>
-        ))}
-      </nav>
+      <StopLinks stops={STOPS} stop={stop} goTo={goTo} />
       <button
         type="button"
         className={classes.pill}
@@ -88,26 +71,22 @@ export function StopStrip({ stop, goTo }: Props) {
       >
         <Search size={16} />
       </button>
-      <button
-        type="button"
-        className={classes.icon}
-        aria-label="Bank"
+      <IconButton
+        label="Bank"
         title="Bank: questions, answer lists and sections of all studies"
-        aria-expanded={panel === 'bank'}
-        onClick={() => toggle('bank')}
+        open={panel === 'bank'}
+        press={() => toggle('bank')}
       >
         <Library size={16} />
-      </button>
-      <button
-        type="button"
-        className={classes.icon}
-        aria-label="Reviewers"
+      </IconButton>
+      <IconButton
+        label="Reviewers"
         title="Reviewers: links to read, walk and judge without changing"
-        aria-expanded={panel === 'review'}
-        onClick={() => toggle('review')}
+        open={panel === 'review'}
+        press={() => toggle('review')}
       >
         <Users size={16} />
-      </button>
+      </IconButton>
       <a
         className={classes.icon}
         href={`/api/studies/${id}/file`}
@@ -136,22 +115,43 @@ export function StopStrip({ stop, goTo }: Props) {
       >
         <Redo2 size={17} />
       </button>
-      <button
-        type="button"
-        className={classes.icon}
-        aria-label="History"
+      <IconButton
+        label="History"
         title="History: every step by name"
-        aria-expanded={panel === 'history'}
-        onClick={() => toggle('history')}
+        open={panel === 'history'}
+        press={() => toggle('history')}
       >
         <History size={16} />
-      </button>
+      </IconButton>
       {panel === 'snags' && <SnagPanel close={close} />}
       {panel === 'bank' && <BankPanel close={close} />}
       {panel === 'review' && <ReviewPanel close={close} />}
       {panel === 'history' && <HistoryPanel close={close} />}
       {panel === 'find' && <FindPanel close={close} />}
     </header>
+  );
+}
+
+interface IconButtonProps {
+  readonly label: string;
+  readonly title: string;
+  readonly open: boolean;
+  readonly press: () => void;
+  readonly children: ReactNode;
+}
+
+function IconButton({ label, title, open, press, children }: IconButtonProps) {
+  return (
+    <button
+      type="button"
+      className={classes.icon}
+      aria-label={label}
+      title={title}
+      aria-expanded={open}
+      onClick={press}
+    >
+      {children}
+    </button>
   );
 }
 
@@ -194,30 +194,4 @@ function savingText(saving: Saving, savedAt: number): string {
     default:
       return saving satisfies never;
   }
-}
-
-export function useFigures(): Record<Stop, string> {
-  const document = useStudy((state) => state.document);
-  const analysis = useStudy((state) => state.analysis);
-  const verdicts = useStudy((state) => state.verdicts);
-  const items = document.sections.reduce(
-    (sum, section) => sum + section.items.filter(({ kind }) => kind !== 'page_break').length,
-    0,
-  );
-  const skips = document.sections.reduce(
-    (sum, { items }) =>
-      sum + items.reduce((own, item) => own + ('skips' in item ? (item.skips?.length ?? 0) : 0), 0),
-    0,
-  );
-  const passed = verdicts.filter(({ verdict }) => verdict === 'passed').length;
-  const routes =
-    analysis === null
-      ? 'counting …'
-      : `${analysis.exact ? '' : 'at least '}${countText(analysis.routes)} in all`;
-  return {
-    script: plural(items, 'item'),
-    forks: plural(skips, 'skip'),
-    routes,
-    walk: `${grouped(passed)} passed`,
-  };
 }

@@ -11,6 +11,7 @@ import { themeStyle } from '../ui/theme';
 import { ItemForm } from './ItemForm';
 import { pickByDigit } from './digits';
 import { escapeMarkdown, RichText } from '../ui/RichText';
+import { clockText, SectionClock } from './SectionClock';
 import type { Session } from './session';
 import type { ItemsAhead } from './ahead';
 import classes from './walk.module.css';
@@ -104,6 +105,18 @@ export function RespondentPage(props: Props) {
           </p>
         </>
       )}
+      {section?.timeLimit !== undefined &&
+        (following ? (
+          <p className={classes.clock}>
+            Limit of {clockText(section.timeLimit)} for this section; no clock runs while a route is followed.
+          </p>
+        ) : (
+          <SectionClock
+            key={`${session.walks} ${page.section} ${page.pass ?? ''}`}
+            limit={section.timeLimit}
+            over={session.timeOut}
+          />
+        ))}
       {faults.length > 0 && (
         <div className={classes.summary} role="alert">
           <strong>

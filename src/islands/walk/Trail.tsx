@@ -27,6 +27,7 @@ export function Trail({ plan, session, following, heading, possible, current }: 
   const pageOf = new Map(pages.flatMap((page, index) => page.steps.map(({ key }) => [key, index] as const)));
   const steps = new Map(walk.steps.map((step) => [step.key, step]));
   const notApplicable = plan.document.missing.find(({ reason }) => reason === 'not_applicable')?.code;
+  const notReached = plan.document.missing.find(({ reason }) => reason === 'not_reached')?.code;
   const notDrawn = plan.document.missing.find(({ reason }) => reason === 'not_drawn')?.code;
   const lines = whyLines(plan, walk);
   const lastShown = Math.max(
@@ -55,6 +56,7 @@ export function Trail({ plan, session, following, heading, possible, current }: 
           const page = pageOf.get(name) ?? -1;
           if (!presented || step === undefined) {
             const drawn = because.startsWith('not drawn');
+            const reached = !because.startsWith('not reached');
             return (
               <li
                 key={name}
@@ -64,7 +66,13 @@ export function Trail({ plan, session, following, heading, possible, current }: 
               >
                 <i />
                 <span>{name}</span>
-                <em>{drawn ? `${notDrawn} not drawn` : `${notApplicable} not applicable`}</em>
+                <em>
+                  {drawn
+                    ? `${notDrawn} not drawn`
+                    : reached
+                      ? `${notApplicable} not applicable`
+                      : `${notReached} not reached`}
+                </em>
               </li>
             );
           }

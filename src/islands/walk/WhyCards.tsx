@@ -93,6 +93,8 @@ function departureWords(plan: Plan, { departure }: WalkStep, next: string): stri
     }
     case 'quota':
       return `Goes to ${targetView(plan, departure.quota.to).label}, as quota ${departure.quota.id} is full`;
+    case 'time-out':
+      return `The time ran out: on to ${next}`;
     default:
       return `Carries on to ${next}`;
   }

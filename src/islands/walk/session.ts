@@ -15,6 +15,8 @@ export interface WalkInputs {
   readonly full?: readonly string[];
   readonly draws?: Readonly<Record<string, readonly string[]>>;
   readonly seed: number;
+  /** Items at which the time of their section ran out. */
+  readonly timedOut?: readonly string[];
 }
 
 export interface Dropped {
@@ -54,6 +56,7 @@ type Action =
     }
   | { readonly do: 'answer'; readonly key: string; readonly value: Value | null }
   | { readonly do: 'inputs'; readonly inputs: WalkInputs }
+  | { readonly do: 'time-out'; readonly key: string }
   | { readonly do: 'tried'; readonly confirmed: string }
   | { readonly do: 'go'; readonly to: number; readonly drop: readonly string[] };
 
@@ -84,6 +87,16 @@ function reduce(state: SessionState, action: Action): SessionState {
     }
     case 'inputs':
       return { ...state, inputs: action.inputs, at: 0, tried: false };
+    case 'time-out': {
+      const { timedOut = [] } = state.inputs;
+      return {
+        ...state,
+        inputs: { ...state.inputs, timedOut: [...timedOut, action.key] },
+        at: state.at + 1,
+        reached: Math.max(state.reached, state.at + 1),
+        tried: false,
+      };
+    }
     case 'tried':
       return { ...state, tried: true, confirmed: action.confirmed };
     case 'go': {
@@ -141,6 +154,8 @@ export interface Session extends Omit<SessionState, 'at'> {
   next(): void;
   back(): void;
   goTo(page: number): void;
+  /** The time of the section in hand has run out: on from its end, whatever is not answered. */
+  timeOut(): void;
   /** Goes on to the ending, or to the first page that keeps the respondent. */
   toEnd(): void;
 }
@@ -188,6 +203,11 @@ export function useSession(plan: Plan): Session {
       else dispatch({ do: 'go', to: at + 1, drop: offRoute });
     },
     back: () => dispatch({ do: 'go', to: Math.max(0, at - 1), drop: [] }),
+    timeOut() {
+      // Of a page in random order, the one that stands last in the questionnaire.
+      const last = walked?.steps.findLast(({ key }) => page?.steps.some((step) => step.key === key));
+      if (last !== undefined) dispatch({ do: 'time-out', key: last.key });
+    },
     toEnd() {
       const kept = pages.findIndex(({ steps }) =>
         steps.some((step) => step.faults.some(({ kind }) => kind !== 'soft')),
