@@ -10,7 +10,7 @@ import { format, resolveConfig } from 'prettier';
 import { add, at, keyToPaint } from './interface';
 import { markdown } from './timing';
 
-const SIZES = [60, 300, 1000];
+const SIZES = [60, 300, 400, 1000];
 const JUMPS = 12;
 
 interface Row {
