@@ -9,6 +9,9 @@ import { plural } from '../ui/format';
 import type { Session } from './session';
 import classes from './cards.module.css';
 
+/** Items passed over whose reasons are listed. */
+const MOST_OVER = 6;
+
 interface Props {
   readonly plan: Plan;
   readonly session: Session;
@@ -37,6 +40,8 @@ function Why({ plan, session, step }: Props & { readonly step: WalkStep }) {
   const next = onward === undefined ? lines.length : lines.findIndex(({ name }) => name === onward.key);
   const over = lines.slice(here + 1, next).filter(({ presented }) => !presented);
   const code = plan.document.missing.find(({ reason }) => reason === 'not_applicable')?.code;
+  // What was not drawn, or not reached in time, has a code of its own.
+  const isPlain = over.every(({ because }) => !/^not (drawn|reached)/.test(because));
   return (
     <>
       <h2>
@@ -66,15 +71,25 @@ function Why({ plan, session, step }: Props & { readonly step: WalkStep }) {
           <p className={classes.line}>
             <i>–</i>
             <span>
-              {plural(over.length, 'item')} passed over, coded <code>{code}</code>:{' '}
-              {over
-                .slice(0, 6)
-                .map(({ name }) => name)
-                .join(', ')}
-              {over.length > 6 && ` and ${over.length - 6} more`}
+              {plural(over.length, 'item')} passed over
+              {isPlain && (
+                <>
+                  , coded <code>{code}</code>
+                </>
+              )}
+              :
             </span>
           </p>
         )}
+        {over.slice(0, MOST_OVER).map(({ name, because }) => (
+          <p key={name} className={classes.line}>
+            <i />
+            <span>
+              <code>{name}</code> {because}
+            </span>
+          </p>
+        ))}
+        {over.length > MOST_OVER && <p className={classes.line}>and {over.length - MOST_OVER} more</p>}
       </div>
     </>
   );
