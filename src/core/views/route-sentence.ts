@@ -20,7 +20,7 @@ interface Said {
   readonly words: string;
 }
 
-/** Without its full stop; “A respondent” alone where nothing steers. */
+/** Without its full stop; “Every respondent” where nothing steers. */
 export function routeSentence(
   plan: Plan,
   route: { readonly items: readonly string[]; readonly answers: Answers },
@@ -30,6 +30,7 @@ export function routeSentence(
   const no = said.filter(({ words }) => isYesOrNo(words, 'no'));
   const blank = said.filter(({ words }) => words === '');
   const rest = said.filter((each) => ![yes, no, blank].some((list) => list.includes(each)));
+  if (said.length === 0) return [plain('Every respondent')];
   const parts: SentencePart[] = [plain('A respondent')];
   const clauses: SentencePart[][] = [];
   if (yes.length > 0) clauses.push([plain('says '), strong('yes'), plain(' to '), ...labels(yes)]);

@@ -51,6 +51,13 @@ describe('a route as a sentence', () => {
     );
   });
 
+  it('speaks of everybody where nothing steers', () => {
+    const straight = planFor(questionnaire([section('a', [ask('one'), ask('two')])]));
+    assert.deepEqual(routeSentence(straight, { items: ['one', 'two'], answers: {} }), [
+      { text: 'Every respondent', answer: false },
+    ]);
+  });
+
   it('puts passes with the same answer together', () => {
     assert.equal(
       say('agree', 'built', 'old', 'rooms', 'cold#1', 'why#1', 'cold#2', 'why#2', 'cold#3'),

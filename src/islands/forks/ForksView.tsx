@@ -178,6 +178,11 @@ export function ForksView() {
         </div>
         <div className={classes.map} ref={frame}>
           {failed !== null && <p className={classes.message}>{failed}</p>}
+          {sections.length === 0 && (
+            <p className={classes.message}>
+              There is nothing to map yet: write questions in Script, and see here how they branch.
+            </p>
+          )}
           {failed === null && river === null && <p className={classes.message}>Drawing the map …</p>}
           {problem !== null && (
             <p className={classes.refused} role="alert">

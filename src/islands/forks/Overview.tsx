@@ -1,5 +1,5 @@
 /** The whole map in a corner, with what is in sight; shown where that is not all. */
-import { useRef, type PointerEvent, type RefObject } from 'react';
+import { memo, useRef, type PointerEvent, type RefObject } from 'react';
 import type { Bounds } from './bounds';
 import classes from './forks.module.css';
 import { nodeWidth } from './RiverDrawing';
@@ -45,20 +45,25 @@ export function Overview({ river, bounds, view, frame, center }: Props) {
       onPointerDown={go}
       onPointerMove={go}
     >
-      {river.model.nodes.map(({ id }) => {
-        const point = river.layout.nodes[id];
-        return point === undefined ? null : (
-          <rect
-            key={id}
-            x={point.x}
-            y={point.y}
-            width={nodeWidth(river, id)}
-            height={Math.max(river.sizes.height, 1.5 / scale)}
-            fill="#1f6b58"
-          />
-        );
-      })}
+      <Bars river={river} scale={scale} />
       <rect {...seen} fill="#f4b22333" stroke="#8a5f00" strokeWidth={1.5 / scale} />
     </svg>
   );
 }
+
+/** The same however the map is moved. */
+const Bars = memo(function Bars({ river, scale }: { readonly river: River; readonly scale: number }) {
+  return river.model.nodes.map(({ id }) => {
+    const point = river.layout.nodes[id];
+    return point === undefined ? null : (
+      <rect
+        key={id}
+        x={point.x}
+        y={point.y}
+        width={nodeWidth(river, id)}
+        height={Math.max(river.sizes.height, 1.5 / scale)}
+        fill="#1f6b58"
+      />
+    );
+  });
+});

@@ -4,6 +4,7 @@
  */
 import { useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { grouped } from '../ui/format';
+import { useLedger } from '../study/ledger';
 import { useStudy } from '../study/store';
 import { columnsIn } from './columns';
 import { LedgerHeads, SIDES } from './LedgerHeads';
@@ -30,6 +31,7 @@ interface Props {
 
 export function LedgerGrid({ list, place, setPlace, column, setColumn, zoom, open }: Props) {
   const plan = useStudy((state) => state.plan);
+  const ledger = useLedger();
   const scroller = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 1000, height: 480 });
   const [top, setTop] = useState(0n);
@@ -184,6 +186,7 @@ export function LedgerGrid({ list, place, setPlace, column, setColumn, zoom, ope
             <LedgerRow
               key={row.number}
               row={row}
+              ledger={ledger}
               share={shares.get(row.number)}
               front={first + BigInt(index) < BigInt(list.summary.front)}
               y={HEADS + index * ROW}

@@ -46,7 +46,10 @@ export function LedgerHead(props: Props) {
         ) : (
           <>
             <b title={grouped(total)}>{countText(total)}</b>
-            <small>{analysis.exact ? 'routes, counted exactly' : 'routes'}</small>
+            <small>
+              {total === '1' ? 'route' : 'routes'}
+              {analysis.exact && ', counted exactly'}
+            </small>
           </>
         )}
       </p>
@@ -55,10 +58,11 @@ export function LedgerHead(props: Props) {
           Show all
         </button>
       ) : (
+        total !== '1' &&
         cover?.complete && (
           <p className={classes.big}>
             <b>{cover.routes.length}</b>
-            <small>of them take every fork</small>
+            <small>of them {cover.routes.length === 1 ? 'takes' : 'take'} every fork</small>
           </p>
         )
       )}

@@ -1,7 +1,7 @@
 /** One route of the ledger: its number, ending and length at the left, its share and verdict at the right. */
 import { endingLabel } from '../../core/views/targets';
 import type { RouteRow } from '../../worker/types';
-import { useLedger } from '../study/ledger';
+import type { Ledger } from '../study/ledger';
 import { useStudy } from '../study/store';
 import { EndingMark } from '../ui/EndingMark';
 import { countText, grouped, percentText, routeText } from '../ui/format';
@@ -13,6 +13,7 @@ const WHOLE_BAR = 0.2;
 
 interface Props {
   readonly row: RouteRow;
+  readonly ledger: Ledger;
   readonly share: number | undefined;
   /** It stands in front of the others because of the order. */
   readonly front: boolean;
@@ -22,9 +23,9 @@ interface Props {
   readonly open: (number: string) => void;
 }
 
-export function LedgerRow({ row, share, front, y, current, choose, open }: Props) {
+export function LedgerRow({ row, ledger, share, front, y, current, choose, open }: Props) {
   const document = useStudy((state) => state.document);
-  const { byFingerprint, byNumber, reopened } = useLedger();
+  const { byFingerprint, byNumber, reopened } = ledger;
   const ending = document.endings.find(({ id }) => id === row.ending);
   const verdict = byNumber.has(row.number) ? byFingerprint.get(row.fingerprint)?.verdict : undefined;
   const stands =

@@ -123,7 +123,7 @@ function ItemReason({ route, column }: Pick<Props, 'route' | 'column'>) {
 /** Why a route of the covering set is in it. */
 function HereFor({ number, cover }: { readonly number: string; readonly cover: CoverSummary | null }) {
   const chosen = cover?.routes.find((each) => each.number === number);
-  if (chosen === undefined)
+  if (cover === null || chosen === undefined || cover.routes.length < 2)
     return (
       <p className={classes.reason}>
         Point at a cell, or use the arrow keys, to see why an item is asked or not.
@@ -133,7 +133,7 @@ function HereFor({ number, cover }: { readonly number: string; readonly cover: C
   const some = alone.slice(0, 6).join('; ');
   return (
     <p className={classes.reason}>
-      ◆ One of the {cover?.routes.length} that take every fork.{' '}
+      ◆ One of the {cover.routes.length} that take every fork.{' '}
       {alone.length === 0
         ? 'Others of them take all that it takes, too.'
         : `Of them only this one has: ${some}${alone.length > 6 ? `; and ${alone.length - 6} more` : ''}.`}

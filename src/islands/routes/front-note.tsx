@@ -13,10 +13,10 @@ const LOOKED_FOR_AT_ONCE = 400;
 /** The routes that take every fork, or every two; null while they are looked for. */
 export function useCover(which: 'forks' | 'pairs', wanted: boolean): CoverSummary | null {
   const client = useAnalysisClient();
-  const analysis = useStudy((state) => state.analysis);
+  const analysed = useStudy((state) => state.analysis?.document);
   const [cover, setCover] = useState<CoverSummary | null>(null);
   useEffect(() => {
-    if (analysis === null || !wanted) return;
+    if (analysed === undefined || !wanted) return;
     let current = true;
     void client.api.cover(which).then((found) => {
       if (current) setCover(found);
@@ -24,7 +24,7 @@ export function useCover(which: 'forks' | 'pairs', wanted: boolean): CoverSummar
     return () => {
       current = false;
     };
-  }, [client, analysis, which, wanted]);
+  }, [client, analysed, which, wanted]);
   return wanted ? cover : null;
 }
 
@@ -72,10 +72,10 @@ function coverWords(order: 'forks' | 'pairs', { routes, atLeast, taken, complete
 
 function LikelyNote() {
   const client = useAnalysisClient();
-  const analysis = useStudy((state) => state.analysis);
+  const analysed = useStudy((state) => state.analysis?.document);
   const [likely, setLikely] = useState<LikelySummary | null | undefined>(undefined);
   useEffect(() => {
-    if (analysis === null) return;
+    if (analysed === undefined) return;
     let current = true;
     void client.api.likely().then((found) => {
       if (current) setLikely(found);
@@ -83,7 +83,7 @@ function LikelyNote() {
     return () => {
       current = false;
     };
-  }, [client, analysis]);
+  }, [client, analysed]);
   return (
     <p className={classes.note} role="status">
       {likely === undefined

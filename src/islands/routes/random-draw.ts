@@ -24,7 +24,7 @@ const MOST = 500;
 export function useRandomDraw(): RandomDraw {
   const client = useAnalysisClient();
   const api = useStudy((state) => state.api);
-  const analysis = useStudy((state) => state.analysis);
+  const analysed = useStudy((state) => state.analysis?.document);
   const [draw, setDraw] = useState<Draw | null>(null);
   const [numbers, setNumbers] = useState<readonly string[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
@@ -38,7 +38,7 @@ export function useRandomDraw(): RandomDraw {
     };
   }, [api]);
   useEffect(() => {
-    if (analysis === null || draw === null) return;
+    if (analysed === undefined || draw === null) return;
     let current = true;
     void client.api.drawn(draw.seed, draw.count).then((found) => {
       if (current) setNumbers(found.filter((number) => number !== null));
@@ -46,7 +46,7 @@ export function useRandomDraw(): RandomDraw {
     return () => {
       current = false;
     };
-  }, [client, analysis, draw]);
+  }, [client, analysed, draw]);
   return {
     count: draw?.count ?? 0,
     numbers,

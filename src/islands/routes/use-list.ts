@@ -19,6 +19,8 @@ export function useList(query: ListQuery, since: Since | null): RouteList | null
   const opened = useStudy((state) => state.opened);
   const document = useStudy((state) => state.document);
   const past = useStudy((state) => state.past);
+  // What is told of the same document afterwards changes no list.
+  const analysed = analysis?.document;
   const key = JSON.stringify(query);
   // How many there are in all is known already.
   const [list, setList] = useState<RouteList | null>(() =>
@@ -32,7 +34,7 @@ export function useList(query: ListQuery, since: Since | null): RouteList | null
     [since, opened, document, past],
   );
   useEffect(() => {
-    if (analysis === null) return;
+    if (analysed === undefined) return;
     if (isGiven.current) {
       isGiven.current = false;
       return;
@@ -48,7 +50,7 @@ export function useList(query: ListQuery, since: Since | null): RouteList | null
     return () => {
       current = false;
     };
-  }, [client, analysis, key, base]);
+  }, [client, analysed, key, base]);
   return list;
 }
 

@@ -7,10 +7,10 @@ import { useStudy } from '../study/store';
 /** Null while it is looked up, and where no number is given. */
 export function useRoute(number: string | null): RouteView | null {
   const client = useAnalysisClient();
-  const analysis = useStudy((state) => state.analysis);
+  const analysed = useStudy((state) => state.analysis?.document);
   const [route, setRoute] = useState<RouteView | null>(null);
   useEffect(() => {
-    if (analysis === null || number === null) return;
+    if (analysed === undefined || number === null) return;
     let current = true;
     void client.api.route(number).then((found) => {
       if (current) setRoute(found);
@@ -18,6 +18,6 @@ export function useRoute(number: string | null): RouteView | null {
     return () => {
       current = false;
     };
-  }, [client, analysis, number]);
+  }, [client, analysed, number]);
   return route !== null && route.number === number ? route : null;
 }

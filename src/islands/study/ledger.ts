@@ -54,11 +54,11 @@ export function useLedger(): Ledger {
 /** Looks up, after every analysis and verdict, on which numbers the verdicts stand. */
 export function useStanding(): void {
   const client = useAnalysisClient();
-  const analysis = useStudy((state) => state.analysis);
+  const analysed = useStudy((state) => state.analysis?.document);
   const verdicts = useStudy((state) => state.verdicts);
   const setStanding = useStudy((state) => state.setStanding);
   useEffect(() => {
-    if (analysis === null) return;
+    if (analysed === undefined) return;
     let current = true;
     const look = async () => {
       const numbers = await client.api.standing(verdicts.map(({ marks }) => marks));
@@ -74,7 +74,7 @@ export function useStanding(): void {
     return () => {
       current = false;
     };
-  }, [client, analysis, verdicts, setStanding]);
+  }, [client, analysed, verdicts, setStanding]);
 }
 
 /** The first route after `number` that has no standing pass; null where there is none further on. */
