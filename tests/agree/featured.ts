@@ -277,6 +277,7 @@ export const FEATURED: readonly Questionnaire[] = [
     numbers: 'running',
     pages: 'section',
     progress: true,
+    humanCheck: true,
     mode: 'self',
     maxMinutes: 15,
     defaults: { required: true, dontKnow: false },

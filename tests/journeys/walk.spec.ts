@@ -217,3 +217,30 @@ test('a section with a time limit shows its clock, and moves on when the time is
   await expect(page.getByRole('row', { name: 'one -3' })).toBeVisible();
   await expect(page.getByRole('row', { name: 'two -4' })).toBeVisible();
 });
+
+test('a human check comes before the first page of a free walk, and is no part of the route', async ({
+  page,
+}) => {
+  const id = await copyOf(page, 'winter-diary');
+  await page.goto(`/studies/${id}/script`);
+  await page.getByRole('button', { name: 'Settings of the study' }).click();
+  await page.getByRole('checkbox', { name: /Human check/ }).check();
+  await expect(page.getByText(/^Saved/)).toBeVisible();
+  await page.goto(`/studies/${id}/walk`);
+  await page.getByRole('button', { name: 'Choose freely' }).click();
+  const check = page.getByRole('form', { name: 'Human check' });
+  const field = check.getByRole('textbox');
+  await expect(field).toBeFocused();
+  await field.fill('none of them');
+  await page.keyboard.press('Enter');
+  await expect(check.getByRole('alert')).toContainText('Here is another one');
+  await accessible(page);
+
+  const numbers = ['zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten'];
+  const task = (await check.locator('label').textContent()) ?? '';
+  const named = numbers.filter((word) => new RegExp(`\\b${word}\\b`).test(task.split(':')[1] ?? ''));
+  await field.fill((task.includes('smallest') ? named[0] : named.at(-1)) ?? '');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('form', { name: 'Respondent’s page' })).toBeVisible();
+  await expect(check).toBeHidden();
+});

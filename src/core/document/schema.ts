@@ -280,6 +280,7 @@ const Settings = v.strictObject({
   numbers: v.optional(v.picklist(['running', 'fixed', 'none'])),
   pages: v.optional(v.picklist(['section', 'item'])),
   progress: v.optional(Yes),
+  humanCheck: v.optional(Yes),
   mode: v.optional(v.picklist(['self', 'interviewer'])),
   maxMinutes: v.optional(v.pipe(v.number(), v.gtValue(0, 'a limit of minutes is above 0'))),
   defaults: v.optional(v.strictObject({ required: v.optional(Yes), dontKnow: v.optional(Yes) })),

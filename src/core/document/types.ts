@@ -321,6 +321,8 @@ export interface Settings {
   readonly numbers?: 'running' | 'fixed' | 'none';
   readonly pages?: 'section' | 'item';
   readonly progress?: boolean;
+  /** Respondents show that a person is answering before the first page. Never part of a route or of the data. */
+  readonly humanCheck?: boolean;
   readonly mode?: 'self' | 'interviewer';
   readonly maxMinutes?: number;
   readonly defaults?: { readonly required?: boolean; readonly dontKnow?: boolean };

@@ -119,6 +119,7 @@ export function SlipCheck({
       <label>
         <input
           type="checkbox"
+          aria-label={`${label} ${words}`}
           data-field={field}
           checked={checked}
           onChange={(event) => set(event.target.checked)}

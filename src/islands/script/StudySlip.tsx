@@ -78,6 +78,18 @@ export function StudySlip() {
           checked={settings.progress ?? true}
           set={(progress) => edit('Show the progress', (draft) => void (draft.progress = progress))}
         />
+        <SlipCheck
+          field="study/humanCheck"
+          label="Human check"
+          words="comes before the first page"
+          checked={settings.humanCheck ?? false}
+          set={(on) =>
+            edit('Change the human check', (draft) => {
+              if (on) draft.humanCheck = true;
+              else delete draft.humanCheck;
+            })
+          }
+        />
         <SlipNumber
           field="study/maxMinutes"
           label="At most"

@@ -56,6 +56,7 @@ export function FollowUp({ plan, given, carried, device, back }: Props) {
             current={step?.key ?? null}
             setCurrent={setCurrent}
             ahead={null}
+            sameSitting
             again={back}
             againWords="Back to the first questionnaire"
           />

@@ -1,5 +1,5 @@
 /** The page a respondent sees: a ruled form, its messages, and the way back and on. */
-import { useEffect, useRef, type KeyboardEvent } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import type { Plan } from '../../core/routing/plan';
 import type { WalkStep } from '../../core/routing/walk';
 import { holds } from '../../core/condition/evaluate';
@@ -8,6 +8,7 @@ import { shownText } from '../../core/wording/values';
 import { EndingMark } from '../ui/EndingMark';
 import { plural } from '../ui/format';
 import { themeStyle } from '../ui/theme';
+import { HumanCheckPage } from './HumanCheckPage';
 import { ItemForm } from './ItemForm';
 import { pickByDigit } from './digits';
 import { escapeMarkdown, RichText } from '../ui/RichText';
@@ -27,6 +28,8 @@ interface Props {
   readonly current: string | null;
   readonly setCurrent: (key: string) => void;
   readonly again: () => void;
+  /** Goes on from another questionnaire in one sitting: no second human check. */
+  readonly sameSitting?: boolean;
   readonly ahead: ItemsAhead | null;
   /** What walking again is called at the ending. */
   readonly againWords?: string;
@@ -38,6 +41,8 @@ export function RespondentPage(props: Props) {
   const { plan, session, device, following, current, setCurrent, ahead } = props;
   const { walk, page, at, faults, next, back } = session;
   const paper = useRef<HTMLFormElement>(null);
+  // A human check is passed once a walk.
+  const [checked, setChecked] = useState<number | null>(null);
 
   // A new page begins at its first field; a followed one, whose answers are filled in, at "Next".
   useEffect(() => {
@@ -47,7 +52,7 @@ export function RespondentPage(props: Props) {
     const first = form.querySelector<HTMLElement>('input:not([disabled]), textarea, select');
     const goOn = form.querySelector<HTMLElement>('[data-next]');
     (following ? goOn : (first ?? goOn))?.focus({ preventScroll: true });
-  }, [at, following, session.walks]);
+  }, [at, following, session.walks, checked]);
   // Messages: to the first one.
   const firstFault = faults[0] && `${faults[0].step.key} ${faults[0].fault.part}`;
   useEffect(() => {
@@ -65,12 +70,23 @@ export function RespondentPage(props: Props) {
   const first = page.steps[0];
   const before = session.pages[at - 1];
   const opensSection = before === undefined || before.section !== page.section || before.pass !== page.pass;
-  const { progress = true, theme = {} } = plan.document.settings ?? {};
+  const { progress = true, theme = {}, humanCheck = false } = plan.document.settings ?? {};
   const done = walk.steps.findIndex(({ key }) => key === first?.key);
   const total = done + (ahead === null ? page.steps.length : (ahead.least + ahead.most) / 2);
   const text = (of: string, pass: number | null) =>
     shownText(plan, walk, of, page.section, pass, escapeMarkdown);
 
+  const sheet = `${classes.paper} ${device === 'Phone' ? classes.phone : ''}`;
+  if (humanCheck && !following && at === 0 && checked !== session.walks && props.sameSitting !== true) {
+    return (
+      <HumanCheckPage
+        className={sheet}
+        style={themeStyle(theme)}
+        seed={session.inputs.seed}
+        passed={() => setChecked(session.walks)}
+      />
+    );
+  }
   const onKeyDown = (event: KeyboardEvent<HTMLFormElement>) => {
     if (event.altKey || event.ctrlKey || event.metaKey) return;
     if (/^[0-9]$/.test(event.key) && pickByDigit(event.currentTarget, event.target as HTMLElement, event.key))
@@ -82,7 +98,7 @@ export function RespondentPage(props: Props) {
   };
   return (
     <form
-      className={`${classes.paper} ${device === 'Phone' ? classes.phone : ''}`}
+      className={sheet}
       ref={paper}
       noValidate
       aria-label="Respondent’s page"
@@ -104,6 +120,9 @@ export function RespondentPage(props: Props) {
             {ahead !== null && ` · ${leftWords(ahead)}`}
           </p>
         </>
+      )}
+      {humanCheck && following && at === 0 && (
+        <p className={classes.clock}>A human check comes before this page; a followed route passes it.</p>
       )}
       {section?.timeLimit !== undefined &&
         (following ? (

@@ -1,0 +1,19 @@
+/** The human check has one answer, for every seed. */
+import assert from 'node:assert/strict';
+import { it } from 'node:test';
+import { humanCheckOf } from './human-check';
+
+it('every task names three different numbers, and only the one asked for solves it', () => {
+  const tasks = new Set<string>();
+  for (let seed = 0; seed < 1000; seed += 1) {
+    const { task, solves } = humanCheckOf(seed);
+    tasks.add(task);
+    const named = task.slice(task.indexOf(':') + 2, -1).split(', ');
+    assert.equal(new Set(named).size, 3, task);
+    assert.equal(named.filter((word) => solves(` ${word.toUpperCase()} `)).length, 1, task);
+    const digits = Array.from({ length: 12 }, (_, n) => String(n)).filter(solves);
+    assert.equal(digits.length, 1, task);
+    assert.equal(solves(''), false);
+  }
+  assert.ok(tasks.size > 200);
+});

@@ -1,0 +1,66 @@
+/** The page before the first, on which a respondent shows that a person is answering. */
+import { useEffect, useRef, useState } from 'react';
+import { humanCheckOf } from '../../core/wording/human-check';
+import classes from './walk.module.css';
+import open from './open.module.css';
+
+interface Props {
+  readonly className: string;
+  readonly style: React.CSSProperties;
+  /** Decides which task it is. */
+  readonly seed: number;
+  readonly passed: () => void;
+}
+
+export function HumanCheckPage({ className, style, seed, passed }: Props) {
+  const [tries, setTries] = useState(0);
+  const [written, setWritten] = useState('');
+  const field = useRef<HTMLInputElement>(null);
+  const check = humanCheckOf(seed + tries);
+  useEffect(() => field.current?.focus({ preventScroll: true }), [tries]);
+  return (
+    <form
+      className={className}
+      style={style}
+      noValidate
+      aria-label="Human check"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (check.solves(written)) {
+          passed();
+          return;
+        }
+        setTries(tries + 1);
+        setWritten('');
+      }}
+    >
+      {tries > 0 && (
+        <p className={classes.summary} role="alert">
+          That is not it. Here is another one.
+        </p>
+      )}
+      <p className={classes.statement}>
+        <label htmlFor="human-check">{check.task}</label>
+      </p>
+      <p className={classes.left}>
+        This shows that a person is answering. It is not part of the questionnaire, and is not kept.
+      </p>
+      <input
+        id="human-check"
+        ref={field}
+        className={open.one}
+        value={written}
+        size={12}
+        autoComplete="off"
+        placeholder="In words or digits"
+        onChange={(event) => setWritten(event.target.value)}
+      />
+      <div className={classes.nav}>
+        <span />
+        <button type="submit" data-next className={classes.next}>
+          Next
+        </button>
+      </div>
+    </form>
+  );
+}
