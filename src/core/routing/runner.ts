@@ -87,6 +87,8 @@ export class Runner {
   /** Items left out by a draw in the last run; only the first `undrawnCount` of them. */
   readonly undrawn: RunnerItem[] = [];
   undrawnCount = 0;
+  /** Lenient: items presented in the last run at which a hard check held. */
+  readonly refused: RunnerItem[] = [];
   /** By key, `name` or `name#pass`. */
   readonly slots = new Map<string, number>();
   private readonly sections: readonly RunnerSection[];
@@ -96,7 +98,11 @@ export class Runner {
     readonly missing: ReadonlySet<number>;
   }[];
 
-  constructor(readonly plan: Plan) {
+  /** Lenient: walks on where a required answer is missing or a hard check holds. */
+  constructor(
+    readonly plan: Plan,
+    private readonly lenient = false,
+  ) {
     const given = plan.document.given ?? [];
     for (const { name } of given) this.slotOf(name.toLowerCase());
     for (const { items, repeat } of plan.sections) {
@@ -134,6 +140,7 @@ export class Runner {
     memory.begun.fill(0);
     this.count = 0;
     this.undrawnCount = 0;
+    this.refused.length = 0;
     this.given.forEach(({ slot, answer, missing }, n) =>
       this.remember(slot, given[n] ?? null, answer, missing),
     );
@@ -214,11 +221,15 @@ export class Runner {
         if (part.shown !== null && !part.shown(memory)) continue;
         memory.asked[part.slot] = 1;
         const value = respondent.answer(item, part, n);
-        if (item.required && typeof value !== 'number' && isBlank(value)) return false;
+        if (item.required && !this.lenient && typeof value !== 'number' && isBlank(value)) return false;
         this.remember(part.slot, value, part.answer, part.missing, part.isDated);
       }
       if (item.hardChecks.length === 0) return true;
       if (!item.hardChecks.some((check) => check(memory))) return true;
+      if (this.lenient) {
+        this.refused.push(item);
+        return true;
+      }
       if (!again) return false;
     }
   }

@@ -1,0 +1,120 @@
+/** The columns of the codebook put together by the variable and pass that they hold, and a row's cells as its answer. */
+import { missingCode } from '../coding/row';
+import type { Column, ValueColumn } from '../coding/columns';
+import { optionsOf } from '../document/shape';
+import type { Answer, MissingReason, Question, Value } from '../document/types';
+import { itemKey, type Plan, type PlanItem } from '../routing/plan';
+import type { Runner } from '../routing/runner';
+import type { Reading } from './readings';
+
+/** One variable in one pass. */
+export interface Group {
+  readonly kind: 'one' | 'picks' | 'places';
+  /** As an answer is given: `name`, or `name#pass`. */
+  readonly key: string;
+  readonly slot: number;
+  /** Null for a given value. */
+  readonly planItem: PlanItem | null;
+  /** `name` or `name#pass` of the item; empty for a given value. */
+  readonly itemKey: string;
+  readonly pass: number | null;
+  readonly question: Question;
+  readonly answer: Answer;
+  readonly required: boolean;
+  /** Of a grid row: its index; else null. */
+  readonly row: number | null;
+  /** Columns that hold the answer: indices among all columns, with the option's code or the place. */
+  readonly columns: readonly { readonly index: number; readonly code: number }[];
+  readonly details: readonly { readonly index: number; readonly code: number }[];
+  /** Options with `missing`. */
+  readonly missing: ReadonlySet<number>;
+  readonly hasConditions: boolean;
+  codeOf(reason: MissingReason): number;
+}
+
+export function groupsOf(plan: Plan, columns: readonly Column[], runner: Runner): Group[] {
+  const groups = new Map<string, { columns: Group['columns'][number][]; details: Group['columns'][number][]; first: ValueColumn }>(); // prettier-ignore
+  columns.forEach((column, index) => {
+    if (column.kind === 'derived' || column.kind === 'ending' || column.kind === 'remark') return;
+    const pass = column.source.of === 'item' ? column.source.pass : null;
+    const key = itemKey(column.source.variable, pass);
+    const group = groups.get(key) ?? { columns: [], details: [], first: column };
+    groups.set(key, group);
+    (column.kind === 'specify' ? group.details : group.columns).push({ index, code: column.code });
+  });
+  return [...groups].map(([key, { columns: own, details, first }]) => {
+    const { source } = first;
+    const { answer } = source;
+    const item = source.of === 'item' ? source : null;
+    const question: Question =
+      item === null
+        ? { kind: 'question', name: source.variable, text: '', answer, required: true }
+        : item.question;
+    const [name, pass] = key.split('#');
+    return {
+      kind: answer.type === 'multiple' ? 'picks' : answer.type === 'rank' ? 'places' : 'one',
+      key,
+      slot: runner.slots.get(itemKey(name?.toLowerCase() ?? '', pass === undefined ? null : Number(pass))) ?? -1, // prettier-ignore
+      planItem: item?.planItem ?? null,
+      itemKey: item === null ? '' : itemKey(item.planItem.item.name, item.pass),
+      pass: item?.pass ?? null,
+      question,
+      answer,
+      required: question.required === true,
+      row: item?.row ?? null,
+      columns: own,
+      details,
+      missing: new Set(optionsOf(answer).flatMap((o) => (o.missing === undefined ? [] : [o.code]))),
+      hasConditions: item !== null && item.planItem.optionIf.some((when) => when !== null),
+      codeOf: (reason) => missingCode(plan.document, item === null ? null : question, reason),
+    };
+  });
+}
+
+/** What a group's cells come to. */
+export interface GroupAnswer {
+  /** The answer as the walk takes it; null for none, or for one that cannot be read. */
+  readonly value: Value | null;
+  /** Somebody was here: an answer, or a code that says it was left blank. */
+  readonly touched: boolean;
+}
+
+const NOTHING: GroupAnswer = { value: null, touched: false };
+const LEFT_BLANK: GroupAnswer = { value: null, touched: true };
+
+export function answerOf(group: Group, readings: readonly Reading[]): GroupAnswer {
+  if (group.kind === 'one') {
+    const reading = readings[group.columns[0]?.index ?? -1];
+    if (reading === undefined) return NOTHING;
+    switch (reading.kind) {
+      case 'blank':
+        return NOTHING;
+      case 'reason':
+        return isUntouched(reading.reason) ? NOTHING : LEFT_BLANK;
+      case 'value':
+        return { value: reading.value, touched: true };
+      case 'wrong':
+        return LEFT_BLANK;
+      default:
+        return reading satisfies never;
+    }
+  }
+  const value: number[] = [];
+  let touched = false;
+  for (const { index, code } of group.columns) {
+    const reading = readings[index];
+    if (reading === undefined || reading.kind === 'blank') continue;
+    if (reading.kind === 'reason' && isUntouched(reading.reason)) continue;
+    touched = true;
+    if (reading.kind !== 'value' || typeof reading.value !== 'number') continue;
+    if (group.kind === 'picks') {
+      if (reading.value === 1) value.push(code);
+    } else value.push(reading.value);
+  }
+  return { value: value.length === 0 ? null : value, touched };
+}
+
+/** Codes that say that nobody came here. */
+function isUntouched(reason: string): boolean {
+  return reason === 'not_applicable' || reason === 'not_drawn' || reason === 'not_reached';
+}
