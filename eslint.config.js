@@ -12,6 +12,8 @@ const CORE = [
   'editing',
   'analysis',
   'coding',
+  'audit',
+  'tables',
   'simulate',
   'snags',
   'exchange',

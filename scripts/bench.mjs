@@ -1,7 +1,7 @@
 /**
  * `npm run bench`: installs what the benchmarks compare with, runs them, and writes docs/performance.md; then times the
- * sheet into docs/performance-interface.md and the other views into docs/performance-views.md (`npm run bench --
- * interface` or `-- views`: only that).
+ * sheet into docs/performance-interface.md and the other views into docs/performance-views.md, and long files
+ * audited into docs/performance-audit.md (`npm run bench -- interface`, `-- views` or `-- audit`: only that).
  */
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
@@ -19,6 +19,11 @@ const only = process.argv[2];
 if (only === undefined) {
   installRivals();
   run('node', ['--expose-gc', await bundled('run.ts')]);
+}
+if (only === undefined || only === 'audit') {
+  const { measureAudit } = await import(pathToFileURL(await bundled('audit.ts')).href);
+  await measureAudit();
+  if (only === 'audit') process.exit();
 }
 const { measureInterface } = await import(pathToFileURL(await bundled('interface.ts')).href);
 const { measureViews } = await import(pathToFileURL(await bundled('views.ts')).href);

@@ -1,5 +1,6 @@
 /** The command line: picks the command, turns misuse into one line on standard error and exit code 2. */
 import { analyseCommand } from './analyse';
+import { auditCommand } from './audit';
 import { check } from './check';
 import { Misuse } from './files';
 import { routesCommand } from './routes';
@@ -17,21 +18,25 @@ const USAGE = `Usage: jolly-fork COMMAND FILE [options]
                                                    a section), or a quota's id; several with commas
   walk FILE --answers FILE.json [--seed S]         walk one respondent, with the coded row
   simulate FILE -n N --out ROWS.csv [--seed S]     coded data of made-up respondents
+  audit FILE --data ROWS.csv --out CODED.csv       collected rows held against the routing: blanks that it
+        [--keep NAMES] [--code-blanks]             explains are coded, all else is listed and left alone;
+        [--blank-picks] [--encoding E]             CSV with any delimiter, or XLSX by the file's name
 
   --json    print JSON instead of a report
   --help    print this
 
 Exit code 0: done, no errors found; 1: the questionnaire has errors; 2: the call or the file could not be used.`;
 
-const COMMANDS: Readonly<Record<string, (args: readonly string[]) => number>> = {
+const COMMANDS: Readonly<Record<string, (args: readonly string[]) => number | Promise<number>>> = {
   check,
   analyse: analyseCommand,
   routes: routesCommand,
   walk: walkCommand,
   simulate: simulateCommand,
+  audit: auditCommand,
 };
 
-function main(args: readonly string[]): number {
+function main(args: readonly string[]): number | Promise<number> {
   const [name, ...rest] = args;
   if (name === undefined || args.includes('--help')) {
     process.stdout.write(`${USAGE}\n`);
@@ -51,7 +56,7 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
 });
 
 try {
-  process.exitCode = main(process.argv.slice(2));
+  process.exitCode = await main(process.argv.slice(2));
 } catch (error) {
   if (!(error instanceof Misuse)) throw error;
   process.stderr.write(`jolly-fork: ${error.message.replaceAll('\n', ' ')}\n`);

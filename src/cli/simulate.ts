@@ -1,7 +1,7 @@
 /** `jolly-fork simulate FILE -n N --seed S --out rows.csv`: coded data of made-up respondents. */
 import { closeSync, openSync, writeSync } from 'node:fs';
-import Papa from 'papaparse';
 import { columnsOf } from '../core/coding/columns';
+import { csvLines } from '../core/exchange/csv';
 import { planOf } from '../core/routing/planner';
 import { madeUpRespondents } from '../core/simulate/respondents';
 import { hasErrors, Misuse, readCall, readQuestionnaire } from './files';
@@ -27,7 +27,7 @@ export function simulateCommand(args: readonly string[]): number {
   let stopped = 0;
 
   const out = openOut(values.out);
-  writeSync(out, csv([columns.map(({ name }) => name)]));
+  writeSync(out, csvLines([columns.map(({ name }) => name)]));
   let rows: (number | string)[][] = [];
   for (const respondent of madeUpRespondents(plan, count, seed)) {
     rows.push([...respondent.row()]);
@@ -35,10 +35,10 @@ export function simulateCommand(args: readonly string[]): number {
     if (id === undefined) stopped += 1;
     else endings.set(id, (endings.get(id) ?? 0) + 1);
     if (rows.length < CHUNK) continue;
-    writeSync(out, csv(rows));
+    writeSync(out, csvLines(rows));
     rows = [];
   }
-  if (rows.length > 0) writeSync(out, csv(rows));
+  if (rows.length > 0) writeSync(out, csvLines(rows));
   closeSync(out);
 
   const provisional = hasErrors(plan);
@@ -51,10 +51,6 @@ export function simulateCommand(args: readonly string[]): number {
   };
   process.stdout.write(values.json ? `${JSON.stringify(output, null, 2)}\n` : report(values.out, output));
   return provisional ? 1 : 0;
-}
-
-function csv(rows: readonly (readonly (number | string)[])[]): string {
-  return `${Papa.unparse(rows as (number | string)[][], { newline: '\r\n' })}\r\n`;
 }
 
 function openOut(path: string): number {

@@ -326,11 +326,16 @@ export class Auditor {
 
   private stateIn(row: Row, key: string): DrawnState {
     if (row.touched.has(key)) return 'touched';
-    const groups = this.byItem.get(key) ?? [];
-    const cells = groups.flatMap(({ columns }) => columns.map(({ index }) => row.readings[index] ?? BLANK));
-    if (cells.every(({ kind }) => kind === 'blank')) return 'blank';
-    const applies = (cell: Reading) => cell.kind !== 'reason' || cell.reason !== 'not_applicable';
-    return cells.some(applies) ? 'unasked' : 'not_applicable';
+    let state: DrawnState = 'blank';
+    for (const { columns } of this.byItem.get(key) ?? []) {
+      for (const { index } of columns) {
+        const cell = row.readings[index] ?? BLANK;
+        if (cell.kind === 'blank') continue;
+        if (cell.kind !== 'reason' || cell.reason !== 'not_applicable') return 'unasked';
+        state = 'not_applicable';
+      }
+    }
+    return state;
   }
 
   /** The column that a wrong number drawn is told of: the first answer too many, or the first place left blank. */

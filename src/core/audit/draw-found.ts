@@ -20,12 +20,16 @@ export function drawIn(
   pass: number,
   stateOf: (planItem: PlanSection['items'][number]) => DrawnState,
 ): DrawFound {
-  const by = (wanted: DrawnState) =>
-    questionIndices(section).filter((index) => {
-      const item = section.items[index];
-      return item !== undefined && stateOf(item) === wanted;
-    });
-  const [touched, blank, passedOver] = [by('touched'), by('blank'), by('not_applicable')];
+  const touched: number[] = [];
+  const blank: number[] = [];
+  const passedOver: number[] = [];
+  for (const item of section.items) {
+    if (item.item.kind !== 'question') continue;
+    const state = stateOf(item);
+    if (state === 'touched') touched.push(item.index);
+    else if (state === 'blank') blank.push(item.index);
+    else if (state === 'not_applicable') passedOver.push(item.index);
+  }
   const wanted = section.section.draw ?? 0;
   const found = (drawn: readonly number[], isRightNumber: boolean, isUnclear: boolean): DrawFound => ({
     section,

@@ -11,11 +11,8 @@ import type { Shown } from '../routing/answers';
 import { itemKey, type Plan } from '../routing/plan';
 import type { Runner, RunnerItem } from '../routing/runner';
 import { walk } from '../routing/walk';
-import type { Group } from './groups';
+import type { Group, Unasked } from './groups';
 import type { Came } from './types';
-
-/** Reasons why a question was not presented. */
-export type Unasked = 'not_applicable' | 'not_drawn' | 'not_reached';
 
 export interface Expected {
   readonly came: Came;

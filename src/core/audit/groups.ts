@@ -6,6 +6,10 @@ import type { Answer, MissingReason, Question, Value } from '../document/types';
 import { itemKey, type Plan, type PlanItem } from '../routing/plan';
 import type { Runner } from '../routing/runner';
 import type { Reading } from './readings';
+import type { CellWritten } from './types';
+
+/** Reasons why a question was not presented. */
+export type Unasked = 'not_applicable' | 'not_drawn' | 'not_reached';
 
 /** One variable in one pass. */
 export interface Group {
@@ -30,6 +34,8 @@ export interface Group {
   readonly missing: ReadonlySet<number>;
   readonly hasConditions: boolean;
   codeOf(reason: MissingReason): number;
+  /** What is written where nobody was asked, by reason and then by column. */
+  readonly unasked: Readonly<Record<Unasked, ReadonlyMap<number, CellWritten>>>;
 }
 
 export function groupsOf(plan: Plan, columns: readonly Column[], runner: Runner): Group[] {
@@ -51,6 +57,10 @@ export function groupsOf(plan: Plan, columns: readonly Column[], runner: Runner)
         ? { kind: 'question', name: source.variable, text: '', answer, required: true }
         : item.question;
     const [name, pass] = key.split('#');
+    const codeOf = (reason: MissingReason) =>
+      missingCode(plan.document, item === null ? null : question, reason);
+    const cellsOf = (reason: Unasked) =>
+      new Map(own.map(({ index }) => [index, { column: index, value: codeOf(reason) }]));
     return {
       kind: answer.type === 'multiple' ? 'picks' : answer.type === 'rank' ? 'places' : 'one',
       key,
@@ -66,7 +76,12 @@ export function groupsOf(plan: Plan, columns: readonly Column[], runner: Runner)
       details,
       missing: new Set(optionsOf(answer).flatMap((o) => (o.missing === undefined ? [] : [o.code]))),
       hasConditions: item !== null && item.planItem.optionIf.some((when) => when !== null),
-      codeOf: (reason) => missingCode(plan.document, item === null ? null : question, reason),
+      codeOf,
+      unasked: {
+        not_applicable: cellsOf('not_applicable'),
+        not_drawn: cellsOf('not_drawn'),
+        not_reached: cellsOf('not_reached'),
+      },
     };
   });
 }

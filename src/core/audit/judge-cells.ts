@@ -3,8 +3,8 @@ import type { Column } from '../coding/columns';
 import { missingCode } from '../coding/row';
 import type { MissingReason, Questionnaire } from '../document/types';
 import { refusal } from '../routing/answers';
-import type { Expected, Unasked } from './expected';
-import { answerOf, type Group } from './groups';
+import type { Expected } from './expected';
+import { answerOf, type Group, type Unasked } from './groups';
 import type { Reading } from './readings';
 import type { AuditOptions, CellWritten, ProblemKind } from './types';
 
@@ -86,8 +86,10 @@ class CellJudge implements Judged {
     const reason: Unasked = this.expected.reasonOf(index);
     if (reading.kind === 'reason' && reading.reason === reason) return;
     if (reading.kind !== 'blank') this.problem('unexpected-answer', index);
-    else if (!this.unclear.has(group.itemKey))
-      this.filled.push({ column: index, value: group.codeOf(reason) });
+    else if (this.unclear.size === 0 || !this.unclear.has(group.itemKey)) {
+      const cell = group.unasked[reason].get(index);
+      if (cell !== undefined) this.filled.push(cell);
+    }
   }
 
   private one(group: Group): void {

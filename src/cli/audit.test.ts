@@ -1,0 +1,120 @@
+/** `jolly-fork audit` as it is called: files of all kinds, what is found, and what is written. */
+import assert from 'node:assert/strict';
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { before, describe, it } from 'node:test';
+import { fileURLToPath } from 'node:url';
+import ExcelJS from 'exceljs';
+import Papa from 'papaparse';
+
+const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..', '..');
+const study = path.join(root, 'demo', 'tern-valley-home-heating.fork.json');
+const folder = mkdtempSync(path.join(tmpdir(), 'jolly-fork-audit-'));
+const full = (name: string) => path.join(folder, name);
+
+function call(...args: readonly string[]) {
+  const { status, stdout, stderr } = spawnSync('node', [path.join(root, 'bin', 'jolly-fork'), ...args], {
+    encoding: 'utf8',
+  });
+  return { status, stderr, json: () => JSON.parse(stdout) as Report };
+}
+
+interface Report {
+  readonly rows: number;
+  readonly clean: number;
+  readonly filled: number;
+  readonly problems: readonly { row: number; column: string; problem: string; value: string }[];
+}
+
+const audit = (data: string, out: string, ...rest: readonly string[]) =>
+  call('audit', study, '--data', full(data), '--out', full(out), '--json', ...rest);
+
+/** The simulated rows, changed, in a file of their own. */
+function withRows(name: string, change: (rows: string[][]) => void, delimiter = ','): void {
+  const rows = coded();
+  change(rows);
+  writeFileSync(full(name), `${Papa.unparse(rows, { delimiter, newline: '\r\n' })}\r\n`);
+}
+
+const coded = () => Papa.parse<string[]>(readFileSync(full('rows.csv'), 'utf8').trimEnd()).data;
+
+describe('jolly-fork audit', () => {
+  before(() => void call('simulate', study, '-n', '40', '--seed', '5', '--out', full('rows.csv')));
+
+  it('leaves coded rows as they are', () => {
+    const { status, json } = audit('rows.csv', 'same.csv');
+    assert.equal(status, 0);
+    assert.deepEqual({ ...json(), readAs: '' }, { rows: 40, clean: 40, filled: 0, recoded: 0, problems: [], readAs: '' }); // prettier-ignore
+    assert.equal(readFileSync(full('same.csv'), 'utf8'), readFileSync(full('rows.csv'), 'utf8'));
+  });
+
+  it('fills blanks that the routing explains, from CSV with semicolons in another encoding and from XLSX', async () => {
+    let blanks = 0;
+    withRows('blank.csv', (rows) => {
+      for (const row of rows) row.forEach((cell, at) => (cell === '-1' || cell === '-2') && ((blanks += 1), (row[at] = ''))); // prettier-ignore
+    }, ';'); // prettier-ignore
+    const wide = Buffer.from(`\uFEFF${readFileSync(full('blank.csv'), 'utf8')}`, 'utf16le');
+    writeFileSync(full('wide.csv'), wide);
+    const workbook = new ExcelJS.Workbook();
+    const sheet = workbook.addWorksheet('Rows');
+    for (const row of Papa.parse<string[]>(readFileSync(full('blank.csv'), 'utf8').trimEnd()).data) sheet.addRow(row); // prettier-ignore
+    await workbook.xlsx.writeFile(full('blank.xlsx'));
+    for (const [data, out] of [
+      ['blank.csv', 'a.csv'],
+      ['wide.csv', 'b.csv'],
+      ['blank.xlsx', 'c.csv'],
+      ['blank.xlsx', 'd.xlsx'],
+    ] as const) {
+      // prettier-ignore
+      const report = audit(data, out).json();
+      assert.deepEqual([report.clean, report.filled], [40, blanks], data);
+    }
+    for (const out of ['a.csv', 'b.csv', 'c.csv'])
+      assert.deepEqual(Papa.parse(readFileSync(full(out), 'utf8').trimEnd()).data, coded(), out);
+    const back = new ExcelJS.Workbook();
+    await back.xlsx.readFile(full('d.xlsx'));
+    const cells = Array.from(back.worksheets[0]?.getRow(2).values as unknown[]);
+    assert.deepEqual(cells.slice(1).map((cell) => String(cell ?? '')), coded()[1]); // prettier-ignore
+  });
+
+  it('tells of columns, keeps those it is told to, and never writes what a spreadsheet would run', () => {
+    withRows('columns.csv', (rows) => {
+      const [head = []] = rows;
+      head[head.indexOf('tenure')] = 'house';
+      head.push('case', 'note');
+      rows.slice(1).forEach((row, n) => row.push(`c${n}`, '=2+2'));
+    });
+    const report = audit('columns.csv', 'columns-out.csv', '--keep', 'case,note').json();
+    const about = report.problems.filter(({ row }) => row === 0);
+    assert.deepEqual(about.map(({ column, problem }) => [column, problem]), [['house', 'unknown-column'], ['tenure', 'missing-column']]); // prettier-ignore
+    const [head = [], first = []] = Papa.parse<string[]>(readFileSync(full('columns-out.csv'), 'utf8')).data;
+    assert.equal(first[head.indexOf('note')], "'=2+2");
+    assert.equal(first[head.indexOf('case')], 'c0');
+  });
+
+  it('refuses what is no table of rows, in one line that says why, and leaves nothing behind', () => {
+    writeFileSync(full('empty.csv'), '');
+    writeFileSync(full('twice.csv'), 'adult,adult\n1,1\n');
+    writeFileSync(full('ragged.csv'), 'adult,agree\n1,1\n1\n');
+    writeFileSync(full('broken.xlsx'), Buffer.from([0x50, 0x4b, 3, 4, 0, 0]));
+    const picture = path.relative(folder, path.join(root, 'docs', 'screenshots', 'script.png'));
+    const refused = ([data, words]: readonly [string, RegExp]) => {
+      const { status, stderr } = audit(data, 'never.csv');
+      assert.equal(status, 2, data);
+      assert.match(stderr, words);
+      assert.equal(stderr.trimEnd().split('\n').length, 1);
+      assert.equal(existsSync(full('never.csv')) || existsSync(full('never.csv.part')), false);
+    };
+    const cases = [
+      ['empty.csv', /the file is empty/],
+      ['twice.csv', /Columns 1 and 2 are both called “adult”/],
+      ['ragged.csv', /row 2 has 1 cells, and the first row 2/],
+      ['broken.xlsx', /cannot be read/],
+      [picture, /a PNG picture/],
+      ['nowhere.csv', /there is no such file/],
+    ] as const;
+    cases.forEach(refused);
+  });
+});

@@ -1,0 +1,150 @@
+/** `jolly-fork audit FILE --data rows.csv --out coded.csv`: collected rows held against the routing, row by row. */
+import { headerProblem } from '../core/audit/matching';
+import { AuditRun } from '../core/audit/run';
+import type { RowProblem } from '../core/audit/types';
+import { planOf } from '../core/routing/planner';
+import { problemWords } from '../core/wording/audit';
+import { hasErrors, Misuse, readCall, readQuestionnaire } from './files';
+import { createRows, openRows, type RowsWriter } from './table-files';
+import { table } from './table';
+
+const OPTIONS = {
+  data: { type: 'string' },
+  out: { type: 'string' },
+  keep: { type: 'string' },
+  encoding: { type: 'string' },
+  'code-blanks': { type: 'boolean' },
+  'blank-picks': { type: 'boolean' },
+} as const;
+
+/** Problems told in the readable report. */
+const TOLD = 20;
+/** Text gathered before it is written. */
+const PIECE = 65_536;
+
+export async function auditCommand(args: readonly string[]): Promise<number> {
+  const { file, values } = readCall(args, OPTIONS);
+  const { data, out } = values;
+  if (typeof data !== 'string') throw new Misuse('audit needs --data rows.csv');
+  if (typeof out !== 'string') throw new Misuse('audit needs --out coded.csv');
+  if (out === data) throw new Misuse('--out would overwrite --data: give it another name');
+  const plan = planOf(readQuestionnaire(file));
+  const source = await openRows(data, typeof values.encoding === 'string' ? values.encoding : undefined);
+  const keep = typeof values.keep === 'string' ? values.keep.split(',').map((name) => name.trim()) : [];
+  const options = { codeBlanks: values['code-blanks'] === true, blankPicks: values['blank-picks'] === true };
+  const problems = values.json ? jsonProblems() : firstProblems();
+
+  let run: AuditRun | null = null;
+  let writer: RowsWriter | null = null;
+  try {
+    for await (const bunch of source.rows) {
+      const written: (string | number)[][] = [];
+      for (const cells of bunch) {
+        if (run === null) {
+          const refused = headerProblem(cells);
+          if (refused !== null) throw new Misuse(`${data}: ${refused}`);
+          run = new AuditRun(plan, cells, options, Object.fromEntries(keep.map((name) => [name, null])));
+          for (const problem of run.columnProblems) problems.add(0, problem);
+          writer = await createRows(out, source.format);
+          writer.write([run.outHeader]);
+          continue;
+        }
+        const { length } = run.matching.header;
+        if (cells.length !== length && !isPadded(cells, length))
+          throw new Misuse(`${data}: row ${run.counts.rows + 1} has ${cells.length} cells, and the first row ${length}: is there a delimiter or a quote too many?`); // prettier-ignore
+        const audited = run.row(cells);
+        for (const problem of audited.problems) problems.add(audited.row, problem);
+        written.push(audited.cells as (string | number)[]);
+      }
+      writer?.write(written);
+    }
+    if (run === null || writer === null) throw new Misuse(`${data}: there is no row in this file`);
+    await writer.end();
+  } catch (error) {
+    writer?.abandon();
+    throw error;
+  }
+  const provisional = hasErrors(plan);
+  const { rows, clean, filled, recoded } = run.counts;
+  if (values.json)
+    problems.end({ ...(provisional ? { provisional } : {}), rows, clean, filled, recoded, readAs: source.readAs }); // prettier-ignore
+  else process.stdout.write(report(run, source.readAs, out, problems.told, provisional));
+  return provisional ? 1 : 0;
+}
+
+/** Cells too many that are all empty, as some programs write them. */
+function isPadded(cells: readonly string[], length: number): boolean {
+  return cells.length > length && cells.slice(length).every((cell) => cell === '');
+}
+
+interface Problems {
+  readonly told: readonly (RowProblem & { readonly row: number })[];
+  add(row: number, problem: RowProblem): void;
+  end(rest: object): void;
+}
+
+/** Written as they come, so that any number of them takes no memory. */
+function jsonProblems(): Problems {
+  let text = '{\n  "problems": [';
+  let first = true;
+  const flush = () => {
+    process.stdout.write(text);
+    text = '';
+  };
+  return {
+    told: [],
+    add: (row, { column, problem, value }) => {
+      text += `${first ? '' : ','}\n    ${JSON.stringify({ row, column, problem, value })}`;
+      first = false;
+      if (text.length > PIECE) flush();
+    },
+    end: (rest) => {
+      text += `${first ? '' : '\n  '}],\n${JSON.stringify(rest, null, 2).slice(2)}\n`;
+      flush();
+    },
+  };
+}
+
+function firstProblems(): Problems {
+  const told: (RowProblem & { row: number })[] = [];
+  return {
+    told,
+    add: (row, problem) => {
+      if (told.length < TOLD) told.push({ row, ...problem });
+    },
+    end: () => {},
+  };
+}
+
+function report(
+  { counts }: AuditRun,
+  readAs: string,
+  out: string,
+  told: Problems['told'],
+  provisional: boolean,
+): string {
+  const { rows, clean, filled, recoded, byProblem, byEnding, byColumn } = counts;
+  const lines = [
+    `${rows} rows, read as ${readAs}; ${clean} of them without a problem.`,
+    `${filled} blanks filled in that follow from the routing, ${recoded} labels written as codes, in ${out}.`,
+    ...(provisional ? ['Provisional: the questionnaire has errors (see jolly-fork check).'] : []),
+    '',
+    table(['ended', 'rows'], [...byEnding].map(([id, count]) => [id === '' ? '(stopped part-way)' : id, String(count)]), [1]), // prettier-ignore
+    '',
+  ];
+  if (byProblem.size === 0) return [...lines, 'No problems.', ''].join('\n');
+  const kinds = [...byProblem].sort((a, b) => b[1] - a[1]).map(([kind, count]) => [kind, String(count), problemWords(kind)]); // prettier-ignore
+  const columns = [...byColumn].map(([name, own]) => [name, String([...own.values()].reduce((a, b) => a + b, 0))]); // prettier-ignore
+  columns.sort((a, b) => Number(b[1]) - Number(a[1]));
+  return [
+    ...lines,
+    table(['problem', 'times', 'what it means'], kinds, [1]),
+    '',
+    table(['column', 'problems'], columns.slice(0, TOLD), [1]),
+    ...(columns.length > TOLD ? [`and ${columns.length - TOLD} columns more`] : []),
+    '',
+    table(['row', 'column', 'problem', 'value'], told.map(({ row, column, problem, value }) => [row === 0 ? '' : String(row), column, problem, value]), [0]), // prettier-ignore
+    ...(counts.problems > told.length ? [`and ${counts.problems - told.length} more; all of them with --json`] : []), // prettier-ignore
+    '',
+  ].join('\n');
+}

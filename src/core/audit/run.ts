@@ -1,0 +1,134 @@
+/**
+ * A whole file audited row by row: the rows as they are written again, and what is counted on the way. Keeps counts
+ * only, so that its size does not grow with the file.
+ */
+import { columnsOf, type Column } from '../coding/columns';
+import type { Plan } from '../routing/plan';
+import { Auditor } from './auditor';
+import { columnProblems, matchColumns, type Matching, type SaidMatches } from './matching';
+import type { AuditOptions, ProblemKind, RowJudgement, RowProblem } from './types';
+
+export interface AuditCounts {
+  rows: number;
+  /** Rows without a problem. */
+  clean: number;
+  /** Cells filled in, and cells whose label was written as its code. */
+  filled: number;
+  recoded: number;
+  problems: number;
+  readonly byProblem: Map<ProblemKind, number>;
+  /** By column, then by kind. */
+  readonly byColumn: Map<string, Map<ProblemKind, number>>;
+  /** Rows by the id of their ending; those that came to none under `''`. */
+  readonly byEnding: Map<string, number>;
+}
+
+export interface RowAudited extends RowJudgement {
+  /** From 1. */
+  readonly row: number;
+  /** The row as it is written again, under `outHeader`. */
+  readonly cells: readonly (string | number)[];
+}
+
+/** One cell written otherwise than it was. */
+export interface CellChange {
+  readonly column: string;
+  readonly from: string;
+  readonly to: string | number;
+  readonly why: 'filled' | 'recoded';
+}
+
+export class AuditRun {
+  readonly columns: readonly Column[];
+  readonly matching: Matching;
+  /** Problems of the columns, told once and not for each row. */
+  readonly columnProblems: readonly RowProblem[];
+  /** The file's columns in their order, under the codebook's names, then those it lacks. */
+  readonly outHeader: readonly string[];
+  readonly counts: AuditCounts = {
+    rows: 0,
+    clean: 0,
+    filled: 0,
+    recoded: 0,
+    problems: 0,
+    byProblem: new Map(),
+    byColumn: new Map(),
+    byEnding: new Map(),
+  };
+  private readonly auditor: Auditor;
+  /** By column of the codebook: its place in what is written. */
+  private readonly outPlaces: readonly number[];
+
+  /** The header must be one that `headerProblem` finds nothing wrong with. */
+  constructor(
+    private readonly plan: Plan,
+    header: readonly string[],
+    options: AuditOptions = {},
+    said: SaidMatches = {},
+  ) {
+    this.columns = columnsOf(plan);
+    this.matching = matchColumns(plan.document, this.columns, header, said);
+    const { places } = this.matching;
+    this.columnProblems = columnProblems(this.columns, this.matching);
+    this.auditor = new Auditor(
+      plan,
+      options,
+      places.map((at) => at !== -1),
+    );
+    const lacking = this.columns.flatMap((_, index) => (places[index] === -1 ? [index] : []));
+    this.outHeader = [
+      ...this.matching.header.map(({ name, column }) =>
+        column === null ? name : (this.columns[column]?.name ?? name),
+      ),
+      ...lacking.map((index) => this.columns[index]?.name ?? ''),
+    ];
+    this.outPlaces = places.map((at, index) => (at === -1 ? header.length + lacking.indexOf(index) : at));
+    for (const { problem, column } of this.columnProblems) this.count(problem, column);
+  }
+
+  /** `cells` parallel to the header; missing ones at the end are blank. */
+  row(cells: readonly string[]): RowAudited {
+    const { counts } = this;
+    const judgement = this.auditor.judge(this.inOrder(cells));
+    counts.rows += 1;
+    if (judgement.problems.length === 0) counts.clean += 1;
+    for (const { problem, column } of judgement.problems) this.count(problem, column);
+    counts.filled += judgement.filled.length;
+    counts.recoded += judgement.recoded.length;
+    const { came } = judgement;
+    const id = came.to === 'ending' ? (this.plan.endings[came.ending]?.ending.id ?? '') : '';
+    counts.byEnding.set(id, (counts.byEnding.get(id) ?? 0) + 1);
+    const out: (string | number)[] = this.outHeader.map((_, at) => cells[at] ?? '');
+    for (const { column, value } of judgement.filled) out[this.outPlaces[column] ?? -1] = value;
+    for (const { column, value } of judgement.recoded) out[this.outPlaces[column] ?? -1] = value;
+    return { ...judgement, row: counts.rows, cells: out };
+  }
+
+  changesOf(judgement: RowJudgement, cells: readonly string[]): CellChange[] {
+    const change = (why: CellChange['why']) => (written: { column: number; value: string | number }) => ({
+      column: this.columns[written.column]?.name ?? '',
+      from: cells[this.matching.places[written.column] ?? -1] ?? '',
+      to: written.value,
+      why,
+    });
+    return [...judgement.filled.map(change('filled')), ...judgement.recoded.map(change('recoded'))];
+  }
+
+  /** The respondent of a row, to be walked. */
+  walkedOf(cells: readonly string[]): ReturnType<Auditor['walkedOf']> {
+    return this.auditor.walkedOf(this.inOrder(cells));
+  }
+
+  private inOrder(cells: readonly string[]): string[] {
+    return this.matching.places.map((at) => (at === -1 ? '' : (cells[at] ?? '')));
+  }
+
+  private count(problem: ProblemKind, column: string): void {
+    const { counts } = this;
+    counts.problems += 1;
+    counts.byProblem.set(problem, (counts.byProblem.get(problem) ?? 0) + 1);
+    const kinds = counts.byColumn.get(column) ?? new Map<ProblemKind, number>();
+    kinds.set(problem, (kinds.get(problem) ?? 0) + 1);
+    counts.byColumn.set(column, kinds);
+  }
+}

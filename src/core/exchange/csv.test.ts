@@ -1,0 +1,67 @@
+/** CSV as it is commonly met, in pieces of any size; and nothing written that a spreadsheet would run. */
+import assert from 'node:assert/strict';
+import { describe, it } from 'node:test';
+import fc from 'fast-check';
+import { csvLines, CsvRows, isDefused, sniffBytes, sniffFormat, Utf8Check } from './csv';
+
+const bytes = (text: string) => new TextEncoder().encode(text);
+
+describe('csv', () => {
+  it('reads the same rows however the text is cut into pieces', () => {
+    const cell = fc.string({ unit: fc.constantFrom('a', 'é', '"', ',', ';', '\n', '\r\n', "'", '1', ' ') });
+    const table = fc
+      .integer({ min: 1, max: 4 })
+      .chain((width) =>
+        fc.array(fc.array(cell, { minLength: width, maxLength: width }), { minLength: 1, maxLength: 6 }),
+      );
+    fc.assert(
+      fc.property(
+        table,
+        fc.constantFrom(',', ';', '\t', '|'),
+        fc.array(fc.nat(7)),
+        (rows, delimiter, cuts) => {
+          const kept = rows.filter((row) => row.length > 1 || row[0] !== '');
+          const text = csvLines(rows, { delimiter, quote: '"' });
+          const reader = new CsvRows({ delimiter, quote: '"' });
+          const read: string[][] = [];
+          let at = 0;
+          for (const cut of cuts) {
+            read.push(...reader.push(text.slice(at, at + cut)));
+            at += cut;
+          }
+          read.push(...reader.push(text.slice(at), true));
+          assert.deepEqual(read, kept.map((row) => row.map((each) => (isDefused(each) ? `'${each}` : each)))); // prettier-ignore
+        },
+      ),
+      { numRuns: 400 },
+    );
+  });
+  it('finds out the delimiter and the quote', () => {
+    assert.deepEqual(sniffFormat('a;b;c\n1;2,5;3\n'), { delimiter: ';', quote: '"' });
+    assert.deepEqual(sniffFormat('a\tb\n1\t2\n'), { delimiter: '\t', quote: '"' });
+    assert.deepEqual(sniffFormat("'a','b'\n'x, y','2'\n"), { delimiter: ',', quote: "'" });
+    assert.deepEqual(sniffFormat('only\n1\n2\n').quote, '"');
+  });
+  it('tells text from what is none, and its encoding', () => {
+    assert.deepEqual(sniffBytes(bytes('a,b\n')), { is: 'text', encoding: 'utf-8', certain: false });
+    assert.deepEqual(sniffBytes(new Uint8Array()), { is: 'empty' });
+    assert.equal(sniffBytes(new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0])).is, 'other');
+    assert.equal(sniffBytes(new Uint8Array([0x50, 0x4b, 3, 4])).is, 'xlsx');
+    const wide = new Uint8Array([...bytes('a,b\n1,2\n')].flatMap((byte) => [byte, 0]));
+    assert.deepEqual(sniffBytes(wide), { is: 'text', encoding: 'utf-16le', certain: true });
+    const check = new Utf8Check();
+    const [first, second] = [bytes('é').slice(0, 1), bytes('é').slice(1)];
+    check.add(first);
+    check.add(second);
+    assert.equal(check.end(), true);
+    const western = new Utf8Check();
+    western.add(new Uint8Array([0x63, 0x61, 0x66, 0xe9]));
+    assert.equal(western.end(), false);
+  });
+  it('writes nothing that a spreadsheet would run, and leaves numbers alone', () => {
+    assert.equal(
+      csvLines([['=1+1', '+44 1', '-1', -2, '@x', '-a', 'a=b', '+5']]),
+      `"'=1+1","'+44 1",-1,-2,"'@x","'-a",a=b,+5\r\n`,
+    );
+  });
+});
