@@ -1,0 +1,60 @@
+/** Rows of data as they are tabulated: each cell read once, by what its column can hold. */
+import { readerOf, type Reading } from '../audit/readings';
+import { columnsOf, type Column } from '../coding/columns';
+import type { Reading as Known } from '../condition/evaluate';
+import { optionsOf } from '../document/shape';
+import { isMissingAnswer, normalValue } from '../routing/answers';
+import { itemKey, type Plan } from '../routing/plan';
+import { PlanEnvironment } from '../routing/readings';
+import { groupsOf, answerOf, type Group } from '../audit/groups';
+import { Runner } from '../routing/runner';
+
+export class Dataset {
+  readonly columns: readonly Column[];
+  readonly count: number;
+  private readonly readings: readonly (readonly Reading[])[];
+  private readonly groups: readonly Group[];
+
+  /** Rows in the order of `columnsOf`. */
+  constructor(
+    private readonly plan: Plan,
+    rows: readonly (readonly (string | number)[])[],
+  ) {
+    this.columns = columnsOf(plan);
+    const readers = this.columns.map((column) => readerOf(plan, column));
+    this.readings = rows.map((row) => readers.map((read, index) => read(String(row[index] ?? ''))));
+    this.count = rows.length;
+    this.groups = groupsOf(plan, this.columns, new Runner(plan));
+  }
+
+  reading(row: number, column: number): Reading {
+    return this.readings[row]?.[column] ?? { kind: 'blank' };
+  }
+
+  /** What a condition sees of a row once its interview is over. */
+  environmentOf(row: number): PlanEnvironment {
+    const { plan } = this;
+    const cells = this.readings[row] ?? [];
+    const known = new Map<string, Known>();
+    const begun = new Map<number, number>();
+    for (const group of this.groups) {
+      const { value, touched } = answerOf(group, cells);
+      const [name = '', pass] = group.key.split('#');
+      const presented = group.planItem !== null && touched;
+      known.set(itemKey(name.toLowerCase(), pass === undefined ? null : Number(pass)), {
+        presented,
+        value: value === null ? null : normalValue(group.answer, value),
+        missing: value !== null && isMissingAnswer(optionsOf(group.answer), value),
+      });
+      if (!presented || group.planItem === null) continue;
+      const { section } = group.planItem;
+      begun.set(section, Math.max(begun.get(section) ?? 0, group.pass ?? 1));
+      if (group.row === null) continue;
+      const grid = group.itemKey.toLowerCase();
+      const before = known.get(grid);
+      known.set(grid, { presented, value: before?.value ?? (value === null ? null : []), missing: false });
+    }
+    const store = { get: (key: string) => known.get(key), passesBegun: (s: number) => begun.get(s) ?? 0 };
+    return new PlanEnvironment(plan, store, plan.sections.length, null);
+  }
+}

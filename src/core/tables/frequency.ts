@@ -1,0 +1,197 @@
+/** How often each value of one variable occurs, on all, on those asked, and on those who answered. */
+import type { Questionnaire } from '../document/types';
+import { binsOf } from './bins';
+import { caseOf, type Case } from './cases';
+import type { Dataset } from './dataset';
+import { shareOf, sharesAddingUp } from './shares';
+import type { TableVariable } from './variables';
+
+export interface FrequencyRow {
+  readonly label: string;
+  /** The code, or the value itself; empty for values put together. */
+  readonly code: string;
+  readonly count: number;
+  /** Percent, in tenths; null where it does not apply. */
+  readonly ofAll: number | null;
+  readonly ofAsked: number | null;
+  readonly ofAnswered: number | null;
+  /** Of those who answered, up to this row; null where order or addition means nothing. */
+  readonly cumulative: number | null;
+}
+
+export interface Frequency {
+  readonly all: number;
+  /** Without those not asked, by route, draw or an end before. */
+  readonly asked: number;
+  /** Asked, with an answer to the question: don't know and the like are none. */
+  readonly answered: number;
+  readonly rows: readonly FrequencyRow[];
+  /** Why there is no answer, apart from the rows: don't know and the like first, then the reasons of the missing plan. */
+  readonly missing: readonly FrequencyRow[];
+  /** Several picks a case: percentages add up to more than 100. */
+  readonly several: boolean;
+  /** Of numbers. */
+  readonly summary: Summary | null;
+}
+
+export interface Summary {
+  readonly mean: number;
+  readonly median: number;
+  /** Of the sample, with n − 1; null for a single value. */
+  readonly deviation: number | null;
+  readonly least: number;
+  readonly most: number;
+}
+
+/** `rows` of the dataset; those that a filter leaves. */
+export function frequencyOf(
+  document: Questionnaire,
+  data: Dataset,
+  variable: TableVariable,
+  rows: readonly number[],
+): Frequency {
+  const cases = rows.flatMap((row) => variable.passes.map((_, pass) => caseOf(data, variable, row, pass)));
+  const all = cases.length;
+  const asked = cases.filter((each) => each.state !== 'missing' || each.asked).length;
+  const answers = cases.filter((each) => each.state === 'answered');
+  const answered = answers.length;
+  const several = variable.kind === 'picks';
+  const lines = linesOf(variable, answers.flatMap(({ values }) => values), answers); // prettier-ignore
+  const counts = lines.map(({ count }) => count);
+  const missing = missingLines(document, variable, cases);
+  // On each base what stands on it adds up together: answers, and reasons for their lack.
+  const apart = missing.map(({ count }) => count);
+  const inAsked = missing.map((line) => (line.asked ? line.count : 0));
+  const on = (of: number, own: readonly number[], others: readonly number[]) =>
+    several
+      ? [...own, ...others].map((count) => shareOf(count, of))
+      : sharesAddingUp([...own, ...others], of);
+  const ofAll = on(all, counts, apart);
+  const ofAsked = on(asked, counts, inAsked);
+  const ofAnswered = on(answered, counts, []);
+  const ordered = !several && variable.kind !== 'texts';
+  let sum = 0;
+  return {
+    all,
+    asked,
+    answered,
+    several,
+    rows: lines.map(({ label, code, count }, n) => {
+      sum += count;
+      return {
+        label,
+        code,
+        count,
+        ofAll: ofAll[n] ?? null,
+        ofAsked: ofAsked[n] ?? null,
+        ofAnswered: ofAnswered[n] ?? null,
+        cumulative: ordered ? shareOf(sum, answered) : null,
+      };
+    }),
+    missing: missing.map(({ label, code, count, asked: counted }, n) => ({
+      label,
+      code,
+      count,
+      ofAll: ofAll[lines.length + n] ?? null,
+      ofAsked: counted ? (ofAsked[lines.length + n] ?? null) : null,
+      ofAnswered: null,
+      cumulative: null,
+    })),
+    summary: variable.kind === 'numbers' ? summaryOf(answers.map(({ values }) => Number(values[0]))) : null,
+  };
+}
+
+interface Line {
+  readonly label: string;
+  readonly code: string;
+  readonly count: number;
+}
+
+/** Texts listed at most, the most frequent first. */
+const MOST_TEXTS = 20;
+
+function linesOf(
+  { kind, categories }: TableVariable,
+  values: readonly (number | string)[],
+  answers: readonly Extract<Case, { state: 'answered' }>[],
+): Line[] {
+  const counted = new Map<number | string, number>();
+  for (const value of values) counted.set(value, (counted.get(value) ?? 0) + 1);
+  switch (kind) {
+    case 'codes':
+    case 'picks':
+      return categories
+        .filter(({ missing }) => missing === undefined)
+        .map(({ value, label }) => ({ label, code: String(value), count: counted.get(value) ?? 0 }));
+    case 'texts': {
+      const sorted = [...counted].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1));
+      const rest = sorted.slice(MOST_TEXTS).reduce((sum, [, count]) => sum + count, 0);
+      const listed = sorted
+        .slice(0, MOST_TEXTS)
+        .map(([value, count]) => ({ label: String(value), code: '', count }));
+      return rest === 0 ? listed : [...listed, { label: `${sorted.length - MOST_TEXTS} other texts`, code: '', count: rest }]; // prettier-ignore
+    }
+    case 'numbers':
+    case 'moments': {
+      const labels = new Map(categories.map(({ value, label }) => [value, label]));
+      return binsOf(values, kind).map(({ label, has }) => ({
+        label: labels.get(Number(label)) ?? label,
+        code: '',
+        count: answers.filter(({ values: [value] }) => value !== undefined && has(value)).length,
+      }));
+    }
+    default:
+      return kind satisfies never;
+  }
+}
+
+function missingLines(
+  document: Questionnaire,
+  { categories }: TableVariable,
+  cases: readonly Case[],
+): (Line & { readonly asked: boolean })[] {
+  const options = new Map<number | string, number>();
+  const reasons = new Map<string, number>();
+  for (const each of cases) {
+    if (each.state === 'no-answer') options.set(each.option, (options.get(each.option) ?? 0) + 1);
+    else if (each.state === 'missing') reasons.set(each.reason, (reasons.get(each.reason) ?? 0) + 1);
+  }
+  const unasked = new Set(['not_applicable', 'not_drawn', 'not_reached']);
+  return [
+    ...categories
+      .filter(({ missing }) => missing !== undefined)
+      .map(({ value, label }) => ({
+        label,
+        code: String(value),
+        count: options.get(value) ?? 0,
+        asked: true,
+      })),
+    ...document.missing.flatMap(({ reason, code, label }) => {
+      const count = reasons.get(reason) ?? 0;
+      return count === 0 ? [] : [{ label, code: String(code), count, asked: !unasked.has(reason) }];
+    }),
+    ...[
+      ['blank', 'Blank, and no code says why'],
+      ['unreadable', 'A code that is not in the codebook'],
+    ].flatMap(([reason = '', label = '']) => {
+      const count = reasons.get(reason) ?? 0;
+      return count === 0 ? [] : [{ label, code: '', count, asked: true }];
+    }),
+  ];
+}
+
+function summaryOf(values: readonly number[]): Summary | null {
+  if (values.length === 0) return null;
+  const sorted = [...values].sort((a, b) => a - b);
+  const at = (index: number) => sorted[index] ?? 0;
+  const middle = Math.floor(sorted.length / 2);
+  const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
+  const squares = values.reduce((sum, value) => sum + (value - mean) ** 2, 0);
+  return {
+    mean,
+    median: sorted.length % 2 === 1 ? at(middle) : (at(middle - 1) + at(middle)) / 2,
+    deviation: values.length === 1 ? null : Math.sqrt(squares / (values.length - 1)),
+    least: at(0),
+    most: at(sorted.length - 1),
+  };
+}

@@ -1,0 +1,159 @@
+/** Tables against numbers worked out by hand, and against the respondents they are made from. */
+import assert from 'node:assert/strict';
+import { describe, it } from 'node:test';
+import fc from 'fast-check';
+import heating from '../../../demo/tern-valley-home-heating.fork.json';
+import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
+import type { Questionnaire } from '../document/types';
+import type { Plan } from '../routing/plan';
+import { madeUpRespondents } from '../simulate/respondents';
+import { crossOf } from './cross';
+import { Dataset } from './dataset';
+import { filterRows } from './filter';
+import { frequencyOf } from './frequency';
+import { sharesAddingUp } from './shares';
+import { tableVariables } from './variables';
+
+const option = (code: number, rest: object = {}) => ({ code, label: `Answer ${code}`, ...rest });
+const small = planFor(
+  questionnaire([
+    section('a', [
+      ask('tenure', {
+        type: 'single',
+        options: [option(1), option(2), option(98, { missing: 'dont_know' })],
+      }),
+      ask('rent', { type: 'number', min: 0, max: 100 }, { askIf: 'tenure = 2' }),
+      ask('fuels', { type: 'multiple', options: [option(1), option(2), option(3)] }),
+    ]),
+  ]),
+);
+// Columns: tenure, rent, fuels_1, fuels_2, fuels_3, ending.
+const ROWS = [
+  [1, -1, 1, 0, 0, 'done'],
+  [1, -1, 1, 1, 0, 'done'],
+  [2, 10, 0, 1, 0, 'done'],
+  [2, 30, -3, -3, -3, 'done'],
+  [2, -3, 1, 1, 1, 'done'],
+  [98, -1, 0, 0, 1, 'done'],
+  [-3, -1, 1, 0, 0, 'done'],
+  [2, 50, -4, -4, -4, -4],
+];
+const DATA = new Dataset(small, ROWS);
+const EVERY = ROWS.map((_, n) => n);
+const variable = (plan: Plan, id: string) => {
+  const found = tableVariables(plan).find((each) => each.id === id);
+  assert.ok(found !== undefined, id);
+  return found;
+};
+const table = (id: string, rows = EVERY) => frequencyOf(small.document, DATA, variable(small, id), rows);
+const lines = (of: ReturnType<typeof table>) =>
+  [...of.rows, ...of.missing].map(({ code, label, count, ofAll, ofAsked, ofAnswered, cumulative }) => [code || label, count, ofAll, ofAsked, ofAnswered, cumulative]); // prettier-ignore
+
+describe('frequencies', () => {
+  it('are on all, on those asked and on those who answered, with reasons apart', () => {
+    const tenure = table('tenure');
+    assert.deepEqual([tenure.all, tenure.asked, tenure.answered], [8, 8, 6]);
+    assert.deepEqual(lines(tenure), [
+      ['1', 2, 25, 25, 33.3, 33.3],
+      ['2', 4, 50, 50, 66.7, 100],
+      ['98', 1, 12.5, 12.5, null, null],
+      ['-3', 1, 12.5, 12.5, null, null],
+    ]);
+    const rent = table('rent');
+    assert.deepEqual([rent.all, rent.asked, rent.answered], [8, 4, 3]);
+    assert.deepEqual(lines(rent), [
+      ['10', 1, 12.5, 25, 33.4, 33.3],
+      ['30', 1, 12.5, 25, 33.3, 66.7],
+      ['50', 1, 12.5, 25, 33.3, 100],
+      ['-1', 4, 50, null, null, null],
+      ['-3', 1, 12.5, 25, null, null],
+    ]);
+    assert.deepEqual(rent.summary, { mean: 30, median: 30, deviation: 20, least: 10, most: 50 });
+  });
+  it('of several picks are percent of cases', () => {
+    const fuels = table('fuels');
+    assert.equal(fuels.several, true);
+    assert.deepEqual([fuels.all, fuels.asked, fuels.answered], [8, 7, 6]);
+    assert.deepEqual(lines(fuels), [
+      ['1', 4, 50, 57.1, 66.7, null],
+      ['2', 3, 37.5, 42.9, 50, null],
+      ['3', 2, 25, 28.6, 33.3, null],
+      ['-3', 1, 12.5, 14.3, null, null],
+      ['-4', 1, 12.5, null, null, null],
+    ]);
+  });
+  it('can be of the rows for which a condition holds', () => {
+    const kept = filterRows(small, DATA, 'tenure = 2 and (rent > 20 or rent unanswered)');
+    assert.deepEqual(kept, { ok: true, rows: [3, 4, 7] });
+    assert.deepEqual(filterRows(small, DATA, 'fuels has all (1, 2)'), { ok: true, rows: [1, 4] });
+    assert.deepEqual(filterRows(small, DATA, 'rent asked').ok, true);
+    assert.equal(filterRows(small, DATA, 'rnt > 1').ok, false);
+    assert.equal(filterRows(small, DATA, 'rent >').ok, false);
+  });
+});
+
+it('a cross-table is of those who answered both, and says who is left out', () => {
+  const cross = crossOf(DATA, variable(small, 'tenure'), variable(small, 'fuels'), EVERY);
+  assert.deepEqual(cross, {
+    rows: ['Answer 1', 'Answer 2'],
+    columns: ['Answer 1', 'Answer 2', 'Answer 3'],
+    counts: [
+      [2, 1, 0],
+      [1, 2, 1],
+    ],
+    rowCases: [2, 2],
+    columnCases: [3, 3, 1],
+    cases: 4,
+    without: { row: 2, column: 2 },
+  });
+});
+
+describe('tables of made-up respondents of the heating study', () => {
+  const plan = planFor(heating as unknown as Questionnaire);
+  const people = [...madeUpRespondents(plan, 300, 1)];
+  const data = new Dataset(plan, people.map((person) => [...person.row()])); // prettier-ignore
+  const every = people.map((_, n) => n);
+  it('have the bases and counts of the respondents, and percentages that add up', () => {
+    for (const each of tableVariables(plan)) {
+      const of = frequencyOf(plan.document, data, each, every);
+      const counted = [...of.rows, ...of.missing];
+      const sum = (key: 'ofAll' | 'ofAsked', rows = counted) =>
+        Math.round(10 * rows.reduce((total, row) => total + (row[key] ?? 0), 0)) / 10;
+      if (!of.several) {
+        assert.equal(counted.reduce((total, { count }) => total + count, 0), of.all, each.id); // prettier-ignore
+        assert.equal(sum('ofAll'), 100, each.id);
+        if (of.asked > 0) assert.equal(sum('ofAsked'), 100, each.id);
+      }
+      const name = each.id.replace(/_rank\d+$/, '');
+      const home = plan.sections.find(({ items }) => items.some(({ item }) => item.name === each.item));
+      const item = home?.items.find((at) => at.item.name === each.item)?.item;
+      if (home?.repeat !== null || item?.kind !== 'question' || item.answer.type === 'grid') continue;
+      const presented = people.filter((person) => person.presented.includes(name)).length;
+      assert.equal(of.asked, presented, each.id);
+      for (const { code, count } of of.rows) {
+        if (code === '' || /_rank/.test(each.id)) continue;
+        const own = people.filter(({ answers, presented: met }) => {
+          const value = answers[name];
+          return (
+            met.includes(name) &&
+            (Array.isArray(value) ? value.includes(Number(code)) : String(value) === code)
+          );
+        });
+        assert.equal(count, own.length, `${each.id} ${code}`);
+      }
+    }
+  });
+});
+
+it('shares that make up a whole are printed so that they do', () => {
+  fc.assert(
+    fc.property(fc.array(fc.nat(50), { minLength: 1, maxLength: 12 }), (counts) => {
+      const total = counts.reduce((sum, count) => sum + count, 0);
+      const shares = sharesAddingUp(counts, total);
+      if (total === 0) return shares.every((share) => share === null);
+      const sum = shares.reduce((all: number, share) => all + (share ?? 0), 0);
+      const near = counts.every((count, n) => Math.abs((shares[n] ?? 0) - (100 * count) / total) < 0.1);
+      return Math.abs(sum - 100) < 1e-6 && near;
+    }),
+  );
+});
