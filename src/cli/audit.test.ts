@@ -110,7 +110,7 @@ describe('jolly-fork audit', () => {
     const cases = [
       ['empty.csv', /the file is empty/],
       ['twice.csv', /Columns 1 and 2 are both called “adult”/],
-      ['ragged.csv', /row 2 has 1 cells, and the first row 2/],
+      ['ragged.csv', /Row 2 has 1 cells, and the first row 2/],
       ['broken.xlsx', /cannot be read/],
       [picture, /a PNG picture/],
       ['nowhere.csv', /there is no such file/],

@@ -1,5 +1,5 @@
 /** `jolly-fork audit FILE --data rows.csv --out coded.csv`: collected rows held against the routing, row by row. */
-import { headerProblem } from '../core/audit/matching';
+import { headerProblem, raggedProblem } from '../core/audit/matching';
 import { AuditRun } from '../core/audit/run';
 import type { RowProblem } from '../core/audit/types';
 import { planOf } from '../core/routing/planner';
@@ -49,9 +49,8 @@ export async function auditCommand(args: readonly string[]): Promise<number> {
           writer.write([run.outHeader]);
           continue;
         }
-        const { length } = run.matching.header;
-        if (cells.length !== length && !isPadded(cells, length))
-          throw new Misuse(`${data}: row ${run.counts.rows + 1} has ${cells.length} cells, and the first row ${length}: is there a delimiter or a quote too many?`); // prettier-ignore
+        const ragged = raggedProblem(run.counts.rows + 1, cells, run.matching.header.length);
+        if (ragged !== null) throw new Misuse(`${data}: ${ragged}`);
         const audited = run.row(cells);
         for (const problem of audited.problems) problems.add(audited.row, problem);
         written.push(audited.cells as (string | number)[]);
@@ -70,11 +69,6 @@ export async function auditCommand(args: readonly string[]): Promise<number> {
     problems.end({ ...(provisional ? { provisional } : {}), rows, clean, filled, recoded, readAs: source.readAs }); // prettier-ignore
   else process.stdout.write(report(run, source.readAs, out, problems.told, provisional));
   return provisional ? 1 : 0;
-}
-
-/** Cells too many that are all empty, as some programs write them. */
-function isPadded(cells: readonly string[], length: number): boolean {
-  return cells.length > length && cells.slice(length).every((cell) => cell === '');
 }
 
 interface Problems {

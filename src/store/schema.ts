@@ -1,6 +1,7 @@
 /** The tables of the database. */
+import type { Answers } from '../core/document/types';
 import type { Walked } from '../core/document/walked';
-import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { blob, index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 export const studies = sqliteTable('studies', {
   id: text('id').primaryKey(),
@@ -90,6 +91,55 @@ export const respondents = sqliteTable(
     at: integer('at').notNull(),
   },
   (table) => [uniqueIndex('respondents_name').on(table.studyId, table.name)],
+);
+
+/** How the columns of collected files are matched to the codebook: what somebody said, for the next file. */
+export const matches = sqliteTable('matches', {
+  studyId: text('study_id')
+    .primaryKey()
+    .references(() => studies.id, { onDelete: 'cascade' }),
+  /** By a column's name in the file, the codebook's name, or null for a column that is carried along. */
+  said: text('said', { mode: 'json' }).$type<Record<string, string | null>>().notNull(),
+});
+
+/** Coded rows that are kept to be tabulated. */
+export const datasets = sqliteTable(
+  'datasets',
+  {
+    id: text('id').primaryKey(),
+    studyId: text('study_id')
+      .notNull()
+      .references(() => studies.id, { onDelete: 'cascade' }),
+    /** The file's name, in the person's words. */
+    name: text('name').notNull(),
+    rows: integer('rows').notNull(),
+    /** CSV with the codebook's names in its first row, packed by gzip. */
+    body: blob('body', { mode: 'buffer' }).notNull(),
+    at: integer('at').notNull(),
+  },
+  (table) => [uniqueIndex('datasets_name').on(table.studyId, table.name)],
+);
+
+/** Paper forms that were keyed in; a case may be keyed twice, by two people, until the two are settled. */
+export const cases = sqliteTable(
+  'cases',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    studyId: text('study_id')
+      .notNull()
+      .references(() => studies.id, { onDelete: 'cascade' }),
+    /** What stands on the form. */
+    caseId: text('case_id').notNull(),
+    /** 1, or 2 for the second time. */
+    entry: integer('entry').notNull(),
+    keyedBy: text('keyed_by').notNull(),
+    /** As they stand on the form, those that the routing passes over among them; null where it was left blank. */
+    answers: text('answers', { mode: 'json' }).$type<Answers>().notNull(),
+    /** Who settled where two keyings differed; null while nobody has. */
+    settledBy: text('settled_by'),
+    at: integer('at').notNull(),
+  },
+  (table) => [uniqueIndex('cases_entry').on(table.studyId, table.caseId, table.entry)],
 );
 
 /** Snags that somebody looked at and set aside, with the reason. */

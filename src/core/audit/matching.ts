@@ -37,6 +37,13 @@ export function headerProblem(header: readonly string[]): string | null {
   return null;
 }
 
+/** Why a row does not fit under its header, as a sentence; null where it does. Cells too many may be empty. */
+export function raggedProblem(row: number, cells: readonly string[], width: number): string | null {
+  if (cells.length === width) return null;
+  if (cells.length > width && cells.slice(width).every((cell) => cell === '')) return null;
+  return `Row ${row} has ${cells.length} cells, and the first row ${width}: is there a delimiter or a quote too many?`;
+}
+
 export function matchColumns(
   document: Questionnaire,
   columns: readonly Column[],

@@ -3,7 +3,7 @@ import * as v from 'valibot';
 import type { Answers } from './types';
 
 const Value = v.nullable(v.union([v.number(), v.string(), v.array(v.number())]));
-const AnswersSchema: v.GenericSchema<unknown, Answers> = v.record(v.string(), Value);
+export const AnswersSchema: v.GenericSchema<unknown, Answers> = v.record(v.string(), Value);
 
 export const WalkedSchema = v.object({
   answers: AnswersSchema,

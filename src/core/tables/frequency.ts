@@ -3,7 +3,7 @@ import type { Questionnaire } from '../document/types';
 import { binsOf } from './bins';
 import { caseOf, type Case } from './cases';
 import type { Dataset } from './dataset';
-import { shareOf, sharesAddingUp } from './shares';
+import { percentOf } from './shares';
 import type { TableVariable } from './variables';
 
 export interface FrequencyRow {
@@ -11,7 +11,7 @@ export interface FrequencyRow {
   /** The code, or the value itself; empty for values put together. */
   readonly code: string;
   readonly count: number;
-  /** Percent, in tenths; null where it does not apply. */
+  /** Percent, exact; null where it does not apply. */
   readonly ofAll: number | null;
   readonly ofAsked: number | null;
   readonly ofAnswered: number | null;
@@ -57,18 +57,7 @@ export function frequencyOf(
   const answered = answers.length;
   const several = variable.kind === 'picks';
   const lines = linesOf(variable, answers.flatMap(({ values }) => values), answers); // prettier-ignore
-  const counts = lines.map(({ count }) => count);
   const missing = missingLines(document, variable, cases);
-  // On each base what stands on it adds up together: answers, and reasons for their lack.
-  const apart = missing.map(({ count }) => count);
-  const inAsked = missing.map((line) => (line.asked ? line.count : 0));
-  const on = (of: number, own: readonly number[], others: readonly number[]) =>
-    several
-      ? [...own, ...others].map((count) => shareOf(count, of))
-      : sharesAddingUp([...own, ...others], of);
-  const ofAll = on(all, counts, apart);
-  const ofAsked = on(asked, counts, inAsked);
-  const ofAnswered = on(answered, counts, []);
   const ordered = !several && variable.kind !== 'texts';
   let sum = 0;
   return {
@@ -76,24 +65,24 @@ export function frequencyOf(
     asked,
     answered,
     several,
-    rows: lines.map(({ label, code, count }, n) => {
+    rows: lines.map(({ label, code, count }) => {
       sum += count;
       return {
         label,
         code,
         count,
-        ofAll: ofAll[n] ?? null,
-        ofAsked: ofAsked[n] ?? null,
-        ofAnswered: ofAnswered[n] ?? null,
-        cumulative: ordered ? shareOf(sum, answered) : null,
+        ofAll: percentOf(count, all),
+        ofAsked: percentOf(count, asked),
+        ofAnswered: percentOf(count, answered),
+        cumulative: ordered ? percentOf(sum, answered) : null,
       };
     }),
-    missing: missing.map(({ label, code, count, asked: counted }, n) => ({
+    missing: missing.map(({ label, code, count, asked: counted }) => ({
       label,
       code,
       count,
-      ofAll: ofAll[lines.length + n] ?? null,
-      ofAsked: counted ? (ofAsked[lines.length + n] ?? null) : null,
+      ofAll: percentOf(count, all),
+      ofAsked: counted ? percentOf(count, asked) : null,
       ofAnswered: null,
       cumulative: null,
     })),

@@ -1,7 +1,6 @@
 /** Tables against numbers worked out by hand, and against the respondents they are made from. */
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
-import fc from 'fast-check';
 import heating from '../../../demo/tern-valley-home-heating.fork.json';
 import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
 import type { Questionnaire } from '../document/types';
@@ -11,7 +10,6 @@ import { crossOf } from './cross';
 import { Dataset } from './dataset';
 import { filterRows } from './filter';
 import { frequencyOf } from './frequency';
-import { sharesAddingUp } from './shares';
 import { tableVariables } from './variables';
 
 const option = (code: number, rest: object = {}) => ({ code, label: `Answer ${code}`, ...rest });
@@ -47,7 +45,7 @@ const variable = (plan: Plan, id: string) => {
 };
 const table = (id: string, rows = EVERY) => frequencyOf(small.document, DATA, variable(small, id), rows);
 const lines = (of: ReturnType<typeof table>) =>
-  [...of.rows, ...of.missing].map(({ code, label, count, ofAll, ofAsked, ofAnswered, cumulative }) => [code || label, count, ofAll, ofAsked, ofAnswered, cumulative]); // prettier-ignore
+  [...of.rows, ...of.missing].map(({ code, label, count, ofAll, ofAsked, ofAnswered, cumulative }) => [code || label, count, ...[ofAll, ofAsked, ofAnswered, cumulative].map((share) => share === null ? null : Math.round(share * 10) / 10)]); // prettier-ignore
 
 describe('frequencies', () => {
   it('are on all, on those asked and on those who answered, with reasons apart', () => {
@@ -62,7 +60,7 @@ describe('frequencies', () => {
     const rent = table('rent');
     assert.deepEqual([rent.all, rent.asked, rent.answered], [8, 4, 3]);
     assert.deepEqual(lines(rent), [
-      ['10', 1, 12.5, 25, 33.4, 33.3],
+      ['10', 1, 12.5, 25, 33.3, 33.3],
       ['30', 1, 12.5, 25, 33.3, 66.7],
       ['50', 1, 12.5, 25, 33.3, 100],
       ['-1', 4, 50, null, null, null],
@@ -118,7 +116,7 @@ describe('tables of made-up respondents of the heating study', () => {
       const of = frequencyOf(plan.document, data, each, every);
       const counted = [...of.rows, ...of.missing];
       const sum = (key: 'ofAll' | 'ofAsked', rows = counted) =>
-        Math.round(10 * rows.reduce((total, row) => total + (row[key] ?? 0), 0)) / 10;
+        Math.round(1e9 * rows.reduce((total, row) => total + (row[key] ?? 0), 0)) / 1e9;
       if (!of.several) {
         assert.equal(counted.reduce((total, { count }) => total + count, 0), of.all, each.id); // prettier-ignore
         assert.equal(sum('ofAll'), 100, each.id);
@@ -143,17 +141,4 @@ describe('tables of made-up respondents of the heating study', () => {
       }
     }
   });
-});
-
-it('shares that make up a whole are printed so that they do', () => {
-  fc.assert(
-    fc.property(fc.array(fc.nat(50), { minLength: 1, maxLength: 12 }), (counts) => {
-      const total = counts.reduce((sum, count) => sum + count, 0);
-      const shares = sharesAddingUp(counts, total);
-      if (total === 0) return shares.every((share) => share === null);
-      const sum = shares.reduce((all: number, share) => all + (share ?? 0), 0);
-      const near = counts.every((count, n) => Math.abs((shares[n] ?? 0) - (100 * count) / total) < 0.1);
-      return Math.abs(sum - 100) < 1e-6 && near;
-    }),
-  );
 });

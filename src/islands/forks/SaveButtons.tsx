@@ -3,6 +3,7 @@ import { useState, type RefObject } from 'react';
 import mono from '@fontsource-variable/jetbrains-mono/files/jetbrains-mono-latin-wght-normal.woff2?url';
 import sans from '@fontsource-variable/instrument-sans/files/instrument-sans-latin-wght-normal.woff2?url';
 import { useStudy } from '../study/store';
+import { saveBlob } from '../ui/save-blob';
 import { boundsOf } from './bounds';
 import classes from './forks.module.css';
 import type { River } from './use-forks';
@@ -24,7 +25,7 @@ export function SaveButtons({ svg, river }: Props) {
     try {
       const picture = await pictureOf(svg.current, river, title);
       const name = `${title.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}-forks.${kind}`;
-      download(kind === 'svg' ? picture.file : await pngOf(picture), name);
+      saveBlob(kind === 'svg' ? picture.file : await pngOf(picture), name);
       setProblem(null);
     } catch {
       setProblem('The picture could not be made: try again, or fold some sections.');
@@ -103,12 +104,4 @@ async function pngOf({ file, width, height }: Picture): Promise<Blob> {
   return new Promise((resolve, reject) => {
     canvas.toBlob((blob) => (blob === null ? reject(new Error('no picture')) : resolve(blob)), 'image/png');
   });
-}
-
-function download(file: Blob, name: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(file);
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
 }

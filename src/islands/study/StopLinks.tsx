@@ -1,4 +1,6 @@
 /** The stops, each with a live figure of its own work beneath. */
+import { useMemo } from 'react';
+import { columnsOf } from '../../core/coding/columns';
 import { countText, grouped, plural } from '../ui/format';
 import { useStudy } from './store';
 import { STOP_NAMES, type Stop } from './stops';
@@ -39,6 +41,8 @@ function useFigures(): Record<Stop, string> {
   const document = useStudy((state) => state.document);
   const analysis = useStudy((state) => state.analysis);
   const verdicts = useStudy((state) => state.verdicts);
+  const plan = useStudy((state) => state.plan);
+  const columns = useMemo(() => columnsOf(plan).length, [plan]);
   const items = document.sections.reduce(
     (sum, section) => sum + section.items.filter(({ kind }) => kind !== 'page_break').length,
     0,
@@ -58,5 +62,6 @@ function useFigures(): Record<Stop, string> {
     forks: plural(skips, 'skip'),
     routes,
     walk: `${grouped(passed)} passed`,
+    codes: plural(columns, 'column'),
   };
 }

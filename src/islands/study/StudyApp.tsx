@@ -4,6 +4,8 @@ import type { Aside } from '../../store/asides';
 import type { Comment } from '../../store/comments';
 import type { Verdict } from '../../store/verdicts';
 import { AnalysisClient, type Analysed } from '../../worker/client';
+import { CodesView } from '../codes/CodesView';
+import { DataContext, newData } from '../codes/data';
 import { ForksView } from '../forks/ForksView';
 import { RoutesView } from '../routes/RoutesView';
 import { ScriptView } from '../script/ScriptView';
@@ -43,6 +45,7 @@ export default function StudyApp({
 }: Props) {
   const [store] = useState(() => createStudyStore(study, verdicts, asides, comments, reviewing));
   const client = useMemo(() => new AnalysisClient(), []);
+  const [data] = useState(newData);
   const [stop, goTo] = useStop(store.getState().home, first);
   useAnalysis(store, client);
   useUndoKeys(store);
@@ -67,17 +70,20 @@ export default function StudyApp({
     <StudyContext.Provider value={store}>
       <AnalysisContext.Provider value={client}>
         <GoToContext.Provider value={goTo}>
-          <div className={classes.frame}>
-            <Standing />
-            {reviewing ? <ReviewStrip stop={stop} goTo={goTo} /> : <StopStrip stop={stop} goTo={goTo} />}
-            {!reviewing && <Conflict />}
-            <main className={classes.view} key={stop}>
-              {stop === 'script' && (reviewing ? <ReviewScript /> : <ScriptView />)}
-              {stop === 'forks' && <ForksView />}
-              {stop === 'routes' && <RoutesView walk={(number) => goTo('walk', `?route=${number}`)} />}
-              {stop === 'walk' && <WalkView />}
-            </main>
-          </div>
+          <DataContext.Provider value={data}>
+            <div className={classes.frame}>
+              <Standing />
+              {reviewing ? <ReviewStrip stop={stop} goTo={goTo} /> : <StopStrip stop={stop} goTo={goTo} />}
+              {!reviewing && <Conflict />}
+              <main className={classes.view} key={stop}>
+                {stop === 'script' && (reviewing ? <ReviewScript /> : <ScriptView />)}
+                {stop === 'forks' && <ForksView />}
+                {stop === 'routes' && <RoutesView walk={(number) => goTo('walk', `?route=${number}`)} />}
+                {stop === 'walk' && <WalkView />}
+                {stop === 'codes' && <CodesView />}
+              </main>
+            </div>
+          </DataContext.Provider>
         </GoToContext.Provider>
       </AnalysisContext.Provider>
     </StudyContext.Provider>

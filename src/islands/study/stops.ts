@@ -1,6 +1,6 @@
 /** The stops of a study, in working order, as far as they do their work. */
 
-export const STOPS = ['script', 'forks', 'routes', 'walk'] as const;
+export const STOPS = ['script', 'forks', 'routes', 'walk', 'codes'] as const;
 export type Stop = (typeof STOPS)[number];
 
 export const STOP_NAMES: Readonly<Record<Stop, string>> = {
@@ -8,6 +8,7 @@ export const STOP_NAMES: Readonly<Record<Stop, string>> = {
   forks: 'Forks',
   routes: 'Routes',
   walk: 'Walk',
+  codes: 'Codes',
 };
 
 export function isStop(text: string): text is Stop {

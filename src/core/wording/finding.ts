@@ -1,0 +1,37 @@
+/** What a table's figures may be said to be of: the sentence that each base allows. */
+import { parseCondition } from '../condition/parse';
+import type { Variables } from '../document/variables';
+import { conditionSentence } from './sentence';
+
+export interface Finding {
+  readonly label: string;
+  readonly count: number;
+  readonly all: number;
+  readonly asked: number;
+  readonly answered: number;
+  /** A case is one pass of a repeated section, not a respondent. */
+  readonly passes: boolean;
+}
+
+/** `who`: the condition of those who are asked; null where it is not known. */
+export function findingSentences(
+  variables: Variables,
+  { label, count, all, asked, answered, passes }: Finding,
+  who: string | null,
+): string[] {
+  const [respondents, one] = passes ? ['passes', 'pass'] : ['respondents', 'respondent'];
+  const said = `say “${label}”`;
+  const of = (n: number) => `n = ${n.toLocaleString('en-GB')}`;
+  const percent = (n: number) => (n === 0 ? '0%' : `${((100 * count) / n).toFixed(0)}%`);
+  const everyone = `Of all ${all === 1 ? one : respondents} (${of(all)}), ${percent(all)} ${said}.`;
+  if (asked === all && answered === all) return [everyone];
+  const parsed = who === null || who === 'always' || who === 'never' ? null : parseCondition(who);
+  const base =
+    parsed?.ok === true
+      ? `Of those asked, where ${conditionSentence(parsed.tree, variables)}`
+      : 'Of those asked';
+  const sentences: string[] = [];
+  if (asked !== all) sentences.push(`${base} (${of(asked)}), ${percent(asked)} ${said}.`);
+  if (answered !== asked) sentences.push(`Of those who gave an answer (${of(answered)}), ${percent(answered)} ${said}.`); // prettier-ignore
+  return [...sentences, everyone];
+}

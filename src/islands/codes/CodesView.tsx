@@ -1,0 +1,48 @@
+/** Codes: where the questionnaire meets its data. Each part has an address of its own. */
+import { useEffect, useState } from 'react';
+import { AuditView } from './audit/AuditView';
+import classes from './codes.module.css';
+import { TablesView } from './tables/TablesView';
+
+const PARTS = [
+  ['audit', 'Audit', 'Collected rows against the routing'],
+  ['tables', 'Tables', 'Frequencies and cross-tables, on the right base'],
+] as const;
+type Part = (typeof PARTS)[number][0];
+
+export function CodesView() {
+  const [part, setPart] = useState<Part>(partInAddress);
+  useEffect(() => {
+    const onPop = () => setPart(partInAddress());
+    addEventListener('popstate', onPop);
+    return () => removeEventListener('popstate', onPop);
+  }, []);
+  const open = (next: Part) => {
+    history.pushState(null, '', `?part=${next}`);
+    setPart(next);
+  };
+  return (
+    <div className={classes.view}>
+      <nav className={classes.parts} aria-label="Parts of Codes">
+        {PARTS.map(([id, name, about]) => (
+          <button
+            key={id}
+            type="button"
+            title={about}
+            aria-current={id === part ? 'page' : undefined}
+            onClick={() => open(id)}
+          >
+            {name}
+          </button>
+        ))}
+      </nav>
+      {part === 'audit' && <AuditView openTables={() => open('tables')} />}
+      {part === 'tables' && <TablesView />}
+    </div>
+  );
+}
+
+function partInAddress(): Part {
+  const wanted = new URLSearchParams(location.search).get('part');
+  return PARTS.find(([id]) => id === wanted)?.[0] ?? PARTS[0][0];
+}

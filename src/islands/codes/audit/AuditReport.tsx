@@ -1,0 +1,153 @@
+/** What an audit found: by problem, by variable and by row; the files that come of it. */
+import { useState } from 'react';
+import type { ProblemKind } from '../../../core/audit/types';
+import { problemWords } from '../../../core/wording/audit';
+import { endingLabel } from '../../../core/views/targets';
+import type { AuditFile, AuditSummary } from '../../../worker/data/audit-task';
+import { useStudy } from '../../study/store';
+import { saveBlob } from '../../ui/save-blob';
+import { EndingMark } from '../../ui/EndingMark';
+import { grouped, plural } from '../../ui/format';
+import { useData } from '../data';
+import { KeepRows } from './KeepRows';
+import { ProblemList, type Where } from './ProblemList';
+import classes from './audit.module.css';
+
+interface Props {
+  readonly summary: AuditSummary;
+  readonly openTables: () => void;
+}
+
+const FILES: readonly (readonly [AuditFile, string, string])[] = [
+  ['coded-csv', 'Coded rows, CSV', '-coded.csv'],
+  ['coded-xlsx', 'Coded rows, XLSX', '-coded.xlsx'],
+  ['problems', 'Report', '-problems.csv'],
+  ['changes', 'List of changes', '-changes.csv'],
+];
+
+export function AuditReport({ summary, openTables }: Props) {
+  const { client, audit } = useData();
+  const document = useStudy((state) => state.document);
+  const [where, setWhere] = useState<Where>({});
+  const [by, setBy] = useState<'problem' | 'variable'>('problem');
+  const stem = (audit.getState().file?.name ?? 'rows').replace(/\.[^.]+$/, '');
+  const save = async (which: AuditFile, ending: string) => {
+    const worker = await client.about(document);
+    saveBlob(await worker.file(which), `${stem}${ending}`);
+  };
+  const kinds: readonly (readonly [ProblemKind, number])[] = summary.byProblem;
+  return (
+    <section className={classes.report} aria-label="What was found">
+      <dl className={classes.figures}>
+        <Figure value={summary.rows} words={summary.rows === 1 ? 'row' : 'rows'} />
+        <Figure value={summary.clean} words="without a problem" />
+        <Figure
+          value={summary.problems}
+          words={summary.problems === 1 ? 'problem' : 'problems'}
+          bad={summary.problems > 0}
+        />
+        <Figure value={summary.filled} words="blanks filled in, that follow from the routing" />
+        <Figure value={summary.recoded} words="labels written as codes" />
+      </dl>
+      <div className={classes.ended}>
+        {summary.byEnding.map(([id, count]) => {
+          const ending = document.endings.find((each) => each.id === id);
+          return (
+            <span key={id}>
+              {ending !== undefined && <EndingMark kind={ending.kind} />}{' '}
+              {ending === undefined ? 'Stopped part-way' : endingLabel(document, id)} <b>{grouped(count)}</b>
+            </span>
+          );
+        })}
+      </div>
+      <div className={classes.files}>
+        {FILES.map(([which, words, ending]) => (
+          <button key={which} type="button" onClick={() => void save(which, ending)}>
+            {words}
+          </button>
+        ))}
+        <KeepRows stem={stem} rows={summary.rows} openTables={openTables} />
+      </div>
+      {summary.problems === 0 ? (
+        <p className={classes.clean}>Every cell is what the routing allows. Nothing is left to look at.</p>
+      ) : (
+        <div className={classes.split}>
+          <div className={classes.side}>
+            <div className={classes.by} role="group" aria-label="Problems by">
+              <button type="button" aria-pressed={by === 'problem'} onClick={() => setBy('problem')}>
+                By problem
+              </button>
+              <button type="button" aria-pressed={by === 'variable'} onClick={() => setBy('variable')}>
+                By variable
+              </button>
+            </div>
+            <ul>
+              <li>
+                <button
+                  type="button"
+                  aria-pressed={where.problem === undefined && where.column === undefined}
+                  onClick={() => setWhere({})}
+                >
+                  All, row by row <b>{grouped(summary.problems)}</b>
+                </button>
+              </li>
+              {by === 'problem'
+                ? kinds.map(([kind, count]) => (
+                    <li key={kind}>
+                      <button
+                        type="button"
+                        aria-pressed={where.problem === kind}
+                        onClick={() => setWhere({ problem: kind })}
+                      >
+                        {kind.replaceAll('-', ' ')} <b>{grouped(count)}</b>
+                        <small>{problemWords(kind)}</small>
+                      </button>
+                    </li>
+                  ))
+                : summary.byColumn.map(({ column, total, kinds: own }) => (
+                    <li key={column}>
+                      <button
+                        type="button"
+                        aria-pressed={where.column === column}
+                        onClick={() => setWhere({ column })}
+                      >
+                        <code>{column}</code> <b>{grouped(total)}</b>
+                        <small>
+                          {own
+                            .map(([kind, count]) => `${kind.replaceAll('-', ' ')} ${grouped(count)}`)
+                            .join(', ')}
+                        </small>
+                      </button>
+                    </li>
+                  ))}
+            </ul>
+          </div>
+          <ProblemList key={JSON.stringify(where)} where={where} />
+        </div>
+      )}
+      {summary.listed < summary.problems && (
+        <p className={classes.note}>
+          {plural(summary.listed, 'problem')} listed here of {grouped(summary.problems)}; the shell lists them
+          all: <code>npx jolly-fork audit --json</code>
+        </p>
+      )}
+    </section>
+  );
+}
+
+function Figure({
+  value,
+  words,
+  bad,
+}: {
+  readonly value: number;
+  readonly words: string;
+  readonly bad?: boolean;
+}) {
+  return (
+    <div data-bad={bad || undefined}>
+      <dt>{words}</dt>
+      <dd>{grouped(value)}</dd>
+    </div>
+  );
+}

@@ -1,0 +1,128 @@
+/** Audit: a collected file, its columns matched to variables, and what the routing says of every row. */
+import { useState } from 'react';
+import { useStore } from 'zustand';
+import { ENCODINGS, type Encoding } from '../../../core/exchange/csv';
+import { useStudy } from '../../study/store';
+import { grouped, plural } from '../../ui/format';
+import { useData } from '../data';
+import { AuditReport } from './AuditReport';
+import { FileDrop } from './FileDrop';
+import { Matching } from './Matching';
+import classes from './audit.module.css';
+
+const ENCODING_NAMES: Readonly<Record<Encoding, string>> = {
+  'utf-8': 'UTF-8',
+  'utf-16le': 'UTF-16',
+  'utf-16be': 'UTF-16, big end first',
+  'windows-1252': 'Windows-1252',
+};
+
+export function AuditView({ openTables }: { readonly openTables: () => void }) {
+  const { audit: store } = useData();
+  const audit = useStore(store);
+  const document = useStudy((state) => state.document);
+  const api = useStudy((state) => state.api);
+  const [matchingOpen, setMatchingOpen] = useState(false);
+  const { file, opened, running, summary, problem, matching, options } = audit;
+  const choose = (chosen: File) => void audit.open(document, api, chosen);
+
+  if (file === null || (opened === null && running === null))
+    return <FileDrop choose={choose} problem={problem} />;
+  const unknown = matching.filter(({ column, by }) => column === null && by === null).length;
+  const matched = matching.filter(({ column }) => column !== null).length;
+  const stale = summary !== null && audit.against !== document;
+  return (
+    <div className={classes.page}>
+      <header className={classes.head}>
+        <div>
+          <h1>{file.name}</h1>
+          <p>
+            {opened === null ? 'Reading …' : `Read as ${opened.readAs}. `}
+            {opened !== null && `${matched} of ${plural(matching.length, 'column')} matched to variables.`}
+          </p>
+        </div>
+        <div className={classes.tools}>
+          {opened?.encoding != null && (
+            <label>
+              Encoding{' '}
+              <select
+                value={opened.encoding}
+                onChange={(event) => void audit.open(document, api, file, event.target.value as Encoding)}
+              >
+                {ENCODINGS.map((each) => (
+                  <option key={each} value={each}>
+                    {ENCODING_NAMES[each]}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+          <button type="button" onClick={audit.close}>
+            Another file
+          </button>
+          {running === null ? (
+            <button type="button" className={classes.main} onClick={() => void audit.audit(document)}>
+              {summary === null ? 'Audit the rows' : 'Audit again'}
+            </button>
+          ) : (
+            <button type="button" className={classes.main} onClick={audit.stop}>
+              Stop
+            </button>
+          )}
+        </div>
+      </header>
+      {running !== null && (
+        <div className={classes.running} role="status">
+          <progress value={running} max={1} aria-label="Share of the file read" /> {Math.round(100 * running)}
+          % of the file read
+        </div>
+      )}
+      {problem !== null && (
+        <p role="alert" className={classes.problem}>
+          {problem}
+        </p>
+      )}
+      {stale && (
+        <p className={classes.note}>
+          The questionnaire has changed since: audit again to hold the rows against it as it is now.
+        </p>
+      )}
+      {opened !== null && running === null && (
+        <>
+          <fieldset className={classes.options}>
+            <legend>How the file writes things</legend>
+            <label>
+              <input
+                type="checkbox"
+                checked={options.codeBlanks ?? false}
+                onChange={(event) => audit.setOptions({ ...options, codeBlanks: event.target.checked })}
+              />{' '}
+              A blank in a question that may be left blank gets the code for no answer
+            </label>
+            <label>
+              <input
+                type="checkbox"
+                checked={options.blankPicks ?? false}
+                onChange={(event) => audit.setOptions({ ...options, blankPicks: event.target.checked })}
+              />{' '}
+              A blank among the picks of an answered question means not picked
+            </label>
+            <small>Otherwise both are listed as missing answers, and left as they are.</small>
+          </fieldset>
+          <details
+            className={classes.matching}
+            open={matchingOpen || (summary === null && unknown > 0)}
+            onToggle={(event) => setMatchingOpen(event.currentTarget.open)}
+          >
+            <summary>
+              Columns and variables
+              {unknown > 0 && <span className={classes.warn}> · {grouped(unknown)} not in the codebook</span>}
+            </summary>
+            <Matching opened={opened} matching={matching} said={audit.said} />
+          </details>
+          {summary !== null && <AuditReport summary={summary} openTables={openTables} />}
+        </>
+      )}
+    </div>
+  );
+}

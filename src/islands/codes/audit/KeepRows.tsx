@@ -1,0 +1,60 @@
+/** Keeps the coded rows with the study, so that they can be tabulated later and by others. */
+import { useState } from 'react';
+import * as v from 'valibot';
+import { csvLines } from '../../../core/exchange/csv';
+import { useStudy } from '../../study/store';
+import { useData } from '../data';
+
+/** As many as are tabulated. */
+const MOST = 100_000;
+const Refusal = v.object({ problem: v.string() });
+
+interface Props {
+  readonly stem: string;
+  readonly rows: number;
+  readonly openTables: () => void;
+}
+
+export function KeepRows({ stem, rows, openTables }: Props) {
+  const { client } = useData();
+  const document = useStudy((state) => state.document);
+  const api = useStudy((state) => state.api);
+  const [state, setState] = useState<'open' | 'keeping' | 'kept'>('open');
+  const [problem, setProblem] = useState<string | null>(null);
+  const keep = async () => {
+    setState('keeping');
+    setProblem(null);
+    const worker = await client.about(document);
+    const coded = await worker.coded();
+    const text = csvLines([coded.header, ...coded.rows]);
+    const packed = new Response(new Blob([text]).stream().pipeThrough(new CompressionStream('gzip')));
+    try {
+      const query = new URLSearchParams({ name: stem, rows: String(coded.rows.length) });
+      const response = await fetch(`${api}/datasets?${query}`, { method: 'POST', body: await packed.blob() });
+      if (response.ok) {
+        setState('kept');
+        return;
+      }
+      const refused = v.safeParse(Refusal, await response.json());
+      setProblem(refused.success ? refused.output.problem : 'The server refused to keep the rows.');
+    } catch {
+      setProblem('The server does not answer: try again once it does.');
+    }
+    setState('open');
+  };
+  if (rows > MOST) return <small>Too many rows to tabulate here: at most 100,000.</small>;
+  return (
+    <>
+      {state === 'kept' ? (
+        <button type="button" onClick={openTables}>
+          Kept: open the tables
+        </button>
+      ) : (
+        <button type="button" disabled={state === 'keeping'} onClick={() => void keep()}>
+          Keep for tables
+        </button>
+      )}
+      {problem !== null && <span role="alert">{problem}</span>}
+    </>
+  );
+}

@@ -1,0 +1,117 @@
+/** Problems of a kind or of a variable, some at a time; each row can be walked. */
+import { useEffect, useState } from 'react';
+import type { ProblemKind } from '../../../core/audit/types';
+import { planOf } from '../../../core/routing/planner';
+import { walk } from '../../../core/routing/walk';
+import type { FoundProblem } from '../../../worker/data/audit-task';
+import { useGoTo } from '../../study/going';
+import { useStudy } from '../../study/store';
+import { grouped } from '../../ui/format';
+import { useData } from '../data';
+import classes from './audit.module.css';
+
+export interface Where {
+  readonly problem?: ProblemKind;
+  readonly column?: string;
+}
+
+const PAGE = 100;
+
+export function ProblemList({ where }: { readonly where: Where }) {
+  const { client } = useData();
+  const document = useStudy((state) => state.document);
+  const setToWalk = useStudy((state) => state.setToWalk);
+  const goTo = useGoTo();
+  const [from, setFrom] = useState(0);
+  const [page, setPage] = useState<{ problems: readonly FoundProblem[]; total: number } | null>(null);
+  const [told, setTold] = useState<string | null>(null);
+  useEffect(() => {
+    let current = true;
+    void client
+      .about(document)
+      .then((worker) => worker.problems(where, from, PAGE))
+      .then((found) => current && setPage(found));
+    return () => {
+      current = false;
+    };
+  }, [client, document, where, from]);
+
+  const walkRow = async (row: number) => {
+    const worker = await client.about(document);
+    const walked = await worker.walked(row);
+    if (walked === null) {
+      setTold(`Row ${row} is not kept here: only the first 20,000 rows with a problem are.`);
+      return;
+    }
+    const { answers, given, draws, full } = walked;
+    const result = walk(planOf(document), { ...walked, lenient: true });
+    if (!result.ok) {
+      setTold(`Row ${row} cannot be walked: ${result.problem}`);
+      return;
+    }
+    const { steps, ending } = result.walk;
+    setToWalk({
+      witness: {
+        answers,
+        ...(given ? { given } : {}),
+        ...(draws ? { draws } : {}),
+        ...(full ? { full } : {}),
+        items: steps.map(({ key }) => key),
+        ending: ending === null ? null : (document.endings[ending]?.id ?? null),
+      },
+      item: null,
+    });
+    goTo('walk');
+  };
+  if (page === null) return <div className={classes.list} />;
+  return (
+    <div className={classes.list}>
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">Row</th>
+            <th scope="col">Column</th>
+            <th scope="col">Holds</th>
+            <th scope="col">Problem</th>
+            <th scope="col">
+              <span className={classes.hidden}>Walk</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {page.problems.map(({ row, column, problem, value }, at) => (
+            <tr key={at}>
+              <td>{row === 0 ? '' : grouped(row)}</td>
+              <th scope="row">{column}</th>
+              <td className={classes.value}>{value === '' ? <i>blank</i> : value}</td>
+              <td>{problem.replaceAll('-', ' ')}</td>
+              <td>
+                {row > 0 && (
+                  <button type="button" onClick={() => void walkRow(row)}>
+                    Walk row {grouped(row)}
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {told !== null && (
+        <p role="alert" className={classes.problem}>
+          {told}
+        </p>
+      )}
+      {page.total > PAGE && (
+        <div className={classes.pager}>
+          <button type="button" disabled={from === 0} onClick={() => setFrom(Math.max(0, from - PAGE))}>
+            Before
+          </button>
+          {grouped(from + 1)} to {grouped(Math.min(from + PAGE, page.total))} of {grouped(page.total)}
+          <button type="button" disabled={from + PAGE >= page.total} onClick={() => setFrom(from + PAGE)}>
+            After
+          </button>
+        </div>
+      )}
+    </div>
+  );
+}

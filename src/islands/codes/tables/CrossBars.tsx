@@ -1,0 +1,79 @@
+/** A cross-table as bars: each row's cases divided among the columns. */
+import { Bar, BarChart, Legend, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import type { Cross } from '../../../core/tables/cross';
+import classes from './tables.module.css';
+
+/** From dark to light and told apart by their place in the legend, which is the order along a bar. */
+const FILLS = [
+  '#0f3d33',
+  '#1f6b58',
+  '#5d9a86',
+  '#a5c8bb',
+  '#2a4d7c',
+  '#7b93b5',
+  '#b8c6d9',
+  '#6c3f78',
+  '#a888b1',
+];
+const LONGEST = 22;
+
+export function CrossBars({ cross }: { readonly cross: Cross }) {
+  const short = (label: string) => (label.length > LONGEST ? `${label.slice(0, LONGEST - 1)}…` : label);
+  if (cross.columns.length > FILLS.length) return null;
+  const data = cross.rows.map((label, n) => {
+    const counts = cross.counts[n] ?? [];
+    const sum = counts.reduce((all, count) => all + count, 0);
+    return {
+      label,
+      ...Object.fromEntries(counts.map((count, m) => [`c${m}`, sum === 0 ? 0 : (100 * count) / sum])),
+    };
+  });
+  return (
+    <figure
+      className={classes.chart}
+      role="img"
+      aria-label="Each row divided among the columns; the same figures stand in the table"
+    >
+      <ResponsiveContainer width="100%" height={data.length * 30 + 70}>
+        <BarChart
+          layout="vertical"
+          data={data}
+          margin={{ top: 4, right: 16, bottom: 0, left: 0 }}
+          accessibilityLayer={false}
+        >
+          <XAxis
+            type="number"
+            domain={[0, 100]}
+            tickFormatter={(tick: number) => `${tick}%`}
+            tick={{ fontSize: 11, fill: 'var(--ink-soft)' }}
+            stroke="var(--line)"
+          />
+          <YAxis
+            type="category"
+            dataKey="label"
+            width={Math.min(150, 14 + 7 * Math.max(...cross.rows.map((label) => label.length)))}
+            interval={0}
+            tickFormatter={short}
+            tick={{ fontSize: 11.5, fill: 'var(--ink)' }}
+            stroke="var(--line)"
+          />
+          <Legend
+            itemSorter={null}
+            formatter={(name: string) => <span className={classes.legend}>{short(name)}</span>}
+          />
+          {cross.columns.map((name, m) => (
+            <Bar
+              key={m}
+              dataKey={`c${m}`}
+              name={name}
+              stackId="all"
+              fill={FILLS[m] ?? '#000'}
+              isAnimationActive={false}
+              barSize={16}
+            />
+          ))}
+        </BarChart>
+      </ResponsiveContainer>
+    </figure>
+  );
+}

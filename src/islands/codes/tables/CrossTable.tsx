@@ -1,0 +1,103 @@
+/** Two variables against each other: counts, or percent along rows or down columns. */
+import { useState } from 'react';
+import type { Cross } from '../../../core/tables/cross';
+import type { TableVariable } from '../../../core/tables/variables';
+import { percentWords } from '../../../core/tables/shares';
+import { crossFigures, crossSheet, type CrossFigures } from '../../../core/views/table-sheets';
+import { grouped, plural } from '../../ui/format';
+import { CrossBars } from './CrossBars';
+import { TableFiles } from './TableFiles';
+import classes from './tables.module.css';
+
+interface Props {
+  readonly row: TableVariable;
+  readonly column: TableVariable;
+  readonly cross: Cross;
+  readonly about: string;
+}
+
+const FIGURES: readonly (readonly [CrossFigures, string])[] = [
+  ['counts', 'Counts'],
+  ['row', '% of rows'],
+  ['column', '% of columns'],
+];
+
+export function CrossTable({ row, column, cross, about }: Props) {
+  const [figures, setFigures] = useState<CrossFigures>('row');
+  const body = crossFigures(cross, figures);
+  const shown = (cell: number | null) => (figures === 'counts' ? grouped(cell ?? 0) : percentWords(cell));
+  const { without } = cross;
+  const title = `${row.id} against ${column.id}`;
+  return (
+    <div className={classes.sheet}>
+      <header className={classes.title}>
+        <div>
+          <h1>
+            <code>{row.id}</code> {row.label}
+          </h1>
+          <h2>
+            against <code>{column.id}</code> {column.label}
+          </h2>
+          <p>{about}</p>
+        </div>
+        <TableFiles name={`${row.id}-${column.id}`} sheet={() => crossSheet(title, about, cross, figures)} />
+      </header>
+      <div className={classes.figures} role="group" aria-label="Figures">
+        {FIGURES.map(([id, name]) => (
+          <button key={id} type="button" aria-pressed={figures === id} onClick={() => setFigures(id)}>
+            {name}
+          </button>
+        ))}
+      </div>
+      {cross.cases === 0 ? (
+        <p className={classes.summary}>Nobody answered both.</p>
+      ) : (
+        <>
+          <div className={classes.wide}>
+            <table className={classes.table}>
+              <thead>
+                <tr>
+                  <td />
+                  {cross.columns.map((label, m) => (
+                    <th key={m} scope="col">
+                      {label}
+                    </th>
+                  ))}
+                  <th scope="col">{figures === 'row' ? 'n' : 'All'}</th>
+                </tr>
+              </thead>
+              <tbody>
+                {cross.rows.map((label, n) => (
+                  <tr key={n}>
+                    <th scope="row">{label}</th>
+                    {body[n]?.map((cell, m) => (
+                      <td key={m}>{shown(cell)}</td>
+                    ))}
+                    <td>{grouped(cross.rowCases[n] ?? 0)}</td>
+                  </tr>
+                ))}
+              </tbody>
+              <tfoot>
+                <tr className={classes.sum}>
+                  <th scope="row">{figures === 'column' ? 'n' : 'All'}</th>
+                  {cross.columnCases.map((cases, m) => (
+                    <td key={m}>{grouped(cases)}</td>
+                  ))}
+                  <td>{grouped(cross.cases)}</td>
+                </tr>
+              </tfoot>
+            </table>
+          </div>
+          <CrossBars cross={cross} />
+        </>
+      )}
+      <div className={classes.finding}>
+        <p>
+          Of {plural(cross.cases, 'case')} with an answer to both. Left out: {grouped(without.row)} without an
+          answer to <code>{row.id}</code>, and {grouped(without.column)} more without one to{' '}
+          <code>{column.id}</code>.
+        </p>
+      </div>
+    </div>
+  );
+}

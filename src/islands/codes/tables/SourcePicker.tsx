@@ -1,0 +1,69 @@
+/** Which rows are tabulated: made-up respondents, keyed cases, the file audited here, or rows that were kept. */
+import Papa from 'papaparse';
+import { useEffect, useState } from 'react';
+import { useStore } from 'zustand';
+import { useStudy } from '../../study/store';
+import { call } from '../../ui/api';
+import { grouped, whenText } from '../../ui/format';
+import { useData } from '../data';
+import { DatasetsSchema, MADE_UP, type NamedSource } from './sources';
+import type * as v from 'valibot';
+
+interface Props {
+  readonly source: NamedSource;
+  readonly choose: (source: NamedSource) => void;
+}
+
+export function SourcePicker({ source, choose }: Props) {
+  const { client, audit } = useData();
+  const document = useStudy((state) => state.document);
+  const api = useStudy((state) => state.api);
+  const summary = useStore(audit, (state) => state.summary);
+  const file = useStore(audit, (state) => state.file);
+  const [kept, setKept] = useState<v.InferOutput<typeof DatasetsSchema>>([]);
+  const [problem, setProblem] = useState<string | null>(null);
+  useEffect(() => {
+    let current = true;
+    void call(DatasetsSchema, 'GET', `${api}/datasets`).then((reply) => {
+      if (current && reply.ok) setKept(reply.body);
+    });
+    return () => {
+      current = false;
+    };
+  }, [api]);
+  const value = source.source.of === 'rows' ? source.source.key : source.source.of;
+
+  const take = async (key: string) => {
+    setProblem(null);
+    if (key === 'made-up') choose(MADE_UP);
+    else if (key === 'audited') choose({ name: file?.name ?? 'the audited file', source: { of: 'audited' } });
+    else {
+      const card = kept.find(({ id }) => id === key);
+      if (card === undefined) return;
+      try {
+        const response = await fetch(`${api}/datasets/${encodeURIComponent(key)}`);
+        if (!response.ok || response.body === null) throw new Error('gone');
+        const text = await new Response(response.body.pipeThrough(new DecompressionStream('gzip'))).text();
+        const [header = [], ...rows] = Papa.parse<string[]>(text.trimEnd()).data;
+        const worker = await client.about(document);
+        await worker.hand(key, header, rows);
+        choose({ name: card.name, source: { of: 'rows', key } });
+      } catch {
+        setProblem('These rows could not be fetched: reload the page and try again.');
+      }
+    }
+  };
+  return (
+    <label>
+      Rows of{' '}
+      <select value={value} onChange={(event) => void take(event.target.value)}>
+        <option value="made-up">{MADE_UP.name}</option>
+        {summary !== null && <option value="audited">{`${file?.name ?? 'the file'}, audited here`}</option>}
+        {kept.map(({ id, name, rows, at }) => (
+          <option key={id} value={id}>{`${name}: ${grouped(rows)} rows, kept ${whenText(at)}`}</option>
+        ))}
+      </select>
+      {problem !== null && <span role="alert"> {problem}</span>}
+    </label>
+  );
+}

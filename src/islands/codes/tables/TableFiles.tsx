@@ -1,0 +1,64 @@
+/** A table taken elsewhere: as CSV, as a workbook, or copied to be pasted as a table. */
+import { useState } from 'react';
+import { csvLines } from '../../../core/exchange/csv';
+import type { Cells } from '../../../core/views/table-sheets';
+import { useStudy } from '../../study/store';
+import { saveBlob } from '../../ui/save-blob';
+import { useData } from '../data';
+import classes from './tables.module.css';
+
+interface Props {
+  readonly name: string;
+  readonly sheet: () => Cells;
+}
+
+export function TableFiles({ name, sheet }: Props) {
+  const { client } = useData();
+  const document = useStudy((state) => state.document);
+  const [told, setTold] = useState('');
+  const workbook = async () => {
+    const worker = await client.about(document);
+    saveBlob(await worker.sheet(name, sheet()), `${name}.xlsx`);
+  };
+  const copy = async () => {
+    const cells = sheet();
+    const plain = cells.map((row) => row.join('\t')).join('\n');
+    try {
+      await navigator.clipboard.write([
+        new ClipboardItem({
+          'text/plain': new Blob([plain], { type: 'text/plain' }),
+          'text/html': new Blob([htmlOf(cells)], { type: 'text/html' }),
+        }),
+      ]);
+      setTold('Copied: paste it into a document or a sheet.');
+    } catch {
+      setTold('The browser does not allow copying here: take the CSV instead.');
+    }
+  };
+  return (
+    <div className={classes.files}>
+      <button
+        type="button"
+        onClick={() => saveBlob(new Blob([csvLines(sheet())], { type: 'text/csv' }), `${name}.csv`)}
+      >
+        CSV
+      </button>
+      <button type="button" onClick={() => void workbook()}>
+        XLSX
+      </button>
+      <button type="button" onClick={() => void copy()}>
+        Copy
+      </button>
+      <small role="status">{told}</small>
+    </div>
+  );
+}
+
+/** As documents and sheets take it: a table with a heading cell for each row. */
+function htmlOf(cells: Cells): string {
+  const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+  const rows = cells.map(
+    (row) => `<tr>${row.map((cell) => `<td>${escaped(String(cell))}</td>`).join('')}</tr>`,
+  );
+  return `<table>${rows.join('')}</table>`;
+}

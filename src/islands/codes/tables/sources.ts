@@ -1,0 +1,24 @@
+/** Where the rows of a table come from, with a name to show. */
+import * as v from 'valibot';
+import type { Source } from '../../../worker/data/types';
+
+export interface NamedSource {
+  readonly name: string;
+  readonly source: Source;
+}
+
+export const DatasetsSchema = v.array(
+  v.object({ id: v.string(), name: v.string(), rows: v.number(), at: v.number() }),
+);
+
+const COUNT = 600;
+const SEED = 1;
+
+export const MADE_UP: NamedSource = madeUp(COUNT, SEED);
+
+export function madeUp(count: number, seed: number): NamedSource {
+  return {
+    name: `${count.toLocaleString('en-GB')} made-up respondents`,
+    source: { of: 'made-up', count, seed },
+  };
+}

@@ -1,0 +1,30 @@
+/** Keyed cases of a study. */
+import { and, asc, eq } from 'drizzle-orm';
+import type { Store } from './open';
+import { cases } from './schema';
+
+export type KeyedCase = Omit<typeof cases.$inferSelect, 'studyId' | 'id'>;
+
+export function listCases(db: Store, studyId: string): KeyedCase[] {
+  const { caseId, entry, keyedBy, answers, settledBy, at } = cases;
+  return db
+    .select({ caseId, entry, keyedBy, answers, settledBy, at })
+    .from(cases)
+    .where(eq(cases.studyId, studyId))
+    .orderBy(asc(cases.id))
+    .all();
+}
+
+/** Keeps one; the same entry of the same case is replaced. */
+export function putCase(db: Store, studyId: string, keyed: KeyedCase): void {
+  db.insert(cases)
+    .values({ studyId, ...keyed })
+    .onConflictDoUpdate({ target: [cases.studyId, cases.caseId, cases.entry], set: keyed })
+    .run();
+}
+
+export function removeCase(db: Store, studyId: string, caseId: string, entry: number): void {
+  db.delete(cases)
+    .where(and(eq(cases.studyId, studyId), eq(cases.caseId, caseId), eq(cases.entry, entry)))
+    .run();
+}
