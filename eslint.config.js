@@ -13,6 +13,7 @@ const CORE = [
   'analysis',
   'coding',
   'audit',
+  'keying',
   'tables',
   'simulate',
   'snags',

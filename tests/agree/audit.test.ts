@@ -13,6 +13,7 @@ import type { Questionnaire } from '../../src/core/document/types';
 import type { Plan } from '../../src/core/routing/plan';
 import { walk, type Walk } from '../../src/core/routing/walk';
 import { madeUpRespondents } from '../../src/core/simulate/respondents';
+import { cellReason } from '../../src/core/wording/cell-reasons';
 import { planFor } from '../support/questionnaire';
 import { randomChain, randomDocument } from './documents';
 import { FEATURED } from './featured';
@@ -90,6 +91,31 @@ describe('rows as they are coded', () => {
   });
   it('are clean, and blanks of them come back, on the heating study', () => {
     judgeClean(planFor(heating as unknown as Questionnaire), 'heating', 150);
+  });
+});
+
+describe('the coded row', () => {
+  it(`holds an answer, or a reason in words, and never both, on ${SEEDS.words}`, () => {
+    for (const seed of SEEDS.all) {
+      const plan = planFor(randomDocument(seed));
+      const columns = columnsOf(plan);
+      for (const { about, cells, walk: of } of peopleOf(plan, `document ${seed}`, 4)) {
+        cells.forEach((cell, n) => {
+          const column = columns[n] as (typeof columns)[number];
+          const where = `${about}: ${cell.column}`;
+          const words = cellReason(of, column, cell);
+          assert.equal(words !== '', cell.reason !== null, where);
+          if (!('source' in column) || column.source.of !== 'item' || cell.reason === 'no_answer') return;
+          const { variable, pass } = column.source;
+          const key = pass === null ? variable : `${variable}#${pass}`;
+          const asked = of.steps.some((step) =>
+            step.parts.some(({ name }) => (step.pass === null ? name : `${name}#${step.pass}`) === key),
+          );
+          if (cell.reason !== null) assert.equal(asked, false, where);
+          else if (column.kind !== 'specify' && column.kind !== 'remark') assert.equal(asked, true, where);
+        });
+      }
+    }
   });
 });
 

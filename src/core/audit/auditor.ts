@@ -250,7 +250,7 @@ export class Auditor {
     }
     const unknown = new Set(judged.problems.flatMap(({ unknown: group }) => (group === null ? [] : [group])));
     const open: Open[] = [];
-    for (const group of unknown) {
+    for (const group of [...unknown, ...judged.absent]) {
       if (!assumed.values.has(group.slot) && this.driverOf(group) !== undefined)
         open.push({ of: 'answer', group });
     }

@@ -17,6 +17,8 @@ export interface CellProblem {
 
 export interface Judged {
   readonly problems: CellProblem[];
+  /** Variables that were asked and of which the file has no column. */
+  readonly absent: Group[];
   readonly filled: CellWritten[];
   readonly recoded: CellWritten[];
 }
@@ -53,6 +55,7 @@ export function judgeCells(
 
 class CellJudge implements Judged {
   readonly problems: CellProblem[] = [];
+  readonly absent: Group[] = [];
   readonly filled: CellWritten[] = [];
   readonly recoded: CellWritten[] = [];
 
@@ -77,7 +80,7 @@ class CellJudge implements Judged {
     const { value } = group.details.length > 0 ? answerOf(group, this.cells.readings) : { value: null };
     for (const { index, code } of group.details) {
       const picked = Array.isArray(value) ? value.includes(code) : value === code;
-      this.text(index, picked || this.problems.length > before);
+      this.text(index, picked || this.problems.length > before || this.absent.includes(group));
     }
   }
 
@@ -120,7 +123,10 @@ class CellJudge implements Judged {
     const [first] = columns;
     if (first === undefined) return;
     if (reading.kind === 'blank') {
-      if (!columns.some((index) => this.cells.isThere[index])) return;
+      if (!columns.some((index) => this.cells.isThere[index])) {
+        this.absent.push(group);
+        return;
+      }
       if (this.options.codeBlanks && !group.required)
         for (const column of columns) this.filled.push({ column, value: group.codeOf('no_answer') });
       else this.problem('missing-answer', first, group);

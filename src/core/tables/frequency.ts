@@ -17,6 +17,8 @@ export interface FrequencyRow {
   readonly ofAnswered: number | null;
   /** Of those who answered, up to this row; null where order or addition means nothing. */
   readonly cumulative: number | null;
+  /** The reason of the missing plan that it stands for; null for answers, don't know and the like among them. */
+  readonly reason: string | null;
 }
 
 export interface Frequency {
@@ -75,9 +77,10 @@ export function frequencyOf(
         ofAsked: percentOf(count, asked),
         ofAnswered: percentOf(count, answered),
         cumulative: ordered ? percentOf(sum, answered) : null,
+        reason: null,
       };
     }),
-    missing: missing.map(({ label, code, count, asked: counted }) => ({
+    missing: missing.map(({ label, code, count, asked: counted, reason }) => ({
       label,
       code,
       count,
@@ -85,6 +88,7 @@ export function frequencyOf(
       ofAsked: counted ? percentOf(count, asked) : null,
       ofAnswered: null,
       cumulative: null,
+      reason,
     })),
     summary: variable.kind === 'numbers' ? summaryOf(answers.map(({ values }) => Number(values[0]))) : null,
   };
@@ -138,7 +142,7 @@ function missingLines(
   document: Questionnaire,
   { categories }: TableVariable,
   cases: readonly Case[],
-): (Line & { readonly asked: boolean })[] {
+): (Line & { readonly asked: boolean; readonly reason: string | null })[] {
   const options = new Map<number | string, number>();
   const reasons = new Map<string, number>();
   for (const each of cases) {
@@ -154,17 +158,18 @@ function missingLines(
         code: String(value),
         count: options.get(value) ?? 0,
         asked: true,
+        reason: null,
       })),
     ...document.missing.flatMap(({ reason, code, label }) => {
       const count = reasons.get(reason) ?? 0;
-      return count === 0 ? [] : [{ label, code: String(code), count, asked: !unasked.has(reason) }];
+      return count === 0 ? [] : [{ label, code: String(code), count, asked: !unasked.has(reason), reason }];
     }),
     ...[
       ['blank', 'Blank, and no code says why'],
       ['unreadable', 'A code that is not in the codebook'],
     ].flatMap(([reason = '', label = '']) => {
       const count = reasons.get(reason) ?? 0;
-      return count === 0 ? [] : [{ label, code: '', count, asked: true }];
+      return count === 0 ? [] : [{ label, code: '', count, asked: true, reason }];
     }),
   ];
 }

@@ -120,7 +120,7 @@ function overBecause(why: PassedOver, environment: Environment): string {
 }
 
 /** A condition and, where that says more, the values it was decided on. */
-function holding(condition: Condition, environment: Environment, held: boolean): string {
+export function holding(condition: Condition, environment: Environment, held: boolean): string {
   const text = printCondition(condition);
   const values = new Map<string, string>();
   eachName(condition, (node) => {

@@ -1,8 +1,10 @@
 /** The coded row as it stands: what the data would hold if the respondent stopped here. */
 import { useMemo } from 'react';
+import { columnsOf } from '../../core/coding/columns';
 import { codedCells } from '../../core/coding/row';
 import type { Plan } from '../../core/routing/plan';
 import { walk } from '../../core/routing/walk';
+import { cellReason } from '../../core/wording/cell-reasons';
 import type { Session } from './session';
 import classes from './cards.module.css';
 
@@ -21,18 +23,25 @@ export function RowCard({ plan, session }: Props) {
       lenient: true,
       ...(last === undefined ? {} : { stoppedAt: last }),
     });
-    return result.ok ? codedCells(plan, result.walk, answers) : [];
+    if (!result.ok) return [];
+    const columns = columnsOf(plan);
+    return codedCells(plan, result.walk, answers, columns).map((cell, n) => {
+      const column = columns[n];
+      return { ...cell, why: column === undefined ? '' : cellReason(result.walk, column, cell) };
+    });
   }, [plan, answers, inputs, last]);
-  const missing = new Set(plan.document.missing.map(({ code }) => code));
   return (
     <details className={classes.row}>
       <summary>The coded row as it stands</summary>
       <table>
         <tbody>
-          {cells.map(({ column, value }) => (
-            <tr key={column} data-missing={(typeof value === 'number' && missing.has(value)) || undefined}>
+          {cells.map(({ column, value, reason, why }) => (
+            <tr key={column} data-missing={reason === 'not_applicable' || undefined}>
               <th scope="row">{column}</th>
-              <td>{value}</td>
+              <td>
+                {value}
+                {why !== '' && <small>{why}</small>}
+              </td>
             </tr>
           ))}
         </tbody>

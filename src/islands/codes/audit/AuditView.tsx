@@ -22,7 +22,7 @@ export function AuditView({ openTables }: { readonly openTables: () => void }) {
   const audit = useStore(store);
   const document = useStudy((state) => state.document);
   const api = useStudy((state) => state.api);
-  const [matchingOpen, setMatchingOpen] = useState(false);
+  const [matchingOpen, setMatchingOpen] = useState<boolean | null>(null);
   const { file, opened, running, summary, problem, matching, options } = audit;
   const choose = (chosen: File) => void audit.open(document, api, chosen);
 
@@ -30,6 +30,7 @@ export function AuditView({ openTables }: { readonly openTables: () => void }) {
     return <FileDrop choose={choose} problem={problem} />;
   const unknown = matching.filter(({ column, by }) => column === null && by === null).length;
   const matched = matching.filter(({ column }) => column !== null).length;
+  const isOpen = matchingOpen ?? (summary === null && unknown > 0);
   const stale = summary !== null && audit.against !== document;
   return (
     <div className={classes.page}>
@@ -61,7 +62,14 @@ export function AuditView({ openTables }: { readonly openTables: () => void }) {
             Another file
           </button>
           {running === null ? (
-            <button type="button" className={classes.main} onClick={() => void audit.audit(document)}>
+            <button
+              type="button"
+              className={classes.main}
+              onClick={() => {
+                setMatchingOpen(null);
+                void audit.audit(document);
+              }}
+            >
               {summary === null ? 'Audit the rows' : 'Audit again'}
             </button>
           ) : (
@@ -109,12 +117,13 @@ export function AuditView({ openTables }: { readonly openTables: () => void }) {
             </label>
             <small>Otherwise both are listed as missing answers, and left as they are.</small>
           </fieldset>
-          <details
-            className={classes.matching}
-            open={matchingOpen || (summary === null && unknown > 0)}
-            onToggle={(event) => setMatchingOpen(event.currentTarget.open)}
-          >
-            <summary>
+          <details className={classes.matching} open={isOpen}>
+            <summary
+              onClick={(event) => {
+                event.preventDefault();
+                setMatchingOpen(!isOpen);
+              }}
+            >
               Columns and variables
               {unknown > 0 && <span className={classes.warn}> · {grouped(unknown)} not in the codebook</span>}
             </summary>

@@ -83,7 +83,7 @@ export function ProblemList({ where }: { readonly where: Where }) {
             <tr key={at}>
               <td>{row === 0 ? '' : grouped(row)}</td>
               <th scope="row">{column}</th>
-              <td className={classes.value}>{value === '' ? <i>blank</i> : value}</td>
+              <td className={classes.value}>{value === '' && row > 0 ? <i>blank</i> : value}</td>
               <td>{problem.replaceAll('-', ' ')}</td>
               <td>
                 {row > 0 && (

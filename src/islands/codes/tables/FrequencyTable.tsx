@@ -130,7 +130,7 @@ function Line({
   readonly choose?: () => void;
 }) {
   return (
-    <tr data-chosen={chosen || undefined}>
+    <tr data-chosen={chosen || undefined} data-na={row.reason === 'not_applicable' || undefined}>
       <td className={classes.code}>{row.code}</td>
       <th scope="row">
         {choose === undefined ? (
