@@ -17,7 +17,7 @@ import { Runner, type RunnerItem } from '../routing/runner';
 import type { Shown } from '../routing/answers';
 import { QuickExpected, runRow, slowExpected, type Expected } from './expected';
 import { asManyAsDrawn, drawIn, type DrawFound, type DrawnState } from './draw-found';
-import { answerOf, groupsOf, type Group } from './groups';
+import { answerOf, anyAnswer, groupsOf, type Group } from './groups';
 import { judgeCells, type Judged, type Layout } from './judge-cells';
 import { BLANK, readerOf, type CellReader, type Reading } from './readings';
 import type { AuditOptions, CellWritten, RowJudgement, RowProblem } from './types';
@@ -357,7 +357,7 @@ export class Auditor {
       const value = assumed.values.has(group.slot)
         ? (assumed.values.get(group.slot) ?? null)
         : (row.values[group.slot] ?? null);
-      if (group.planItem === null) given[group.key] = value ?? anyOf(group);
+      if (group.planItem === null) given[group.key] = value ?? anyAnswer(group.answer);
       else if (value !== null) answers[group.key] = value;
       for (const { index, code } of group.details) {
         const [name, pass] = group.key.split('#');
@@ -374,22 +374,6 @@ export class Auditor {
     }
     const full = [...assumed.quotas].flatMap(([id, isFull]) => (isFull ? [id] : []));
     return { answers: answers as Answers, given: given as Answers, draws: named, full };
-  }
-}
-
-/** Some value, where a given one is missing that a walk cannot do without. */
-function anyOf({ answer }: Group): Value {
-  switch (answer.type) {
-    case 'single':
-      return answer.options[0]?.code ?? 0;
-    case 'multiple':
-    case 'rank':
-      return [answer.options[0]?.code ?? 0];
-    case 'number':
-    case 'scale':
-      return answer.min;
-    default:
-      return 'x';
   }
 }
 

@@ -133,3 +133,19 @@ export function answerOf(group: Group, readings: readonly Reading[]): GroupAnswe
 function isUntouched(reason: string): boolean {
   return reason === 'not_applicable' || reason === 'not_drawn' || reason === 'not_reached';
 }
+
+/** Some value, where a given one is missing that a walk cannot do without. */
+export function anyAnswer(answer: Answer): Value {
+  switch (answer.type) {
+    case 'single':
+      return answer.options[0]?.code ?? 0;
+    case 'multiple':
+    case 'rank':
+      return [answer.options[0]?.code ?? 0];
+    case 'number':
+    case 'scale':
+      return answer.min;
+    default:
+      return 'x';
+  }
+}

@@ -2,9 +2,11 @@
 import { useEffect, useState } from 'react';
 import { AuditView } from './audit/AuditView';
 import classes from './codes.module.css';
+import { KeyInView } from './key/KeyInView';
 import { TablesView } from './tables/TablesView';
 
 const PARTS = [
+  ['key', 'Key in', 'Paper forms by keyboard'],
   ['audit', 'Audit', 'Collected rows against the routing'],
   ['tables', 'Tables', 'Frequencies and cross-tables, on the right base'],
 ] as const;
@@ -36,6 +38,7 @@ export function CodesView() {
           </button>
         ))}
       </nav>
+      {part === 'key' && <KeyInView />}
       {part === 'audit' && <AuditView openTables={() => open('tables')} />}
       {part === 'tables' && <TablesView />}
     </div>

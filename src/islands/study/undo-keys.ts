@@ -9,6 +9,8 @@ export function useUndoKeys(store: StudyStore): void {
       const key = event.key.toLowerCase();
       const redo = (key === 'z' && event.shiftKey) || key === 'y';
       if (!redo && key !== 'z') return;
+      // Where something else is keyed or written, it has steps of its own to undo.
+      if (event.target instanceof Element && event.target.closest('[data-own-undo]') !== null) return;
       event.preventDefault();
       if (redo) store.getState().redo();
       else store.getState().undo();

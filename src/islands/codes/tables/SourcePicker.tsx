@@ -1,11 +1,14 @@
 /** Which rows are tabulated: made-up respondents, keyed cases, the file audited here, or rows that were kept. */
 import Papa from 'papaparse';
 import { useEffect, useState } from 'react';
+import { Keying } from '../../../core/keying/sheet';
+import type { KeyedCase } from '../../../store/cases';
 import { useStore } from 'zustand';
 import { useStudy } from '../../study/store';
 import { call } from '../../ui/api';
-import { grouped, whenText } from '../../ui/format';
+import { grouped, plural, whenText } from '../../ui/format';
 import { useData } from '../data';
+import { CasesSchema } from '../key/cases';
 import { DatasetsSchema, MADE_UP, type NamedSource } from './sources';
 import type * as v from 'valibot';
 
@@ -14,6 +17,9 @@ interface Props {
   readonly choose: (source: NamedSource) => void;
 }
 
+/** Under which the keyed cases are handed to the worker. */
+const KEYED = 'keyed';
+
 export function SourcePicker({ source, choose }: Props) {
   const { client, audit } = useData();
   const document = useStudy((state) => state.document);
@@ -21,11 +27,16 @@ export function SourcePicker({ source, choose }: Props) {
   const summary = useStore(audit, (state) => state.summary);
   const file = useStore(audit, (state) => state.file);
   const [kept, setKept] = useState<v.InferOutput<typeof DatasetsSchema>>([]);
+  const plan = useStudy((state) => state.plan);
+  const [keyed, setKeyed] = useState<readonly KeyedCase[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
     let current = true;
     void call(DatasetsSchema, 'GET', `${api}/datasets`).then((reply) => {
       if (current && reply.ok) setKept(reply.body);
+    });
+    void call(CasesSchema, 'GET', `${api}/cases`).then((reply) => {
+      if (current && reply.ok) setKeyed(reply.body.filter(({ entry }) => entry === 1));
     });
     return () => {
       current = false;
@@ -37,7 +48,13 @@ export function SourcePicker({ source, choose }: Props) {
     setProblem(null);
     if (key === 'made-up') choose(MADE_UP);
     else if (key === 'audited') choose({ name: file?.name ?? 'the audited file', source: { of: 'audited' } });
-    else {
+    else if (key === KEYED) {
+      const keying = new Keying(plan);
+      const worker = await client.about(document);
+      const header = keying.columns.map(({ name }) => name);
+      await worker.hand(KEYED, header, keyed.map(({ answers }) => keying.coded(answers).row)); // prettier-ignore
+      choose({ name: plural(keyed.length, 'keyed case'), source: { of: 'rows', key: KEYED } });
+    } else {
       const card = kept.find(({ id }) => id === key);
       if (card === undefined) return;
       try {
@@ -58,6 +75,7 @@ export function SourcePicker({ source, choose }: Props) {
       Rows of{' '}
       <select value={value} onChange={(event) => void take(event.target.value)}>
         <option value="made-up">{MADE_UP.name}</option>
+        {keyed.length > 0 && <option value={KEYED}>{plural(keyed.length, 'keyed case')}</option>}
         {summary !== null && <option value="audited">{`${file?.name ?? 'the file'}, audited here`}</option>}
         {kept.map(({ id, name, rows, at }) => (
           <option key={id} value={id}>{`${name}: ${grouped(rows)} rows, kept ${whenText(at)}`}</option>

@@ -1,0 +1,123 @@
+/** Key in: paper forms by keyboard, one at a time or as a grid of cases, the cursor following the route. */
+import { useMemo, useState } from 'react';
+import { csvLines } from '../../../core/exchange/csv';
+import { Keying } from '../../../core/keying/sheet';
+import type { KeyedCase } from '../../../store/cases';
+import { rememberedReviewer, rememberReviewer } from '../../study/reviewer';
+import { useStudy } from '../../study/store';
+import { whenText } from '../../ui/format';
+import { saveBlob } from '../../ui/save-blob';
+import { CaseList } from './CaseList';
+import { CasesGrid } from './CasesGrid';
+import { isSameCase, useCases } from './cases';
+import { Comparison } from './Comparison';
+import { FormView } from './FormView';
+import classes from './key.module.css';
+
+/** One row a case: who keyed it and when, then the columns of the codebook. */
+function codedFile(keying: Keying, list: readonly KeyedCase[]): Blob {
+  const head = ['case', 'keyed_by', 'keyed_at', ...keying.columns.map(({ name }) => name)];
+  const rows = list
+    .filter(({ entry }) => entry === 1)
+    .map(({ caseId, keyedBy, at, answers }) => [caseId, keyedBy, new Date(at).toISOString(), ...keying.coded(answers).row]); // prettier-ignore
+  return new Blob([csvLines([head, ...rows])], { type: 'text/csv' });
+}
+
+type Shown = 'form' | 'grid' | 'compare';
+
+export function KeyInView() {
+  const plan = useStudy((state) => state.plan);
+  const keying = useMemo(() => new Keying(plan), [plan]);
+  const cases = useCases();
+  const [open, setOpen] = useState<Pick<KeyedCase, 'caseId' | 'entry'> | null>(null);
+  const [shown, setShown] = useState<Shown>('form');
+  const [keyedBy, setKeyedBy] = useState(rememberedReviewer);
+  const { list } = cases;
+  if (list === null) return <div className={classes.columns} aria-busy="true" />;
+  const current = open === null ? null : (list.find((each) => isSameCase(each, open)) ?? null);
+  const start = (caseId: string): string | null => {
+    const same = list.filter((each) => each.caseId === caseId);
+    if (same.length === 2) return `Case ${caseId} has been keyed twice already: open it at the left.`;
+    const [first] = same;
+    if (first?.settledBy != null) return `Case ${caseId} has been settled: open it at the left.`;
+    rememberReviewer(keyedBy);
+    const entry = same.length + 1;
+    cases.put({ caseId, entry, keyedBy: keyedBy.trim(), answers: {}, settledBy: null });
+    setOpen({ caseId, entry });
+    setShown('form');
+    return null;
+  };
+  return (
+    <div className={classes.columns} data-own-undo>
+      <CaseList
+        keying={keying}
+        cases={list}
+        open={current}
+        choose={(each, as) => {
+          setOpen(each);
+          setShown(as);
+        }}
+        start={start}
+        keyedBy={keyedBy}
+        setKeyedBy={setKeyedBy}
+      />
+      <div className={classes.main}>
+        <div className={classes.tools}>
+          <div role="group" aria-label="How to key">
+            <button type="button" aria-pressed={shown === 'form'} onClick={() => setShown('form')}>
+              Form
+            </button>
+            <button type="button" aria-pressed={shown === 'grid'} onClick={() => setShown('grid')}>
+              Grid
+            </button>
+          </div>
+          <small role="status">
+            {cases.saving === 'saved' && cases.savedAt > 0 && `Saved ${whenText(cases.savedAt)}`}
+            {cases.saving === 'waiting' && 'Saving …'}
+            {cases.saving === 'failed' &&
+              `Not saved; kept in this tab and tried again. ${cases.problem ?? ''}`}
+          </small>
+          {list.length > 0 && (
+            <button type="button" onClick={() => saveBlob(codedFile(keying, list), 'keyed-cases.csv')}>
+              Coded rows, CSV
+            </button>
+          )}
+          {current !== null && (
+            <button
+              type="button"
+              className={classes.remove}
+              onClick={() => {
+                cases.remove(current);
+                setOpen(null);
+              }}
+            >
+              Remove {current.entry === 2 ? 'the second keying' : 'this case'}
+            </button>
+          )}
+        </div>
+        {shown === 'grid' ? (
+          <CasesGrid keying={keying} cases={list.filter(({ entry }) => entry === 1)} put={cases.put} />
+        ) : current === null ? (
+          <div className={classes.empty}>
+            <h1>Key in paper forms</h1>
+            <p>
+              Write the number of a form at the left and press Enter. Then key the code of each answer: the
+              cursor goes on by the route, what is passed over fills with its code, and a code that is not
+              allowed is refused. Enter alone leaves a question blank; arrow up goes back.
+            </p>
+            <p>Keyed twice under the same number, by two people, the two are compared.</p>
+          </div>
+        ) : shown === 'compare' ? (
+          <Comparison keying={keying} cases={list} caseId={current.caseId} by={keyedBy} put={cases.put} />
+        ) : (
+          <FormView
+            key={`${current.entry} ${current.caseId}`}
+            keying={keying}
+            keyed={current}
+            set={(answers) => cases.put({ ...current, answers })}
+          />
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,115 @@
+/** The keyed cases of a study: as the server keeps them, and as they are changed here, saved a moment later. */
+import { useCallback, useEffect, useRef, useState } from 'react';
+import * as v from 'valibot';
+import { AnswersSchema } from '../../../core/document/walked';
+import type { KeyedCase } from '../../../store/cases';
+import { useStudy } from '../../study/store';
+import { call, NothingSchema } from '../../ui/api';
+
+export const CasesSchema: v.GenericSchema<unknown, KeyedCase[]> = v.array(
+  v.object({
+    caseId: v.string(),
+    entry: v.number(),
+    keyedBy: v.string(),
+    answers: AnswersSchema,
+    settledBy: v.nullable(v.string()),
+    at: v.number(),
+  }),
+);
+const KeptSchema = v.object({ at: v.number() });
+
+const SAVE_AFTER = 400;
+
+export interface Cases {
+  /** Null until they have come. */
+  readonly list: readonly KeyedCase[] | null;
+  readonly saving: 'saved' | 'waiting' | 'failed';
+  readonly savedAt: number;
+  readonly problem: string | null;
+  put(keyed: Omit<KeyedCase, 'at'>): void;
+  remove(keyed: KeyedCase): void;
+}
+
+export const isSameCase = (a: Pick<KeyedCase, 'caseId' | 'entry'>, b: Pick<KeyedCase, 'caseId' | 'entry'>) =>
+  a.caseId === b.caseId && a.entry === b.entry;
+
+export function useCases(): Cases {
+  const api = useStudy((state) => state.api);
+  const [list, setList] = useState<readonly KeyedCase[] | null>(null);
+  const [state, setState] = useState<Pick<Cases, 'saving' | 'savedAt' | 'problem'>>({
+    saving: 'saved',
+    savedAt: 0,
+    problem: null,
+  });
+  /** What waits to be saved, by case. */
+  const waiting = useRef(new Map<string, Omit<KeyedCase, 'at'>>());
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+
+  const save = useCallback(async () => {
+    clearTimeout(timer.current);
+    const now = [...waiting.current];
+    for (const [key, keyed] of now) {
+      const reply = await call(KeptSchema, 'PUT', `${api}/cases`, keyed);
+      if (!reply.ok) {
+        setState((before) => ({ ...before, saving: 'failed', problem: reply.problem }));
+        // Tried again: nothing that was keyed is lost while the page is open.
+        timer.current = setTimeout(() => void save(), 5000);
+        return;
+      }
+      if (waiting.current.get(key) === keyed) waiting.current.delete(key);
+    }
+    if (waiting.current.size === 0) setState({ saving: 'saved', savedAt: Date.now(), problem: null });
+  }, [api]);
+
+  useEffect(() => {
+    let current = true;
+    void call(CasesSchema, 'GET', `${api}/cases`).then((reply) => {
+      if (!current) return;
+      setList(reply.ok ? reply.body : []);
+      if (!reply.ok) setState((before) => ({ ...before, problem: reply.problem }));
+    });
+    return () => {
+      current = false;
+    };
+  }, [api]);
+  useEffect(() => {
+    const leave = () => {
+      for (const keyed of waiting.current.values())
+        void fetch(`${api}/cases`, {
+          method: 'PUT',
+          keepalive: true,
+          headers: { 'Content-Type': 'application/json' },
+          body: JSON.stringify(keyed),
+        });
+    };
+    addEventListener('pagehide', leave);
+    return () => {
+      removeEventListener('pagehide', leave);
+      void save();
+    };
+  }, [api, save]);
+
+  const put = ({ caseId, entry, keyedBy, answers, settledBy }: Omit<KeyedCase, 'at'>) => {
+    const keyed = { caseId, entry, keyedBy, answers, settledBy };
+    const kept = { ...keyed, at: Date.now() };
+    setList((before) => {
+      const others = before ?? [];
+      return others.some((each) => isSameCase(each, kept))
+        ? others.map((each) => (isSameCase(each, kept) ? kept : each))
+        : [...others, kept];
+    });
+    waiting.current.set(`${keyed.entry} ${keyed.caseId}`, keyed);
+    setState((before) => ({ ...before, saving: 'waiting' }));
+    clearTimeout(timer.current);
+    timer.current = setTimeout(() => void save(), SAVE_AFTER);
+  };
+  const remove = (keyed: KeyedCase) => {
+    waiting.current.delete(`${keyed.entry} ${keyed.caseId}`);
+    setList((before) => before?.filter((each) => !isSameCase(each, keyed)) ?? null);
+    const { caseId, entry } = keyed;
+    void call(NothingSchema, 'DELETE', `${api}/cases`, { caseId, entry }).then((reply) => {
+      if (!reply.ok) setState((before) => ({ ...before, problem: reply.problem }));
+    });
+  };
+  return { list, ...state, put, remove };
+}
