@@ -4,6 +4,7 @@ import { and, desc, eq, isNull } from 'drizzle-orm';
 import { readDocumentText, writeDocument } from '../core/document/read';
 import type { Questionnaire } from '../core/document/types';
 import type { Store } from './open';
+import { renumberStored } from './renumber';
 import { studies } from './schema';
 
 export interface Study {
@@ -73,6 +74,7 @@ export function saveStudy(
     if (row.revision !== revision) return { saved: false, study: toStudy(row) };
     const next: Row = { ...row, document: writeDocument(document), revision: revision + 1, changedAt: now };
     tx.update(studies).set(next).where(eq(studies.id, id)).run();
+    renumberStored(tx, id, toStudy(row).document, document);
     return { saved: true, study: toStudy(next) };
   });
 }

@@ -1,10 +1,12 @@
 /** Codes that mean two things: a missing code, option or special that is also a possible answer. */
+import { codeTaken, isInLimits, picksWord } from '../document/code-taken';
 import { applyChange } from '../editing/change';
+import { nearestFreeCodes } from '../editing/missing-codes';
+import { recode, recodeProblem } from '../editing/recode';
 import { optionsOf } from '../document/shape';
-import type { Answer, Question, Questionnaire } from '../document/types';
+import type { Answer, Option, Question, Questionnaire } from '../document/types';
 import type { Plan } from '../routing/plan';
 import type { Place } from '../routing/problems';
-import { holdsIn } from './variables';
 import type { Mend, Snag } from './types';
 
 export function codeCollides(plan: Plan): Snag[] {
@@ -48,7 +50,7 @@ function ofVariable(document: Questionnaire, owner: Owner | null, answer: Answer
   const snags: Snag[] = [];
   for (const { reason, code: planned } of document.missing) {
     const code = owner?.question.missingCodes?.[reason] ?? planned;
-    const what = asAnswer(answer, code);
+    const what = codeTaken(answer, code);
     if (what === null) continue;
     snags.push({
       rule: 'code-collides',
@@ -56,7 +58,7 @@ function ofVariable(document: Questionnaire, owner: Owner | null, answer: Answer
       at,
       field: 'missingCodes',
       message: `${code} stands for ${words(reason)}, and is also ${what}: a blank could not be told from an answer, so give this variable another code`,
-      mends: owner === null ? [] : [otherCode(document, owner, answer, reason)],
+      mends: owner === null ? [] : otherCodes(document, owner, answer, reason, code),
     });
   }
   for (const option of optionsOf(answer)) {
@@ -68,43 +70,10 @@ function ofVariable(document: Questionnaire, owner: Owner | null, answer: Answer
       at: { ...at, option: option.code },
       field: 'code',
       message: `“${option.label}” has the code ${option.code}, which is also ${clash}: give it another code`,
+      mends: owner === null ? [] : otherOptionCodes(document, owner, answer, option),
     });
   }
   return snags;
-}
-
-/** The answer that a code would be taken for; null where it is none. */
-function asAnswer(answer: Answer, code: number): string | null {
-  const option = optionsOf(answer).find((each) => each.code === code);
-  switch (answer.type) {
-    case 'single':
-    case 'rank':
-      return option === undefined ? null : `the answer “${option.label}”`;
-    case 'multiple':
-      if (code === 0 || code === 1) return picksWord(code);
-      return option?.missing === undefined ? null : `the answer “${option.label}”`;
-    case 'grid':
-      if (answer.pick === 'many' && (code === 0 || code === 1)) return picksWord(code);
-      return option === undefined || (answer.pick === 'many' && option.missing === undefined)
-        ? null
-        : `the answer “${option.label}”`;
-    case 'number':
-    case 'scale':
-      if (option !== undefined) return `the answer “${option.label}”`;
-      return isInLimits(answer, code) ? `a possible answer, within ${answer.min} to ${answer.max}` : null;
-    case 'date':
-    case 'time':
-    case 'datetime':
-      return option === undefined ? null : `the answer “${option.label}”`;
-    case 'text':
-      return null;
-    default:
-      return answer satisfies never;
-  }
-}
-
-function picksWord(code: number): string {
-  return code === 1 ? 'what its columns hold for a pick' : 'what its columns hold for no pick';
 }
 
 /** A special within the limits; a don't-know whose code its columns hold for picks. */
@@ -115,27 +84,42 @@ function optionClash(answer: Answer, code: number, missing: boolean): string | n
   return many && missing && (code === 0 || code === 1) ? picksWord(code) : null;
 }
 
-function isInLimits(answer: Answer & { type: 'number' | 'scale' }, code: number): boolean {
-  if (code < answer.min || code > answer.max) return false;
-  const scale = answer.type === 'scale';
-  return holdsIn(code - (scale ? answer.min : 0), scale ? (answer.step ?? 1) : 10 ** -(answer.decimals ?? 0));
-}
-
-/** Gives the variable the nearest negative code that is free. */
-function otherCode(document: Questionnaire, owner: Owner, answer: Answer, reason: string): Mend {
+/** Gives the variable a code of its own that is free: the nearest of each kind. */
+function otherCodes(
+  document: Questionnaire,
+  owner: Owner,
+  answer: Answer,
+  reason: string,
+  code: number,
+): Mend[] {
   const { question, section, place } = owner;
   const taken = new Set(document.missing.map((entry) => question.missingCodes?.[entry.reason] ?? entry.code));
-  let code = -1;
-  while (taken.has(code) || asAnswer(answer, code) !== null) code -= 1;
-  const label = `Use ${code} for ${words(reason)} in ${question.name}`;
-  const { step } = applyChange(document, {
-    label,
-    apply: (draft) => {
-      const item = draft.sections[section]?.items[place];
-      if (item?.kind === 'question') item.missingCodes = { ...item.missingCodes, [reason]: code };
-    },
+  return nearestFreeCodes(answer, code, taken).map((free) => {
+    const label = `Use ${free} for ${words(reason)} in ${question.name}`;
+    const { step } = applyChange(document, {
+      label,
+      apply: (draft) => {
+        const item = draft.sections[section]?.items[place];
+        if (item?.kind === 'question') item.missingCodes = { ...item.missingCodes, [reason]: free };
+      },
+    });
+    return { label, patches: step.forward };
   });
-  return { label, patches: step.forward };
+}
+
+/** Gives an option another code, with everything that names it, where conditions do not take its codes as numbers. */
+function otherOptionCodes(document: Questionnaire, owner: Owner, answer: Answer, option: Option): Mend[] {
+  const place = { section: owner.section, item: owner.place };
+  const taken = new Set([
+    ...optionsOf(answer).map(({ code }) => code),
+    ...document.missing.map((entry) => owner.question.missingCodes?.[entry.reason] ?? entry.code),
+  ]);
+  return nearestFreeCodes(answer, option.code, taken).flatMap((free) => {
+    const recoding = new Map([[option.code, free]]);
+    if (recodeProblem(document, place, recoding) !== null) return [];
+    const label = `Use ${free} for “${option.label}” in ${owner.question.name}`;
+    return [{ label, patches: applyChange(document, recode(document, place, recoding)).step.forward }];
+  });
 }
 
 function words(reason: string): string {

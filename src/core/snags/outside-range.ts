@@ -1,7 +1,7 @@
 /** Comparisons with a value that the question's limits never allow, and steering by the wording of a free text. */
 import { normalDate } from '../document/dates';
 import { variableAnswer } from '../routing/answers';
-import { holdsIn } from './variables';
+import { holdsIn } from '../document/code-taken';
 import type { Condition, Literal, NameNode, Operand } from '../condition/syntax';
 import type { Answer } from '../document/types';
 import { optionsOf } from '../document/shape';

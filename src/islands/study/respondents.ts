@@ -1,6 +1,7 @@
 /** The test respondents of the open study, as the server keeps them. */
 import { useEffect } from 'react';
 import * as v from 'valibot';
+import { renumberingBetween } from '../../core/coding/renumbered';
 import { WalkedSchema } from '../../core/document/walked';
 import { call } from '../ui/api';
 import type { StudyStore } from './store';
@@ -14,17 +15,27 @@ export const RespondentSchema = v.object({
   at: v.number(),
 });
 
-/** Fetches them once the study is open. */
+/** Fetches them once the study is open, and again when an edit has renumbered what they hold. */
 export function useRespondents(store: StudyStore): void {
   useEffect(() => {
     const { api, reviewing } = store.getState();
     if (reviewing) return;
     let current = true;
-    void call(v.array(RespondentSchema), 'GET', `${api}/respondents`).then((reply) => {
-      if (current && reply.ok) store.getState().setRespondents(reply.body);
+    const fetchThem = () =>
+      void call(v.array(RespondentSchema), 'GET', `${api}/respondents`).then((reply) => {
+        if (current && reply.ok) store.getState().setRespondents(reply.body);
+      });
+    fetchThem();
+    let { base } = store.getState();
+    const unsubscribe = store.subscribe((state) => {
+      if (state.base === base) return;
+      const before = base;
+      base = state.base;
+      if (renumberingBetween(before, base) !== null) fetchThem();
     });
     return () => {
       current = false;
+      unsubscribe();
     };
   }, [store]);
 }

@@ -1,0 +1,87 @@
+/** Carries an edit of names and codes through the rows that are stored with a study. */
+import { gunzipSync, gzipSync } from 'node:zlib';
+import { eq } from 'drizzle-orm';
+import Papa from 'papaparse';
+import { renumberRows, type RowRenumbering } from '../core/audit/renumber-rows';
+import { renumberAnswers, renumberingBetween } from '../core/coding/renumbered';
+import type { Questionnaire } from '../core/document/types';
+import type { Walked } from '../core/document/walked';
+import { csvLines } from '../core/exchange/csv';
+import { planOf } from '../core/routing/planner';
+import type { Store } from './open';
+import { cases, datasets, respondents, verdicts } from './schema';
+
+type Transaction = Parameters<Parameters<Store['transaction']>[0]>[0];
+
+export function renumberStored(
+  db: Transaction,
+  studyId: string,
+  before: Questionnaire,
+  after: Questionnaire,
+): void {
+  // prettier-ignore
+  const renumbering = renumberingBetween(before, after);
+  if (renumbering !== null) {
+    const walkedNow = (walked: Walked): Walked => ({
+      ...walked,
+      answers: renumberAnswers(renumbering, walked.answers),
+    });
+    for (const { id, answers } of db.select().from(cases).where(eq(cases.studyId, studyId)).all())
+      db.update(cases)
+        .set({ answers: renumberAnswers(renumbering, answers) })
+        .where(eq(cases.id, id))
+        .run();
+    for (const { id, walked } of db.select().from(respondents).where(eq(respondents.studyId, studyId)).all())
+      db.update(respondents)
+        .set({ walked: walkedNow(walked) })
+        .where(eq(respondents.id, id))
+        .run();
+    for (const { id, walked } of db.select().from(verdicts).where(eq(verdicts.studyId, studyId)).all())
+      if (walked !== null)
+        db.update(verdicts)
+          .set({ walked: walkedNow(walked) })
+          .where(eq(verdicts.id, id))
+          .run();
+  }
+  if (renumbering === null && before.missing === after.missing && !hasOwnCodes(before, after)) return;
+  const kept = db.select().from(datasets).where(eq(datasets.studyId, studyId)).all();
+  const people = db.select().from(respondents).where(eq(respondents.studyId, studyId)).all();
+  if (kept.length === 0 && people.length === 0) return;
+  const rows = renumberRows(planOf(before), planOf(after), renumbering);
+  if (rows === null) return;
+  for (const { id, row } of people) {
+    const now = Object.fromEntries(
+      Object.entries(row).map(([column, value]) => {
+        const text = rows.cell(column, String(value));
+        return [
+          rows.names.get(column) ?? column,
+          typeof value === 'number' && text !== '' ? Number(text) : text,
+        ];
+      }),
+    );
+    db.update(respondents).set({ row: now }).where(eq(respondents.id, id)).run();
+  }
+  for (const { id, body } of kept)
+    db.update(datasets)
+      .set({ body: renumbered(body, rows) })
+      .where(eq(datasets.id, id))
+      .run();
+}
+
+/** Missing codes of single questions may differ although the plan is the same. */
+function hasOwnCodes(...documents: readonly Questionnaire[]): boolean {
+  return documents.some(({ sections }) =>
+    sections.some(({ items }) =>
+      items.some((item) => item.kind === 'question' && item.missingCodes !== undefined),
+    ),
+  );
+}
+
+function renumbered(body: Buffer, rows: RowRenumbering): Buffer {
+  const [header = [], ...cells] = Papa.parse<string[]>(gunzipSync(body).toString('utf8').trimEnd()).data;
+  const now = [
+    header.map((column) => rows.names.get(column) ?? column),
+    ...cells.map((row) => row.map((text, n) => rows.cell(header[n] ?? '', text))),
+  ];
+  return gzipSync(csvLines(now));
+}
