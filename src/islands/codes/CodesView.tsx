@@ -2,10 +2,12 @@
 import { useEffect, useState } from 'react';
 import { AuditView } from './audit/AuditView';
 import classes from './codes.module.css';
+import { BookView } from './book/BookView';
 import { KeyInView } from './key/KeyInView';
 import { TablesView } from './tables/TablesView';
 
 const PARTS = [
+  ['book', 'Book', 'The codebook'],
   ['key', 'Key in', 'Paper forms by keyboard'],
   ['audit', 'Audit', 'Collected rows against the routing'],
   ['tables', 'Tables', 'Frequencies and cross-tables, on the right base'],
@@ -38,6 +40,7 @@ export function CodesView() {
           </button>
         ))}
       </nav>
+      {part === 'book' && <BookView />}
       {part === 'key' && <KeyInView />}
       {part === 'audit' && <AuditView openTables={() => open('tables')} />}
       {part === 'tables' && <TablesView />}

@@ -14,7 +14,9 @@ export function TablesView() {
   const plan = useStudy((state) => state.plan);
   const variables = useMemo(() => tableVariables(plan), [plan]);
   const [source, setSource] = useState<NamedSource>(MADE_UP);
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [chosen, setChosen] = useState<string | null>(() =>
+    new URLSearchParams(location.search).get('variable'),
+  );
   const [across, setAcross] = useState('');
   const [filter, setFilter] = useState('');
   const [wanted, setWanted] = useState('');
