@@ -18,6 +18,14 @@ export function Panel({ label, width, close, first, onKeyDown, children }: Props
     const wanted = first === undefined ? null : panel.current?.querySelector<HTMLElement>(first);
     (wanted ?? panel.current)?.focus();
   }, [first]);
+  // What had the focus may go, with a snag that was mended: then Escape comes from the page.
+  useEffect(() => {
+    const onKey = (event: globalThis.KeyboardEvent) => {
+      if (event.key === 'Escape' && event.target === document.body) close();
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, [close]);
   return (
     <div
       className={classes.panel}

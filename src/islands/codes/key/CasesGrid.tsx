@@ -38,6 +38,8 @@ export function CasesGrid({ keying, cases, put }: Props) {
   const [past, setPast] = useState<readonly Undone[]>([]);
   // eslint-disable-next-line react-hooks/incompatible-library -- its functions are used within this component only
   const rows = useVirtualizer({ count: cases.length, getScrollElement: () => scroll.current, estimateSize: () => ROW, overscan: 10 }); // prettier-ignore
+  // The first rows are drawn a moment after the frame has its size.
+  const drawn = rows.getVirtualItems().length > 0;
   const field = fields[at.column] as KeyField | undefined;
   const keyed = cases[at.row];
   const cell = useRef<HTMLInputElement>(null);
@@ -50,7 +52,7 @@ export function CasesGrid({ keying, cases, put }: Props) {
     if (left < frame.scrollLeft) frame.scrollLeft = left;
     else if (left + 2 * COLUMN + 90 > frame.scrollLeft + frame.clientWidth)
       frame.scrollLeft = left + 2 * COLUMN + 90 - frame.clientWidth;
-  }, [at]);
+  }, [at, drawn]);
   if (cases.length === 0)
     return (
       <div className={classes.empty}>
