@@ -1,5 +1,7 @@
 /** `npm run screenshots`: pictures of the main views, from the demo data, into docs/screenshots. */
-import { mkdirSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { served } from './served.mjs';
 import { root } from './setup.mjs';
@@ -22,6 +24,28 @@ async function picture(name) {
 
 async function counted() {
   await page.getByRole('link', { name: /Routes.*in all/ }).waitFor();
+}
+
+/** Made-up respondents as somebody collected them: blank where nothing was asked, and a few faults. */
+function collectedFile() {
+  const folder = mkdtempSync(path.join(tmpdir(), 'jolly-fork-pictures-'));
+  const file = path.join(folder, 'collected.csv');
+  const study = path.join(root, 'demo', 'tern-valley-home-heating.fork.json');
+  const command = path.join(root, 'bin', 'jolly-fork');
+  spawnSync('node', [command, 'simulate', study, '-n', '600', '--seed', '4', '--out', file]);
+  const [head, ...rows] = readFileSync(file, 'utf8')
+    .trimEnd()
+    .split('\r\n')
+    .map((line) => line.split(','));
+  const blank = rows.map((row) => row.map((cell) => (cell === '-1' || cell === '-2' ? '' : cell)));
+  const plant = (row, column, cell) => (blank[row][head.indexOf(column)] = cell);
+  plant(3, 'tenure', '7');
+  plant(8, 'landlord', '2');
+  plant(21, 'built', '1200');
+  plant(33, 'adult', '');
+  plant(40, 'ending', 'declined');
+  writeFileSync(file, [head, ...blank].map((row) => row.join(',')).join('\n'));
+  return file;
 }
 
 const LIST = `CONSENT
@@ -83,7 +107,6 @@ try {
   await page.getByRole('button', { name: 'age_band cases' }).click();
   await page.locator('[data-anchor="derived:age_band"]').click();
   await page.getByRole('group', { name: 'Try it' }).getByRole('textbox').fill('41');
-  await picture('script-derived');
   await page
     .getByRole('navigation', { name: 'Contents' })
     .getByRole('button', { name: /Each room/ })
@@ -141,6 +164,32 @@ try {
   await page.getByRole('button', { name: 'Paper' }).click();
   await page.getByRole('article', { name: 'Script on paper' }).waitFor();
   await picture('paper');
+
+  await page.goto(`${heating}/codes`);
+  await page.getByRole('button', { name: '100% expected' }).first().waitFor();
+  await page.getByRole('button', { name: 'Change the codes of tenure' }).click();
+  await picture('codes-book');
+  await page.getByRole('button', { name: 'Key in', exact: true }).click();
+  await page.getByLabel('Keyed by').fill('Ada Fenn');
+  await page.getByLabel('Case on the form').fill('T-001');
+  await page.keyboard.press('Enter');
+  await page.locator('[data-key="adult"]:focus').waitFor();
+  for (const code of ['1', '1', '1', '1']) {
+    await page.keyboard.type(code);
+    await page.waitForTimeout(200);
+  }
+  await page.locator('[data-key="landlord"]').fill('2');
+  await page.keyboard.press('Enter');
+  await page.getByText('landlord holds 2, and should be blank', { exact: false }).waitFor();
+  await picture('codes-key-in');
+  await page.getByRole('button', { name: 'Audit', exact: true }).click();
+  await page.getByLabel('Collected file').setInputFiles(collectedFile());
+  await page.getByRole('button', { name: 'Audit the rows' }).click();
+  await page.getByText('without a problem').waitFor();
+  await picture('codes-audit');
+  await page.goto(`${heating}/codes?part=tables&variable=walls`);
+  await page.getByText('Of all respondents', { exact: false }).waitFor();
+  await picture('codes-tables');
 } finally {
   await browser.close();
   server.kill();

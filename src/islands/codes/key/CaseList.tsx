@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import type { Keying } from '../../../core/keying/sheet';
 import { differences } from '../../../core/keying/compare';
 import type { KeyedCase } from '../../../store/cases';
-import { plural } from '../../ui/format';
+import { plural, whenText } from '../../ui/format';
 import classes from './key.module.css';
 
 interface Props {
@@ -94,7 +94,7 @@ function Case({ keying, keyed, other, open, choose }: CaseProps) {
         <b>{keyed.caseId}</b> {keyed.entry === 2 && 'second time, '}
         {keyed.keyedBy}
         <small>
-          {state.left ? 'not finished' : 'finished'}
+          {state.left ? 'not finished' : 'finished'}, {whenText(keyed.at)}
           {state.problems > 0 && <em> · {plural(state.problems, 'thing')} to settle</em>}
         </small>
       </button>

@@ -32,6 +32,8 @@ export function KeyInView() {
   const [open, setOpen] = useState<Pick<KeyedCase, 'caseId' | 'entry'> | null>(null);
   const [shown, setShown] = useState<Shown>('form');
   const [keyedBy, setKeyedBy] = useState(rememberedReviewer);
+  /** The case that was removed last, to be brought back. */
+  const [removed, setRemoved] = useState<KeyedCase | null>(null);
   const { list } = cases;
   if (list === null) return <div className={classes.columns} aria-busy="true" />;
   const current = open === null ? null : (list.find((each) => isSameCase(each, open)) ?? null);
@@ -77,6 +79,21 @@ export function KeyInView() {
             {cases.saving === 'failed' &&
               `Not saved; kept in this tab and tried again. ${cases.problem ?? ''}`}
           </small>
+          {removed !== null && (
+            <span role="status">
+              Case {removed.caseId} is removed.{' '}
+              <button
+                type="button"
+                onClick={() => {
+                  cases.put(removed);
+                  setOpen(removed);
+                  setRemoved(null);
+                }}
+              >
+                Bring it back
+              </button>
+            </span>
+          )}
           {list.length > 0 && (
             <button type="button" onClick={() => saveBlob(codedFile(keying, list), 'keyed-cases.csv')}>
               Coded rows, CSV
@@ -88,6 +105,7 @@ export function KeyInView() {
               className={classes.remove}
               onClick={() => {
                 cases.remove(current);
+                setRemoved(current);
                 setOpen(null);
               }}
             >
