@@ -242,7 +242,7 @@ class CellJudge implements Judged {
     const columns = new Set(own.flatMap((group) => group.columns.map(({ index }) => index)));
     if (this.problems.some(({ column }) => columns.has(column))) return;
     const [first] = columns;
-    if (first !== undefined) this.problem('out-of-limits', first, own[0]);
+    if (first !== undefined) this.problem('out-of-limits', first);
   }
 
   /** Derived variables and the ending, which follow from the rest. */

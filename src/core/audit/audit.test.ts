@@ -1,0 +1,142 @@
+/** An audit on rows worked out by hand: picks, ranks, draws, texts, checks, stops, labels, columns. */
+import assert from 'node:assert/strict';
+import { describe, it } from 'node:test';
+import { ask, planFor, questionnaire, say, section } from '../../../tests/support/questionnaire';
+import type { Section } from '../document/types';
+import { Auditor } from './auditor';
+import { AuditRun } from './run';
+import type { AuditOptions } from './types';
+
+const option = (code: number, rest: object = {}) => ({ code, label: `Answer ${code}`, ...rest });
+
+function auditOf(sections: readonly Section[], options: AuditOptions = {}) {
+  const auditor = new Auditor(planFor(questionnaire(sections)), options);
+  return (...texts: readonly string[]) => {
+    const { problems, filled, came } = auditor.judge(texts);
+    const out = texts.slice();
+    for (const { column, value } of filled) out[column] = String(value);
+    return {
+      problems: problems.map(({ problem, column, value }) => `${problem} ${column} ${value}`),
+      out,
+      came,
+    };
+  };
+}
+
+describe('picks', () => {
+  const fuels = ask('fuels', {
+    type: 'multiple',
+    minPicks: 2,
+    maxPicks: 2,
+    options: [
+      option(1),
+      option(2),
+      option(3),
+      option(8, { exclusive: true }),
+      option(9, { missing: 'dont_know' }),
+    ],
+  });
+  const audit = auditOf([section('a', [fuels])]);
+  it('too many, too few, and picks that exclude each other are told', () => {
+    assert.deepEqual(audit('1', '1', '0', '0', '0', 'done').problems, []);
+    assert.deepEqual(audit('1', '1', '1', '0', '0', 'done').problems, ['too-many-picks fuels_1 1']);
+    assert.deepEqual(audit('0', '1', '0', '0', '0', 'done').problems, ['too-few-picks fuels_1 0']);
+    assert.deepEqual(audit('1', '0', '0', '1', '0', 'done').problems, ['contradictory-picks fuels_8 1']);
+    assert.deepEqual(audit('0', '0', '0', '1', '0', 'done').problems, []);
+    assert.deepEqual(audit('2', '1', '0', '0', '0', 'done').problems, ['unknown-code fuels_1 2']);
+  });
+  it('beside don’t know, blanks carry its code', () => {
+    assert.deepEqual(audit('', '', '', '', '1', 'done').out, ['9', '9', '9', '9', '1', 'done']);
+    assert.deepEqual(audit('9', '9', '9', '9', '0', 'done').problems.length, 4);
+  });
+  it('a blank is a missing answer, unless it is said to mean not picked', () => {
+    assert.deepEqual(audit('1', '1', '', '0', '0', 'done').problems, ['missing-answer fuels_3 ']);
+    const lenient = auditOf([section('a', [fuels])], { blankPicks: true });
+    assert.deepEqual(lenient('1', '1', '', '', '', 'done').out, ['1', '1', '0', '0', '0', 'done']);
+  });
+});
+
+it('ranks: a place left open, a code twice, and one that is not on the list', () => {
+  const audit = auditOf([
+    section('a', [ask('top', { type: 'rank', options: [option(1), option(2), option(3)] })]),
+  ]);
+  assert.deepEqual(audit('2', '1', '-3', 'done').problems, []);
+  assert.deepEqual(audit('2', '2', '-3', 'done').problems, ['contradictory-picks top_rank2 2']);
+  assert.deepEqual(audit('2', '', '3', 'done').problems, ['missing-answer top_rank2 ']);
+  assert.deepEqual(audit('7', '1', '2', 'done').problems, ['unknown-code top_rank1 7']);
+});
+
+it('draws: as many as were drawn, and the others filled in', () => {
+  const audit = auditOf([section('a', [ask('x'), ask('y'), ask('z')], { draw: 2 })]);
+  assert.deepEqual(audit('1', '', '2', 'done'), { problems: [], out: ['1', '-2', '2', 'done'], came: { to: 'ending', ending: 0 } }); // prettier-ignore
+  assert.deepEqual(audit('1', '1', '2', 'done').problems, ['wrong-number-drawn z 2']);
+  assert.deepEqual(audit('1', '-2', '-2', 'done').problems, ['wrong-number-drawn y -2']);
+});
+
+describe('answers and the routing', () => {
+  const items = [
+    ask('own', 2, { required: true }),
+    ask('rent', { type: 'number', min: 0, max: 900, decimals: 1 }, { askIf: 'own = 2', required: true }),
+    ask('kind', { type: 'single', options: [option(1), option(2, { specify: true }), option(3, { askIf: 'own = 2' })] }), // prettier-ignore
+    say('thanks'),
+  ];
+  const audit = auditOf([section('a', items)]);
+  it('one fault is one problem: what follows from an answer that is missing is read off the rest', () => {
+    assert.deepEqual(audit('2', '450', '1', '', 'done').problems, []);
+    assert.deepEqual(audit('', '450', '1', '', 'done').problems, ['missing-answer own ']);
+    assert.deepEqual(audit('7', '450', '1', '', 'done').problems, ['unknown-code own 7']);
+    assert.deepEqual(audit('1', '450', '1', '', 'done').problems, ['unexpected-answer rent 450']);
+    assert.deepEqual(audit('2', '901', '1', '', 'done').problems, ['out-of-limits rent 901']);
+    assert.deepEqual(audit('2', '-3', '1', '', 'done').problems, ['missing-answer rent -3']);
+  });
+  it('a hidden option, and words to specify of another, are not expected', () => {
+    assert.deepEqual(audit('1', '', '3', '', 'done').problems, ['unexpected-answer kind 3']);
+    assert.deepEqual(audit('1', '', '1', 'Mine', 'done').problems, ['unexpected-answer kind_2_text Mine']);
+    assert.deepEqual(audit('1', '', '2', 'Mine', 'done').problems, []);
+  });
+  it('labels and numbers with a comma are read, and written as codes', () => {
+    const { problems, recoded } = new Auditor(planFor(questionnaire([section('a', items)]))).judge(['Answer 2', '450,5', 'answer 1', '', 'DONE']); // prettier-ignore
+    assert.deepEqual(problems, []);
+    assert.deepEqual(recoded.map(({ value }) => value), [2, 450.5, 1, 'done']); // prettier-ignore
+  });
+  it('who stopped part-way is told apart from who came to an ending', () => {
+    const stopped = audit('2', '', '', '', '');
+    assert.deepEqual(stopped.problems, []);
+    assert.deepEqual(stopped.came, { to: 'stop', at: 'own' });
+    assert.deepEqual(stopped.out, ['2', '-4', '-4', '', '-4']);
+    assert.deepEqual(audit('2', '450', '1', '', 'out').problems, ['wrong-ending ending out']);
+    assert.deepEqual(audit('2', '450', '1', '', '').out.at(-1), 'done');
+  });
+  it('a blank that may be left is listed, or gets its code where that is said', () => {
+    assert.deepEqual(audit('1', '', '', '', 'done').problems, ['missing-answer kind ']);
+    const coded = auditOf([section('a', items)], { codeBlanks: true });
+    assert.deepEqual(coded('1', '', '', '', 'done').out, ['1', '-1', '-3', '', 'done']);
+  });
+  it('a column that the file lacks is told once, and the rows are judged by the others', () => {
+    const run = new AuditRun(planFor(questionnaire([section('a', items)])), [
+      'case',
+      'rent',
+      'kind',
+      'kind_2_text',
+      'ending',
+    ]);
+    assert.deepEqual(run.columnProblems.map(({ problem, column }) => `${problem} ${column}`), ['unknown-column case', 'missing-column own']); // prettier-ignore
+    const judged = run.row(['c1', '450', '3', '', 'done']);
+    assert.deepEqual(judged.problems, []);
+    assert.deepEqual(judged.cells, ['c1', '450', '3', '', 'done', '']);
+    assert.deepEqual(run.outHeader.at(-1), 'own');
+  });
+});
+
+it('a hard check that holds could not have been passed', () => {
+  const checks = [{ if: 'n < m', kind: 'hard' as const, message: 'No.' }];
+  const number = { type: 'number' as const, min: 0, max: 9 };
+  const audit = auditOf([section('a', [ask('m', number), ask('n', number, { checks }), ask('o')])]);
+  assert.deepEqual(audit('5', '7', '1', 'done').problems, []);
+  assert.deepEqual(audit('5', '3', '1', 'done').problems, ['out-of-limits n 3']);
+});
+
+it('where the time of a section ran out, the rest of it was not reached', () => {
+  const audit = auditOf([section('a', [ask('x'), ask('y')], { timeLimit: 30 }), section('b', [ask('z')])]);
+  assert.deepEqual(audit('1', '-4', '2', 'done').problems, []);
+});
