@@ -1,0 +1,312 @@
+/** One row walked and judged under an assumption about what it does not say. */
+import { driversOf, type Drivers } from '../analysis/drivers';
+import { columnsOf, type Column } from '../coding/columns';
+import type { Answers, Value } from '../document/types';
+import { drawKey, questionIndices } from '../routing/draws';
+import { itemKey, type Plan, type PlanSection } from '../routing/plan';
+import { Runner, type RunnerItem } from '../routing/runner';
+import type { Shown } from '../routing/answers';
+import { QuickExpected, runRow, slowExpected, type Expected } from './expected';
+import { asManyAsDrawn, drawIn, type DrawFound, type DrawnState } from './draw-found';
+import { answerOf, anyAnswer, groupsOf, type Group } from './groups';
+import { judgeCells, type Judged, type Layout } from './judge-cells';
+import { BLANK, readerOf, type CellReader, type Reading } from './readings';
+import type { AuditOptions } from './types';
+
+/** What is taken for granted where a row does not say. */
+export interface Assumed {
+  readonly values: ReadonlyMap<number, Value | null>;
+  readonly quotas: ReadonlyMap<string, boolean>;
+  /** Where the respondent stopped; null: at the last question that holds anything. */
+  readonly stop: string | null;
+}
+
+export const NOTHING_ASSUMED: Assumed = { values: new Map(), quotas: new Map(), stop: null };
+
+/** A row under one assumption. */
+export interface Trial {
+  readonly assumed: Assumed;
+  readonly judged: Judged;
+  readonly expected: Expected;
+  readonly row: Row;
+  /** Problems, less one for each answer that is not known anyway. */
+  readonly cost: number;
+  readonly draws: ReadonlyMap<string, DrawFound>;
+  /** What else could be assumed: answers not known that steer, quotas that were met. */
+  readonly open: readonly Open[];
+}
+
+export type Open =
+  | { readonly of: 'answer'; readonly group: Group }
+  | { readonly of: 'quota'; readonly id: string }
+  /** Statements shown after the last question that holds anything: somebody may have stopped at one of them. */
+  | { readonly of: 'stop'; readonly at: readonly string[] };
+
+export interface Row {
+  readonly readings: readonly Reading[];
+  readonly texts: readonly string[];
+  /** By slot. */
+  readonly values: readonly (Value | null)[];
+  readonly touched: ReadonlySet<string>;
+  /** Where the row says it ended; null where it does not, or says that it stopped. */
+  readonly statesEnding: boolean;
+}
+
+/** Rows tried under assumptions, one after the other, by one runner. */
+export class RowTrials {
+  readonly columns: readonly Column[];
+  private readonly readers: readonly CellReader[];
+  private readonly isThere: readonly boolean[];
+  private readonly layout: Layout;
+  private readonly runner: Runner;
+  private readonly drivers: Drivers;
+  private readonly byItem = new Map<string, Group[]>();
+  private readonly keyOf: readonly string[];
+  private readonly derivedValues: readonly ReturnType<Runner['derivedValue']>[];
+  private readonly derivedInputs: readonly (readonly number[])[];
+  private readonly given: readonly Group[];
+  private readonly timed: readonly PlanSection[];
+  private readonly shown = new Map<string, Shown>();
+
+  /** `isThere`: which columns of `columnsOf` the file has; all by default. */
+  constructor(
+    private readonly plan: Plan,
+    private readonly options: AuditOptions = {},
+    isThere?: readonly boolean[],
+  ) {
+    this.columns = columnsOf(plan);
+    this.isThere = isThere ?? this.columns.map(() => true);
+    this.readers = this.columns.map((column) => readerOf(plan, column));
+    this.runner = new Runner(plan, true);
+    this.drivers = driversOf(plan);
+    const groups = groupsOf(plan, this.columns, this.runner);
+    for (const group of groups)
+      this.byItem.set(group.itemKey, [...(this.byItem.get(group.itemKey) ?? []), group]);
+    this.keyOf = this.columns.map((column) => 'source' in column && column.source.of === 'item' ? itemKey(column.source.planItem.item.name, column.source.pass) : ''); // prettier-ignore
+    const remarks = this.columns.flatMap((column, index) =>
+      column.kind === 'remark' ? [{ index, itemKey: this.keyOf[index] ?? '' }] : [],
+    );
+    this.layout = { document: plan.document, columns: this.columns, groups, remarks };
+    this.derivedValues = plan.derived.map((_, index) => this.runner.derivedValue(index));
+    this.derivedInputs = plan.derived.map(({ inputs }) =>
+      inputs.flatMap(({ variable }) =>
+        groups
+          .filter(
+            ({ planItem, key, question }) =>
+              planItem !== null && (key.split('#')[0] === variable.name || question.name === variable.name),
+          ) // prettier-ignore
+          .map(({ slot }) => slot),
+      ),
+    );
+    this.given = groups.filter(({ planItem }) => planItem === null);
+    this.timed = plan.sections.filter(({ section }) => section.timeLimit !== undefined);
+  }
+
+  read(texts: readonly string[]): Row {
+    const readings = this.readers.map((read, n) => read(texts[n] ?? ''));
+    const values: (Value | null)[] = [];
+    const touched = new Set<string>();
+    for (const group of this.layout.groups) {
+      const answer = answerOf(group, readings);
+      values[group.slot] = answer.value;
+      if (answer.touched) touched.add(group.itemKey);
+    }
+    const ending = readings.at(-1) ?? BLANK;
+    return {
+      readings,
+      texts,
+      values,
+      touched,
+      statesEnding: ending.kind === 'value' || ending.kind === 'wrong',
+    };
+  }
+
+  /** What its answers steer; undefined for a variable that steers nothing. */
+  driverOf({ key }: Group) {
+    return this.drivers.byKey.get(key.split('#')[0]?.toLowerCase() ?? '');
+  }
+
+  attempt(row: Row, assumed: Assumed): Trial {
+    const { plan, runner } = this;
+    const values = assumed.values.size === 0 ? row.values : row.values.slice();
+    for (const [slot, value] of assumed.values) (values as (Value | null)[])[slot] = value;
+    const draws = new Map<string, DrawFound>();
+    const quotasMet = new Set<string>();
+    const ending = runRow(
+      runner,
+      this.given.map(({ slot }) => values[slot] ?? null),
+      {
+        values,
+        isDrawn: (item) => this.drawOf(row, item, draws).drawn.has(item.planItem.index),
+        isFull: (id) => {
+          quotasMet.add(id);
+          return assumed.quotas.get(id) ?? false;
+        },
+      },
+      this.shown,
+    );
+    const quick = () =>
+      new QuickExpected(runner, this.derivedValues, this.derivedInputs, this.keyOf, this.shown, ending);
+    const last = row.statesEnding ? null : this.stopOf(row);
+    const stop = last === null ? null : (assumed.stop ?? last);
+    const laterStops = last === null || assumed.stop !== null ? [] : this.statementsAfter(last);
+    const timedOut = row.statesEnding ? this.timedOutIn(row) : [];
+    const expected =
+      stop === null && timedOut.length === 0
+        ? quick()
+        : slowExpected(plan, this.columns, {
+            ...this.slowInput(row, assumed, draws),
+            ...(stop === null ? {} : { stoppedAt: stop }),
+            timedOut,
+          });
+    const stopped = expected.came.to === 'stop' ? expected.came.at : null;
+    const left = [...draws.values()].filter(({ section, pass }) => !isAhead(plan, section, pass, stopped));
+    const wrongDraws = left.filter(({ isRightNumber }) => !isRightNumber);
+    const unclear = new Set(left.filter(({ isUnclear }) => isUnclear).flatMap(keysOf));
+    const judged = judgeCells(this.layout, { readings: row.readings, isThere: this.isThere }, expected, this.options, unclear); // prettier-ignore
+    for (const draw of wrongDraws) {
+      const column = this.drawColumn(row, draw);
+      if (column >= 0) judged.problems.push({ problem: 'wrong-number-drawn', column, unknown: null });
+    }
+    const unknown = new Set(judged.problems.flatMap(({ unknown: group }) => (group === null ? [] : [group])));
+    const open: Open[] = [];
+    for (const group of [...unknown, ...judged.absent]) {
+      if (!assumed.values.has(group.slot) && this.driverOf(group) !== undefined)
+        open.push({ of: 'answer', group });
+    }
+    if (laterStops.length > 0) open.push({ of: 'stop', at: laterStops });
+    for (const id of quotasMet) if (!assumed.quotas.has(id)) open.push({ of: 'quota', id });
+    const known = judged.problems.filter(({ unknown: group }) => group === null).length;
+    // An answer that is missing in any case is no mark against an assumption; one missing only under it is.
+    const missing = [...unknown].filter(({ slot }) => !assumed.values.has(slot)).length;
+    const cost = known + missing;
+    return { assumed, judged, expected, row, cost, draws, open };
+  }
+
+  /** Where somebody stopped who came to no ending: the last item presented that holds anything; null if they did not. */
+  private stopOf(row: Row): string | null {
+    const { runner } = this;
+    let after = false;
+    for (let n = runner.count - 1; n >= 0; n -= 1) {
+      const item = runner.presented[n] as RunnerItem;
+      if (item.parts.length === 0) continue;
+      if (row.touched.has(item.key) || n === 0) {
+        const coded = row.readings.at(-1)?.kind === 'reason';
+        return after || coded ? item.key : null;
+      }
+      after = true;
+    }
+    return runner.presented[0]?.key ?? null;
+  }
+
+  /** Statements presented after an item in the last run, up to the next question. */
+  private statementsAfter(key: string): string[] {
+    const presented = this.runner.presented.slice(0, this.runner.count);
+    const from = presented.findIndex((item) => item.key === key) + 1;
+    const found: string[] = [];
+    for (const item of presented.slice(from)) {
+      if (item.parts.length > 0) break;
+      found.push(item.key);
+    }
+    return found;
+  }
+
+  /** Items at which the time of their section ran out: the last that holds anything before what was not reached. */
+  private timedOutIn(row: Row): string[] {
+    const found: string[] = [];
+    for (const section of this.timed) {
+      const passes = section.repeat === null ? [null] : Array.from({ length: section.repeat.max }, (_, p) => p + 1); // prettier-ignore
+      for (const pass of passes) {
+        const groups = section.items.flatMap(({ item }) => this.byItem.get(itemKey(item.name, pass)) ?? []);
+        const unreached = ({ columns }: Group) =>
+          columns.some(({ index }) => {
+            const reading = row.readings[index];
+            return reading?.kind === 'reason' && reading.reason === 'not_reached';
+          });
+        if (!groups.some(unreached)) continue;
+        const last = groups.findLast(({ itemKey: key }) => row.touched.has(key) && this.shown.has(key));
+        if (last !== undefined) found.push(last.itemKey);
+      }
+    }
+    return found;
+  }
+
+  private drawOf(
+    row: Row,
+    { planItem, pass, drawKey: key }: RunnerItem,
+    known: Map<string, DrawFound>,
+  ): DrawFound {
+    const found = known.get(key ?? '');
+    if (found !== undefined) return found;
+    const section = this.plan.sections[planItem.section] as PlanSection;
+    const draw = drawIn(section, pass ?? 1, ({ item }) => this.stateIn(row, itemKey(item.name, pass)));
+    known.set(key ?? '', draw);
+    return draw;
+  }
+
+  private stateIn(row: Row, key: string): DrawnState {
+    if (row.touched.has(key)) return 'touched';
+    let state: DrawnState = 'blank';
+    for (const { columns } of this.byItem.get(key) ?? []) {
+      for (const { index } of columns) {
+        const cell = row.readings[index] ?? BLANK;
+        if (cell.kind === 'blank') continue;
+        if (cell.kind !== 'reason' || cell.reason !== 'not_applicable') return 'unasked';
+        state = 'not_applicable';
+      }
+    }
+    return state;
+  }
+
+  /** The column that a wrong number drawn is told of: the first answer too many, or the first place left blank. */
+  private drawColumn(row: Row, { section, pass, drawn }: DrawFound): number {
+    const key = (index: number) => itemKey(section.items[index]?.item.name ?? '', section.repeat === null ? null : pass); // prettier-ignore
+    const many = drawn.size > (section.section.draw ?? 0);
+    const questions = questionIndices(section);
+    const at = many
+      ? [...drawn].sort((a, b) => a - b)[section.section.draw ?? 0]
+      : (questions.find((index) => !row.touched.has(key(index))) ?? questions[0]);
+    return this.byItem.get(key(at ?? -1))?.[0]?.columns[0]?.index ?? -1;
+  }
+
+  /** The row as the walk that keeps a record takes it. */
+  slowInput(row: Row, assumed: Assumed, draws: ReadonlyMap<string, DrawFound>) {
+    const answers: Record<string, Value | null> = {};
+    const given: Record<string, Value | null> = {};
+    for (const group of this.layout.groups) {
+      const value = assumed.values.has(group.slot)
+        ? (assumed.values.get(group.slot) ?? null)
+        : (row.values[group.slot] ?? null);
+      if (group.planItem === null) given[group.key] = value ?? anyAnswer(group.answer);
+      else if (value !== null) answers[group.key] = value;
+      for (const { index, code } of group.details) {
+        const [name, pass] = group.key.split('#');
+        const text = row.texts[index] ?? '';
+        if (text !== '') answers[itemKey(`${name}_${code}_text`, pass === undefined ? null : Number(pass))] = text; // prettier-ignore
+      }
+    }
+    const named: Record<string, string[]> = {};
+    for (const draw of draws.values()) {
+      const { section, pass } = draw;
+      named[drawKey(section, pass)] = asManyAsDrawn(draw).map(
+        (index) => section.items[index]?.item.name ?? '',
+      );
+    }
+    const full = [...assumed.quotas].flatMap(([id, isFull]) => (isFull ? [id] : []));
+    return { answers: answers as Answers, given: given as Answers, draws: named, full };
+  }
+}
+
+function keysOf({ section, pass }: DrawFound): string[] {
+  return section.items.map(({ item }) => itemKey(item.name, section.repeat === null ? null : pass));
+}
+
+/** Whether somebody who stopped had not yet left a pass of a section. */
+function isAhead(plan: Plan, section: PlanSection, pass: number, stopped: string | null): boolean {
+  if (stopped === null) return false;
+  const [name, at] = stopped.split('#');
+  const stoppedIn = plan.sections.find(({ items }) => items.some(({ item }) => item.name === name));
+  if (stoppedIn === undefined || stoppedIn.index !== section.index)
+    return stoppedIn !== undefined && stoppedIn.index < section.index;
+  return at === undefined || Number(at) <= pass;
+}

@@ -1,0 +1,169 @@
+/** Collected rows off the main thread: files held against the routing, and tables of rows. */
+import { expose } from 'comlink';
+import * as v from 'valibot';
+import { PROBLEM_KINDS } from '../../core/audit/types';
+import { columnsOf } from '../../core/coding/columns';
+import { readDocument } from '../../core/document/read';
+import { ENCODINGS } from '../../core/exchange/csv';
+import { spreadsheetValue } from '../../core/exchange/spreadsheet';
+import type { Plan } from '../../core/routing/plan';
+import { planOf } from '../../core/routing/planner';
+import { madeUpRespondents } from '../../core/simulate/respondents';
+import { crossOf } from '../../core/tables/cross';
+import { Dataset } from '../../core/tables/dataset';
+import { filterRows } from '../../core/tables/filter';
+import { frequencyOf } from '../../core/tables/frequency';
+import { tableVariables, type TableVariable } from '../../core/tables/variables';
+import { AuditTask } from './audit-task';
+import { openFile } from './read-file';
+import type { Asked, Counted, DataApi, Source } from './types';
+
+const Said = v.record(v.string(), v.nullable(v.string()));
+const Options = v.strictObject({ codeBlanks: v.optional(v.boolean()), blankPicks: v.optional(v.boolean()) });
+const Where = v.strictObject({
+  problem: v.optional(v.picklist(PROBLEM_KINDS)),
+  column: v.optional(v.string()),
+  row: v.optional(v.number()),
+});
+const Index = v.pipe(v.number(), v.integer(), v.minValue(0));
+const SourceSchema = v.variant('of', [
+  v.strictObject({
+    of: v.literal('made-up'),
+    count: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(100_000)),
+    seed: v.pipe(v.number(), v.integer(), v.minValue(0)),
+  }),
+  v.strictObject({ of: v.literal('audited') }),
+  v.strictObject({ of: v.literal('rows'), key: v.string() }),
+]);
+const Rows = v.array(v.array(v.union([v.string(), v.number()])));
+
+let plan: Plan | null = null;
+let variables: readonly TableVariable[] = [];
+let task: AuditTask | null = null;
+/** The rows that were tabulated last, read for the questionnaire as it is. */
+let tabulated: { readonly key: string; readonly data: Dataset } | null = null;
+const handed = new Map<string, { header: readonly string[]; rows: readonly (readonly (string | number)[])[] }>();
+
+function current(): Plan {
+  if (plan === null) throw new Error('no questionnaire is loaded yet');
+  return plan;
+}
+
+function dataOf(source: Source): Dataset | string {
+  const of = current();
+  const key = JSON.stringify(source);
+  if (tabulated?.key === key && source.of !== 'audited') return tabulated.data;
+  const rows = rowsOf(of, source);
+  if (typeof rows === 'string') return rows;
+  const data = new Dataset(of, rows);
+  tabulated = { key, data };
+  return data;
+}
+
+function rowsOf(of: Plan, source: Source): readonly (readonly (string | number)[])[] | string {
+  switch (source.of) {
+    case 'made-up':
+      return [...madeUpRespondents(of, source.count, source.seed)].map((person) => person.row());
+    case 'audited':
+      return task === null || task.tabulated.length === 0 ? 'No file has been audited here yet.' : task.tabulated;
+    case 'rows': {
+      const given = handed.get(source.key);
+      if (given === undefined) return 'These rows are not there any more.';
+      const places = columnsOf(of).map(({ name }) => given.header.indexOf(name));
+      return given.rows.map((row) => places.map((at) => row[at] ?? ''));
+    }
+    default:
+      return source satisfies never;
+  }
+}
+
+/** A table of the rows that a filter leaves. */
+function counted<Table>(
+  source: Source,
+  filter: string,
+  table: (data: Dataset, rows: readonly number[]) => Table | string,
+): Asked<Counted<Table>> {
+  const data = dataOf(source);
+  if (typeof data === 'string') return { ok: false, problem: data };
+  const left = filterRows(current(), data, filter);
+  if (!left.ok) return { ok: false, problem: left.problem.message, span: left.problem.span };
+  const made = table(data, left.rows);
+  if (typeof made === 'string') return { ok: false, problem: made };
+  return { ok: true, answer: { table: made, rows: data.count, kept: left.rows.length } };
+}
+
+function variableOf(id: string): TableVariable {
+  const found = variables.find((each) => each.id === id);
+  if (found === undefined) throw new Error(`there is no variable ${id}`);
+  return found;
+}
+
+const api: DataApi = {
+  load(document) {
+    const read = readDocument(document);
+    if (!read.ok) throw new Error('the questionnaire cannot be read');
+    plan = planOf(read.document);
+    variables = tableVariables(plan);
+    tabulated = null;
+  },
+  async open(file, encoding) {
+    const opening = await openFile(
+      v.parse(v.instance(File), file),
+      v.parse(v.nullable(v.picklist(ENCODINGS)), encoding),
+    );
+    if (!opening.ok) return opening;
+    const made = await AuditTask.open(opening.source);
+    if (typeof made === 'string') return { ok: false, problem: made };
+    task = made;
+    return { ok: true, answer: made.opened };
+  },
+  async cells(file) {
+    const opening = await openFile(v.parse(v.instance(File), file), null);
+    if (!opening.ok) return opening;
+    const cells: string[][] = [];
+    for await (const { rows } of opening.source.rows()) cells.push(...rows);
+    return { ok: true, answer: cells };
+  },
+  matching: (said) => task?.matching(current(), v.parse(Said, said)) ?? [],
+  audit: async (options, said, progress) => {
+    if (task === null) return { ok: false, problem: 'Choose a file first.' };
+    const { codeBlanks = false, blankPicks = false } = v.parse(Options, options);
+    return task.audit(current(), { codeBlanks, blankPicks }, v.parse(Said, said), progress);
+  },
+  problems(where, from, count) {
+    if (task === null) return { problems: [], total: 0 };
+    return task.listed(v.parse(Where, where), v.parse(Index, from), v.parse(Index, count));
+  },
+  walked: (row) => task?.walked(v.parse(Index, row)) ?? null,
+  file(which) {
+    if (task === null) throw new Error('no file has been audited');
+    return task.file(v.parse(v.picklist(['coded-csv', 'coded-xlsx', 'problems', 'changes']), which));
+  },
+  coded: () => ({ header: columnsOf(current()).map(({ name }) => name), rows: task?.tabulated ?? [] }),
+  hand(key, header, rows) {
+    handed.set(v.parse(v.string(), key), { header: v.parse(v.array(v.string()), header), rows: v.parse(Rows, rows) }); // prettier-ignore
+    tabulated = null;
+  },
+  frequency: (source, variable, filter) =>
+    counted(v.parse(SourceSchema, source), v.parse(v.string(), filter), (data, rows) =>
+      frequencyOf(current().document, data, variableOf(variable), rows),
+    ),
+  cross: (source, row, column, filter) =>
+    counted(
+      v.parse(SourceSchema, source),
+      v.parse(v.string(), filter),
+      (data, rows) =>
+        crossOf(data, variableOf(row), variableOf(column), rows) ??
+        'These two are not of the same cases: passes of a section go only with passes of the same section.',
+    ),
+  async sheet(name, rows) {
+    const { default: ExcelJS } = await import('exceljs');
+    const book = new ExcelJS.Workbook();
+    const sheet = book.addWorksheet(v.parse(v.string(), name).slice(0, 31));
+    for (const row of v.parse(Rows, rows)) sheet.addRow(row.map(spreadsheetValue));
+    const bytes = await book.xlsx.writeBuffer();
+    return new Blob([bytes], { type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet' });
+  },
+};
+
+expose(api);
