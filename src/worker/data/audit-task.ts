@@ -1,5 +1,11 @@
 /** One collected file under audit: its header, its run, what was found, and the files that come of it. */
-import { headerProblem, matchColumns, raggedProblem, type FileColumn, type SaidMatches } from '../../core/audit/matching';
+import {
+  headerProblem,
+  matchColumns,
+  raggedProblem,
+  type FileColumn,
+  type SaidMatches,
+} from '../../core/audit/matching';
 import { AuditRun, type CellChange } from '../../core/audit/run';
 import type { AuditOptions, ProblemKind } from '../../core/audit/types';
 import { columnsOf } from '../../core/coding/columns';
@@ -79,10 +85,12 @@ export class AuditTask {
       if (first.length > SAMPLES) break;
     }
     const [header, ...others] = first;
-    if (header === undefined) return 'There is no row in this file: the first row holds the names of columns.';
+    if (header === undefined)
+      return 'There is no row in this file: the first row holds the names of columns.';
     const problem = headerProblem(header);
     if (problem !== null) return problem;
-    if (others.length === 0) return 'There is a first row with names of columns, and no row of answers below it.';
+    if (others.length === 0)
+      return 'There is a first row with names of columns, and no row of answers below it.';
     return new AuditTask(source, {
       readAs: source.readAs,
       encoding: source.encoding,

@@ -42,7 +42,10 @@ let variables: readonly TableVariable[] = [];
 let task: AuditTask | null = null;
 /** The rows that were tabulated last, read for the questionnaire as it is. */
 let tabulated: { readonly key: string; readonly data: Dataset } | null = null;
-const handed = new Map<string, { header: readonly string[]; rows: readonly (readonly (string | number)[])[] }>();
+const handed = new Map<
+  string,
+  { header: readonly string[]; rows: readonly (readonly (string | number)[])[] }
+>();
 
 function current(): Plan {
   if (plan === null) throw new Error('no questionnaire is loaded yet');
@@ -65,7 +68,9 @@ function rowsOf(of: Plan, source: Source): readonly (readonly (string | number)[
     case 'made-up':
       return [...madeUpRespondents(of, source.count, source.seed)].map((person) => person.row());
     case 'audited':
-      return task === null || task.tabulated.length === 0 ? 'No file has been audited here yet.' : task.tabulated;
+      return task === null || task.tabulated.length === 0
+        ? 'No file has been audited here yet.'
+        : task.tabulated;
     case 'rows': {
       const given = handed.get(source.key);
       if (given === undefined) return 'These rows are not there any more.';

@@ -12,13 +12,19 @@ async function problemOf(of: File): Promise<string> {
 
 it('a file of 2 GB is refused with the command that takes it', async () => {
   const large = Object.defineProperty(file('large.csv', ['a,b\n']), 'size', { value: 2_000_000_000 });
-  assert.match(await problemOf(large), /holds 2\.0 GB.*npx jolly-fork audit study\.fork\.json --data large\.csv/);
+  assert.match(
+    await problemOf(large),
+    /holds 2\.0 GB.*npx jolly-fork audit study\.fork\.json --data large\.csv/,
+  );
 });
 
 it('an empty file, a picture and a broken workbook are refused by name', async () => {
   assert.match(await problemOf(file('none.csv', [])), /“none.csv” is empty/);
   assert.match(await problemOf(file('p.csv', [new Uint8Array([0x89, 0x50, 0x4e, 0x47])])), /a PNG picture/);
-  assert.match(await problemOf(file('b.xlsx', [new Uint8Array([0x50, 0x4b, 3, 4, 0])])), /cannot be read as a workbook/);
+  assert.match(
+    await problemOf(file('b.xlsx', [new Uint8Array([0x50, 0x4b, 3, 4, 0])])),
+    /cannot be read as a workbook/,
+  );
 });
 
 it('text in Windows-1252 is read as such, and another encoding can be chosen', async () => {

@@ -125,7 +125,7 @@ async function workbook(file: File): Promise<Opening> {
       readAs: `workbook, its first sheet “${sheet?.name ?? ''}”`,
       format: { delimiter: ',', quote: '"' },
       encoding: null,
-       
+
       rows: async function* () {
         yield { rows, share: 1 };
       },

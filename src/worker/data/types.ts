@@ -18,7 +18,11 @@ export type Source =
 
 export type Asked<Answer> =
   | { readonly ok: true; readonly answer: Answer }
-  | { readonly ok: false; readonly problem: string; readonly span?: { readonly from: number; readonly to: number } };
+  | {
+      readonly ok: false;
+      readonly problem: string;
+      readonly span?: { readonly from: number; readonly to: number };
+    };
 
 export interface Counted<Table> {
   readonly table: Table;
