@@ -19,7 +19,10 @@ for (const shared of ['demo', 'docs']) symlinkSync(path.join(root, shared), path
 /** What a shell shows for a command: its output and errors, and how it ended if not with 0. */
 function shown(command: string): string {
   const words = command.split(' ');
-  if (words[0] === 'cat') return readFileSync(path.join(folder, words[1] ?? ''), 'utf8').trimEnd();
+  if (words[0] === 'cat')
+    return readFileSync(path.join(folder, words[1] ?? ''), 'utf8')
+      .replaceAll('\r\n', '\n')
+      .trimEnd();
   assert.deepEqual(words.slice(0, 2), ['npx', 'jolly-fork'], command);
   const args = [path.join(root, 'bin', 'jolly-fork'), ...words.slice(2)];
   const { stdout, stderr, status } = spawnSync('node', args, { encoding: 'utf8', cwd: folder });

@@ -81,6 +81,12 @@ test('a collected file with planted faults: each is found, the rest is coded, an
   await expect(page.getByRole('button', { name: 'Kept: open the tables' })).toBeVisible();
   await page.getByRole('button', { name: `Walk row ${other}` }).click();
   await expect(page.getByRole('form', { name: 'Respondent’s page' })).toBeVisible();
+  // The file is still there on the way back, and rows without a problem can be walked as well.
+  await page.getByRole('link', { name: /^Codes/ }).click();
+  await page.getByRole('button', { name: 'Audit', exact: true }).click();
+  await page.getByLabel('Row', { exact: true }).fill('30');
+  await page.getByRole('button', { name: 'Walk it' }).click();
+  await expect(page.getByRole('form', { name: 'Respondent’s page' })).toBeVisible();
   await page.getByRole('link', { name: /^Codes/ }).click();
   await page.goto(`/studies/${id}/codes?part=tables`);
   const source = page.getByLabel('Rows of');

@@ -16,7 +16,7 @@ import type { Plan } from '../../core/routing/plan';
 import { problemWords } from '../../core/wording/audit';
 import type { RowSource } from './read-file';
 
-/** Rows that are kept whole, with their problems, to be shown and walked; and problems that are listed. */
+/** Rows with problems that are kept whole, to be walked at once; and problems that are listed. */
 const MOST_ROWS_KEPT = 20_000;
 const MOST_LISTED = 200_000;
 /** Rows of a coded file that can be tabulated here. */
@@ -186,10 +186,21 @@ export class AuditTask {
     return { problems: found.slice(from, from + count), total: found.length };
   }
 
-  /** Who a row is; null where it is not kept. */
-  walked(row: number): (Walked & { readonly stoppedAt?: string }) | null {
-    const cells = this.kept.get(row);
-    return cells === undefined || this.run === null ? null : this.run.walkedOf(cells);
+  /** Who a row is; null where there is no such row. One without a problem is read from the file again. */
+  async walked(row: number): Promise<(Walked & { readonly stoppedAt?: string }) | null> {
+    if (this.run === null) return null;
+    const cells = this.kept.get(row) ?? (await this.read(row));
+    return cells === undefined ? null : this.run.walkedOf(cells);
+  }
+
+  private async read(row: number): Promise<readonly string[] | undefined> {
+    let before = 0;
+    for await (const { rows } of this.source.rows()) {
+      // The first row of all is the header.
+      if (row < before + rows.length) return rows[row - before];
+      before += rows.length;
+    }
+    return undefined;
   }
 
   async file(which: AuditFile): Promise<Blob> {

@@ -139,7 +139,7 @@ const api: DataApi = {
     if (task === null) return { problems: [], total: 0 };
     return task.listed(v.parse(Where, where), v.parse(Index, from), v.parse(Index, count));
   },
-  walked: (row) => task?.walked(v.parse(Index, row)) ?? null,
+  walked: async (row) => (await task?.walked(v.parse(v.pipe(Index, v.minValue(1)), row))) ?? null,
   file(which) {
     if (task === null) throw new Error('no file has been audited');
     return task.file(v.parse(v.picklist(['coded-csv', 'coded-xlsx', 'problems', 'changes']), which));

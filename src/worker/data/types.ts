@@ -43,7 +43,7 @@ export interface DataApi {
     from: number,
     count: number,
   ): { readonly problems: readonly FoundProblem[]; readonly total: number };
-  walked(row: number): (Walked & { readonly stoppedAt?: string }) | null;
+  walked(row: number): Promise<(Walked & { readonly stoppedAt?: string }) | null>;
   file(which: AuditFile): Promise<Blob>;
   /** The coded rows of the file audited last, with their header, to be kept. */
   coded(): { readonly header: readonly string[]; readonly rows: readonly (readonly (string | number)[])[] };

@@ -11,6 +11,7 @@ import { grouped, plural } from '../../ui/format';
 import { useData } from '../data';
 import { KeepRows } from './KeepRows';
 import { ProblemList, type Where } from './ProblemList';
+import { useRowWalk } from './use-row-walk';
 import classes from './audit.module.css';
 
 interface Props {
@@ -66,6 +67,7 @@ export function AuditReport({ summary, openTables }: Props) {
             {words}
           </button>
         ))}
+        <WalkAnyRow rows={summary.rows} />
         <KeepRows stem={stem} rows={summary.rows} openTables={openTables} />
       </div>
       {summary.problems === 0 ? (
@@ -132,6 +134,27 @@ export function AuditReport({ summary, openTables }: Props) {
         </p>
       )}
     </section>
+  );
+}
+
+/** Rows without a problem as well. */
+function WalkAnyRow({ rows }: { readonly rows: number }) {
+  const { walkRow, told } = useRowWalk();
+  return (
+    <form
+      className={classes.any}
+      onSubmit={(event) => {
+        event.preventDefault();
+        const wanted = Number(new FormData(event.currentTarget).get('row'));
+        if (Number.isInteger(wanted) && wanted >= 1) void walkRow(wanted);
+      }}
+    >
+      <label>
+        Row <input name="row" type="number" min={1} max={rows} required />
+      </label>
+      <button type="submit">Walk it</button>
+      {told !== null && <span role="alert">{told}</span>}
+    </form>
   );
 }
 

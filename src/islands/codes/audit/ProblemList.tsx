@@ -1,13 +1,11 @@
 /** Problems of a kind or of a variable, some at a time; each row can be walked. */
 import { useEffect, useState } from 'react';
 import type { ProblemKind } from '../../../core/audit/types';
-import { planOf } from '../../../core/routing/planner';
-import { walk } from '../../../core/routing/walk';
 import type { FoundProblem } from '../../../worker/data/audit-task';
-import { useGoTo } from '../../study/going';
 import { useStudy } from '../../study/store';
 import { grouped } from '../../ui/format';
 import { useData } from '../data';
+import { useRowWalk } from './use-row-walk';
 import classes from './audit.module.css';
 
 export interface Where {
@@ -20,11 +18,9 @@ const PAGE = 100;
 export function ProblemList({ where }: { readonly where: Where }) {
   const { client } = useData();
   const document = useStudy((state) => state.document);
-  const setToWalk = useStudy((state) => state.setToWalk);
-  const goTo = useGoTo();
+  const { walkRow, told } = useRowWalk();
   const [from, setFrom] = useState(0);
   const [page, setPage] = useState<{ problems: readonly FoundProblem[]; total: number } | null>(null);
-  const [told, setTold] = useState<string | null>(null);
   useEffect(() => {
     let current = true;
     void client
@@ -36,33 +32,6 @@ export function ProblemList({ where }: { readonly where: Where }) {
     };
   }, [client, document, where, from]);
 
-  const walkRow = async (row: number) => {
-    const worker = await client.about(document);
-    const walked = await worker.walked(row);
-    if (walked === null) {
-      setTold(`Row ${row} is not kept here: only the first 20,000 rows with a problem are.`);
-      return;
-    }
-    const { answers, given, draws, full } = walked;
-    const result = walk(planOf(document), { ...walked, lenient: true });
-    if (!result.ok) {
-      setTold(`Row ${row} cannot be walked: ${result.problem}`);
-      return;
-    }
-    const { steps, ending } = result.walk;
-    setToWalk({
-      witness: {
-        answers,
-        ...(given ? { given } : {}),
-        ...(draws ? { draws } : {}),
-        ...(full ? { full } : {}),
-        items: steps.map(({ key }) => key),
-        ending: ending === null ? null : (document.endings[ending]?.id ?? null),
-      },
-      item: null,
-    });
-    goTo('walk');
-  };
   if (page === null) return <div className={classes.list} />;
   return (
     <div className={classes.list}>
