@@ -6,11 +6,7 @@
 import { releaseProxy, wrap, type Remote } from 'comlink';
 import type { Questionnaire } from '../core/document/types';
 import type { Snag } from '../core/snags';
-import { ALL_ROUTES } from './list-query';
-import type { AnalysisApi, AnalysisSummary, RouteRow, SampleSummary } from './types';
-
-/** Rows fetched ahead: more than are in sight on a large screen. */
-const FRONT = 80;
+import type { AnalysisApi, AnalysisSummary, SampleSummary } from './types';
 
 export type Analysed = AnalysisSummary & {
   readonly document: Questionnaire;
@@ -26,7 +22,6 @@ export class AnalysisClient {
   private worker: Worker | null = null;
   private remote: Remote<AnalysisApi> | null = null;
   private busy = false;
-  private front: { readonly document: Questionnaire; readonly rows: readonly RouteRow[] } | null = null;
 
   /** Resolves to null where a newer document came in the meantime. Rejects where the analysis failed. */
   async analyse(document: Questionnaire): Promise<Analysed | null> {
@@ -64,18 +59,6 @@ export class AnalysisClient {
     const { worker } = this;
     const asked = await this.api.asked();
     return this.worker === worker && !this.busy ? { ...analysed, asked } : null;
-  }
-
-  /** Fetches the first rows of all routes ahead, so that the ledger opens with them. */
-  async fetchFront({ document }: Analysed): Promise<void> {
-    const { worker } = this;
-    const rows = await this.api.rows(ALL_ROUTES, '1', FRONT);
-    if (this.worker === worker && !this.busy) this.front = { document, rows };
-  }
-
-  /** So many first rows of all routes; null where they have not been fetched for this very document. */
-  frontOf(document: Questionnaire, count: number): readonly RouteRow[] | null {
-    return this.front?.document === document && count <= FRONT ? this.front.rows.slice(0, count) : null;
   }
 
   /** For questions about the document analysed last. */

@@ -54,24 +54,12 @@ export function useList(query: ListQuery, since: Since | null): RouteList | null
   return list;
 }
 
-const EVERY = JSON.stringify(ALL_ROUTES);
-
 /** The rows from place `first`, counted from 0; while others are fetched, those that were shown last. */
 export function useRows(list: RouteList | null, first: bigint, count: number): readonly RouteRow[] {
   const client = useAnalysisClient();
-  const analysed = useStudy((state) => state.analysis?.document);
-  /** The very first rows, where they were fetched ahead. */
-  const front =
-    list === null || analysed === undefined || first !== 0n || JSON.stringify(list.query) !== EVERY
-      ? null
-      : client.frontOf(analysed, count);
-  const [rows, setRows] = useState<readonly RouteRow[]>(() => front ?? []);
+  const [rows, setRows] = useState<readonly RouteRow[]>([]);
   useEffect(() => {
     if (list === null) return;
-    if (front !== null) {
-      setRows(front);
-      return;
-    }
     let current = true;
     void client.api.rows(list.query, String(first + 1n), count).then((next) => {
       if (current) setRows(next);

@@ -152,9 +152,7 @@ function useAnalysis(store: ReturnType<typeof createStudyStore>, client: Analysi
       if (shared.document !== document) return;
       store.getState().setAnalysis(shared);
       const checked = await client.withSnags(shared).catch(failed);
-      if (checked?.document !== document) return;
-      store.getState().setAnalysis(checked);
-      await client.fetchFront(checked).catch(failed);
+      if (checked?.document === document) store.getState().setAnalysis(checked);
     };
     void analyse();
     const unsubscribe = store.subscribe((state) => {
