@@ -147,6 +147,7 @@ async function keyForm(page: Page, answers: Readonly<Record<string, unknown>>): 
 test('a paper form keyed without the mouse, keyed again by another person, and the two settled', async ({
   page,
 }) => {
+  test.slow();
   const id = await copyOf(page, HEATING);
   const of = plan();
   const person = [...madeUpRespondents(of, 60, 11)].find(
@@ -187,11 +188,18 @@ test('a paper form keyed without the mouse, keyed again by another person, and t
   await settle.getByRole('button', { name: `Drop ${flagged}` }).click();
   await expect(settle).toContainText('Nothing on this form speaks against the routing');
 
-  // The second keying, with one answer otherwise.
+  // The second keying is begun by another person; the rest of it, with one answer otherwise, is put in at once.
+  await expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
   await page.getByLabel('Keyed by').fill('Bo Lark');
   await page.getByLabel('Case on the form').fill('T-001');
   await page.keyboard.press('Enter');
-  await keyForm(page, { ...person.answers, built: 1901 });
+  await expect(page.getByRole('heading', { name: 'Case T-001, second time' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
+  const cases = `/api/studies/${id}/cases`;
+  const [first] = (await (await page.request.get(cases)).json()) as { answers: Record<string, unknown> }[];
+  const second = { caseId: 'T-001', entry: 2, keyedBy: 'Bo Lark', settledBy: null };
+  await page.request.put(cases, { data: { ...second, answers: { ...first?.answers, built: 1901 } } });
+  await page.reload();
   await page.getByRole('button', { name: '1 answer keyed differently' }).click();
   await accessible(page);
   await page.getByRole('button', { name: '1901' }).click();
