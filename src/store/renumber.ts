@@ -19,12 +19,12 @@ export function renumberStored(
   before: Questionnaire,
   after: Questionnaire,
 ): void {
-  // prettier-ignore
   const renumbering = renumberingBetween(before, after);
   if (renumbering !== null) {
     const walkedNow = (walked: Walked): Walked => ({
       ...walked,
       answers: renumberAnswers(renumbering, walked.answers),
+      ...(walked.draws === undefined ? {} : { draws: drawnNow(walked.draws, renumbering.names) }),
     });
     for (const { id, answers } of db.select().from(cases).where(eq(cases.studyId, studyId)).all())
       db.update(cases)
@@ -43,7 +43,8 @@ export function renumberStored(
           .where(eq(verdicts.id, id))
           .run();
   }
-  if (renumbering === null && before.missing === after.missing && !hasOwnCodes(before, after)) return;
+  // Most saves change no code at all: then nothing that is stored is so much as read.
+  if (renumbering === null && missingCodesOf(before) === missingCodesOf(after)) return;
   const kept = db.select().from(datasets).where(eq(datasets.studyId, studyId)).all();
   const people = db.select().from(respondents).where(eq(respondents.studyId, studyId)).all();
   if (kept.length === 0 && people.length === 0) return;
@@ -68,13 +69,23 @@ export function renumberStored(
       .run();
 }
 
-/** Missing codes of single questions may differ although the plan is the same. */
-function hasOwnCodes(...documents: readonly Questionnaire[]): boolean {
-  return documents.some(({ sections }) =>
-    sections.some(({ items }) =>
-      items.some((item) => item.kind === 'question' && item.missingCodes !== undefined),
+function drawnNow(
+  draws: Readonly<Record<string, readonly string[]>>,
+  names: ReadonlyMap<string, string>,
+): Record<string, string[]> {
+  return Object.fromEntries(
+    Object.entries(draws).map(([key, drawn]) => [key, drawn.map((name) => names.get(name) ?? name)]),
+  );
+}
+
+/** A text; equal texts mean the same codes for what is missing, of the plan and of every question. */
+function missingCodesOf({ missing, sections }: Questionnaire): string {
+  const own = sections.flatMap(({ items }) =>
+    items.flatMap((item) =>
+      item.kind === 'question' && item.missingCodes !== undefined ? [[item.name, item.missingCodes]] : [],
     ),
   );
+  return JSON.stringify([missing.map(({ reason, code }) => [reason, code]), own]);
 }
 
 function renumbered(body: Buffer, rows: RowRenumbering): Buffer {

@@ -11,7 +11,6 @@ import classes from './book.module.css';
 interface Props {
   readonly row: BookRow;
   readonly question: Question;
-  readonly place: NonNullable<BookRow['place']>;
 }
 
 const MEASURES: readonly Measure[] = ['nominal', 'ordinal', 'interval', 'ratio'];

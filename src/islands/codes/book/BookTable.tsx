@@ -136,9 +136,7 @@ function Row({ row, isOpen, toggle }: RowProps) {
       <span role="cell" className={classes.base}>
         <Base row={row} />
       </span>
-      {isOpen && question !== null && row.place !== null && (
-        <BookEditor row={row} question={question} place={row.place} />
-      )}
+      {isOpen && question !== null && <BookEditor row={row} question={question} />}
     </>
   );
 }
