@@ -59,13 +59,17 @@ function asJson(plan: Plan, analysis: Analysis, shares: Shares | null, provision
   };
 }
 
-function askedInOrder(plan: Plan, { asked, items }: Analysis) {
+function askedInOrder(plan: Plan, { asked, passes, items }: Analysis) {
   return plan.sections.flatMap((section) =>
-    section.items.map(({ item: { name } }) => ({
-      name,
-      routes: String(items.get(name) ?? 0n),
-      if: asked.get(name) ?? 'never',
-    })),
+    section.items.map(({ item: { name } }) => {
+      const byPass = passes.get(name)?.map(({ pass, routes, if: who }) => ({ pass, routes: String(routes), if: who })); // prettier-ignore
+      return {
+        name,
+        routes: String(items.get(name) ?? 0n),
+        if: asked.get(name) ?? 'never',
+        ...(byPass === undefined ? {} : { passes: byPass }),
+      };
+    }),
   );
 }
 

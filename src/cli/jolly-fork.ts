@@ -1,9 +1,9 @@
-/** The command line: picks the command, turns misuse into one line on standard error and exit code 2. */
+/** The command line: its commands, its help, and what the process ends with. */
 import { analyseCommand } from './analyse';
 import { auditCommand } from './audit';
 import { check } from './check';
-import { Misuse } from './files';
 import { routesCommand } from './routes';
+import { faultWords, run, type Commands } from './run';
 import { simulateCommand } from './simulate';
 import { walkCommand } from './walk';
 
@@ -25,9 +25,10 @@ const USAGE = `Usage: jolly-fork COMMAND FILE [options]
   --json    print JSON instead of a report
   --help    print this
 
-Exit code 0: done, no errors found; 1: the questionnaire has errors; 2: the call or the file could not be used.`;
+Exit code 0: done, no errors found; 1: the questionnaire has errors; 2: the call or the file could not be used;
+3: a fault of the program.`;
 
-const COMMANDS: Readonly<Record<string, (args: readonly string[]) => number | Promise<number>>> = {
+const COMMANDS: Commands = {
   check,
   analyse: analyseCommand,
   routes: routesCommand,
@@ -36,29 +37,22 @@ const COMMANDS: Readonly<Record<string, (args: readonly string[]) => number | Pr
   audit: auditCommand,
 };
 
-function main(args: readonly string[]): number | Promise<number> {
-  const [name, ...rest] = args;
-  if (name === undefined || args.includes('--help')) {
-    process.stdout.write(`${USAGE}\n`);
-    return name === undefined ? 2 : 0;
-  }
-  const command = COMMANDS[name];
-  if (command === undefined) {
-    throw new Misuse(`there is no command "${name}": use ${Object.keys(COMMANDS).join(', ')}`);
-  }
-  return command(rest);
-}
-
 // A reader that has seen enough (`| head`) is no fault.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {
   if (error.code !== 'EPIPE') throw error;
   process.exit();
 });
 
-try {
-  process.exitCode = await main(process.argv.slice(2));
-} catch (error) {
-  if (!(error instanceof Misuse)) throw error;
-  process.stderr.write(`jolly-fork: ${error.message.replaceAll('\n', ' ')}\n`);
-  process.exitCode = 2;
-}
+const args = process.argv.slice(2);
+const problem = (text: string) => void process.stderr.write(text);
+
+// What fails outside any command, in a stream say, is told in the same way.
+process.on('uncaughtException', (error) => {
+  problem(`jolly-fork: ${faultWords(args, error)}\n`);
+  process.exit(3);
+});
+
+process.exitCode = await run(COMMANDS, USAGE, args, {
+  out: (text) => void process.stdout.write(text),
+  problem,
+});

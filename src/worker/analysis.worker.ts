@@ -24,6 +24,7 @@ import { madeUpRespondents } from '../core/simulate/respondents';
 import { routedSnagsOf } from '../core/snags';
 import { routeChanges, routeChangeWords } from '../core/routing/route-changes';
 import { contentMarks, fingerprint, routeMarks, type ContentMarks } from '../core/routing/route-content';
+import { contained } from './contained';
 import { ListQuerySchema, NumberText } from './list-query';
 import { Lists } from './lists';
 import type { AnalysisApi, AnalysisSummary, RouteRow, RouteView } from './types';
@@ -283,4 +284,4 @@ const api: AnalysisApi = {
   },
 };
 
-expose(api);
+expose(contained(api));

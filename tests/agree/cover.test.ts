@@ -35,7 +35,9 @@ function guidedCover(plan: Plan) {
   const newTerrain = () => new Terrain(plan, new Diagrams(), { messages: true });
   const { paths, terrain, events, atLeast } = coverWithin(newTerrain, 0);
   const routes = paths.map((path) => {
-    const { witness, ...seen } = alongPath(terrain, events, path);
+    const along = alongPath(terrain, events, path);
+    assert.ok(along);
+    const { witness, ...seen } = along;
     return { ...seen, ...witness };
   });
   return { routes, least: atLeast };

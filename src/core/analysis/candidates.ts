@@ -4,6 +4,7 @@
  * Legality in the situation (hidden options, pick limits) is left to `routing/answers.ts`.
  */
 import type { Literal, Operand } from '../condition/syntax';
+import { normalDate } from '../document/dates';
 import type { Answer, NumberAnswer, Option, ScaleAnswer, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
 import { variableAnswer } from '../routing/answers';
@@ -41,6 +42,21 @@ export function candidatesFor(driver: Driver, answer: Answer): Candidates {
     default:
       return answer satisfies never;
   }
+}
+
+/**
+ * The values at which a test of a driver can change, ascending: numbers, or moments as they are compared. Every value
+ * that a condition names, and for what repeats a section each number of passes.
+ */
+export function cutsOf(driver: Driver, answer: Answer): (number | string)[] {
+  const passes = Array.from({ length: driver.repeats > 0 ? driver.repeats + 1 : 0 }, (_, n) => n + 1);
+  const isNumber = answer.type === 'number' || answer.type === 'scale';
+  const found: (number | string)[] = isNumber
+    ? [...numbersIn(driver), ...passes]
+    : literalsOf(driver).flatMap((literal) =>
+        literal.kind === answer.type ? [normalDate(literal.value)] : [],
+      );
+  return [...new Set(found)].sort((a, b) => (a < b ? -1 : a > b ? 1 : 0));
 }
 
 function complete(values: readonly (Value | null)[]): Candidates {

@@ -56,9 +56,7 @@ function exactly(terrain: Terrain, events: ForkEvents, graph: ForkGraph): ForkCo
     events: counting,
     told: new Set([...counting].filter((event) => events.isTold(event))),
     numbers: events.all.length,
-    through: () => {
-      throw new RangeError('an event of the graph is on none of its paths');
-    },
+    through: () => null,
     dear: false,
   });
   return { ...cover, terrain, events, outcomes: counting.size };
@@ -80,11 +78,12 @@ function guided(terrain: Terrain, events: ForkEvents): ForkCover {
   const none = new Float64Array(numbers);
   const through = (event: number): ForkPath | null => {
     for (const { at, branch } of occasions.get(event) ?? []) {
-      const begun = flow.wayTo(at, [branch.mass]).map(({ from, branch: taken }) => ({
+      const begun = flow.wayTo(at, [branch.mass])?.map(({ from, branch: taken }) => ({
         at: from,
         events: events.numbersOf(taken),
         place: taken.to,
       }));
+      if (begun === undefined) continue;
       const path = finder.onward(
         [...begun, { at, events: events.numbersOf(branch), place: branch.to }],
         none,
@@ -99,11 +98,7 @@ function guided(terrain: Terrain, events: ForkEvents): ForkCover {
     events: counting,
     told: new Set([...counting].filter((event) => events.isTold(event))),
     numbers,
-    through: (event) => {
-      const path = through(event);
-      if (path === null) throw new RangeError('an event that has to be met is on no path');
-      return path;
-    },
+    through,
     dear: true,
   });
   return { ...cover, terrain, events, outcomes: counting.size };

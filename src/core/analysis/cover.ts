@@ -22,8 +22,8 @@ export interface CoverTask {
   readonly told: ReadonlySet<number>;
   /** How many numbers there are. */
   readonly numbers: number;
-  /** A path on which one event is met, where no heavy one was found. */
-  readonly through: (event: number) => ForkPath;
+  /** A path on which one event is met, where no heavy one was found; null where none can be found. */
+  readonly through: (event: number) => ForkPath | null;
   /** Whether heavy paths are too dear for trying much. */
   readonly dear: boolean;
 }
@@ -68,8 +68,13 @@ function greedy({ finder, events, through }: CoverTask, weights: Float64Array): 
   const open = new Set(events);
   const chosen: ForkPath[] = [];
   for (let [event] = open; event !== undefined; [event] = open) {
-    let path = finder.heavy(left);
-    if (![...eventsOf(path)].some((met) => open.has(met))) path = through(event);
+    const heavy = finder.heavy(left);
+    const isNew = heavy !== null && [...eventsOf(heavy)].some((met) => open.has(met));
+    const path = isNew ? heavy : through(event);
+    if (path === null) {
+      open.delete(event);
+      continue;
+    }
     const before = open.size;
     for (const met of eventsOf(path)) {
       open.delete(met);
@@ -135,6 +140,7 @@ function firstMerge(
       // What no path can meet together is known at once, whether or not somebody takes the path.
       if (finder.bound(weights) < own.size) continue;
       const path = finder.heavy(weights);
+      if (path === null) continue;
       const met = eventsOf(path);
       if ([...own].every((event) => met.has(event))) return { gone, by: path };
     }

@@ -65,13 +65,15 @@ function routesAlong(
   const met = paths.map((path) => [...events.counting(eventsOf(path))]);
   const times = new Map<number, number>();
   for (const event of met.flat()) times.set(event, (times.get(event) ?? 0) + 1);
-  const routes = paths.map((path, n): ChosenRoute => {
-    const { items, ending, witness } = alongPath(terrain, events, path);
+  const routes = paths.flatMap((path, n): ChosenRoute[] => {
+    const along = alongPath(terrain, events, path);
+    if (along === null) return [];
+    const { items, ending, witness } = along;
     const alone = (met[n] ?? []).flatMap((event) => {
       const of = events.all[event];
       return times.get(event) === 1 && of !== undefined ? [of] : [];
     });
-    return { number: numberOf(items, ending) ?? 0n, items, ending, ...witness, alone };
+    return [{ number: numberOf(items, ending) ?? 0n, items, ending, ...witness, alone }];
   });
   return routes.sort((a, b) => (a.number < b.number ? -1 : a.number > b.number ? 1 : 0));
 }

@@ -4,12 +4,13 @@
  */
 import { optionsOf } from '../document/shape';
 import type { Answer, Value } from '../document/types';
+import { partsAtMost } from '../routing/answers';
 import { itemKey } from '../routing/plan';
 import { whenAllowed } from './allowed';
 import { candidatesFor } from './candidates';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
 import type { Instance } from './predicates';
-import { IDLE, partsAtMost } from './register';
+import { IDLE } from './register';
 import type { ItemTerrain } from './terrain';
 
 /** With more hidden options than this, each is minded by itself. */
@@ -117,10 +118,10 @@ export class Domains {
     const shown = this.scope.optionsShown(item).map(as);
     const rows = this.scope.rowsShown(item);
     let domain = TRUE;
-    partsAtMost(planItem).forEach(({ name, answer }, row) => {
+    partsAtMost(planItem).forEach(({ name, answer, row }) => {
       const allowed = (value: Value | null) => whenAllowed(this.diagrams, question, answer, value, shown);
       const instance = this.scope.instances.get(itemKey(name.toLowerCase(), pass));
-      const asked = question.answer.type === 'grid' ? (rows[row] ?? TRUE) : TRUE;
+      const asked = row === null ? TRUE : (rows[row] ?? TRUE);
       const answers =
         instance === undefined
           ? this.someAnswer(answer, allowed)

@@ -5,6 +5,7 @@
  * each. A driver compared with another answer keeps all its values apart.
  */
 import { printCondition } from '../condition/print';
+import { isBefore } from '../condition/resolve';
 import { eachName, type Condition, type Operand } from '../condition/syntax';
 import type { Variable } from '../document/variables';
 import { optionsOf } from '../document/shape';
@@ -293,8 +294,8 @@ export function variablesIn(node: Condition | Operand, plan: Plan): Variable[] {
   return [...found];
 }
 
-/** The variables piped into an item's own texts. */
-export function pipedBy(plan: Plan, { item }: PlanItem): Variable[] {
+/** The variables piped into an item's own texts, as far as they can be: those that come before it. */
+export function pipedBy(plan: Plan, { item, section, place }: PlanItem): Variable[] {
   const texts =
     item.kind === 'statement'
       ? [item.text]
@@ -307,7 +308,9 @@ export function pipedBy(plan: Plan, { item }: PlanItem): Variable[] {
   const names = new Set(texts.flatMap((text) => pipedNames(text)));
   return [...names].flatMap((name) => {
     const variable = plan.variables.get(name.toLowerCase());
-    return variable === undefined || variable.name !== name ? [] : [variable];
+    if (variable === undefined || variable.name !== name) return [];
+    const placed = variable.of === 'question' || variable.of === 'row';
+    return placed && !isBefore(variable, { section, item: place }) ? [] : [variable];
   });
 }
 

@@ -98,8 +98,8 @@ export class Flow {
   }
 
   /**
-   * One of those who come to a place with something true of them; null where nobody does. They go on to an
-   * ending, if any of them can.
+   * One of those who come to a place with something true of them; null where nobody does, or none was found. They go
+   * on to an ending, if any of them can.
    */
   respondent(at: number, mass: Diagram): Respondent | null {
     const { terrain } = this;
@@ -109,31 +109,35 @@ export class Flow {
     const onward = this.toAnEnding(at, here) ?? [];
     const from = [here, ...onward.map(({ branch }) => branch.mass)];
     const before = this.wayTo(at, from);
+    if (before === null) return null;
     const way = [...before, ...onward];
     const masses = [...before.map(({ branch }) => branch.mass), ...from];
     const presented = this.presentedOn(way);
     const last = onward.at(-1);
     const place = last === undefined ? undefined : terrain.layout.places[last.from];
+    const witness = respondentOf(terrain, [terrain.given, ...masses], presented);
+    if (witness === null) return null;
     return {
-      ...respondentOf(terrain, [terrain.given, ...masses], presented),
+      ...witness,
       items: presented.map(({ planItem, pass }) => itemKey(planItem.item.name, pass)),
       ending: place?.kind === 'ending' ? (terrain.plan.endings[place.ending]?.ending.id ?? null) : null,
     };
   }
 
-  /** A way from the start that some of those take who come to a place, every mass being true of them there. */
-  wayTo(at: number, masses: readonly Diagram[]): Arrivals[] {
+  /** A way from the start that some of those take who come to a place, every mass being true of them; null for none. */
+  wayTo(at: number, masses: readonly Diagram[]): Arrivals[] | null {
     const { terrain } = this;
     const { diagrams } = terrain;
     const way: Arrivals[] = [];
-    let values: ReadonlyMap<number, boolean> = valuesAlong(diagrams, masses);
+    let values: ReadonlyMap<number, boolean> | null = valuesAlong(diagrams, masses);
     for (let place = at; place !== terrain.layout.gate(0);) {
-      const so = values;
+      const so: ReadonlyMap<number, boolean> | null = values;
+      if (so === null) return null;
       const found = (this.arrivals[place] ?? []).find(
         ({ branch }) => fitting(diagrams, branch.mass, so) !== FALSE,
       );
-      if (found === undefined) throw new RangeError(`nobody comes to place ${place} so`);
-      values = valuesAlong(diagrams, [found.branch.mass], values);
+      if (found === undefined) return null;
+      values = valuesAlong(diagrams, [found.branch.mass], so);
       way.unshift(found);
       place = found.from;
     }

@@ -13,8 +13,8 @@ export interface PathRoute {
   readonly witness: Witness;
 }
 
-/** Throws where nobody takes the path. */
-export function alongPath(terrain: Terrain, events: ForkEvents, path: ForkPath): PathRoute {
+/** Null where nobody takes the path. */
+export function alongPath(terrain: Terrain, events: ForkEvents, path: ForkPath): PathRoute | null {
   const { diagrams, layout } = terrain;
   const masses: Diagram[] = [terrain.given];
   const presented: Presented[] = [];
@@ -25,7 +25,7 @@ export function alongPath(terrain: Terrain, events: ForkEvents, path: ForkPath):
     const branch = waysFrom(terrain, at, known).find((way) =>
       isSameWay({ place: way.to, events: events.numbersOf(way) }, step),
     );
-    if (branch === undefined) throw new RangeError('nobody takes the path');
+    if (branch === undefined) return null;
     masses.push(branch.mass);
     if (branch.presented) {
       const { planItem, pass } = terrain.itemAt(at);
@@ -36,5 +36,6 @@ export function alongPath(terrain: Terrain, events: ForkEvents, path: ForkPath):
     if (place !== null) known = diagrams.forget(branch.mass, terrain.isPastAt(place));
   }
   const items = presented.map(({ planItem, pass }) => itemKey(planItem.item.name, pass));
-  return { items, ending, witness: respondentOf(terrain, masses, presented) };
+  const witness = respondentOf(terrain, masses, presented);
+  return witness && { items, ending, witness };
 }

@@ -40,8 +40,8 @@ export function eventsOf(path: ForkPath): ReadonlySet<number> {
 export interface PathFinder {
   /** Edges looked at to find a path, as a measure of the time it takes. */
   readonly cost: number;
-  /** A heavy path that somebody takes; the heaviest, if nothing was forgotten. */
-  heavy(weights: Float64Array): ForkPath;
+  /** A heavy path that somebody takes; the heaviest, if nothing was forgotten. Null where none was found. */
+  heavy(weights: Float64Array): ForkPath | null;
   /** No path that somebody takes weighs more. What is met in several passes counts as often. */
   bound(weights: Float64Array): number;
   /** The heaviest path as far as the graph tells, and its weight. */
@@ -71,7 +71,7 @@ export class ExactPaths implements PathFinder {
     this.root = graph.nodes.length - 1;
   }
 
-  heavy(weights: Float64Array): ForkPath {
+  heavy(weights: Float64Array): ForkPath | null {
     return this.heaviest(weights).path;
   }
 
@@ -140,10 +140,8 @@ export class GuidedPaths extends ExactPaths {
     super(graph);
   }
 
-  override heavy(weights: Float64Array): ForkPath {
-    const path = this.onward([], weights);
-    if (path === null) throw new RangeError('nobody comes to an ending');
-    return path;
+  override heavy(weights: Float64Array): ForkPath | null {
+    return this.onward([], weights);
   }
 
   /** A heavy path that begins with these steps; null where nobody who takes them was found to come to an ending. */

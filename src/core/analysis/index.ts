@@ -9,7 +9,7 @@ import type { Limit } from './drivers';
 import { filterRoutes, type RouteFilter } from './filters';
 import { coverRoutes, pairRoutes, type CoverResult, type PairsResult } from './covering';
 import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './graph';
-import { reachOf } from './reach';
+import { reachOf, type Reach } from './reach';
 import {
   firstHeaviest,
   firstOfLength,
@@ -44,7 +44,7 @@ export { MOST_THROUGH, type RouteFilter, type RoutesLeft } from './filters';
 export { listed, withFront, without } from './lists';
 export type { FilteredRoutes } from './takers';
 export type { ForkEvent } from './ways';
-export { withinMemory } from './within';
+export { isTooMuch, withinMemory } from './within';
 export type { Selected, Selection } from './selection';
 export type { WayTaken } from './taking';
 export type { Version } from './touched';
@@ -63,6 +63,15 @@ export interface RouteLength {
   readonly number: bigint;
 }
 
+/** An item in one pass of its section. */
+export interface PassAsked {
+  readonly pass: number;
+  /** Routes on which it is presented in this pass. */
+  readonly routes: bigint;
+  /** Who has the pass, as from outside the section; see `Reach.passes`. */
+  readonly if: string;
+}
+
 export interface Analysis {
   /** How many routes; a proven lower bound unless `exact`. */
   readonly routes: bigint;
@@ -74,6 +83,8 @@ export interface Analysis {
   readonly items: ReadonlyMap<string, bigint>;
   /** Who is asked each item, by name: a condition, `always` or `never`; see `reach.ts`. Worked out when first read. */
   readonly asked: ReadonlyMap<string, string>;
+  /** The same by pass, for the items of repeated sections. Worked out when first read. */
+  readonly passes: ReadonlyMap<string, readonly PassAsked[]>;
   readonly shortest: RouteLength | null;
   readonly longest: RouteLength | null;
   /** The route on which the seconds of its items, by name, add up to most; null where there is none. */
@@ -82,7 +93,10 @@ export interface Analysis {
   readonly cover: CoverResult;
   /** Few routes that take every two outcomes of forks that somebody meets together. Worked out when first read. */
   readonly pairs: PairsResult;
-  /** Route `number`, from 1, in canonical order; null where there is none, or its region was not opened. */
+  /**
+   * Route `number`, from 1, in canonical order; null where there is none, its region was not opened, or nobody could be
+   * found who takes it.
+   */
   route(number: bigint): Route | null;
   /** What is presented on route `number` and where it ends, without working out a respondent. */
   outline(number: bigint): Pick<Route, 'number' | 'items' | 'ending'> | null;
@@ -123,8 +137,9 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Worksho
   const limits = [...terrain.limits, ...capLimit(graph, caps)];
   const some = root.routes > 0n;
   const ways = waysTo(graph);
-  const items = routesByItem(plan, graph, ways);
-  let asked: ReadonlyMap<string, string> | null = null;
+  const { items, inPass } = routesByItem(plan, graph, ways);
+  let reached: Reach | null = null;
+  const reach = () => (reached ??= askedOf(plan, caps, workshop));
   let cover: CoverResult | null = null;
   let pairs: PairsResult | null = null;
   const numberOf = (items: readonly string[], ending: string) => numberIn(plan, root, items, ending);
@@ -144,11 +159,13 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Worksho
   const route = (number: bigint): Route | null => {
     const sights = sightsOf(root, number);
     if (sights === null) return null;
+    const seen = { number, ...seenOn(plan, sights) };
     const witness = withinMemory(() => witnessOf(beliefs, sights));
-    if (witness !== null) return { number, ...seenOn(plan, sights), ...witness };
+    if (witness !== null) return { ...seen, ...witness };
     // Counting has filled the memory for diagrams: one route by itself needs little of it.
     beliefs = new Beliefs(terrainWithin(plan, caps));
-    return { number, ...seenOn(plan, sights), ...witnessOf(beliefs, sights) };
+    const again = witnessOf(beliefs, sights);
+    return again && { ...seen, ...again };
   };
   return {
     routes: root.routes,
@@ -159,10 +176,10 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Worksho
     get asked() {
       // What no route presents is asked of nobody, for whatever reason.
       const isNever = (name: string) => limits.length === 0 && items.get(name) === 0n;
-      asked ??= new Map(
-        [...askedOf(plan, caps, workshop)].map(([name, text]) => [name, isNever(name) ? 'never' : text]),
-      );
-      return asked;
+      return new Map([...reach().items].map(([name, text]) => [name, isNever(name) ? 'never' : text]));
+    },
+    get passes() {
+      return passesIn(plan, reach(), inPass);
     },
     slowest(seconds) {
       if (!some) return null;
@@ -258,7 +275,7 @@ function refusing<Result>(refusal: new () => Error, work: () => Result): Result 
   }
 }
 
-function askedOf(plan: Plan, caps: Caps, workshop: Workshop | null): ReadonlyMap<string, string> {
+function askedOf(plan: Plan, caps: Caps, workshop: Workshop | null): Reach {
   const bench = workshop?.bench('asked', caps.nodes);
   const again = bench && withinMemory(() => reachOf(plan, bench));
   if (again) return again;
@@ -365,12 +382,19 @@ function routesByEnding(plan: Plan, ways: ReadonlyMap<Node, bigint>): Analysis['
   return plan.endings.map(({ ending }, index) => ({ id: ending.id, routes: counts[index] ?? 0n }));
 }
 
+interface RoutesOfItems {
+  readonly items: Map<string, bigint>;
+  /** By `name#pass`, of the items of repeated sections. */
+  readonly inPass: ReadonlyMap<string, bigint>;
+}
+
 /**
  * Ways to an item times routes onward from it. An item of a repeated section may be passed several times on one
  * route, so there the routes that avoid it are counted and taken off the total.
  */
-function routesByItem(plan: Plan, { root }: Graph, ways: ReadonlyMap<Node, bigint>): Map<string, bigint> {
+function routesByItem(plan: Plan, { root }: Graph, ways: ReadonlyMap<Node, bigint>): RoutesOfItems {
   const counts = new Map<string, bigint>();
+  const inPass = new Map<string, bigint>();
   const repeated = new Set<string>();
   for (const { repeat, items } of plan.sections) {
     for (const { item } of items) {
@@ -382,8 +406,10 @@ function routesByItem(plan: Plan, { root }: Graph, ways: ReadonlyMap<Node, bigin
     if (node.kind === 'parts') continue;
     for (const { sight, to } of node.edges) {
       const name = sight?.planItem?.item.name;
-      if (name === undefined || to === null || repeated.has(name)) continue;
-      counts.set(name, (counts.get(name) ?? 0n) + here * to.routes);
+      if (name === undefined || to === null) continue;
+      const by = repeated.has(name) ? inPass : counts;
+      const key = repeated.has(name) ? itemKey(name, sight?.pass ?? null) : name;
+      by.set(key, (by.get(key) ?? 0n) + here * to.routes);
     }
   }
   for (const name of repeated) {
@@ -394,5 +420,27 @@ function routesByItem(plan: Plan, { root }: Graph, ways: ReadonlyMap<Node, bigin
     );
     counts.set(name, root.routes - avoiding.from(root));
   }
-  return counts;
+  return { items: counts, inPass };
+}
+
+function passesIn(
+  { sections }: Plan,
+  { passes }: Reach,
+  inPass: ReadonlyMap<string, bigint>,
+): Map<string, readonly PassAsked[]> {
+  const found = new Map<string, readonly PassAsked[]>();
+  for (const { section, items } of sections) {
+    const conditions = passes.get(section.id);
+    if (conditions === undefined) continue;
+    for (const { item } of items)
+      found.set(
+        item.name,
+        conditions.map((text, n) => ({
+          pass: n + 1,
+          routes: inPass.get(itemKey(item.name, n + 1)) ?? 0n,
+          if: text,
+        })),
+      );
+  }
+  return found;
 }

@@ -4,34 +4,70 @@
  */
 import { holds, UNASKED } from '../condition/evaluate';
 import { parseCondition } from '../condition/parse';
-import type { Plan } from '../routing/plan';
+import { printCondition } from '../condition/print';
+import type { Plan, PlanSection } from '../routing/plan';
+import { passesOf } from '../routing/step';
 import { Coming } from './coming';
 import { coverCubes, type Cube } from './cover-cubes';
 import { FALSE, TooManyNodes, TRUE, type Diagram, type Diagrams } from './diagram';
 import type { Instance } from './predicates';
-import { shortestTest } from './tests-in-words';
+import { factored, readsMuch, shortened, type Said } from './shortening';
+import { shortestTest, type Meant } from './tests-in-words';
 import { Terrain } from './terrain';
 import { Bench } from './workshop';
 
 /** Nodes of diagrams at most. */
 const MOST_NODES = 4_000_000;
 
-/**
- * By name: the condition, `always` or `never`. Of a repeated item: in a pass that is run; of a drawn one: who can have
- * it drawn; with quotas: who is asked, or could be with them open.
- */
-export function reachOf(plan: Plan, bench = new Bench(MOST_NODES)): ReadonlyMap<string, string> {
+/** Who is asked what. Conditions, `always` or `never`. */
+export interface Reach {
+  /**
+   * By name of the item. Of a repeated item: in a pass that is run; of a drawn one: who can have it drawn; with quotas:
+   * who is asked, or could be with them open.
+   */
+  readonly items: ReadonlyMap<string, string>;
+  /**
+   * By id of a repeated section, for each pass: who has it, as from outside the section; where something answered in it
+   * leaves the section, who could have it.
+   */
+  readonly passes: ReadonlyMap<string, readonly string[]>;
+}
+
+export function reachOf(plan: Plan, bench = new Bench(MOST_NODES)): Reach {
   const { diagrams, ranks } = bench;
   const reaching = new Reaching(new Terrain(plan, diagrams, { opaque: true, ranks }), bench);
-  const asked = new Map<string, string>();
-  for (const section of plan.sections) {
-    for (const { item, index } of section.items) {
-      const passes = Array.from({ length: section.repeat?.max ?? 1 }, (_, n) => n + 1);
-      const texts = passes.map((pass) => reaching.askedIn(section.index, pass, index));
-      asked.set(item.name, acrossPasses(texts));
+  const said: Said[] = [];
+  const doubtful: Said[] = [];
+  const say = (each: Said, isSure: boolean) => {
+    said.push(each);
+    if (!isSure || readsMuch(each.text, plan)) doubtful.push(each);
+  };
+  for (const { index: section, repeat, items } of plan.sections) {
+    const numbers = passNumbers(repeat);
+    for (const { index: at } of items) {
+      const texts = numbers.map((pass) => reaching.askedIn(section, pass, at));
+      const text = acrossPasses(texts);
+      say(
+        { of: 'item', section, at, text },
+        texts.every((each) => each === text),
+      );
     }
+    if (repeat !== null)
+      for (const at of numbers) say({ of: 'pass', section, at, text: reaching.whoHas(section, at) }, true);
   }
-  return asked;
+  const shorter = shortened(plan, doubtful);
+  const reach = { items: new Map<string, string>(), passes: new Map<string, string[]>() };
+  for (const each of said) {
+    const { section, items } = plan.sections[each.section] as PlanSection;
+    const text = shorter.get(each) ?? each.text;
+    if (each.of === 'item') reach.items.set(items[each.at]?.item.name ?? '', text);
+    else reach.passes.set(section.id, [...(reach.passes.get(section.id) ?? []), text]);
+  }
+  return reach;
+}
+
+function passNumbers(repeat: PlanSection['repeat']): number[] {
+  return Array.from({ length: repeat?.max ?? 1 }, (_, n) => n + 1);
 }
 
 /** One condition for all passes: the same in each, or told apart by `pass`. */
@@ -44,11 +80,29 @@ function acrossPasses(texts: readonly string[]): string {
   return [...groups]
     .filter(([text]) => text !== 'never')
     .map(([text, passes]) => {
-      const which = passes.map((pass) => `pass = ${pass}`).join(' or ');
+      const which = passesInWords(passes, texts.length);
       if (text === 'always') return which;
-      return `(${which}) and (${text})`;
+      const [one, other] = [which, text].map((part) => (/ or /.test(part) ? `(${part})` : part));
+      return `${one} and ${other}`;
     })
     .join(' or ');
+}
+
+function passesInWords(passes: readonly number[], most: number): string {
+  const [first = 1] = passes;
+  const last = passes.at(-1) ?? first;
+  const closed = last - first === passes.length - 1;
+  if (passes.length === 1) return `pass = ${first}`;
+  if (closed && first === 1) return `pass <= ${last}`;
+  if (closed && last === most) return `pass >= ${first}`;
+  return passes.map((pass) => `pass = ${pass}`).join(' or ');
+}
+
+/** Where a condition is printed for. */
+interface Where {
+  readonly section: number;
+  /** Null: from outside any pass; `any`: in whichever pass of the section. */
+  readonly pass: number | null | 'any';
 }
 
 /** Puts who comes to a place into words. The terrain must be fresh, and have its opaque tests apart. */
@@ -91,40 +145,77 @@ export class Reaching {
     const asked = this.coming.presentedAt(at);
     const repeated = this.terrain.plan.sections[section]?.repeat !== null;
     const run = repeated ? this.coming.at(layout.pass(section, pass)) : TRUE;
+    return this.inFewWords(asked, run, { section, pass: repeated ? pass : null });
+  }
+
+  /** Who has a pass of a repeated section, or could have it. */
+  whoHas(section: number, pass: number): string {
+    const run = this.coming.at(this.terrain.layout.pass(section, pass));
+    return this.inFewWords(run, TRUE, { section, pass: null });
+  }
+
+  private inFewWords(condition: Diagram, within: Diagram, where: Where): string {
     try {
-      return this.inWords(asked, run, section, this.coming.possibleAround([asked, run]));
+      return this.inWords(condition, within, where, this.coming.possibleAround([condition, within]));
     } catch (error) {
       // What is possible at all may be too much to hold: it is said in more words then, for everybody there could be.
       if (!(error instanceof TooManyNodes)) throw error;
-      return this.inWords(asked, run, section, TRUE);
+      return this.inWords(condition, within, where, TRUE);
     }
   }
 
   /** Of those of whom `within` is true, whom `condition` takes: a condition, `always` or `never`; read in a section. */
   whoOf(condition: Diagram, within: Diagram, section: number): string {
     const facts = this.coming.possibleAround([condition, within]);
-    return this.inWords(condition, within, section, facts);
+    return this.inWords(condition, within, { section, pass: 'any' }, facts);
   }
 
-  private inWords(condition: Diagram, within: Diagram, section: number, facts: Diagram): string {
+  private inWords(condition: Diagram, within: Diagram, where: Where, facts: Diagram): string {
     const { diagrams } = this;
-    // Quotas full or open and lots drawn could go either way: what chance or others decide is in no condition.
-    const hidden = (level: number) => this.hidden.has(level);
+    // Quotas full or open and lots drawn could go either way: what chance or others decide is in no condition. Nor, from
+    // outside, is what is answered in passes.
+    const unsaid = (level: number) =>
+      this.hidden.has(level) || (where.pass === null && this.isElsewhere(level, where));
     const about = diagrams.and(facts, within);
-    const possible = diagrams.forget(about, hidden);
-    const lower = diagrams.forget(diagrams.and(condition, about), hidden);
+    // Whom a full quota leads away, the condition may take or not: they could be asked with it open.
+    const open = diagrams.and(about, diagrams.cube([...this.terrain.fullLevel.values()].map((full) => [full, false]))); // prettier-ignore
+    const possible = diagrams.forget(open, unsaid);
+    const lower = diagrams.forget(diagrams.and(condition, about), unsaid);
     if (lower === FALSE) return 'never';
     const upper = diagrams.or(lower, diagrams.not(possible));
     if (upper === TRUE) return 'always';
     const { words } = this.bench;
-    const key = `${lower} ${upper} ${possible} ${this.terrain.plan.sections[section]?.section.id ?? ''}`;
+    const key = `${lower} ${upper} ${possible} ${this.terrain.plan.sections[where.section]?.section.id ?? ''} ${where.pass ?? ''}`;
     let text = words.get(key);
     if (text === undefined) {
-      const cubes = this.withFewerDrivers(this.cubesBetween(lower, upper), lower, upper);
-      text = this.print(cubes, possible, section);
+      const [below, above] = this.withoutElsewhere(lower, upper, where);
+      const cubes = this.withFewerDrivers(this.cubesBetween(below, above), below, above);
+      text = this.print(cubes, possible, where);
       words.set(key, text);
     }
     return text;
+  }
+
+  /** Whether a variable tells of the section in another pass than the one in hand; of any, from outside. */
+  private isElsewhere(level: number, { section, pass }: Where): boolean {
+    if (pass === 'any' || this.terrain.plan.sections[section]?.repeat == null) return false;
+    const opaque = this.terrain.opaqueTests.get(level);
+    if (opaque !== undefined)
+      return opaque.at.pass !== null && opaque.at.section === section && opaque.at.pass !== pass;
+    const instance = this.terrain.instanceAt(level);
+    const variable = instance?.driver.variable;
+    if (variable?.of !== 'question' && variable?.of !== 'row') return false;
+    return variable.section === section && passIn(instance) !== pass;
+  }
+
+  /** The bounds without what was answered in other passes, which cannot be named in this one. */
+  private withoutElsewhere(lower: Diagram, upper: Diagram, where: Where): [Diagram, Diagram] {
+    const { diagrams } = this;
+    const elsewhere = (level: number) => this.isElsewhere(level, where);
+    if (![lower, upper].some((bound) => diagrams.support(bound).some(elsewhere))) return [lower, upper];
+    const below = diagrams.forget(lower, elsewhere);
+    const above = diagrams.not(diagrams.forget(diagrams.not(upper), elsewhere));
+    return diagrams.and(below, diagrams.not(above)) === FALSE ? [below, above] : [lower, upper];
   }
 
   /** Without the variables that were added, where that can be: the questionnaire itself does not speak of them. */
@@ -178,42 +269,59 @@ export class Reaching {
     return new Set(levels.flatMap((level) => this.terrain.instanceAt(level) ?? []));
   }
 
-  private print(cubes: readonly Cube[], possible: Diagram, section: number): string {
-    const terms = joined(cubes.map((cube) => this.termOf(cube, section)));
+  private print(cubes: readonly Cube[], possible: Diagram, where: Where): string {
+    const terms = joined(cubes.map((cube) => this.termOf(cube, where)));
     const parts = terms.map((term) => {
       const tests = [...term.readings].map(([instance, wanted]) => {
         const may = instance.readings.map(
-          (_, reading) =>
-            instance.legal[reading] !== false && this.diagrams.meets(instance.cube(reading), possible),
+          (reading, n) =>
+            // What is given is always known, whatever tests tell apart.
+            !(instance.driver.variable.of === 'given' && reading.value === null) &&
+            instance.legal[n] !== false &&
+            this.diagrams.meets(instance.cube(n), possible),
         );
-        const test = this.shortest(instance, wanted, may, term.literals.get(instance) ?? []);
-        return test === '' ? '' : this.fromOutside(test, instance, section);
+        const test = this.shortest(
+          instance,
+          { wanted, may, literals: term.literals.get(instance) ?? [] },
+          where,
+        );
+        return test === '' ? '' : this.fromOutside(test, instance, where.section);
       });
       return [...tests, ...term.opaque].filter((test) => test !== '');
     });
     if (parts.some((tests) => tests.length === 0)) return 'always';
-    return parts
+    const text = parts
       .map((tests) =>
         tests.map((test) => (tests.length > 1 && / or /.test(test) ? `(${test})` : test)).join(' and '),
       )
       .join(' or ');
+    const parsed = parts.length > 1 ? parseCondition(text) : null;
+    return parsed?.ok ? printCondition(factored(parsed.tree)) : text;
   }
 
   /** Many items are asked by the same tests: each is put into words once. */
-  private shortest(
-    instance: Instance,
-    wanted: readonly boolean[],
-    may: readonly boolean[],
-    literals: readonly (readonly [level: number, value: boolean])[],
-  ): string {
+  private shortest(instance: Instance, meant: Omit<Meant, 'each'>, where: Where): string {
     const bits = (of: readonly boolean[]) => of.map(Number).join('');
-    const key = `${instance.key} ${bits(wanted)} ${bits(may)} ${literals.join(' ')}`;
+    const each = this.eachFor(instance, where);
+    const inPass = each === null ? '' : `in ${where.section} ${where.pass ?? ''}`;
+    const key = `${instance.key} ${bits(meant.wanted)} ${bits(meant.may)} ${(meant.literals ?? []).join(' ')} ${inPass}`;
     let text = this.inWordsBefore.get(key);
     if (text === undefined) {
-      text = shortestTest(instance, wanted, may, literals);
+      text = shortestTest(instance, each === null ? meant : { ...meant, each });
       this.inWordsBefore.set(key, text);
     }
     return text;
+  }
+
+  /** Where the section has a pass for each pick of this driver: the code of the pass, by reading. */
+  private eachFor(instance: Instance, { section, pass }: Where): (number | null)[] | null {
+    const repeat = this.terrain.plan.sections[section]?.repeat;
+    if (typeof pass !== 'number' || repeat?.kind !== 'each') return null;
+    if (repeat.driver?.name.toLowerCase() !== instance.key) return null;
+    return instance.readings.map((reading) => {
+      const environment = { read: () => reading, pass: null, each: null, passesOver: () => [] };
+      return passesOf(repeat, environment).codes[pass - 1] ?? null;
+    });
   }
 
   private opaqueText(level: number, section: number): string {
@@ -241,7 +349,7 @@ export class Reaching {
     return ofNobody ? `not count(not (${test})${which}) >= 1` : `count((${test})${which}) >= 1`;
   }
 
-  private termOf(cube: Cube, section: number): Term {
+  private termOf(cube: Cube, { section }: Where): Term {
     const term: Term = { readings: new Map(), literals: new Map(), opaque: [] };
     for (const [level, value] of [...cube].sort((a, b) => a[0] - b[0])) {
       const instance = this.terrain.instanceAt(level);
@@ -310,7 +418,13 @@ function differingDriver(a: Term, b: Term): Instance | null {
   return found;
 }
 
-/** Holds one value, whose readings can be listed as codes and ranges. */
-function isPlain({ driver }: Instance): boolean {
-  return !['set', 'order', 'text'].includes(driver.variable.kind);
+/** Any of its readings can be put into words together. */
+function isPlain({ driver, picks }: Instance): boolean {
+  return picks === null && driver.variable.kind !== 'text';
+}
+
+/** In which pass an answer is given; null outside repeated sections. */
+function passIn(instance: Instance | undefined): number | null {
+  const pass = instance?.key.split('#')[1];
+  return pass === undefined ? null : Number(pass);
 }

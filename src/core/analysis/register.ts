@@ -4,7 +4,7 @@
  */
 import { routingText } from '../document/routing-content';
 import type { Answer } from '../document/types';
-import { gridRowAnswer } from '../routing/answers';
+import { partsAtMost } from '../routing/answers';
 import { questionIndices } from '../routing/draws';
 import { itemKey, type Plan, type PlanItem, type PlanSection } from '../routing/plan';
 import type { Diagrams } from './diagram';
@@ -21,6 +21,8 @@ export interface RegisterScope {
   readonly ranks?: Ranks;
   /** Tests made of answers before count still, so that diagrams of both can be compared. */
   readonly keepsTests?: boolean;
+  /** Of every repeated section it can be told which passes were begun. */
+  readonly everyPass?: boolean;
 }
 
 /** Something that needs a rank, and what to do with it. */
@@ -100,7 +102,10 @@ export class Register {
       const planSection = this.plan.sections[place.section] as PlanSection;
       const { section } = planSection;
       const pass = `${section.id} #${place.pass}`;
-      if (this.drivers.countedSections.has(place.section))
+      if (
+        this.drivers.countedSections.has(place.section) ||
+        (this.scope.everyPass && planSection.repeat !== null)
+      )
         this.want(`begun ${pass}`, at, (level) => this.begunLevel.set(at, level));
       if (section.draw === undefined) return;
       for (const index of questionIndices(planSection)) {
@@ -194,11 +199,3 @@ export const IDLE: Driver = {
   copies: 1,
   repeats: 0,
 };
-
-/** The variables an item can ask for, all rows of a grid shown. */
-export function partsAtMost({ item }: PlanItem): { name: string; answer: Answer }[] {
-  if (item.kind === 'statement') return [];
-  if (item.answer.type !== 'grid') return [{ name: item.name, answer: item.answer }];
-  const grid = item.answer;
-  return grid.rows.map(({ name }) => ({ name, answer: gridRowAnswer(grid) }));
-}

@@ -29,7 +29,7 @@ export interface Shares {
   readonly ways: readonly WayShare[];
   /** What an interview takes on average. */
   readonly minutes: number;
-  /** The share that takes a route. */
+  /** The share that takes a route; 0 where there is no such route. */
   ofRoute(route: { readonly items: readonly string[]; readonly ending: string }): number;
   /** Who is presented what next. */
   transitions(): Transition[];
@@ -72,8 +72,9 @@ export function sharesIn(plan: Plan, terrain: Terrain): Shares {
     transitions: () => transitionsIn(terrain, weighing),
     likeliest: (count) => likeliestRoutes(beliefs, weighing, count),
     ofRoute(route) {
-      const masses = emissionsTo(beliefs, route).map(({ mass }) => mass);
-      return weighing.shareOf(masses.reduce((all, mass) => diagrams.and(all, mass), TRUE));
+      const along = emissionsTo(beliefs, route);
+      if (along === null) return 0;
+      return weighing.shareOf(along.reduce((all, { mass }) => diagrams.and(all, mass), TRUE));
     },
   };
 }

@@ -58,7 +58,8 @@ export function filteredTakers(
       const found = seen(own);
       if (found === null) return null;
       const { number, items, ending, sights } = found;
-      return { number, items, ending, ...witnessOf(beliefs, sights) };
+      const witness = witnessOf(beliefs, sights);
+      return witness && { number, items, ending, ...witness };
     }),
   };
 }

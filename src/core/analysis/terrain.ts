@@ -8,8 +8,8 @@ import { optionsOf } from '../document/shape';
 import type { Question, Value } from '../document/types';
 import type { Variable } from '../document/variables';
 import { printCondition } from '../condition/print';
-import type { Condition } from '../condition/syntax';
-import { refusal } from '../routing/answers';
+import { eachName, mentionsPass, type Condition } from '../condition/syntax';
+import { partsAtMost, refusal } from '../routing/answers';
 import { questionIndices } from '../routing/draws';
 import { itemKey, type Plan, type PlanItem, type PlanSection, type PlanSkip } from '../routing/plan';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
@@ -19,7 +19,7 @@ import { Encoder, type Standing } from './encode';
 import { layoutOf, type Layout, type Place } from './layout';
 import type { Instance } from './predicates';
 import type { Ranks } from './ranks';
-import { partsAtMost, Register } from './register';
+import { Register } from './register';
 import { TakenWay, type WayTaken } from './taking';
 import { Tallies, type PassesTold } from './tallies';
 
@@ -60,6 +60,8 @@ export interface TerrainScope {
    * at that place whether it was asked for and whether it was left blank; see `askedOf`, `valueOf`.
    */
   readonly parts?: boolean;
+  /** Of every repeated section it can be told which passes were begun, not only of those that are counted. */
+  readonly everyPass?: boolean;
 }
 
 export interface ItemTerrain {
@@ -300,12 +302,13 @@ export class Terrain {
     return Math.floor((this.lastUse.get(level) ?? 0) / 2) - this.register.decided(level);
   }
 
-  /** Tests of several drivers at once, by the level that stands for each. */
+  /** Tests of several drivers at once, by the level that stands for each; `pass` null where all passes see the same. */
   readonly opaqueTests = new Map<number, { readonly text: string; readonly at: Standing }>();
   private readonly opaqueLevels = new Map<string, number>();
 
-  private opaqueTest(test: Condition, at: Standing): Diagram {
+  private opaqueTest(test: Condition, from: Standing): Diagram {
     const text = printCondition(test);
+    const at = readsPass(test, from, this.plan) ? from : { ...from, pass: null };
     const inPass = at.pass === null ? '' : `${this.plan.sections[at.section]?.section.id ?? ''}#${at.pass}`;
     const key = `${text} ${inPass}`;
     const level = this.opaqueLevels.get(key) ?? this.register.hidden(`test ${key}`);
@@ -371,6 +374,7 @@ export class Terrain {
       case 'end':
         this.ends.set(at, this.encodeEnd(place, at));
         this.settled.set(at, this.used(this.tallies.settle(place, this.told), 2 * at));
+        if (this.scope.parts) this.countedMatter(place, at);
         return;
       case 'pass':
         // Which passes were begun, and what is drawn, matter as long as something reads them.
@@ -505,6 +509,15 @@ export class Terrain {
     this.used(states.blank, moment);
   }
 
+  /** What is counted over passes is read at the end of each. */
+  private countedMatter({ section, pass }: Place & { kind: 'end' }, at: number): void {
+    for (const count of this.drivers.counts.values()) {
+      if (count.section !== section) continue;
+      for (const variable of variablesIn(count.condition, this.plan))
+        this.matters(variable, { section, pass }, 2 * at);
+    }
+  }
+
   /** What pipes and derived values use, at the places where it shows. */
   private partsMatter(): void {
     this.layout.places.forEach((place, at) => {
@@ -585,4 +598,16 @@ export class Terrain {
     }
     return rows[count] ?? FALSE;
   }
+}
+
+/** Whether a test can come out differently from pass to pass: by the number of the pass, its code, or its answers. */
+function readsPass(test: Condition, { section, pass }: Standing, plan: Plan): boolean {
+  if (pass === null) return false;
+  if (mentionsPass(test)) return true;
+  let found = false;
+  eachName(test, ({ name }) => {
+    const variable = plan.variables.get(name.toLowerCase());
+    found ||= (variable?.of === 'question' || variable?.of === 'row') && variable.section === section;
+  });
+  return found;
 }

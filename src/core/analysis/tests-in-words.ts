@@ -5,30 +5,43 @@
  */
 import { holds, type Reading } from '../condition/evaluate';
 import { parseCondition } from '../condition/parse';
+import type { Option } from '../document/types';
 import { variableOptions, type Variable } from '../document/variables';
+import { variableAnswer } from '../routing/answers';
+import { optionsApart } from './candidates';
 import type { Instance } from './predicates';
+import { setsInWords } from './sets-in-words';
+import { Line } from './values-in-words';
 
-/**
- * `wanted` and `may` are parallel to the readings; `literals` are the predicates the wanted readings were made
- * from, which say it in any case where there are some. Empty where everything possible is wanted.
- */
-export function shortestTest(
-  instance: Instance,
-  wanted: readonly boolean[],
-  may: readonly boolean[],
-  literals: readonly (readonly [level: number, value: boolean])[],
-): string {
+/** What is to be said of a driver. */
+export interface Meant {
+  /** Parallel to its readings. */
+  readonly wanted: readonly boolean[];
+  /** Which readings are possible; parallel to them. */
+  readonly may: readonly boolean[];
+  /** The predicates the wanted readings were made from, which say it in any case where there are some. */
+  readonly literals?: readonly (readonly [level: number, value: boolean])[];
+  /** In a section that has a pass for each of its picks: the code of the pass in hand; parallel to the readings. */
+  readonly each?: readonly (number | null)[];
+}
+
+/** Empty where everything possible is wanted. */
+export function shortestTest(instance: Instance, meant: Meant): string {
   const { readings } = instance;
-  const inside = readings.filter((_, n) => may[n] && wanted[n]);
-  const outside = readings.filter((_, n) => may[n] && !wanted[n]);
+  const { wanted, may, literals = [], each } = meant;
+  const all = readings.map((_, n) => n);
+  const inside = all.filter((n) => may[n] && wanted[n]);
+  const outside = all.filter((n) => may[n] && !wanted[n]);
   if (outside.length === 0) return '';
-  const { variable } = instance.driver;
   const says = (text: string) => {
     const parsed = parseCondition(text);
     if (!parsed.ok) return false;
     const { tree } = parsed;
-    const test = (reading: Reading) =>
-      holds(tree, { read: () => reading, pass: null, each: null, passesOver: () => [] });
+    const test = (n: number) => {
+      const reading = readings[n] as Reading;
+      const code = each?.[n] ?? null;
+      return holds(tree, { read: () => reading, pass: null, each: code, passesOver: () => [] });
+    };
     return inside.every(test) && !outside.some(test);
   };
   const fromLiterals = literals
@@ -37,95 +50,155 @@ export function shortestTest(
       return value ? bracketed(source) : `not (${source})`;
     })
     .join(' and ');
-  const tried = [...waysToSay(instance, inside, outside), ...(literals.length > 0 ? [fromLiterals] : [])];
+  // What an author wrote of the pass in hand means nothing elsewhere.
+  const sources = literals.length > 0 && (each !== undefined || !/\b(each|pass)\b/i.test(fromLiterals)) ? [fromLiterals] : []; // prettier-ignore
+  const tried = [
+    ...(each === undefined ? [] : eachInWords(each, inside, outside)),
+    ...waysToSay(instance, meant, inside, outside),
+    ...sources,
+  ];
   const fitting = tried.filter((text) => text !== '' && says(text));
-  const shortest = fitting.sort((a, b) => a.length - b.length)[0];
-  return shortest ?? (fromLiterals !== '' ? fromLiterals : piecewise(variable, inside, says));
+  const shortest = fitting.sort((a, b) => wordiness(a) - wordiness(b))[0];
+  return shortest ?? sources[0] ?? piecewise(instance, inside, says) ?? fromLiterals;
+}
+
+/** Its length; a negation of a negation counts for more, since it is read twice. */
+export function wordiness(text: string): number {
+  const doubled = text.match(/\bnot \(?(?:[^()]* )?(?:<>|not in|has none|not asked|unanswered|not )/gi) ?? [];
+  return text.length + 14 * doubled.length;
 }
 
 function bracketed(source: string): string {
   return / or /.test(source) ? `(${source})` : source;
 }
 
-function waysToSay(instance: Instance, inside: readonly Reading[], outside: readonly Reading[]): string[] {
+/** By the code of the pass in hand alone. */
+function eachInWords(
+  each: readonly (number | null)[],
+  inside: readonly number[],
+  outside: readonly number[],
+): string[] {
+  const codes = (of: readonly number[]) =>
+    [...new Set(of.flatMap((n) => each[n] ?? []))].sort((a, b) => a - b);
+  const [yes, no] = [codes(inside), codes(outside)];
+  if (yes.some((code) => no.includes(code))) return [];
+  const any = (of: readonly number[], operator: '=' | '<>', word: 'or' | 'and') =>
+    of.map((code) => `each ${operator} ${code}`).join(` ${word} `);
+  return [any(yes, '=', 'or'), any(no, '<>', 'and')];
+}
+
+function waysToSay(
+  instance: Instance,
+  { wanted, may }: Meant,
+  inside: readonly number[],
+  outside: readonly number[],
+): string[] {
   const { variable } = instance.driver;
-  const { readings: all } = instance;
+  const { readings } = instance;
   const { name } = variable;
   const states = [`${name} asked`, `${name} not asked`, `${name} answered`, `${name} unanswered`];
-  if (variable.kind === 'set' || variable.kind === 'order' || variable.kind === 'whole-grid') return states;
-  const written = writtenTexts(instance);
-  const yes = listed(variable, all, inside, written);
-  const no = listed(variable, all, outside, written);
-  const positive = yes === '' ? [] : [yes];
-  const negative =
-    no === '' ? [] : [`not ${no}`, no.replace(' = ', ' <> '), no.replace(' in (', ' not in (')];
+  const of = (some: readonly number[]) => some.map((n) => readings[n] as Reading);
+  if (variable.kind === 'whole-grid') return states;
+  if (variable.kind === 'set' || variable.kind === 'order')
+    return [...states, ...setsInWords(name, toldApart(instance), of(inside), of(outside))];
+  const specials = (some: readonly number[]) => specialCodes(variable, of(some));
+  const answer = variable.codes === null && variable.kind !== 'text' ? variableAnswer(variable) : null;
+  const ways =
+    answer === null
+      ? listedWays(variable, of(inside), of(outside), writtenTexts(instance))
+      : lineWays(
+          new Line(name, instance.driver, answer, readings, wanted, may),
+          specials(inside),
+          specials(outside),
+        );
   const extra = [`${name} unanswered`, `${name} not asked`];
   return [
     ...states,
-    ...positive,
-    ...negative,
-    ...positive.flatMap((text) => extra.map((state) => `${text} or ${state}`)),
-    ...positive.map((text) => `${text} or ${extra.join(' or ')}`),
-    ...negative.flatMap((text) => [`${text} and ${name} asked`, `${text} and ${name} answered`]),
+    ...ways.positive,
+    ...ways.negative,
+    ...ways.opposite.map((text) => (/ or | and /.test(text) ? `not (${text})` : `not ${text}`)),
+    ...[...ways.positive, ...ways.negative].flatMap((text) => extra.map((state) => `${text} or ${state}`)),
+    ...[...ways.positive, ...ways.negative].map((text) => `${text} or ${extra.join(' or ')}`),
+    ...ways.opposite.flatMap((text) => {
+      const denied = / or | and /.test(text) ? `not (${text})` : `not ${text}`;
+      return [`${denied} and ${name} asked`, `${denied} and ${name} answered`];
+    }),
+    ...extra.map((state) => `not ${state}`),
   ];
 }
 
-/** The values of readings as `= 1`, `in (1, 3..5)`, `>= 18` …; empty where there are none. */
-function listed(
+/** Options that a reading tells whether they are picked; of the others it only tells how many are. */
+function toldApart({ driver }: Instance): Option[] {
+  const options = variableOptions(driver.variable);
+  const { told, alone } = optionsApart(driver, options);
+  return options.filter((option) => told.includes(option) || alone.includes(option));
+}
+
+interface Ways {
+  /** Hold for the wanted values. */
+  readonly positive: readonly string[];
+  /** Hold for every value that is not unwanted. */
+  readonly negative: readonly string[];
+  /** Hold for the unwanted values, to be denied. */
+  readonly opposite: readonly string[];
+}
+
+function lineWays(line: Line, inside: readonly number[], outside: readonly number[]): Ways {
+  return {
+    positive: line.positive(inside),
+    negative: [...line.negative(outside), ...(outside.length > 0 ? line.negative([]) : [])],
+    opposite: line.opposite(outside),
+  };
+}
+
+/** Codes and texts, which are listed one by one. */
+function listedWays(
   variable: Variable,
-  all: readonly Reading[],
-  some: readonly Reading[],
+  inside: readonly Reading[],
+  outside: readonly Reading[],
   written: ReadonlySet<unknown>,
-): string {
-  const { name } = variable;
+): Ways {
+  const list = (of: readonly Reading[]) => listed(variable, of, written);
+  const [yes, no] = [list(inside), list(outside)];
+  return {
+    positive: yes === '' ? [] : [yes],
+    negative: no === '' ? [] : [no.replace(/ = /, ' <> ').replace(' in (', ' not in (')],
+    opposite: no === '' ? [] : [no],
+  };
+}
+
+function specialCodes(variable: Variable, some: readonly Reading[]): number[] {
   const special = new Set(
     variableOptions(variable)
       .filter(({ missing }) => missing !== undefined)
       .map(({ code }) => code),
   );
-  const plain = (of: readonly Reading[]) =>
-    [
-      ...new Set(
-        of.flatMap(({ value, missing }) =>
-          missing || value === null || typeof value === 'object' ? [] : [value],
-        ),
+  return some.flatMap(({ value, missing }) =>
+    missing && typeof value === 'number' && special.has(value) ? [value] : [],
+  );
+}
+
+/** The values of readings as `= 1` or `in (1, 3)`; empty where there are none, or some have no name. */
+function listed(variable: Variable, some: readonly Reading[], written: ReadonlySet<unknown>): string {
+  const { name } = variable;
+  const values = [
+    ...new Set(
+      some.flatMap(({ value, missing }) =>
+        missing || value === null || typeof value === 'object' ? [] : [value],
       ),
-    ].sort((a, b) => (a < b ? -1 : a > b ? 1 : 0));
-  const every = plain(all);
-  const values = plain(some);
-  const codes = some.flatMap(({ value, missing }) => (missing && typeof value === 'number' ? [value] : []));
-  const codeList = codes.filter((code) => special.has(code)).map(String);
+    ),
+  ].sort((a, b) => (a < b ? -1 : a > b ? 1 : 0));
   // A text that no condition names stands for all such texts.
   if (variable.kind === 'text' && !values.every((value) => written.has(value))) return '';
-  if (variable.codes !== null || variable.kind === 'text') {
-    const list = [...values.map((value) => literal(variable, value)), ...codeList];
-    return list.length === 0
-      ? ''
-      : list.length === 1
-        ? `${name} = ${list[0]}`
-        : `${name} in (${list.join(', ')})`;
-  }
-  // Neighbouring values that are all wanted are a range; between listed values nothing changes.
-  const runs: [from: number, to: number][] = [];
-  values.forEach((value) => {
-    const at = every.indexOf(value);
-    const last = runs.at(-1);
-    if (last !== undefined && last[1] === at - 1) last[1] = at;
-    else runs.push([at, at]);
-  });
-  const [only] = runs;
-  const text = (at: number) => literal(variable, every[at] ?? '');
-  if (runs.length === 1 && only !== undefined && codeList.length === 0) {
-    const [from, to] = only;
-    if (from === to) return `${name} = ${text(from)}`;
-    if (from === 0) return `${name} <= ${text(to)}`;
-    if (to === every.length - 1) return `${name} >= ${text(from)}`;
-  }
-  const members = [
-    ...runs.map(([from, to]) => (from === to ? text(from) : `${text(from)}..${text(to)}`)),
-    ...codeList,
+  const list = [
+    ...values.map((value) => literal(variable, value)),
+    ...specialCodes(variable, some).map(String),
   ];
-  return members.length === 0 ? '' : `${name} in (${members.join(', ')})`;
+  return list.length === 0
+    ? ''
+    : list.length === 1
+      ? `${name} = ${list[0]}`
+      : `${name} in (${list.join(', ')})`;
 }
 
 /** The texts that conditions compare the driver with. */
@@ -142,15 +215,20 @@ function literal(variable: Variable, value: number | string): string {
   return variable.kind === 'text' ? `'${String(value).replaceAll("'", "''")}'` : String(value);
 }
 
-/** Value by value, where nothing shorter says it. */
-function piecewise(variable: Variable, inside: readonly Reading[], says: (text: string) => boolean): string {
+/** Value by value, where nothing shorter says it; null where that does not say it either. */
+function piecewise(
+  instance: Instance,
+  inside: readonly number[],
+  says: (text: string) => boolean,
+): string | null {
+  const { variable } = instance.driver;
   const { name } = variable;
+  const some = inside.map((n) => instance.readings[n] as Reading);
   const parts = [
-    ...(inside.some(({ presented, value }) => presented && value === null) ? [`${name} unanswered`] : []),
-    ...(inside.some(({ presented }) => !presented) ? [`${name} not asked`] : []),
+    ...(some.some(({ presented, value }) => presented && value === null) ? [`${name} unanswered`] : []),
+    ...(some.some(({ presented }) => !presented) ? [`${name} not asked`] : []),
   ];
-  const values = listed(variable, inside, inside, new Set());
-  const text = [values, ...parts].filter((part) => part !== '').join(' or ');
-  if (!says(text)) throw new RangeError(`no test says which readings of ${name} are wanted`);
-  return text;
+  const every = new Set<unknown>(some.map(({ value }) => value));
+  const text = [listed(variable, some, every), ...parts].filter((part) => part !== '').join(' or ');
+  return says(text) ? text : null;
 }

@@ -8,7 +8,7 @@
  */
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, Question, Value } from '../document/types';
-import { gridRowAnswer, refusal } from '../routing/answers';
+import { gridRowAnswer, partsAtMost, refusal } from '../routing/answers';
 import { pickChances } from '../routing/assumed';
 import { itemKey } from '../routing/plan';
 import { whenAllowed } from './allowed';
@@ -17,7 +17,6 @@ import { Coming } from './coming';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
 import type { Picks } from './picks';
 import { VARIABLES_EACH, type Instance } from './predicates';
-import { partsAtMost } from './register';
 import type { ItemTerrain, Terrain } from './terrain';
 
 /** More situations than these are not told apart at one item. */

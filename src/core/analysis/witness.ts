@@ -27,10 +27,12 @@ export interface Witness {
   readonly full?: readonly string[];
 }
 
-/** Throws where no respondent sees just this. */
-export function witnessOf(beliefs: Beliefs, sights: readonly Sight[]): Witness {
+/** Null where no respondent sees just this. */
+export function witnessOf(beliefs: Beliefs, sights: readonly Sight[]): Witness | null {
   const { terrain } = beliefs;
-  const steps = emissionsAlong(beliefs, sights).map(({ mass, sight }) => ({
+  const emissions = emissionsAlong(beliefs, sights);
+  if (emissions === null) return null;
+  const steps = emissions.map(({ mass, sight }) => ({
     mass,
     // Of an item with many hidden options, which were hidden is forgotten in the masses that follow.
     answered: sight.planItem !== null && terrain.domainParts(sight.rank).length > 1 ? sight.rank : null,
@@ -45,7 +47,9 @@ export function witnessOf(beliefs: Beliefs, sights: readonly Sight[]): Witness {
   let values = new Map<number, boolean>();
   for (const { mass, answered } of [...steps].reverse()) {
     if (answered !== null) chooseAnswer(terrain, answered, mass, values);
-    values = valuesAlong(terrain.diagrams, [mass], values);
+    const more = valuesAlong(terrain.diagrams, [mass], values);
+    if (more === null) return null;
+    values = more;
   }
   return answersBy(terrain, values, presented);
 }
@@ -85,17 +89,22 @@ export interface Presented {
 
 /**
  * A respondent of whom every mass is true, each being what was true at a step before anything was forgotten; answers
- * what is presented. Throws where there is none.
+ * what is presented. Null where there is none.
  */
 export function respondentOf(
   terrain: Terrain,
   masses: readonly Diagram[],
   presented: readonly Presented[],
-): Witness {
-  return answersBy(terrain, valuesAlong(terrain.diagrams, masses), presented);
+): Witness | null {
+  const values = valuesAlong(terrain.diagrams, masses);
+  return values === null ? null : answersBy(terrain, values, presented);
 }
 
-function answersBy(terrain: Terrain, values: Map<number, boolean>, presented: readonly Presented[]): Witness {
+function answersBy(
+  terrain: Terrain,
+  values: Map<number, boolean>,
+  presented: readonly Presented[],
+): Witness | null {
   const given: Record<string, Value> = {};
   for (const entry of terrain.plan.document.given ?? []) {
     const { name, answer } = entry;
@@ -106,12 +115,13 @@ function answersBy(terrain: Terrain, values: Map<number, boolean>, presented: re
       instance === undefined
         ? plausibleAnswer(question, answer, all)
         : readingFor(instance, values, (v) => v !== null && refusal(question, answer, v, all) === null);
+    if (value === undefined) return null;
     if (value !== null) given[name] = value;
   }
   const full = [...terrain.fullLevel].filter(([, level]) => values.get(level) === true).map(([id]) => id);
   const draws = drawsOf(terrain, values);
   const answering = new Answering(terrain, values, given);
-  for (const { planItem, pass } of presented) answering.answer(planItem, pass);
+  if (!presented.every(({ planItem, pass }) => answering.answer(planItem, pass))) return null;
   return {
     answers: answering.answers,
     ...(Object.keys(draws).length > 0 ? { draws } : {}),
@@ -120,15 +130,15 @@ function answersBy(terrain: Terrain, values: Map<number, boolean>, presented: re
   };
 }
 
-function emissionsAlong(beliefs: Beliefs, sights: readonly Sight[]): Emission[] {
+function emissionsAlong(beliefs: Beliefs, sights: readonly Sight[]): Emission[] | null {
   return following(beliefs, sights, ({ sight }, { rank }) => sight.rank === rank);
 }
 
-/** What was true at each step of the route with these items (`name#pass` in a repeat). Throws where there is none. */
+/** What was true at each step of the route with these items (`name#pass` in a repeat); null where there is none. */
 export function emissionsTo(
   beliefs: Beliefs,
   { items, ending }: { readonly items: readonly string[]; readonly ending: string },
-): Emission[] {
+): Emission[] | null {
   const { endings } = beliefs.terrain.plan;
   return following(beliefs, [...items, null], ({ sight: { planItem, pass, ending: e } }, key) =>
     planItem === null
@@ -141,29 +151,31 @@ function following<Step>(
   beliefs: Beliefs,
   steps: readonly Step[],
   is: (emission: Emission, step: Step) => boolean,
-): Emission[] {
+): Emission[] | null {
+  const along: Emission[] = [];
   let offered = beliefs.start();
-  return steps.map((step, n) => {
+  for (const step of steps) {
     const found = offered.find((emission) => is(emission, step));
-    if (found === undefined) throw new RangeError(`no respondent sees step ${n} of the route`);
+    if (found === undefined) return null;
     if (found.sight.planItem !== null) offered = beliefs.after(beliefs.settle(found));
-    return found;
-  });
+    along.push(found);
+  }
+  return along;
 }
 
 /**
  * Values of variables that make every mass true, the last one first, going on from those already chosen; what is left
- * out does not matter.
+ * out does not matter. Null where no values do.
  */
 export function valuesAlong(
   diagrams: Diagrams,
   masses: readonly Diagram[],
   chosen: ReadonlyMap<number, boolean> = new Map(),
-): Map<number, boolean> {
+): Map<number, boolean> | null {
   const values = new Map(chosen);
   for (const mass of [...masses].reverse()) {
     const more = diagrams.satisfy(fitting(diagrams, mass, values));
-    if (more === null) throw new RangeError('no respondent takes the route');
+    if (more === null) return null;
     for (const [level, value] of more) values.set(level, value);
   }
   return values;
@@ -178,19 +190,19 @@ export function fitting(diagrams: Diagrams, mass: Diagram, values: ReadonlyMap<n
   return diagrams.and(mass, diagrams.cube(fixed));
 }
 
-/** The first value whose reading has the chosen truths; its own truths are then chosen too. */
+/** The first value whose reading has the chosen truths, which are then chosen too; undefined where none has. */
 function readingFor(
   instance: Instance,
   values: Map<number, boolean>,
   allowed: (value: Value | null) => boolean,
-): Value | null {
+): Value | null | undefined {
   if (instance.picks !== null) return picksFor(instance.picks, values, allowed);
   const index = instance.values.findIndex(
     (value, reading) =>
       allowed(value) &&
       instance.literals(reading).every(([level, truth]) => (values.get(level) ?? truth) === truth),
   );
-  if (index < 0) throw new RangeError(`no answer to ${instance.key} fits the route`);
+  if (index < 0) return undefined;
   for (const [level, truth] of instance.literals(index)) values.set(level, truth);
   return instance.values[index] ?? null;
 }
@@ -199,7 +211,7 @@ function picksFor(
   picks: Picks,
   values: Map<number, boolean>,
   allowed: (value: Value | null) => boolean,
-): Value | null {
+): Value | null | undefined {
   const level = ({ code }: Option) => picks.levelOf(code);
   const chosen = picks.options.filter((option) => values.get(level(option)) === true);
   const free = picks.options.filter((option) => isOrdinary(option) && !values.has(level(option)));
@@ -211,7 +223,7 @@ function picksFor(
     codes.push(option.code);
   }
   const value = blank ? null : picks.options.map(({ code }) => code).filter((code) => codes.includes(code));
-  if (!allowed(value)) throw new RangeError('no picks fit the route');
+  if (!allowed(value)) return undefined;
   for (const option of picks.options) values.set(level(option), value?.includes(option.code) ?? false);
   return value;
 }
@@ -261,10 +273,10 @@ class Answering implements ReadingStore {
     return pass;
   }
 
-  /** Blanks that steer stay blank; what does not steer is given a plausible answer. */
-  answer(planItem: PlanItem, pass: number | null): void {
+  /** Blanks that steer stay blank; what does not steer is given a plausible answer. False where no answer fits. */
+  answer(planItem: PlanItem, pass: number | null): boolean {
     const { item, section } = planItem;
-    if (item.kind === 'statement') return;
+    if (item.kind === 'statement') return true;
     const shown = shownOf(planItem, new PlanEnvironment(this.terrain.plan, this, section, pass));
     let answered = false;
     for (const { name, answer } of partsOf(planItem, shown)) {
@@ -276,12 +288,14 @@ class Answering implements ReadingStore {
         instance === undefined
           ? plausibleAnswer(item, answer, shown)
           : readingFor(instance, this.values, allowed);
+      if (value === undefined) return false;
       if (value !== null) this.answers[key] = value;
       this.readings.set(key.toLowerCase(), readingOf(answer, value));
       answered ||= value !== null;
     }
-    if (item.answer.type !== 'grid') return;
+    if (item.answer.type !== 'grid' || planItem.namesakes.has(item.name)) return true;
     const whole = itemKey(item.name.toLowerCase(), pass);
     this.readings.set(whole, { presented: true, value: answered ? [] : null, missing: false });
+    return true;
   }
 }

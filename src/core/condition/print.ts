@@ -88,7 +88,7 @@ function printLiteral(node: Literal): string {
 }
 
 /** In plain digits: the language has no exponents. */
-function printNumber(value: number): string {
+export function printNumber(value: number): string {
   const text = String(value);
   if (!text.includes('e')) return text;
   return Math.abs(value) < 1 ? value.toFixed(20).replace(/\.?0+$/, '') : BigInt(value).toString();

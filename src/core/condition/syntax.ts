@@ -135,3 +135,22 @@ export function eachName(
       node satisfies never;
   }
 }
+
+/** Whether it reads the number or the code of the pass in which it stands; what is counted over passes reads its own. */
+export function mentionsPass(node: Condition | Operand): boolean {
+  switch (node.kind) {
+    case 'or':
+    case 'and':
+      return node.parts.some(mentionsPass);
+    case 'not':
+      return mentionsPass(node.part);
+    case 'compare':
+    case 'arithmetic':
+      return mentionsPass(node.left) || mentionsPass(node.right);
+    case 'pass':
+    case 'each':
+      return true;
+    default:
+      return false;
+  }
+}

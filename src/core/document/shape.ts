@@ -19,7 +19,14 @@ export function shapeProblems(document: Questionnaire): ShapeProblem[] {
   const problems: ShapeProblem[] = [];
   const report: Report = (path, message) => problems.push({ path, message });
   missingPlan(document, report);
-  document.given?.forEach((given, g) => answer(given.answer, ['given', g, 'answer'], report));
+  document.given?.forEach((given, g) => {
+    answer(given.answer, ['given', g, 'answer'], report);
+    if (given.answer.type === 'grid')
+      report(
+        ['given', g, 'answer', 'type'],
+        `"${given.name}" is known beforehand, and so holds one answer: write a given value for each row of the grid`,
+      );
+  });
   document.sections.forEach((section, s) => sectionShape(section, ['sections', s], report));
   if (!document.endings.some((ending) => ending.kind === 'complete')) {
     report(['endings'], 'at least one ending must be of kind "complete"');

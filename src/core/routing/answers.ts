@@ -238,12 +238,18 @@ export interface Part {
 
 /** The variables answered when an item is presented; none for a statement. */
 export function partsOf(planItem: PlanItem, shown: Shown): Part[] {
-  const { item } = planItem;
+  return partsAtMost(planItem).filter(({ row }) => row === null || shown.rows[row]);
+}
+
+/** The variables an item can ask for, all rows of a grid shown; `row` is the index of a grid's row. */
+export function partsAtMost({ item, namesakes }: PlanItem): (Part & { readonly row: number | null })[] {
   if (item.kind === 'statement') return [];
   const { answer } = item;
-  if (answer.type !== 'grid') return [{ name: item.name, answer }];
-  const row = gridRowAnswer(answer);
-  return answer.rows.filter((_, r) => shown.rows[r]).map(({ name }) => ({ name, answer: row }));
+  const parts =
+    answer.type === 'grid'
+      ? answer.rows.map(({ name }, row) => ({ name, answer: gridRowAnswer(answer), row }))
+      : [{ name: item.name, answer, row: null }];
+  return namesakes.size === 0 ? parts : parts.filter(({ name }) => !namesakes.has(name));
 }
 
 /** How a variable is answered; null for a derived one. */

@@ -43,6 +43,11 @@ export interface PlanItem {
   /** How many page breaks of the section come before it. */
   readonly page: number;
   readonly askIf: Condition | null;
+  /**
+   * Variables of this item whose names something before it has already, which is an error: the item is presented, and
+   * collects nothing under them.
+   */
+  readonly namesakes: ReadonlySet<string>;
   /** Parallel to the options (specials) and rows; null where always shown. */
   readonly optionIf: readonly (Condition | null)[];
   readonly rowIf: readonly (Condition | null)[];

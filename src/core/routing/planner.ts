@@ -18,6 +18,7 @@ import { eachName, type Condition, type Operand } from '../condition/syntax';
 import type {
   Derived,
   Ending,
+  GridRow,
   Question,
   Questionnaire,
   RoutedItem,
@@ -44,6 +45,7 @@ import {
   type PlanTarget,
 } from './plan';
 
+const NO_NAMES: ReadonlySet<string> = new Set();
 const NEVER: Condition = { kind: 'constant', value: false, span: { from: 0, to: 0 } };
 
 /** Problems by the part they were found in, so that a part that is planned no more keeps them. */
@@ -321,9 +323,27 @@ class Planner {
     const askIf = this.optional(item.askIf, before, at, 'askIf');
     this.pipes(item.text, before, at, 'text');
     const skips = this.skips(item.skips ?? [], 'skip', after, { section: s, item: place + 1 }, openPass, at);
-    const base = { item, section: s, index, place, page, askIf, skips };
+    const namesakes = this.namesakesIn(item, s, place);
+    const base = { item, section: s, index, place, page, askIf, namesakes, skips };
     if (item.kind === 'statement') return { ...base, optionIf: [], rowIf: [], checks: [], quotas: [] };
     return { ...base, ...this.question(item, before, after), quotas: quotas.get(item.name) ?? [] };
+  }
+
+  /** Of the names of an item's variables those that are another's. */
+  private namesakesIn(item: RoutedItem, s: number, place: number): ReadonlySet<string> {
+    if (item.kind === 'statement') return NO_NAMES;
+    const isTaken = (name: string, row: GridRow | null) => {
+      const owner = this.variables.get(name.toLowerCase());
+      if (owner?.of !== 'question' && owner?.of !== 'row') return true;
+      const own = owner.section === s && owner.item === place;
+      return !own || (owner.of === 'row' ? owner.row : null) !== row;
+    };
+    const rows = item.answer.type === 'grid' ? item.answer.rows : [];
+    const taken = [
+      ...(isTaken(item.name, null) ? [item.name] : []),
+      ...rows.filter((row) => isTaken(row.name, row)).map(({ name }) => name),
+    ];
+    return taken.length === 0 ? NO_NAMES : new Set(taken);
   }
 
   private question(

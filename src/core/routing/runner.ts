@@ -15,7 +15,7 @@ import { eachName } from '../condition/syntax';
 import { optionsOf } from '../document/shape';
 import type { Answer, Value } from '../document/types';
 import { isRepeated, type Variable } from '../document/variables';
-import { isBlank, normalValue, gridRowAnswer, type Shown } from './answers';
+import { isBlank, normalValue, partsAtMost, type Shown } from './answers';
 import {
   itemKey,
   type Plan,
@@ -328,13 +328,9 @@ export class Runner {
       isDated: isDate(answer),
     });
     const answer = item.kind === 'question' ? item.answer : null;
-    const row = answer?.type === 'grid' ? gridRowAnswer(answer) : null;
-    const parts =
-      answer === null
-        ? []
-        : answer.type === 'grid'
-          ? answer.rows.map(({ name }, n) => part(name, row as Answer, planItem.rowIf[n] ?? null))
-          : [part(item.name, answer, null)];
+    const parts = partsAtMost(planItem).map(({ name, answer: own, row }) =>
+      part(name, own, row === null ? null : (planItem.rowIf[row] ?? null)),
+    );
     const drawn = section.section.draw !== undefined && item.kind === 'question';
     const hasConditionalOptions =
       [...planItem.optionIf, ...planItem.rowIf].some((when) => when !== null) ||

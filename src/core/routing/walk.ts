@@ -237,7 +237,8 @@ class Walker implements Surroundings, ReadingStore {
         const usable = fault?.kind === 'not-allowed' ? null : value;
         this.readings.set(itemKey(part.name.toLowerCase(), pass), readingOf(part.answer, usable));
       }
-      if (item.answer.type === 'grid') this.readGrid(planItem, parts, pass);
+      if (item.answer.type === 'grid' && !planItem.namesakes.has(item.name))
+        this.readGrid(planItem, parts, pass);
       faults.push(...this.checkFaults(planItem, pass));
     }
     return { ...arrival, key: itemKey(item.name, pass), parts, faults };

@@ -96,9 +96,8 @@ function drawOrder(
   { options, top }: Extract<Answer, { type: 'rank' }>,
   shown: Shown,
 ): Value | null {
-  const codes = options
-    .filter((option, o) => shown.options[o] && option.missing === undefined)
-    .map(({ code }) => code);
+  const fit = options.filter((option, o) => shown.options[o] && option.missing === undefined);
+  const codes = [...new Set(fit.map(({ code }) => code))];
   for (let place = 0; place < codes.length; place += 1) {
     const from = uniformInt(random, place, codes.length - 1);
     [codes[place], codes[from]] = [codes[from] as number, codes[place] as number];

@@ -3,6 +3,7 @@
  * people, whatever is worked out in between.
  */
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
+import { columnsOf } from '../coding/columns';
 import { codedCells } from '../coding/row';
 import { QuickCoder } from '../coding/quick-row';
 import { holds } from '../condition/evaluate';
@@ -135,7 +136,8 @@ class Makers {
     const kind = this.plan.endings[ending]?.ending.kind;
     if (kind !== 'complete' && kind !== 'hand_off') return;
     const result = walk(this.plan, { answers, given, draws, full });
-    if (!result.ok) throw new Error(result.problem);
+    // Of a questionnaire with errors, two parts of one name say, a walk can be refused: it counts towards none.
+    if (!result.ok) return;
     for (const { planItem, pass } of result.walk.steps) {
       for (const { id, if: condition } of planItem.quotas) {
         if (holds(condition, result.walk.environment(planItem.section, pass)))
@@ -150,7 +152,7 @@ function stuckRow(
   input: Pick<MadeUp, 'answers' | 'given' | 'draws'> & { readonly full: readonly string[] },
 ): readonly (number | string)[] {
   const result = walk(plan, input);
-  if (!result.ok) throw new Error(result.problem);
+  if (!result.ok) return columnsOf(plan).map(() => '');
   return codedCells(plan, result.walk, input.answers).map(({ value }) => value);
 }
 

@@ -4,7 +4,7 @@
  * `snagsOf` reads the document: names, targets, conditions, codes, labels. `routedSnagsOf` asks the analysis: who
  * gets where. Both together are all there is to find.
  */
-import { DEFAULT_CAPS, flowOf, withinMemory, type Analysis, type Workshop } from '../analysis';
+import { DEFAULT_CAPS, flowOf, isTooMuch, withinMemory, type Analysis, type Workshop } from '../analysis';
 import type { Flow } from '../analysis/flow';
 import type { Questionnaire } from '../document/types';
 import { applyChange } from '../editing/change';
@@ -30,7 +30,7 @@ import { noMessage, stuck } from './stuck';
 import { mayBeUnasked, negationIncludesUnasked } from './unasked';
 import { tooLong } from './too-long';
 import { valuesUnclaimed } from './values-unclaimed';
-import type { Mend, Snag } from './types';
+import type { Mend, Snag, SnagRule } from './types';
 
 export { keptOf, respondentSnags, walkAgain, type TestRespondent } from './respondents';
 export type { Mend, Severity, Snag, SnagRule, SnagWitness } from './types';
@@ -88,30 +88,58 @@ export function routedSnagsOf(plan: Plan, analysis: Analysis, workshop: Workshop
   return found ?? [...notExact(analysis), tooEntangled({})];
 }
 
+/** The checks that follow people through the questionnaire, by the rule that each looks for first. */
+const FOLLOWING: Readonly<Partial<Record<SnagRule, (inquiry: Inquiry) => Snag[]>>> = {
+  'never-asked': neverAsked,
+  'ending-unreached': endingUnreached,
+  'never-true': neverTrue,
+  'always-true': alwaysTrue,
+  'skip-shadowed': skipShadowed,
+  'rules-overlap': rulesOverlap,
+  'falls-through': fallsThrough,
+  'values-unclaimed': valuesUnclaimed,
+  'blank-decides': blankDecides,
+  'negation-includes-unasked': negationIncludesUnasked,
+  'may-be-unasked': mayBeUnasked,
+  'picks-contradict': picksContradict,
+  'consent-not-kept': consentNotKept,
+  'screening-lets-all': screeningLetsAll,
+  stuck,
+  'no-message': noMessage,
+  'passes-cut': passesCut,
+  'asked-twice': askedTwice,
+  'too-long': tooLong,
+};
+
 function followed(plan: Plan, analysis: Analysis, flow: Flow): Snag[] {
   const inquiry = new Inquiry(analysis, flow);
-  const checks = [
-    neverAsked,
-    endingUnreached,
-    neverTrue,
-    alwaysTrue,
-    skipShadowed,
-    rulesOverlap,
-    fallsThrough,
-    valuesUnclaimed,
-    blankDecides,
-    negationIncludesUnasked,
-    mayBeUnasked,
-    picksContradict,
-    consentNotKept,
-    screeningLetsAll,
-    stuck,
-    noMessage,
-    passesCut,
-    askedTwice,
-    tooLong,
-  ];
-  return inOrder(plan.document, [...notExact(analysis), ...checks.flatMap((check) => check(inquiry))]);
+  return inOrder(plan.document, [...notExact(analysis), ...eachByItself(FOLLOWING, inquiry)]);
+}
+
+/** What the checks find; one that fails costs what it would have found, and says so. */
+export function eachByItself<About>(
+  checks: Readonly<Record<string, (about: About) => Snag[]>>,
+  about: About,
+): Snag[] {
+  return Object.entries(checks).flatMap(([rule, check]) => {
+    try {
+      return check(about);
+    } catch (error) {
+      // Too much to hold is no fault: it is told for all of them together.
+      if (isTooMuch(error)) throw error;
+      return [checkFailed(rule, error)];
+    }
+  });
+}
+
+function checkFailed(rule: string, error: unknown): Snag {
+  const why = error instanceof Error ? error.message : String(error);
+  return {
+    rule: 'not-exact',
+    severity: 'warning',
+    at: {},
+    message: `the check for “${rule}” failed on this questionnaire by a fault of the program (${why}): what it looks for was not found or ruled out; the rest stands`,
+  };
 }
 
 /** `at`: from where on people cannot be followed any more. */

@@ -140,19 +140,20 @@ function useAnalysis(store: ReturnType<typeof createStudyStore>, client: Analysi
       }
     };
     const tellAsked = async (result: Analysed) => {
-      // The counts stand without these; the slip leaves who is asked open, and the snags are those last found.
-      const failed = (error: unknown) => {
-        console.error(error);
-        return null;
-      };
-      const complete = await client.withAsked(result).catch(failed);
-      if (complete?.document !== document) return;
-      store.getState().setAnalysis(complete);
-      const shared = (await client.withSample(complete).catch(failed)) ?? complete;
-      if (shared.document !== document) return;
-      store.getState().setAnalysis(shared);
-      const checked = await client.withSnags(shared).catch(failed);
-      if (checked?.document === document) store.getState().setAnalysis(checked);
+      // Each stands without the others: where one fails, what was known before is left as it is, and that is said.
+      let so = result;
+      let problem: string | undefined;
+      for (const more of ['withAsked', 'withSample', 'withSnags'] as const) {
+        try {
+          const next = await client[more](so);
+          if (next?.document !== document) return;
+          so = next;
+        } catch (error) {
+          problem ??= error instanceof Error ? error.message : String(error);
+        }
+        if (so.document !== document) return;
+        store.getState().setAnalysis(so, problem);
+      }
     };
     void analyse();
     const unsubscribe = store.subscribe((state) => {

@@ -1,0 +1,33 @@
+/** Keeps a fault of the program inside the call that met it: details to the console, one sentence to the caller. */
+
+type Calls = Readonly<Record<string, (...args: never[]) => unknown>>;
+
+/** The same calls; one that throws is told by what it was asked for, and the next is answered as ever. */
+export function contained<Api extends object>(api: Api): Api {
+  const calls = api as unknown as Calls;
+  const kept = Object.entries(calls).map(([name, call]) => [
+    name,
+    (...args: never[]): unknown => {
+      try {
+        return call(...args);
+      } catch (error) {
+        console.error(error);
+        throw new Error(sentence(name, error), { cause: error });
+      }
+    },
+  ]);
+  return Object.fromEntries(kept) as Api;
+}
+
+/** What could not be told, for the person at the screen. */
+const TOLD: Readonly<Record<string, string>> = {
+  load: 'The routes could not be counted',
+  asked: 'Who is asked what could not be worked out',
+  sample: 'Shares of the sample could not be worked out',
+  snags: 'The checks that follow the routes could not be made',
+};
+
+function sentence(name: string, error: unknown): string {
+  const why = error instanceof Error ? error.message : String(error);
+  return `${TOLD[name] ?? `“${name}” could not be answered`}, by a fault of the program on this questionnaire (${why}). The rest stands, and nothing written is lost.`;
+}
