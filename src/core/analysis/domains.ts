@@ -14,7 +14,7 @@ import { IDLE } from './register';
 import type { ItemTerrain } from './terrain';
 
 /** With more hidden options than this, each is minded by itself. */
-const MOST_HIDDEN = 8;
+export const MOST_HIDDEN = 8;
 
 /** What of the rest is needed to tell. */
 export interface DomainScope {

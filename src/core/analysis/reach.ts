@@ -12,7 +12,7 @@ import { coverCubes, type Cube } from './cover-cubes';
 import { FALSE, TooManyNodes, TRUE, type Diagram, type Diagrams } from './diagram';
 import type { Instance } from './predicates';
 import { factored, readsMuch, shortened, type Said } from './shortening';
-import { shortestTest, type Meant } from './tests-in-words';
+import { shortestTest, type Meant, type Test } from './tests-in-words';
 import { Terrain } from './terrain';
 import { Bench } from './workshop';
 
@@ -38,22 +38,24 @@ export function reachOf(plan: Plan, bench = new Bench(MOST_NODES)): Reach {
   const reaching = new Reaching(new Terrain(plan, diagrams, { opaque: true, ranks }), bench);
   const said: Said[] = [];
   const doubtful: Said[] = [];
-  const say = (each: Said, isSure: boolean) => {
+  const say = (where: Omit<Said, 'text'>, text: string, isSure: boolean) => {
+    const each = { ...where, text };
     said.push(each);
-    if (!isSure || readsMuch(each.text, plan)) doubtful.push(each);
+    if (!isSure || readsMuch(text, plan)) doubtful.push(each);
   };
   for (const { index: section, repeat, items } of plan.sections) {
     const numbers = passNumbers(repeat);
     for (const { index: at } of items) {
-      const texts = numbers.map((pass) => reaching.askedIn(section, pass, at));
-      const text = acrossPasses(texts);
-      say(
-        { of: 'item', section, at, text },
-        texts.every((each) => each === text),
-      );
+      const found = numbers.map((pass) => reaching.askedIn(section, pass, at));
+      const text = acrossPasses(found.map((each) => each.text));
+      const isSure = found.every((each) => each.isExact && each.text === text);
+      say({ of: 'item', section, at }, text, isSure);
     }
-    if (repeat !== null)
-      for (const at of numbers) say({ of: 'pass', section, at, text: reaching.whoHas(section, at) }, true);
+    if (repeat === null) continue;
+    for (const at of numbers) {
+      const { text, isExact } = reaching.whoHas(section, at);
+      say({ of: 'pass', section, at }, text, isExact);
+    }
   }
   const shorter = shortened(plan, doubtful);
   const reach = { items: new Map<string, string>(), passes: new Map<string, string[]>() };
@@ -98,6 +100,12 @@ function passesInWords(passes: readonly number[], most: number): string {
   return passes.map((pass) => `pass = ${pass}`).join(' or ');
 }
 
+interface InWords {
+  readonly text: string;
+  /** Whether no test that stands for itself has to do with it. */
+  readonly isExact: boolean;
+}
+
 /** Where a condition is printed for. */
 interface Where {
   readonly section: number;
@@ -109,7 +117,7 @@ interface Where {
 export class Reaching {
   private readonly diagrams: Diagrams;
   readonly coming: Coming;
-  private readonly inWordsBefore = new Map<string, string>();
+  private readonly inWordsBefore = new Map<string, Test>();
   /** Level of the variable of having been asked, of each driver that can be left out. */
   private readonly askedLevel = new Map<Instance, number>();
   /** Those of them that no condition of the questionnaire reads. */
@@ -139,7 +147,7 @@ export class Reaching {
   }
 
   /** Who is asked an item in a pass, among those for whom the pass is run. */
-  askedIn(section: number, pass: number, item: number): string {
+  askedIn(section: number, pass: number, item: number): InWords {
     const { layout } = this.terrain;
     const at = layout.item(section, pass, item);
     const asked = this.coming.presentedAt(at);
@@ -149,18 +157,22 @@ export class Reaching {
   }
 
   /** Who has a pass of a repeated section, or could have it. */
-  whoHas(section: number, pass: number): string {
+  whoHas(section: number, pass: number): InWords {
     const run = this.coming.at(this.terrain.layout.pass(section, pass));
     return this.inFewWords(run, TRUE, { section, pass: null });
   }
 
-  private inFewWords(condition: Diagram, within: Diagram, where: Where): string {
+  private inFewWords(condition: Diagram, within: Diagram, where: Where): InWords {
+    const { diagrams, terrain } = this;
     try {
-      return this.inWords(condition, within, where, this.coming.possibleAround([condition, within]));
+      const facts = this.coming.possibleAround([condition, within]);
+      const text = this.inWords(condition, within, where, facts);
+      const read = [condition, within, facts].flatMap((each) => diagrams.support(each));
+      return { text, isExact: !read.some((level) => terrain.opaqueTests.has(level)) };
     } catch (error) {
       // What is possible at all may be too much to hold: it is said in more words then, for everybody there could be.
       if (!(error instanceof TooManyNodes)) throw error;
-      return this.inWords(condition, within, where, TRUE);
+      return { text: this.inWords(condition, within, where, TRUE), isExact: true };
     }
   }
 
@@ -272,25 +284,31 @@ export class Reaching {
   private print(cubes: readonly Cube[], possible: Diagram, where: Where): string {
     const terms = joined(cubes.map((cube) => this.termOf(cube, where)));
     const parts = terms.map((term) => {
+      // What is meant of one driver is seen among those of whom the rest of the term is true.
+      const meant = new Map([...term.readings].map(([of, wanted]) => [of, this.anyOf(of, wanted)]));
+      const apart = this.diagrams.and(possible, this.diagrams.cube([...term.others]));
       const tests = [...term.readings].map(([instance, wanted]) => {
+        const rest = [...meant].reduce(
+          (all, [of, is]) => (of === instance ? all : this.diagrams.and(all, is)),
+          apart,
+        );
         const may = instance.readings.map(
           (reading, n) =>
             // What is given is always known, whatever tests tell apart.
             !(instance.driver.variable.of === 'given' && reading.value === null) &&
             instance.legal[n] !== false &&
-            this.diagrams.meets(instance.cube(n), possible),
+            this.diagrams.meets(instance.cube(n), rest),
         );
-        const test = this.shortest(
-          instance,
-          { wanted, may, literals: term.literals.get(instance) ?? [] },
-          where,
-        );
-        return test === '' ? '' : this.fromOutside(test, instance, where.section);
+        const literals = term.literals.get(instance) ?? [];
+        const test = this.shortest(instance, { wanted, may, literals }, where);
+        if (test.text === '') meant.delete(instance);
+        else meant.set(instance, this.anyOf(instance, test.holds));
+        return test.text === '' ? '' : this.fromOutside(test.text, instance, where.section);
       });
-      return [...tests, ...term.opaque].filter((test) => test !== '');
+      return [...tests, ...picksTogether(term.opaque)].filter((test) => test !== '');
     });
     if (parts.some((tests) => tests.length === 0)) return 'always';
-    const text = parts
+    const text = anyPick(parts)
       .map((tests) =>
         tests.map((test) => (tests.length > 1 && / or /.test(test) ? `(${test})` : test)).join(' and '),
       )
@@ -299,18 +317,23 @@ export class Reaching {
     return parsed?.ok ? printCondition(factored(parsed.tree)) : text;
   }
 
+  private anyOf(instance: Instance, wanted: readonly boolean[]): Diagram {
+    const { diagrams } = this;
+    return wanted.reduce<Diagram>((any, is, n) => (is ? diagrams.or(any, instance.cube(n)) : any), FALSE);
+  }
+
   /** Many items are asked by the same tests: each is put into words once. */
-  private shortest(instance: Instance, meant: Omit<Meant, 'each'>, where: Where): string {
+  private shortest(instance: Instance, meant: Omit<Meant, 'each'>, where: Where): Test {
     const bits = (of: readonly boolean[]) => of.map(Number).join('');
     const each = this.eachFor(instance, where);
     const inPass = each === null ? '' : `in ${where.section} ${where.pass ?? ''}`;
     const key = `${instance.key} ${bits(meant.wanted)} ${bits(meant.may)} ${(meant.literals ?? []).join(' ')} ${inPass}`;
-    let text = this.inWordsBefore.get(key);
-    if (text === undefined) {
-      text = shortestTest(instance, each === null ? meant : { ...meant, each });
-      this.inWordsBefore.set(key, text);
+    let test = this.inWordsBefore.get(key);
+    if (test === undefined) {
+      test = shortestTest(instance, each === null ? meant : { ...meant, each });
+      this.inWordsBefore.set(key, test);
     }
-    return text;
+    return test;
   }
 
   /** Where the section has a pass for each pick of this driver: the code of the pass, by reading. */
@@ -350,9 +373,10 @@ export class Reaching {
   }
 
   private termOf(cube: Cube, { section }: Where): Term {
-    const term: Term = { readings: new Map(), literals: new Map(), opaque: [] };
+    const term: Term = { readings: new Map(), literals: new Map(), opaque: [], others: new Map() };
     for (const [level, value] of [...cube].sort((a, b) => a[0] - b[0])) {
       const instance = this.terrain.instanceAt(level);
+      if (instance === undefined || instance.picks !== null) term.others.set(level, value);
       if (instance === undefined) {
         const test = this.opaqueText(level, section);
         term.opaque.push(value ? test : `not (${test})`);
@@ -360,7 +384,7 @@ export class Reaching {
       }
       if (instance.picks !== null) {
         const source = instance.sourceOf(level);
-        term.opaque.push(this.fromOutside(value ? source : `not (${source})`, instance, section));
+        term.opaque.push(this.fromOutside(value ? source : `not ${source}`, instance, section));
         continue;
       }
       const before = term.readings.get(instance);
@@ -380,7 +404,9 @@ interface Term {
   readonly readings: Map<Instance, boolean[]>;
   /** The literals they were made from; empty where terms were joined. */
   readonly literals: Map<Instance, (readonly [level: number, value: boolean])[]>;
+  /** Tests that stand for themselves, in words, and the values of their variables. */
   readonly opaque: string[];
+  readonly others: Map<number, boolean>;
 }
 
 /** Terms that differ in the readings of one driver only become one. */
@@ -427,4 +453,32 @@ function isPlain({ driver, picks }: Instance): boolean {
 function passIn(instance: Instance | undefined): number | null {
   const pass = instance?.key.split('#')[1];
   return pass === undefined ? null : Number(pass);
+}
+
+/** “X has 1” and “X has 2” as “X has all (1, 2)”, and likewise what is not picked. */
+function picksTogether(tests: readonly string[]): string[] {
+  const groups = new Map<string, string[]>();
+  for (const test of tests) {
+    const [, not = '', name = '', code = ''] = /^(not )?(\w+) has (-?\d+)$/.exec(test) ?? [];
+    const key = name === '' ? test : `${not}${name}`;
+    groups.set(key, [...(groups.get(key) ?? []), code]);
+  }
+  return [...groups].map(([key, codes]) => {
+    if (codes[0] === '') return key;
+    if (codes.length === 1) return `${key} has ${codes[0]}`;
+    return `${key} has ${key.startsWith('not ') ? 'any' : 'all'} (${codes.join(', ')})`;
+  });
+}
+
+/** Terms of nothing but one pick each, of one question, as one: “X has any (1, 2)”. */
+function anyPick(terms: readonly (readonly string[])[]): string[][] {
+  const codes = new Map<string, string[]>();
+  const left: (readonly string[])[] = [];
+  for (const term of terms) {
+    const [, name = '', code = ''] = (term.length === 1 && /^(\w+) has (-?\d+)$/.exec(term[0] ?? '')) || [];
+    if (name === '') left.push(term);
+    else codes.set(name, [...(codes.get(name) ?? []), code]);
+  }
+  const any = [...codes].map(([name, list]) => [list.length === 1 ? `${name} has ${list[0]}` : `${name} has any (${list.join(', ')})`]); // prettier-ignore
+  return [...any, ...left.map((term) => [...term])];
 }

@@ -38,8 +38,8 @@ export function setsInWords(
       (kinds as readonly string[]).includes(kind),
     );
     for (const first of [false, true]) {
-      const sum = sumOfProducts(features, inside, outside, first);
-      if (sum !== null) texts.push(...written(name, features, sum));
+      for (const sum of sumsOfProducts(features, inside, outside, first))
+        texts.push(...written(name, features, sum));
     }
   }
   return texts;
@@ -95,27 +95,29 @@ function featuresOf(
 }
 
 /**
- * Products whose union holds wherever it must and nowhere that it must not; null where none does. `first`: whether what
+ * Products whose union holds wherever it must and nowhere that it must not; none where none does. `first`: whether what
  * holds is left out before what fails.
  */
-function sumOfProducts(
+function sumsOfProducts(
   features: readonly Feature[],
   inside: readonly Reading[],
   outside: readonly Reading[],
   first: boolean,
-): Product[] | null {
+): Product[][] {
   const vector = (reading: Reading) => features.map(({ holds }) => holds(reading));
   const distinct = (readings: readonly Reading[]) => [
     ...new Map(readings.map((reading) => [vector(reading).map(Number).join(''), vector(reading)])).values(),
   ];
   const [wanted, unwanted] = [distinct(inside), distinct(outside)];
-  if (wanted.length + unwanted.length > MOST_VECTORS) return null;
+  if (wanted.length + unwanted.length > MOST_VECTORS) return [];
   const meets = (product: Product, of: readonly boolean[]) =>
     [...product].every(([feature, value]) => of[feature] === value);
   const products = new Map<string, Product>();
+  for (const product of ofFewFeatures(features.length, (each) => !unwanted.some((of) => meets(each, of))))
+    products.set(JSON.stringify([...product]), product);
   for (const of of wanted) {
     let product: Map<number, boolean> = new Map(of.map((value, feature) => [feature, value]));
-    if (unwanted.some((other) => meets(product, other))) return null;
+    if (unwanted.some((other) => meets(product, other))) return [];
     const order = [...product.keys()].sort(
       (a, b) => (Number(product.get(a)) - Number(product.get(b))) * (first ? -1 : 1) || b - a,
     );
@@ -125,7 +127,24 @@ function sumOfProducts(
     }
     products.set(JSON.stringify([...product]), product);
   }
-  return fewest([...products.values()], wanted, meets);
+  const all = [...products.values()];
+  // A list of picks, even a long one, is read more easily than a denial.
+  const picks = all.filter((product) => product.size === 1 && [...product.values()][0] === true);
+  const sums = [fewest(all, wanted, meets), fewest(picks, wanted, meets)];
+  return sums.filter((sum) => wanted.every((of) => sum.some((product) => meets(product, of))));
+}
+
+/** Products of one feature, and of two that neither alone will do for, that `fit`. */
+function* ofFewFeatures(count: number, fit: (product: Product) => boolean): Generator<Product> {
+  const literals = Array.from({ length: 2 * count }, (_, n) => [n >> 1, (n & 1) === 1] as const);
+  const alone = literals.filter((literal) => fit(new Map([literal])));
+  for (const literal of alone) yield new Map([literal]);
+  const left = literals.filter((literal) => !alone.includes(literal));
+  for (const [n, one] of left.entries())
+    for (const other of left.slice(n + 1)) {
+      const product = new Map([one, other]);
+      if (one[0] !== other[0] && fit(product)) yield product;
+    }
 }
 
 /** Greedily those that hold for most of what is left, then without those that others make superfluous. */
@@ -147,7 +166,7 @@ function fewest(
       0,
     );
     const product = products[best];
-    if (product === undefined) break;
+    if (product === undefined || (counts[best] ?? 0) === 0) break;
     chosen.push(product);
     left = left.filter((of) => !meets(product, of));
   }

@@ -9,7 +9,9 @@ import { printCondition } from '../condition/print';
 import { eachName, mentionsPass, type Condition } from '../condition/syntax';
 import type { Plan } from '../routing/plan';
 import { Coming } from './coming';
+
 import { Diagrams, FALSE, TRUE, type Diagram } from './diagram';
+import { MOST_HIDDEN } from './domains';
 import type { Standing } from './encode';
 import { Terrain } from './terrain';
 import { wordiness } from './tests-in-words';
@@ -28,12 +30,28 @@ export interface Said {
 const MOST_NODES = 3_000_000;
 /** Longer texts than this are left as they are. */
 const MOST_PARTS = 60;
+/** With more tests than this something shorter is looked for. */
+const MANY_TESTS = 5;
 
 /** Whether a text has tests of several answers at once, of derived values, or of other passes. */
 export function readsMuch(text: string, plan: Plan): boolean {
   if (text === 'always' || text === 'never') return false;
   const parsed = parseCondition(text);
-  return parsed.ok && testsIn(parsed.tree).some((test) => readsSeveral(test, plan));
+  if (!parsed.ok) return false;
+  const tests = testsIn(parsed.tree);
+  if (tests.length > MANY_TESTS) return true;
+  const several = tests.length > 1;
+  return tests.some((test) => isLong(test) || readsSeveral(test, plan) || (several && isOfMany(test, plan)));
+}
+
+function isLong(test: Condition): boolean {
+  return (test.kind === 'has' && test.values.length > MANY_TESTS) || (test.kind === 'in' && test.members.length > MANY_TESTS); // prettier-ignore
+}
+
+/** A pick of a question with so many options that not all of what hides them is minded while putting it into words. */
+function isOfMany(test: Condition, { variables }: Plan): boolean {
+  if (test.kind !== 'has') return false;
+  return (variables.get(test.name.name.toLowerCase())?.codes?.length ?? 0) > MOST_HIDDEN;
 }
 
 function readsSeveral(test: Condition, plan: Plan): boolean {
@@ -90,15 +108,14 @@ class Shortener {
     for (const each of said) {
       const parsed = parseCondition(each.text);
       if (!parsed.ok) continue;
-      const own = each.of === 'item' ? plan.sections[each.section]?.items[each.at]?.askIf : null;
-      const others = own == null || own.kind === 'constant' ? [] : [own];
+      const others = writtenFor(plan, each);
       this.trees.set(each, { tree: parsed.tree, others });
       for (const standing of this.standingsOf(each))
         for (const tree of [parsed.tree, ...others, ...countsFor(parsed.tree)]) this.meaning(tree, standing);
     }
     const { fullLevel, drawnLevel } = this.terrain;
     this.hidden = new Set([...fullLevel.values(), ...drawnLevel.values()]);
-    this.coming = new Coming(this.terrain, true);
+    this.coming = new Coming(this.terrain);
   }
 
   shortest(said: Said): string {
@@ -166,6 +183,23 @@ class Shortener {
         return this.terrain.conditionAt(node, standing);
     }
   }
+}
+
+/** What an author would say of it: its own condition, that of its section, and what gives the section its passes. */
+function writtenFor({ sections }: Plan, { of, section, at }: Said): Condition[] {
+  const planSection = sections[section];
+  const { repeat = null, gate = null } = planSection ?? {};
+  const found: (Condition | null)[] = [];
+  if (of === 'item') found.push(planSection?.items[at]?.askIf ?? null);
+  else if (repeat?.driver != null) {
+    const { name } = repeat.driver;
+    const parsed = parseCondition(repeat.kind === 'times' ? `${name} >= ${at}` : `count(${name}) >= ${at}`);
+    if (parsed.ok) found.push(parsed.tree);
+  }
+  return found.flatMap((each) => {
+    if (each === null || each.kind === 'constant') return [];
+    return gate === null || gate.kind === 'constant' ? [each] : [each, and([gate, each], each.span)];
+  });
 }
 
 /** Without the parts that it can be without, the longest ones left out first. */
@@ -273,7 +307,10 @@ export function factored(node: Condition): Condition {
   const rests = terms.map((term) => term.filter((part) => !shared.has(printCondition(part))));
   // A term that is nothing else takes in all others.
   if (rests.some((rest) => rest.length === 0)) return and(common, span);
-  return and([...common, { kind: 'or', parts: rests.map((rest) => and(rest, span)), span }], span);
+  const parts = rests
+    .map((rest) => and(rest, span))
+    .flatMap((rest) => (rest.kind === 'or' ? rest.parts : [rest]));
+  return and([...common, { kind: 'or', parts, span }], span);
 }
 
 function and(parts: readonly Condition[], span: Condition['span']): Condition {

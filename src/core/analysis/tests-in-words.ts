@@ -25,24 +25,33 @@ export interface Meant {
   readonly each?: readonly (number | null)[];
 }
 
-/** Empty where everything possible is wanted. */
-export function shortestTest(instance: Instance, meant: Meant): string {
+/** A test in words, and for which readings it holds; empty where everything possible is wanted. */
+export interface Test {
+  readonly text: string;
+  /** Parallel to the readings. */
+  readonly holds: readonly boolean[];
+}
+
+export function shortestTest(instance: Instance, meant: Meant): Test {
   const { readings } = instance;
   const { wanted, may, literals = [], each } = meant;
   const all = readings.map((_, n) => n);
   const inside = all.filter((n) => may[n] && wanted[n]);
   const outside = all.filter((n) => may[n] && !wanted[n]);
-  if (outside.length === 0) return '';
-  const says = (text: string) => {
+  if (outside.length === 0) return { text: '', holds: readings.map(() => true) };
+  const test = (text: string) => {
     const parsed = parseCondition(text);
-    if (!parsed.ok) return false;
+    if (!parsed.ok) return null;
     const { tree } = parsed;
-    const test = (n: number) => {
+    return (n: number) => {
       const reading = readings[n] as Reading;
       const code = each?.[n] ?? null;
       return holds(tree, { read: () => reading, pass: null, each: code, passesOver: () => [] });
     };
-    return inside.every(test) && !outside.some(test);
+  };
+  const says = (text: string) => {
+    const is = test(text);
+    return is !== null && inside.every(is) && !outside.some(is);
   };
   const fromLiterals = literals
     .map(([level, value]) => {
@@ -59,13 +68,18 @@ export function shortestTest(instance: Instance, meant: Meant): string {
   ];
   const fitting = tried.filter((text) => text !== '' && says(text));
   const shortest = fitting.sort((a, b) => wordiness(a) - wordiness(b))[0];
-  return shortest ?? sources[0] ?? piecewise(instance, inside, says) ?? fromLiterals;
+  const text = shortest ?? sources[0] ?? piecewise(instance, inside, says) ?? fromLiterals;
+  const is = test(text);
+  // What cannot be tried on readings (a test of the pass) is what it was made from.
+  const sure = shortest !== undefined && is !== null;
+  return { text, holds: sure ? all.map(is) : wanted };
 }
 
-/** Its length; a negation of a negation counts for more, since it is read twice. */
+/** Its length; each further test counts for more, and so does a negation of a negation, which is read twice. */
 export function wordiness(text: string): number {
   const doubled = text.match(/\bnot \(?(?:[^()]* )?(?:<>|not in|has none|not asked|unanswered|not )/gi) ?? [];
-  return text.length + 14 * doubled.length;
+  const further = text.match(/ (?:and|or) /g) ?? [];
+  return text.length + 14 * doubled.length + 5 * further.length;
 }
 
 function bracketed(source: string): string {

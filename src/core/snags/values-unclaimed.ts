@@ -191,6 +191,6 @@ function widen(
   const wanted = instance.readings.map(
     (reading) => tells(site.condition, reading) || (!reading.missing && more.has(reading.value)),
   );
-  const text = shortestTest(instance, { wanted, may });
+  const { text } = shortestTest(instance, { wanted, may });
   return [inquiry.mendCondition(site, text)];
 }
