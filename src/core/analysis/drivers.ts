@@ -326,3 +326,27 @@ export interface Limit {
   readonly at: Place;
   readonly message: string;
 }
+
+/** The tests in a condition that read one variable, those by which derived variables are worked out among them. */
+export function testsOn(condition: Condition, variable: Variable, plan: Plan): Atom[] {
+  switch (condition.kind) {
+    case 'and':
+    case 'or':
+      return condition.parts.flatMap((part) => testsOn(part, variable, plan));
+    case 'not':
+      return testsOn(condition.part, variable, plan);
+    case 'constant':
+      return [];
+    default: {
+      const found: Atom[] = [];
+      eachName(condition, ({ name }) => {
+        const named = plan.variables.get(name.toLowerCase());
+        if (named === variable) found.push(condition);
+        if (named?.of !== 'derived') return;
+        for (const entry of plan.derived[named.index]?.cases ?? [])
+          found.push(...testsOn(entry.if, variable, plan));
+      });
+      return found;
+    }
+  }
+}

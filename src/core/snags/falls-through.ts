@@ -1,5 +1,10 @@
-/** Those sent to one branch run on into its sibling, because nothing leads them round it. */
-import { FALSE } from '../analysis/diagram';
+/**
+ * Those sent to one branch run on into its sibling, because nothing leads them round it.
+ *
+ * Siblings are sections to which one question sends some and others, and to which nobody else comes. Where others come
+ * too, the branches have met again: running on into it is meant, and no mend may take its questions from anybody.
+ */
+import { FALSE, type Diagram } from '../analysis/diagram';
 import type { PlanItem, PlanSection, PlanTarget } from '../routing/plan';
 import type { Inquiry } from './inquiry';
 import type { Mend, Snag } from './types';
@@ -7,19 +12,13 @@ import type { Mend, Snag } from './types';
 export function fallsThrough(inquiry: Inquiry): Snag[] {
   const snags = new Map<number, Snag>();
   for (const planItem of inquiry.items) {
-    const branches = planItem.skips.flatMap((skip) => {
-      const section = entered(skip.to, planItem);
-      return section === null ? [] : [{ skip, section }];
-    });
-    for (const { skip, section } of branches) {
-      const siblings = branches
-        .map((other) => other.section)
-        .filter((other) => other > section && isBranch(inquiry, other, planItem))
-        .sort((a, b) => a - b);
-      const [sibling] = siblings;
-      if (sibling === undefined || snags.has(section)) continue;
-      const found = runsOn(inquiry, planItem, skip.index, section, sibling);
-      if (found !== null) snags.set(section, found);
+    const targets = planItem.skips.flatMap((skip) => entered(skip.to, planItem) ?? []);
+    const branches = [...new Set(targets)].sort((a, b) => a - b);
+    for (const branch of branches) {
+      const sibling = branches.find((other) => other > branch && isBranch(inquiry, other, planItem));
+      if (sibling === undefined || snags.has(branch)) continue;
+      const found = runsOn(inquiry, planItem, { branch, sibling, branches });
+      if (found !== null) snags.set(branch, found);
     }
   }
   return [...snags.values()];
@@ -32,12 +31,13 @@ function entered(to: PlanTarget, { section }: PlanItem): number | null {
 }
 
 /**
- * Whether a section is a branch of this question's alone. Where something else leads to it too, or it is for
- * everybody by its kind, the branches meet there again and running on into it is meant.
+ * Whether a section can be a branch of this question's alone. It is none where something else leads to it too, where it
+ * is for everybody by its kind, or where nothing comes after it: what a questionnaire ends with is for all.
  */
 function isBranch({ plan }: Inquiry, section: number, owner: PlanItem): boolean {
   const of = plan.sections[section] as PlanSection;
   if (of.section.kind === 'closing' || of.section.kind === 'background') return false;
+  if (section === plan.sections.length - 1) return false;
   const leadsHere = (to: PlanTarget) => (to.to === 'section' || to.to === 'item') && to.section === section;
   return !plan.sections.some(
     ({ index, items, onward }) =>
@@ -49,55 +49,137 @@ function isBranch({ plan }: Inquiry, section: number, owner: PlanItem): boolean 
   );
 }
 
-function runsOn(
-  inquiry: Inquiry,
-  planItem: PlanItem,
-  skip: number,
-  section: number,
-  sibling: number,
-): Snag | null {
-  const { plan, flow, terrain, diagrams } = inquiry;
-  const branch = plan.sections[section] as PlanSection;
-  const next = plan.sections[sibling] as PlanSection;
-  if (branch.onward.length > 0) return null;
-  const sites = inquiry.sites.filter((site) => site.role === 'skip' && site.planItem === planItem);
-  const own = sites.find(({ at }) => at.skip === skip);
-  for (const { at, here, when } of own?.spots ?? []) {
-    let sent = diagrams.and(here, when);
-    for (const earlier of sites.slice(0, sites.indexOf(own as (typeof sites)[number]))) {
-      const taken = earlier.spots.find((spot) => spot.at === at)?.when ?? FALSE;
-      sent = diagrams.and(sent, diagrams.not(taken));
-    }
-    const beyond = terrain.layout.gate(sibling + 1);
-    const reached = flow.spread(at, sent, (place) => place >= beyond);
-    const meets = next.items.some((item) =>
-      inquiry
-        .placesOf(item)
-        .some((place) => reached.has(place) && flow.presentedAt(place, reached.get(place)) !== FALSE),
-    );
-    if (!meets) continue;
-    const [one, other] = [branch.section.title, next.section.title];
+/** Two sections that one question sends to, and all that it sends to; indices of sections. */
+interface Siblings {
+  readonly branch: number;
+  readonly sibling: number;
+  readonly branches: readonly number[];
+}
+
+/** Those who leave a question together: by a skip to a section, or by none of its skips. */
+interface Group {
+  /** Null for those who carry on, or were never asked the question. */
+  readonly to: number | null;
+  readonly mass: Diagram;
+}
+
+function runsOn(inquiry: Inquiry, planItem: PlanItem, siblings: Siblings): Snag | null {
+  const { plan } = inquiry;
+  const { branch, sibling } = siblings;
+  const [of, next] = [plan.sections[branch] as PlanSection, plan.sections[sibling] as PlanSection];
+  for (const at of inquiry.placesOf(planItem)) {
+    const groups = groupsAt(inquiry, planItem, at);
+    const sent = groups.find(({ to }) => to === branch)?.mass ?? FALSE;
+    if (sent === FALSE || !meets(inquiry, at, sent, sibling)) continue;
+    if (groups.some((group) => comesRound(inquiry, at, group, siblings))) continue;
+    if (groups.some((group) => comesInOrder(inquiry, planItem, at, group, siblings))) continue;
+    const [one, other] = [of.section.title, next.section.title];
     return {
       rule: 'falls-through',
       severity: 'warning',
-      at: { section: branch.section.id },
+      at: { section: of.section.id },
       field: 'onward',
       message: `those whom “${planItem.item.name}” sends to “${one}” run on into “${other}”, where it sends others: lead this section on past it`,
       ...inquiry.witness(at, sent),
-      mends: [leadRound(inquiry, section, sibling)],
+      mends: leadRound(inquiry, at, sent, siblings),
     };
   }
   return null;
 }
 
-function leadRound(inquiry: Inquiry, section: number, sibling: number): Mend {
-  const { plan } = inquiry;
-  const next = plan.sections[sibling + 1]?.section;
-  const last = plan.endings[plan.lastEnding]?.ending.id ?? '';
-  const to = next === undefined ? { ending: last } : { section: next.id };
-  const title = plan.sections[section]?.section.title ?? '';
-  return inquiry.mendBy(`Lead “${title}” on to “${next?.title ?? last}”`, (draft) => {
-    const of = draft.sections[section];
-    if (of !== undefined) of.onward = to;
-  });
+function groupsAt({ flow, diagrams, sites }: Inquiry, planItem: PlanItem, at: number): Group[] {
+  const own = sites.filter((site) => site.role === 'skip' && site.planItem === planItem);
+  const groups: Group[] = [];
+  let rest = flow.answersAt(at);
+  for (const skip of planItem.skips) {
+    const when = own.find((site) => site.at.skip === skip.index)?.spots.find((spot) => spot.at === at)?.when;
+    const mass = diagrams.and(rest, when ?? FALSE);
+    rest = diagrams.and(rest, diagrams.not(when ?? FALSE));
+    const to = entered(skip.to, planItem);
+    const known = groups.findIndex((group) => group.to === to);
+    if (to === null) continue;
+    if (known < 0) groups.push({ to, mass });
+    else groups[known] = { to, mass: diagrams.or(groups[known]?.mass ?? FALSE, mass) };
+  }
+  const passing = diagrams.and(flow.comesTo(at), diagrams.not(flow.presentedAt(at)));
+  return [...groups, { to: null, mass: diagrams.or(rest, passing) }];
+}
+
+/** Whether some of those who go on from a place are presented something of a section; `before`: round another one. */
+function meets(
+  inquiry: Inquiry,
+  at: number,
+  mass: Diagram,
+  section: number,
+  before: number | null = null,
+): boolean {
+  const { flow, terrain, plan } = inquiry;
+  const { layout } = terrain;
+  const beyond = layout.gate(section + 1);
+  const stop = (place: number) => {
+    const of = layout.places[place];
+    // Somebody may stand before it, and not be let in.
+    const isInside = of !== undefined && of.kind !== 'ending' && of.kind !== 'gate' && of.section === before;
+    return place >= beyond || isInside;
+  };
+  const reached = flow.spread(at, mass, stop);
+  return (plan.sections[section]?.items ?? []).some((item) =>
+    inquiry
+      .placesOf(item)
+      .some((place) => reached.has(place) && flow.presentedAt(place, reached.get(place)) !== FALSE),
+  );
+}
+
+/** Whether some who are sent to neither of the two come to the second round the first: the branches meet there. */
+function comesRound(
+  inquiry: Inquiry,
+  at: number,
+  { to, mass }: Group,
+  { branch, sibling }: Siblings,
+): boolean {
+  return to !== branch && to !== sibling && meets(inquiry, at, mass, sibling, branch);
+}
+
+/** Whether some come to the first of the two in order, past what stands before it: it is no branch, but on the way. */
+function comesInOrder(
+  inquiry: Inquiry,
+  planItem: PlanItem,
+  at: number,
+  { to, mass }: Group,
+  { branch, branches }: Siblings,
+): boolean {
+  if (to !== null || !meets(inquiry, at, mass, branch)) return false;
+  const between = Array.from({ length: branch - planItem.section - 1 }, (_, n) => planItem.section + 1 + n);
+  return between.some((section) => !branches.includes(section) && meets(inquiry, at, mass, section));
+}
+
+/**
+ * Leads those who run on past the sibling, to the next section that is none: from the end of the section before it, if
+ * they are the only ones who come there.
+ */
+function leadRound(
+  inquiry: Inquiry,
+  at: number,
+  sent: Diagram,
+  { branch, sibling, branches }: Siblings,
+): Mend[] {
+  const { plan, flow, terrain } = inquiry;
+  const { layout } = terrain;
+  const target = plan.sections.find(({ index }) => index > sibling && !branches.includes(index)) ?? plan.sections.at(-1); // prettier-ignore
+  const reached = flow.spread(at, sent, (place) => place >= layout.gate(sibling));
+  for (let section = sibling - 1; section >= branch; section -= 1) {
+    const { onward, repeat, section: from } = plan.sections[section] as PlanSection;
+    const end = layout.end(section, repeat?.max ?? 1);
+    const here = reached.get(end) ?? FALSE;
+    if (here === FALSE) continue;
+    if (onward.length > 0 || here !== flow.comesTo(end) || target === undefined) return [];
+    const to = { section: target.section.id };
+    return [
+      inquiry.mendBy(`Lead “${from.title}” on to “${target.section.title}”`, (draft) => {
+        const of = draft.sections[section];
+        if (of !== undefined) of.onward = to;
+      }),
+    ];
+  }
+  return [];
 }

@@ -130,6 +130,96 @@ describe('a snag', () => {
     assert.deepEqual(places('values-unclaimed', askIfs('n >= 30')), []);
   });
 
+  it('values-unclaimed: among any number of conditions that exclude each other, cases of a derived one too', () => {
+    const score = ask('score', { type: 'scale', min: 0, max: 10 }, must);
+    const asks = (...tests: string[]) =>
+      study([score, ...tests.map((askIf, n) => ask(`x${n}`, 2, { askIf }))]);
+    const gaps = (document: Questionnaire) =>
+      snagsIn(document).flatMap(({ rule, at, message }) =>
+        rule === 'values-unclaimed' ? [[at, /leaves out ([^:]*):/.exec(message)?.[1]]] : [],
+      );
+    assert.deepEqual(gaps(asks('score <= 4', 'score in (6..8)', 'score >= 9')), [[{ item: 'score' }, '5']]);
+    assert.deepEqual(gaps(asks('score < 3', 'score in (4..6)', 'score = 8', 'score > 8')), [
+      [{ item: 'score' }, '3 and 7'],
+    ]);
+    assert.deepEqual(gaps(asks('score <= 4', 'score in (5..8)', 'score >= 9')), []);
+    const derived = (cases: string[], rest: object = {}) =>
+      study([score], {
+        derived: [
+          {
+            name: 'd',
+            label: 'Group',
+            cases: cases.map((test, n) => ({ if: test, code: n + 1, label: `Group ${n + 1}` })),
+            ...rest,
+          },
+        ],
+      });
+    assert.deepEqual(gaps(derived(['score < 5', 'score > 5'])), [[{ derived: 'd' }, '5']]);
+    assert.deepEqual(gaps(derived(['score < 5', 'score > 5'], { else: { code: 9, label: 'Else' } })), []);
+    const known = study([ask('x', 2, { askIf: 'g < 3' }), ask('y', 2, { askIf: 'g > 3' })], {
+      given: [{ name: 'g', label: 'Group', answer: number(0, 9) }],
+    });
+    assert.deepEqual(gaps(known), [[{ given: 'g' }, '3']]);
+  });
+
+  it('falls-through: not where the branches meet, and never with a mend that takes common questions away', () => {
+    const kinds = (...skips: object[]) => ask('kind', 3, { ...must, skips } as Partial<Question>);
+    const to = (section: string, test?: string) => ({ ...(test ? { if: test } : {}), to: { section } });
+    const made = (skips: object[], ...sections: (readonly [id: string, rest?: object, items?: Item[]])[]) =>
+      questionnaire([
+        section('s', [kinds(...skips)]),
+        ...sections.map(([id, rest, items], n) => section(id, items ?? [ask(`q${n}`)], rest)),
+      ]);
+    const falls = (document: Questionnaire) => places('falls-through', document);
+    const both = [to('p', 'kind = 1'), to('q', 'kind = 2')];
+    // Two and three branches that rejoin.
+    assert.deepEqual(falls(made(both, ['p', { onward: { section: 'r' } }], ['q'], ['r'], ['z'])), []);
+    const three = [...both, to('r', 'kind = 3')];
+    const gated = made(three, ['p'], ['q', { askIf: 'kind = 2' }], ['r'], ['z']);
+    assert.deepEqual(falls(gated), []);
+    assert.deepEqual(falls(made(three, ['p', { onward: { section: 'r' } }], ['q'], ['r'], ['z'])), []);
+    // A skip ahead over one section, and over two for others.
+    assert.deepEqual(falls(made([to('q', 'kind = 2')], ['p'], ['q'], ['r'])), []);
+    assert.deepEqual(falls(made([to('q', 'kind = 2'), to('r', 'kind = 3')], ['p'], ['q'], ['r'], ['z'])), []);
+    // Branches whose last one is the trunk.
+    assert.deepEqual(falls(made(both, ['p'], ['q'])), []);
+    // Nested branches that meet in the outer one's trunk.
+    const inner = ask('more', 2, { ...must, skips: [to('p1', 'more = 1'), to('p2', 'more = 2')] });
+    const nested = (rest: object) =>
+      made(
+        both,
+        ['p', {}, [inner]],
+        ['p1', { onward: { section: 'z' } }],
+        ['p2', rest],
+        ['q'],
+        ['z'],
+        ['end'],
+      );
+    assert.deepEqual(falls(nested({ onward: { section: 'z' } })), []);
+    // True ones: into the sibling, from the inner branch, and one after the other.
+    assert.deepEqual(falls(made(both, ['p'], ['q'], ['r'])), [{ section: 'p' }]);
+    assert.deepEqual(falls(nested({})), [{ section: 'p' }]);
+    assert.deepEqual(falls(made(three, ['p'], ['q'], ['r'], ['z'])), [{ section: 'p' }, { section: 'q' }]);
+    // The mends lead past all siblings, from where people run on, and nobody else loses a question.
+    for (const document of [nested({}), made(three, ['p'], ['q'], ['r'], ['z'])]) {
+      let mended = document;
+      for (;;) {
+        const [mend] = snagsIn(mended).flatMap(({ rule, mends }) =>
+          rule === 'falls-through' ? (mends ?? []) : [],
+        );
+        if (mend === undefined) break;
+        mended = applyAll(mended, mend.patches);
+      }
+      assert.deepEqual(falls(mended), []);
+      const last = analyse(planFor(mended));
+      assert.equal(
+        last.items.get('q4') ?? last.items.get('q3'),
+        last.routes,
+        'everybody gets the common questions',
+      );
+    }
+  });
+
   it('outside-range, text-compared: what a condition compares with', () => {
     const compared = (askIf: string) =>
       study([ask('n', number(0, 9)), ask('t', { type: 'text' }), ask('x', 2, { askIf })]);

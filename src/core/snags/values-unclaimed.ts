@@ -1,15 +1,22 @@
 /**
- * Values of a number, scale or date that its skips, or the ask-ifs that read it, leave out between those they deal
- * with: 6 between “below 6” and “above 6”.
+ * Values of a number, scale, date or time that conditions on it leave out between those they deal with: 6 between
+ * “below 6” and “above 6”.
+ *
+ * Looked at are families of conditions that read it alone and exclude each other: the skips of the question, ask-ifs of
+ * items and sections, and the cases of a derived variable.
  */
 import { holds, type Reading } from '../condition/evaluate';
 import type { Condition } from '../condition/syntax';
-import type { Question } from '../document/types';
+import type { Answer, Question } from '../document/types';
 import type { Variable } from '../document/variables';
-import { variablesIn } from '../analysis/drivers';
-import type { Instance } from '../analysis/predicates';
+import { IDLE } from '../analysis/register';
+import { testsOn, variablesIn, type Driver } from '../analysis/drivers';
+import { Instance } from '../analysis/predicates';
 import { shortestTest } from '../analysis/tests-in-words';
-import type { PlanItem } from '../routing/plan';
+import { variableAnswer } from '../routing/answers';
+import type { Plan, PlanItem } from '../routing/plan';
+import type { Place } from '../routing/problems';
+import { PlanEnvironment } from '../routing/readings';
 import type { Inquiry, Site } from './inquiry';
 import type { Mend, Snag } from './types';
 
@@ -17,120 +24,256 @@ import type { Mend, Snag } from './types';
 const FEW = 0.1;
 /** At an end of the range what is left out is likelier to be meant. */
 const FEW_AT_AN_END = 0.05;
+/** Of more different ask-ifs, or families of them, than this not every family is looked for. */
+const MOST_ASK_IFS = 40;
+const MOST_FAMILIES = 300;
+
+/** One condition of a family. */
+interface Member {
+  readonly condition: Condition;
+  readonly text: string;
+  /** Writes another condition in its place. */
+  readonly mend: (by: string) => Mend;
+}
+
+/** Conditions of which at most one holds, or of which the first that holds counts. */
+interface Family {
+  readonly of: 'its skips' | 'the ask-ifs' | 'the cases';
+  readonly at: Place;
+  readonly members: readonly Member[];
+}
 
 export function valuesUnclaimed(inquiry: Inquiry): Snag[] {
-  const snags: Snag[] = [];
-  for (const planItem of inquiry.items) {
-    const { item } = planItem;
-    if (item.kind !== 'question' || !isOrdered(item)) continue;
-    const variable = inquiry.plan.variables.get(item.name.toLowerCase());
-    if (variable === undefined) continue;
-    const own = inquiry.sites.filter((site) => site.role === 'skip' && site.planItem === planItem);
-    const found =
-      gapIn(inquiry, planItem, variable, own) ??
-      askIfPairs(inquiry, variable)
-        .map((pair) => gapIn(inquiry, planItem, variable, pair))
-        .find((snag) => snag !== null);
-    if (found != null) snags.push(found);
-  }
-  return snags;
-}
-
-function isOrdered({ answer }: Question): boolean {
-  return ['number', 'scale', 'date', 'time', 'datetime'].includes(answer.type);
-}
-
-function readsOnly(
-  inquiry: Inquiry,
-  condition: Condition | null,
-  variable: Variable,
-): condition is Condition {
-  if (condition === null) return false;
-  const read = variablesIn(condition, inquiry.plan);
-  return (
-    read.length === 1 && read[0] === variable && !/ (un)?answered| asked/.test(JSON.stringify(condition))
-  );
-}
-
-/** Pairs of ask-ifs that read the variable alone and never hold both, where no third one deals with what is between. */
-function askIfPairs(inquiry: Inquiry, variable: Variable): Site[][] {
-  const sites = inquiry.sites.filter(
-    ({ role, condition }) =>
-      (role === 'item' || role === 'section') && readsOnly(inquiry, condition, variable),
-  );
-  const values = substantive(instanceOf(inquiry, variable));
-  const claimed = sites.map(({ condition }) => values.map((reading) => tells(condition, reading)));
-  const disjoint = (a: number, b: number) => !values.some((_, n) => claimed[a]?.[n] && claimed[b]?.[n]);
-  const pairs: Site[][] = [];
-  sites.forEach((site, a) => {
-    sites.slice(a + 1).forEach((other, n) => {
-      const b = a + 1 + n;
-      if (!disjoint(a, b)) return;
-      const dealtWith = sites.some((_, c) => c !== a && c !== b && disjoint(a, c) && disjoint(b, c));
-      if (!dealtWith) pairs.push([site, other]);
-    });
+  return steering(inquiry).flatMap((steer) => {
+    const { variable, answer } = steer;
+    const conditions = conditionsOn(inquiry, variable);
+    const values = new Values(inquiry.plan, variable, answer, conditions, inquiry.diagrams);
+    const ofSkips = skipFamily(inquiry, steer);
+    const ofAskIfs = askIfFamilies(inquiry, steer, values);
+    const found = [
+      [...(ofSkips === null ? [] : [ofSkips])],
+      ofAskIfs,
+      ...caseFamilies(inquiry, steer.variable).map((family) => [family]),
+    ];
+    // Of ask-ifs many families can share a gap: it is told once.
+    return found.flatMap((families) => firstGap(inquiry, steer, values, families));
   });
-  return pairs;
 }
 
-function gapIn(
-  inquiry: Inquiry,
-  planItem: PlanItem,
-  variable: Variable,
-  sites: readonly Site[],
-): Snag | null {
-  const instance = instanceOf(inquiry, variable);
-  const dealing = sites.filter(({ condition }) => readsOnly(inquiry, condition, variable));
-  if (instance === null || dealing.length < 2 || sites.some(({ condition }) => condition === null))
-    return null;
-  const values = substantive(instance);
-  const claims = values.map((reading) => dealing.findIndex(({ condition }) => tells(condition, reading)));
-  const gaps = runsOf(claims);
-  const [gap] = gaps;
-  if (gaps.length !== 1 || gap === undefined) return null;
-  const [from, to] = gap;
-  const inside = from > 0 && to < values.length - 1;
-  const [low, high] = [values[from]?.value, values[to]?.value];
-  const share = shareOf(values, from, to);
-  const few = share <= (inside ? FEW : FEW_AT_AN_END) || (inside && from === to);
-  if (!few || (!inside && distinct(claims) < 2)) return null;
-  const words = low === high ? String(low) : `${String(low)} to ${String(high)}`;
-  const tests = dealing.map(({ text }) => `“${text}”`).join(' and ');
-  const what = sites[0]?.role === 'skip' ? 'its skips' : 'the ask-ifs';
+/** A variable with an order, and where it stands. */
+interface Steering {
+  readonly variable: Variable;
+  readonly answer: Answer;
+  readonly planItem: PlanItem | null;
+  readonly at: Place;
+}
+
+function steering({ plan, items }: Inquiry): Steering[] {
+  const of = (name: string, planItem: PlanItem | null, at: Place): Steering[] => {
+    const variable = plan.variables.get(name.toLowerCase());
+    const answer = variableAnswer(variable);
+    return variable !== undefined && answer !== null && isOrdered(answer)
+      ? [{ variable, answer, planItem, at }]
+      : [];
+  };
+  return [
+    ...(plan.document.given ?? []).flatMap(({ name }) => of(name, null, { given: name })),
+    ...items.flatMap((planItem) =>
+      planItem.item.kind === 'question' && !planItem.namesakes.has(planItem.item.name)
+        ? of(planItem.item.name, planItem, { item: planItem.item.name })
+        : [],
+    ),
+  ];
+}
+
+function isOrdered({ type }: Question['answer']): boolean {
+  return ['number', 'scale', 'date', 'time', 'datetime'].includes(type);
+}
+
+function readsOnly(plan: Plan, condition: Condition | null, variable: Variable): condition is Condition {
+  if (condition === null) return false;
+  const read = variablesIn(condition, plan);
+  const speaksOfStates = / (un)?answered| asked|"pass"|"each"|count-passes/.test(JSON.stringify(condition));
+  return read.length === 1 && read[0] === variable && !speaksOfStates;
+}
+
+function conditionsOn({ plan, sites }: Inquiry, variable: Variable): Condition[] {
+  const written = [
+    ...sites.map(({ condition }) => condition),
+    ...plan.derived.flatMap(({ cases }) => (cases ?? []).map((entry) => entry.if)),
+  ];
+  return written.filter((condition) => readsOnly(plan, condition, variable));
+}
+
+function skipFamily(inquiry: Inquiry, { variable, planItem, at }: Steering): Family | null {
+  const { sites } = inquiry;
+  const own = sites.filter((site) => site.role === 'skip' && site.planItem === planItem);
+  if (planItem === null || own.some(({ condition }) => condition === null)) return null;
+  return { of: 'its skips', at, members: membersOf(inquiry, own, variable) };
+}
+
+function membersOf(inquiry: Inquiry, sites: readonly Site[], variable: Variable): Member[] {
+  return sites.flatMap((site): Member[] => {
+    const { condition, text } = site;
+    if (!readsOnly(inquiry.plan, condition, variable)) return [];
+    return [{ condition, text, mend: (by) => inquiry.mendCondition(site, by) }];
+  });
+}
+
+/** As many ask-ifs as exclude each other, in every way in which none can be added. */
+function askIfFamilies(inquiry: Inquiry, { variable, at }: Steering, values: Values): Family[] {
+  const askIfs = inquiry.sites.filter(({ role }) => role === 'item' || role === 'section');
+  const byClaim = new Map<string, Member>();
+  for (const member of membersOf(inquiry, askIfs, variable)) {
+    const claim = values.claimedBy(member.condition).map(Number).join('');
+    if (claim.includes('1') && !byClaim.has(claim)) byClaim.set(claim, member);
+  }
+  const claims = [...byClaim.keys()].slice(0, MOST_ASK_IFS);
+  const excludes = (a: string, b: string) => ![...a].some((is, n) => is === '1' && b[n] === '1');
+  return cliques(claims, excludes).map((clique) => ({
+    of: 'the ask-ifs',
+    at,
+    members: clique.flatMap((claim) => byClaim.get(claim) ?? []),
+  }));
+}
+
+function caseFamilies(inquiry: Inquiry, variable: Variable): Family[] {
+  const { plan } = inquiry;
+  return plan.derived.flatMap(({ derived, cases }): Family[] => {
+    if (cases === null || !('cases' in derived) || derived.else !== undefined) return [];
+    if (!cases.every((entry) => readsOnly(plan, entry.if, variable))) return [];
+    const members = cases.map(({ if: condition }, n): Member => {
+      const text = derived.cases[n]?.if ?? '';
+      return {
+        condition,
+        text,
+        mend: (by) =>
+          inquiry.mendBy(`Write “${by}” for “${text}”`, (draft) => {
+            const entry = draft.derived?.find(({ name }) => name === derived.name);
+            const written = entry !== undefined && 'cases' in entry ? entry.cases[n] : undefined;
+            if (written !== undefined) written.if = by;
+          }),
+      };
+    });
+    return [{ of: 'the cases', at: { derived: derived.name }, members }];
+  });
+}
+
+/**
+ * The largest sets in which every two go together, none of which is part of another (Bron and Kerbosch, “Algorithm 457”,
+ * 1973).
+ */
+function cliques<T>(all: readonly T[], together: (a: T, b: T) => boolean): T[][] {
+  const found: T[][] = [];
+  const grow = (so: readonly T[], may: readonly T[], done: readonly T[]): void => {
+    if (found.length >= MOST_FAMILIES) return;
+    if (may.length === 0 && done.length === 0) found.push([...so]);
+    let left = may;
+    let tried = done;
+    for (const next of may) {
+      const fits = (other: T) => together(next, other);
+      grow([...so, next], left.filter(fits), tried.filter(fits));
+      left = left.filter((other) => other !== next);
+      tried = [...tried, next];
+    }
+  };
+  grow([], all, []);
+  return found.filter((clique) => clique.length > 1);
+}
+
+/** The values of a variable, smallest first, one for every class that any condition on it tells apart. */
+class Values {
+  readonly instance: Instance;
+  readonly readings: readonly Reading[];
+
+  constructor(
+    private readonly plan: Plan,
+    private readonly variable: Variable,
+    answer: Answer,
+    conditions: readonly Condition[],
+    diagrams: Inquiry['diagrams'],
+  ) {
+    const key = variable.name.toLowerCase();
+    const atoms = conditions.flatMap((condition) => testsOn(condition, variable, plan));
+    const driver: Driver = { ...IDLE, variable, key, atoms };
+    this.instance = new Instance(diagrams, driver, answer, key, 0, Infinity, false);
+    this.readings = this.instance.readings
+      .filter(({ value, missing }) => value !== null && !missing)
+      .sort((a, b) => ((a.value as number | string) < (b.value as number | string) ? -1 : 1));
+  }
+
+  /** For which values a condition holds. */
+  claimedBy(condition: Condition): boolean[] {
+    return this.readings.map((reading) => this.tells(condition, reading));
+  }
+
+  tells(condition: Condition, reading: Reading): boolean {
+    const key = this.variable.name.toLowerCase();
+    const store = {
+      get: (name: string) => (name === key || name.startsWith(`${key}#`) ? reading : undefined),
+      passesBegun: () => 0,
+    };
+    return holds(condition, new PlanEnvironment(this.plan, store, 0, null));
+  }
+}
+
+/** Consecutive values, as first and last index. */
+type Run = readonly [from: number, to: number];
+
+function firstGap(inquiry: Inquiry, steer: Steering, values: Values, families: readonly Family[]): Snag[] {
+  for (const family of families) {
+    const snag = gapIn(inquiry, steer, values, family);
+    if (snag !== null) return [snag];
+  }
+  return [];
+}
+
+function gapIn(inquiry: Inquiry, steer: Steering, values: Values, family: Family): Snag | null {
+  const { members, at, of } = family;
+  if (members.length < 2) return null;
+  const { readings } = values;
+  const claimed = members.map(({ condition }) => values.claimedBy(condition));
+  const claims = readings.map((_, n) => claimed.findIndex((own) => own[n]));
+  const gaps = runsOf(claims).filter((gap) => isFew(readings, claims, gap));
+  const inside = gaps.filter(([from, to]) => from > 0 && to < readings.length - 1);
+  // Where there is one inside, what lies beyond both ends is likely to be meant.
+  const told = inside.length > 0 ? inside : runsOf(claims).length === 1 ? gaps : [];
+  const [first] = told;
+  if (first === undefined) return null;
+  const tests = members.map(({ text }) => `“${text}”`);
+  const words = told.map((gap) => gapInWords(values, gap)).join(' and ');
+  const leaves = `which leaves out ${words}`;
+  const neither =
+    of === 'the cases'
+      ? 'those who answer so have no value'
+      : `those who answer so are treated as ${members.length > 2 ? 'none of them' : 'neither'}`;
   return {
     rule: 'values-unclaimed',
     severity: 'warning',
-    at: { item: planItem.item.name },
-    message: `${what} deal with ${tests}, which leaves out ${words}: those who answer so are treated as neither`,
-    ...witnessFor(inquiry, planItem, variable, values[from]?.value),
-    mends: [claims[from - 1], claims[to + 1]].flatMap((by) =>
-      by === undefined || by < 0 ? [] : widen(inquiry, instance, dealing[by], values, from, to),
-    ),
+    at,
+    message: `${of} deal with ${listInWords(tests)}, ${leaves}: ${neither}`,
+    ...witnessFor(inquiry, steer, readings[first[0]]?.value),
+    mends: [claims[first[0] - 1], claims[first[1] + 1]].flatMap((by) => {
+      const member = by === undefined || by < 0 ? undefined : members[by];
+      return member === undefined ? [] : widened(values, member, first);
+    }),
   };
 }
 
-function tells(condition: Condition | null, reading: Reading): boolean {
-  return (
-    condition !== null &&
-    holds(condition, { read: () => reading, pass: null, each: null, passesOver: () => [] })
-  );
+function listInWords(words: readonly string[]): string {
+  return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 }
 
-function instanceOf(inquiry: Inquiry, variable: Variable): Instance | null {
-  for (const instance of inquiry.terrain.instances.values())
-    if (instance.driver.variable === variable) return instance;
-  return null;
+/** A few values only: inside, or at an end of what at least two conditions deal with. */
+function isFew(readings: readonly Reading[], claims: readonly number[], [from, to]: Run): boolean {
+  const inside = from > 0 && to < readings.length - 1;
+  const share = shareOf(readings, from, to);
+  if (inside) return from === to || share <= FEW;
+  return share <= FEW_AT_AN_END && new Set(claims.filter((claim) => claim >= 0)).size >= 2;
 }
 
-/** The readings with a value, smallest first; between two of them nothing changes for any test. */
-function substantive(instance: Instance | null): Reading[] {
-  return (instance?.readings ?? [])
-    .filter(({ value, missing }) => value !== null && !missing)
-    .sort((a, b) => ((a.value as number | string) < (b.value as number | string) ? -1 : 1));
-}
-
-/** Stretches that nothing claims, as first and last index. */
-function runsOf(claims: readonly number[]): (readonly [from: number, to: number])[] {
+/** Stretches that nothing claims. */
+function runsOf(claims: readonly number[]): Run[] {
   const runs: [number, number][] = [];
   claims.forEach((claim, n) => {
     if (claim >= 0) return;
@@ -141,34 +284,40 @@ function runsOf(claims: readonly number[]): (readonly [from: number, to: number]
   return runs;
 }
 
-function distinct(claims: readonly number[]): number {
-  return new Set(claims.filter((claim) => claim >= 0)).size;
+/** `6`, `3 to 5`, `2020-02-29`, or, of moments without a first and last, as a condition. */
+function gapInWords(values: Values, [from, to]: Run): string {
+  const inside = new Set(values.readings.slice(from, to + 1).map(({ value }) => value));
+  const wanted = values.instance.readings.map(({ value, missing }) => !missing && inside.has(value));
+  const may = values.instance.readings.map(({ value, missing }) => value !== null && !missing);
+  const { text } = shortestTest(values.instance, { wanted, may });
+  const one = /^\w+ = (\S+)$/.exec(text)?.[1];
+  const range = /^\w+ in \(([^,]+)\.\.([^,]+)\)$/.exec(text);
+  if (one !== undefined) return one;
+  return range === null ? `“${text}”` : `${range[1]} to ${range[2]}`;
 }
 
 /** The stretch as a share of the whole range, both with a value's own width. */
 function shareOf(values: readonly Reading[], from: number, to: number): number {
   const at = (index: number): number => {
     const value = values[index]?.value;
-    return typeof value === 'number'
-      ? value
-      : Date.parse(`${String(value).padEnd(10, '-01')}`) / 86_400_000 || 0;
+    if (typeof value === 'number') return value;
+    const text = String(value);
+    return (
+      Date.parse(/^\d{2}:/.test(text) ? `2000-01-01T${text}Z` : text.includes('T') ? `${text}Z` : text) || 0
+    );
   };
-  const width = at(to) - at(from);
   const range = at(values.length - 1) - at(0);
-  return range === 0 ? 1 : width / range;
+  return range === 0 ? 1 : (at(to) - at(from)) / range;
 }
 
-function witnessFor(
-  inquiry: Inquiry,
-  planItem: PlanItem,
-  variable: Variable,
-  value: Reading['value'] | undefined,
-) {
+function witnessFor(inquiry: Inquiry, { variable, planItem }: Steering, value: Reading['value'] | undefined) {
   const { terrain, flow, diagrams } = inquiry;
+  if (planItem === null) return {};
   for (const at of inquiry.placesOf(planItem)) {
     const instance = terrain.instances.get(terrain.keyOf(variable, inquiry.standingOf(planItem, at)));
     if (instance === undefined) continue;
     const reading = instance.readings.findIndex((each) => each.value === value && !each.missing);
+    if (reading < 0) continue;
     const mass = diagrams.and(flow.answersAt(at), instance.cube(reading));
     const found = inquiry.witness(at, mass);
     if (found.witness !== undefined) return found;
@@ -177,20 +326,12 @@ function witnessFor(
 }
 
 /** A mend that has one of the conditions deal with the stretch too. */
-function widen(
-  inquiry: Inquiry,
-  instance: Instance,
-  site: Site | undefined,
-  values: readonly Reading[],
-  from: number,
-  to: number,
-): Mend[] {
-  if (site === undefined) return [];
-  const more = new Set(values.slice(from, to + 1).map(({ value }) => value));
-  const may = instance.readings.map(() => true);
-  const wanted = instance.readings.map(
-    (reading) => tells(site.condition, reading) || (!reading.missing && more.has(reading.value)),
+function widened(values: Values, member: Member, [from, to]: Run): Mend[] {
+  const more = new Set(values.readings.slice(from, to + 1).map(({ value }) => value));
+  const { readings } = values.instance;
+  const wanted = readings.map(
+    (reading) => values.tells(member.condition, reading) || (!reading.missing && more.has(reading.value)),
   );
-  const { text } = shortestTest(instance, { wanted, may });
-  return [inquiry.mendCondition(site, text)];
+  const { text } = shortestTest(values.instance, { wanted, may: readings.map(() => true) });
+  return text === '' ? [] : [member.mend(text)];
 }
