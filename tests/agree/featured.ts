@@ -35,7 +35,10 @@ function looks(settings: Questionnaire['settings']): Questionnaire {
       type: 'single',
       columns: 2,
       shuffleOptions: true,
-      options: [code(1, { image }), code(2, { specify: true, specifyLabel: 'Which?' })],
+      options: [
+        code(1, { image }),
+        code(2, { specify: true, specifyLabel: 'Which?', specifyOptional: true }),
+      ],
     },
     {
       ...must,

@@ -5,7 +5,7 @@
  * chosen that fit every step; from its start forwards, each answer is one that has the chosen values.
  */
 import type { Reading } from '../condition/evaluate';
-import type { Answers, Option, Value } from '../document/types';
+import type { Answer, Answers, Option, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
 import { partsOf, refusal } from '../routing/answers';
 import { drawKey, questionIndices } from '../routing/draws';
@@ -262,6 +262,14 @@ class Answering implements ReadingStore {
     return this.readings.get(key);
   }
 
+  /** Pages do not go on from a required answer that is not specified. */
+  private specify(name: string, answer: Answer, pass: number | null, value: Value | null): void {
+    const codes: readonly unknown[] = typeof value === 'object' && value !== null ? value : [value];
+    for (const { code, specify } of optionsOf(answer))
+      if (specify && codes.includes(code))
+        this.answers[itemKey(`${name}_${code}_text`, pass)] = 'Something else';
+  }
+
   passesBegun(section: number): number {
     const { layout, begunLevel, plan } = this.terrain;
     let pass = 0;
@@ -290,6 +298,7 @@ class Answering implements ReadingStore {
           : readingFor(instance, this.values, allowed);
       if (value === undefined) return false;
       if (value !== null) this.answers[key] = value;
+      this.specify(name, answer, pass, value);
       this.readings.set(key.toLowerCase(), readingOf(answer, value));
       answered ||= value !== null;
     }

@@ -35,6 +35,7 @@ const SHOWN: ReadonlySet<string> = new Set([
   'placeholder',
   'specify',
   'specifyLabel',
+  'specifyOptional',
   'next',
   'random',
 ]);

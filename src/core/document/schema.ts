@@ -74,6 +74,7 @@ const Option = v.strictObject({
   label: Text,
   specify: v.optional(Yes),
   specifyLabel: v.optional(Text),
+  specifyOptional: v.optional(Yes),
   exclusive: v.optional(Yes),
   missing: v.optional(v.picklist(OPTION_MISSING)),
   askIf: v.optional(Condition),

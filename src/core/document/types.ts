@@ -186,6 +186,8 @@ export interface Option {
   readonly specify?: boolean;
   /** What its text field asks, instead of “please specify”. */
   readonly specifyLabel?: string;
+  /** Its text field may be left empty though the question is required. */
+  readonly specifyOptional?: boolean;
   readonly exclusive?: boolean;
   readonly missing?: OptionMissing;
   readonly askIf?: string;

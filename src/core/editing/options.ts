@@ -74,7 +74,10 @@ export function setOptionKind(place: ItemPlace, at: number, kind: OptionKind): C
     delete option.missing;
     delete option.exclusive;
     delete option.specify;
-    if (kind !== 'specify') delete option.specifyLabel;
+    if (kind !== 'specify') {
+      delete option.specifyLabel;
+      delete option.specifyOptional;
+    }
     if (kind === 'specify' || kind === 'exclusive') option[kind] = true;
     else if (kind !== 'ordinary') option.missing = kind;
   });

@@ -4,7 +4,7 @@
  * A pure function of the plan and the input. Answers to questions that are not presented are ignored.
  */
 import { holds, type Environment, type Reading } from '../condition/evaluate';
-import type { Answers, Given, Value } from '../document/types';
+import type { Answers, Given, Question, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
 import { isBlank, partsOf, refusal, type Part, type Refusal, type Shown } from './answers';
 import { drawGiven, drawKey, drawQuestions, readDraws } from './draws';
@@ -66,7 +66,9 @@ export type Fault =
       readonly message: string;
       readonly refusal: Refusal;
     }
-  | { readonly kind: 'hard' | 'soft'; readonly part: string; readonly message: string };
+  | { readonly kind: 'hard' | 'soft'; readonly part: string; readonly message: string }
+  /** An answer asks to be specified, and is not: pages do not go on, though the walk does. `part`: the text's name. */
+  | { readonly kind: 'unspecified'; readonly part: string; readonly message: string };
 
 export interface PassedOverRecord {
   readonly section: number;
@@ -165,7 +167,8 @@ class Walker implements Surroundings, ReadingStore {
       if ('ending' in arrival) return this.result(arrival.ending, null);
       const step = this.presentAndAnswer(arrival);
       const asked = step.key === this.input.stoppedAt;
-      const blocked = !this.input.lenient && step.faults.some((fault) => fault.kind !== 'soft');
+      const stops = ({ kind }: Fault) => kind !== 'soft' && kind !== 'unspecified';
+      const blocked = !this.input.lenient && step.faults.some(stops);
       if (asked || blocked) {
         this.steps.push({ ...step, departure: null });
         return this.result(null, blocked && !asked ? 'fault' : 'asked-to');
@@ -234,6 +237,7 @@ class Walker implements Surroundings, ReadingStore {
         const value = this.input.answers[itemKey(part.name, pass)] ?? null;
         const fault = this.partFault(planItem, arrival, part, value);
         if (fault !== null) faults.push(fault);
+        else faults.push(...this.unspecified(item, part, pass, value));
         const usable = fault?.kind === 'not-allowed' ? null : value;
         this.readings.set(itemKey(part.name.toLowerCase(), pass), readingOf(part.answer, usable));
       }
@@ -255,6 +259,23 @@ class Walker implements Surroundings, ReadingStore {
     return refused === null
       ? null
       : { kind: 'not-allowed', part: part.name, message: refused.message, refusal: refused };
+  }
+
+  /** The texts that a required answer asks for and that are still empty. */
+  private unspecified(item: Question, part: Part, pass: number | null, value: Value | null): Fault[] {
+    // Elsewhere pages have no field to write in.
+    const isListed = part.answer.type === 'single' || part.answer.type === 'multiple';
+    if (item.required !== true || value === null || !isListed || item.answer.type === 'grid') return [];
+    const codes: readonly unknown[] = typeof value === 'object' ? value : [value];
+    return optionsOf(part.answer)
+      .filter(({ code, specify, specifyOptional }) => specify && !specifyOptional && codes.includes(code))
+      .map(({ code, label }) => ({ name: `${part.name}_${code}_text`, label }))
+      .filter(({ name }) => isBlank(this.input.answers[itemKey(name, pass)]))
+      .map(({ name, label }) => ({
+        kind: 'unspecified' as const,
+        part: name,
+        message: item.requiredMessage ?? `Please write what you mean by “${label}”.`,
+      }));
   }
 
   /** A grid as a whole is answered where any of its rows is. */

@@ -1,7 +1,8 @@
 /** Consent that is not kept: refusing it must end the interview at once. And screening that lets everybody through. */
 import { FALSE, type Diagram } from '../analysis/diagram';
 import { waysFrom } from '../analysis/ways';
-import type { Question } from '../document/types';
+import type { EndingKind, Question } from '../document/types';
+import type { DocumentDraft } from '../editing/change';
 import type { PlanItem, PlanSection } from '../routing/plan';
 import type { Inquiry } from './inquiry';
 import type { Mend, Snag } from './types';
@@ -21,10 +22,55 @@ export function consentNotKept(inquiry: Inquiry): Snag[] {
         rule: 'consent-not-kept',
         severity: 'error',
         at: { section: section.section.id },
-        message: `no answer in this consent section leads to an ending of kind “declined”: whoever refuses is interviewed all the same`,
+        message: `no answer in this consent section leads to an ending of kind “declined” at once: ${whatRefusersMeet(inquiry, section)}`,
+        mends: questions.slice(0, 1).flatMap((planItem) => mendsByAnswer(inquiry, planItem)),
       },
     ];
   });
+}
+
+/** What becomes of somebody who refuses, as far as the routing shows it. */
+function whatRefusersMeet(inquiry: Inquiry, section: PlanSection): string {
+  const { plan, flow, terrain } = inquiry;
+  const elsewhere = plan.endings.find(
+    ({ ending }) => ending.kind !== 'declined' && endsSeen(inquiry, section).has(ending.kind),
+  );
+  if (elsewhere !== undefined)
+    return `an answer ends at “${elsewhere.ending.id}”, which does not say that consent was refused: aim it at an ending of kind “declined”, if it is a refusal`;
+  const later = plan.endings.some(
+    ({ ending }, index) => ending.kind === 'declined' && flow.comesTo(terrain.layout.ending(index)) !== FALSE,
+  );
+  return later
+    ? 'whoever refuses is asked more before the interview ends'
+    : 'whoever refuses is interviewed all the same';
+}
+
+/** Mends that lead one answer each to the ending for those who decline, which is made where there is none. */
+function mendsByAnswer(inquiry: Inquiry, planItem: PlanItem): Mend[] {
+  const { item } = planItem;
+  if (item.kind !== 'question' || item.answer.type !== 'single') return [];
+  const known = inquiry.plan.endings.find(({ ending }) => ending.kind === 'declined')?.ending.id;
+  const id = known ?? freshId(inquiry.plan.endings.map(({ ending }) => ending.id));
+  // The first answer is the one that goes on, as a rule.
+  const refusals = item.answer.options.filter(({ missing }, index) => index > 0 && missing === undefined);
+  return refusals.slice(0, 3).map(({ code, label }) =>
+    inquiry.mendBy(`Lead ${code} (“${label}”) to “${id}”`, (draft) => {
+      const found = draft.sections[planItem.section]?.items[planItem.place];
+      if (found?.kind !== 'question') return;
+      found.skips = [{ if: `${item.name} = ${code}`, to: { ending: id } }, ...(found.skips ?? [])];
+      if (known === undefined) draft.endings.push(declinedEnding(id));
+    }),
+  );
+}
+
+function declinedEnding(id: string): DocumentDraft['endings'][number] {
+  return { id, kind: 'declined', messages: [{ text: 'Thank you. You will not be asked anything further.' }] };
+}
+
+function freshId(taken: readonly string[]): string {
+  let id = 'declined';
+  for (let n = 2; taken.includes(id); n += 1) id = `declined_${n}`;
+  return id;
 }
 
 export function screeningLetsAll(inquiry: Inquiry): Snag[] {
@@ -51,16 +97,24 @@ export function screeningLetsAll(inquiry: Inquiry): Snag[] {
 }
 
 /** Whether some way written in a section leads people to an ending of a kind with nothing asked in between. */
-function leadsTo(inquiry: Inquiry, section: PlanSection, kind: 'declined' | 'screened_out'): boolean {
-  return inquiry.sites.some(({ role, at, planItem, spots }) => {
+function leadsTo(inquiry: Inquiry, section: PlanSection, kind: EndingKind): boolean {
+  return endsSeen(inquiry, section).has(kind);
+}
+
+/** The kinds of endings to which ways written in a section lead people with nothing asked in between. */
+function endsSeen(inquiry: Inquiry, section: PlanSection): ReadonlySet<string> {
+  const seen = new Set<string>();
+  for (const { role, at, planItem, spots } of inquiry.sites) {
     const here =
       planItem?.section === section.index || (role === 'onward' && at.section === section.section.id);
-    if (!here || (role !== 'skip' && role !== 'onward' && role !== 'quota')) return false;
-    return spots.some((spot) => {
+    if (!here || (role !== 'skip' && role !== 'onward' && role !== 'quota')) continue;
+    for (const spot of spots) {
       const mass = inquiry.diagrams.and(spot.here, spot.when);
-      return mass !== FALSE && nextSeen(inquiry, spot.at, mass).includes(kind);
-    });
-  });
+      if (mass !== FALSE) for (const kind of nextSeen(inquiry, spot.at, mass)) seen.add(kind);
+    }
+  }
+  seen.delete('item');
+  return seen;
 }
 
 /** What those who answer at a place, or leave a section's end, see next: the kind of an ending, or `item`. */
@@ -126,8 +180,9 @@ function notEnded(inquiry: Inquiry, planItem: PlanItem, item: Question): Snag[] 
 }
 
 function mendConsent(inquiry: Inquiry, planItem: PlanItem, item: Question): Mend[] {
-  const declined = inquiry.plan.endings.find(({ ending }) => ending.kind === 'declined')?.ending.id;
-  if (declined === undefined || item.agrees === undefined) return [];
+  const known = inquiry.plan.endings.find(({ ending }) => ending.kind === 'declined')?.ending.id;
+  const declined = known ?? freshId(inquiry.plan.endings.map(({ ending }) => ending.id));
+  if (item.agrees === undefined) return [];
   const test =
     item.answer.type === 'multiple'
       ? `not (${item.name} has any (${item.agrees.join(', ')}))`
@@ -137,6 +192,7 @@ function mendConsent(inquiry: Inquiry, planItem: PlanItem, item: Question): Mend
       const found = draft.sections[planItem.section]?.items[planItem.place];
       if (found?.kind !== 'question') return;
       found.skips = [{ if: test, to: { ending: declined } }, ...(found.skips ?? [])];
+      if (known === undefined) draft.endings.push(declinedEnding(declined));
     }),
   ];
 }

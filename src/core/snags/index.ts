@@ -26,7 +26,7 @@ import { passesCut } from './passes-cut';
 import { picksContradict } from './picks-contradict';
 import { repeatedCodes } from './repeated-codes';
 import { rulesOverlap, skipShadowed } from './skip-order';
-import { noMessage, stuck } from './stuck';
+import { messageShadowed, noMessage, stuck } from './stuck';
 import { mayBeUnasked, negationIncludesUnasked } from './unasked';
 import { tooLong } from './too-long';
 import { valuesUnclaimed } from './values-unclaimed';
@@ -106,6 +106,7 @@ const FOLLOWING: Readonly<Partial<Record<SnagRule, (inquiry: Inquiry) => Snag[]>
   'screening-lets-all': screeningLetsAll,
   stuck,
   'no-message': noMessage,
+  'message-shadowed': messageShadowed,
   'passes-cut': passesCut,
   'asked-twice': askedTwice,
   'too-long': tooLong,

@@ -2,6 +2,7 @@
 import { FALSE, TRUE } from '../analysis/diagram';
 import { removeEnding } from '../editing/structure';
 import type { PlanItem } from '../routing/plan';
+import { consentNotKept } from './consent';
 import type { Inquiry } from './inquiry';
 import type { Snag } from './types';
 
@@ -81,13 +82,17 @@ export function endingUnreached(inquiry: Inquiry): Snag[] {
     if (reached) return [];
     const onlyComplete =
       kind === 'complete' && plan.endings.filter((other) => other.ending.kind === 'complete').length === 1;
+    // While consent is not kept, the ending for those who decline is what is missing a way, not what is too much.
+    const isMissed = kind === 'declined' && consentNotKept(inquiry).length > 0;
     return [
       {
         rule: 'ending-unreached',
         severity: 'warning',
         at: { ending: id },
-        message: 'no route ends here: aim a skip at it, or delete it',
-        ...(onlyComplete ? {} : { mends: [inquiry.mend(removeEnding(plan.document, index))] }),
+        message: isMissed
+          ? 'no route ends here: lead those who refuse consent to it'
+          : 'no route ends here: aim a skip at it, or delete it',
+        ...(onlyComplete || isMissed ? {} : { mends: [inquiry.mend(removeEnding(plan.document, index))] }),
       },
     ];
   });

@@ -1,7 +1,7 @@
 /** Questions that somebody comes to and cannot get past, and endings that have nothing to say to somebody. */
 import { FALSE } from '../analysis/diagram';
 import type { Inquiry } from './inquiry';
-import type { Snag } from './types';
+import type { Mend, Snag } from './types';
 
 export function stuck(inquiry: Inquiry): Snag[] {
   const { terrain, flow, diagrams } = inquiry;
@@ -55,5 +55,55 @@ export function noMessage(inquiry: Inquiry): Snag[] {
         ],
       },
     ];
+  });
+}
+
+/** Messages after others that everybody is shown for whom they hold. */
+export function messageShadowed(inquiry: Inquiry): Snag[] {
+  const { terrain, flow, diagrams, plan } = inquiry;
+  return plan.endings.flatMap(({ ending }, index): Snag[] => {
+    const at = terrain.layout.ending(index);
+    const comes = flow.comesTo(at);
+    const messages = terrain.messagesAt(at);
+    return messages.flatMap((when, n): Snag[] => {
+      const meant = diagrams.and(comes, when);
+      const before = messages.slice(0, n);
+      const told = before.reduce((any, each) => diagrams.or(any, each), FALSE);
+      if (meant === FALSE || diagrams.and(meant, diagrams.not(told)) !== FALSE) return [];
+      const by = before.findIndex((each) => diagrams.and(meant, diagrams.not(each)) === FALSE);
+      const text = ending.messages[n]?.if;
+      const whom = text === undefined ? 'everybody' : `those of whom “${text}” is true`;
+      const earlier = by < 0 ? 'the messages before it say' : `message ${by + 1} says`;
+      return [
+        {
+          rule: 'message-shadowed',
+          severity: 'warning',
+          at: { ending: ending.id },
+          field: `messages[${n}].text`,
+          message: `message ${n + 1} is never shown: ${earlier} something else to ${whom} first`,
+          ...inquiry.witness(at, meant),
+          mends: [
+            text === undefined
+              ? withoutMessage(inquiry, index, n)
+              : movedUp(inquiry, index, n, Math.max(0, by)),
+          ],
+        },
+      ];
+    });
+  });
+}
+
+function movedUp(inquiry: Inquiry, ending: number, from: number, to: number): Mend {
+  return inquiry.mendBy(`Move message ${from + 1} up, before message ${to + 1}`, (draft) => {
+    const messages = draft.endings[ending]?.messages;
+    const [moved] = messages?.splice(from, 1) ?? [];
+    if (moved !== undefined) messages?.splice(to, 0, moved);
+  });
+}
+
+/** Moved up, a message for everybody would only take the place of the one before. */
+function withoutMessage(inquiry: Inquiry, ending: number, at: number): Mend {
+  return inquiry.mendBy(`Delete message ${at + 1}`, (draft) => {
+    draft.endings[ending]?.messages.splice(at, 1);
   });
 }

@@ -33,6 +33,8 @@ export type RoutedRule =
   | 'screening-lets-all'
   | 'stuck'
   | 'no-message'
+  | 'message-shadowed'
+  | 'hand-off'
   | 'passes-cut'
   | 'asked-twice'
   | 'too-long'

@@ -260,7 +260,7 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
           {(option.askIf !== undefined || option.image !== undefined || option.specify) && (
             <div className={classes.optionMore}>
               {option.specify && (
-                <label className={classes.specifyWords}>
+                <div className={classes.specifyWords}>
                   <span>asks</span>
                   <CheckedField
                     field={fieldId(question.name, 'specify', option.code)}
@@ -277,7 +277,24 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
                       )
                     }
                   />
-                </label>
+                  {question.required === true && (
+                    <label>
+                      <input
+                        type="checkbox"
+                        checked={option.specifyOptional === true}
+                        onChange={(event) =>
+                          commit(
+                            editOption(place, o, 'specifyOptional', 'Change what an answer asks', (draft) => {
+                              if (event.target.checked) draft.specifyOptional = true;
+                              else delete draft.specifyOptional;
+                            }),
+                          )
+                        }
+                      />{' '}
+                      may be left empty
+                    </label>
+                  )}
+                </div>
               )}
               {option.askIf !== undefined && (
                 <div className={classes.askIfEditor}>

@@ -36,8 +36,12 @@ export function AnswerForm({ session, step, question, words }: Props) {
     words,
   };
   const text = (code: number) => {
-    const textKey = itemKey(`${name}_${code}_text`, step.pass);
+    const textName = `${name}_${code}_text`;
+    const textKey = itemKey(textName, step.pass);
+    const fault = session.faults.find((each) => each.step.key === step.key && each.fault.part === textName);
     return {
+      part: `${step.key} ${textName}`,
+      message: fault?.fault.message ?? null,
       value: String(session.answers[textKey] ?? ''),
       set: (typed: string) => session.answer(textKey, typed === '' ? null : typed),
     };

@@ -3,11 +3,21 @@ import type { MultipleAnswer, Option, SingleAnswer } from '../../core/document/t
 import type { FieldProps } from './AnswerForm';
 import classes from './choices.module.css';
 
+/** The text field of an option that asks to be specified. */
+export interface SpecifyText {
+  /** Finds the field. */
+  readonly part: string;
+  readonly value: string;
+  /** What is wrong with it; null where nothing is. */
+  readonly message: string | null;
+  readonly set: (text: string) => void;
+}
+
 interface Props extends FieldProps {
   readonly answer: SingleAnswer | MultipleAnswer;
   readonly shown: readonly boolean[];
   /** The text beside an option that asks to specify. */
-  readonly textOf: (code: number) => { readonly value: string; readonly set: (text: string) => void };
+  readonly textOf: (code: number) => SpecifyText;
 }
 
 export function Choices({ part, value, set, words, answer, shown, textOf }: Props) {
@@ -40,6 +50,8 @@ export function Choices({ part, value, set, words, answer, shown, textOf }: Prop
             <input
               type="text"
               className={classes.specify}
+              data-part={textOf(option.code).part}
+              aria-invalid={textOf(option.code).message !== null || undefined}
               aria-label={`${words(option.label)}: ${option.specifyLabel ?? 'please specify'}`}
               placeholder={option.specifyLabel ?? 'please specify'}
               value={textOf(option.code).value}

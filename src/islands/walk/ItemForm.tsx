@@ -50,7 +50,7 @@ export function ItemForm({ plan, session, walk, step, current, focused }: Props)
       </div>
     );
   }
-  const whole = faults.filter(({ part }) => part === item.name);
+  const whole = faults.filter(({ part, kind }) => part === item.name || kind === 'unspecified');
   const commentKey = itemKey(`${item.name}_comment`, pass);
   return (
     <fieldset
