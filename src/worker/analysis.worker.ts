@@ -124,7 +124,14 @@ const api: AnalysisApi = {
     };
   },
 
-  asked: () => Object.fromEntries(loaded().analysis.asked),
+  asked() {
+    const { asked, passes } = loaded().analysis;
+    const byItem = [...passes].map(([name, list]) => [
+      name,
+      list.map(({ pass, routes, if: who }) => ({ pass, routes: String(routes), if: who })),
+    ]);
+    return { items: Object.fromEntries(asked), passes: Object.fromEntries(byItem) };
+  },
 
   snags: () => (plan === null ? [] : routedSnagsOf(plan, loaded().analysis, workshop)),
 
@@ -200,6 +207,18 @@ const api: AnalysisApi = {
     const list = listsNow().of(v.parse(ListQuerySchema, asked));
     const position = list?.positionOf(BigInt(v.parse(NumberText, number))) ?? null;
     return position === null ? null : String(position);
+  },
+
+  nextIn(asked, after, passed) {
+    const list = listsNow().of(v.parse(ListQuerySchema, asked));
+    if (list === null) return null;
+    const numbers = new Set(v.parse(v.array(NumberText), passed));
+    const start = after === null ? null : list.positionOf(BigInt(v.parse(NumberText, after)));
+    // Of those passed there are few: what is no pass comes within as many steps.
+    for (let k = (start ?? 0n) + 1n; ; k += 1n) {
+      const number = list.numberOf(k);
+      if (number === null || !numbers.has(String(number))) return number === null ? null : String(number);
+    }
   },
 
   sharesOf(numbers) {

@@ -6,12 +6,14 @@
 import { releaseProxy, wrap, type Remote } from 'comlink';
 import type { Questionnaire } from '../core/document/types';
 import type { Snag } from '../core/snags';
-import type { AnalysisApi, AnalysisSummary, SampleSummary } from './types';
+import type { AnalysisApi, AnalysisSummary, PassesByItem, SampleSummary } from './types';
 
 export type Analysed = AnalysisSummary & {
   readonly document: Questionnaire;
   /** Who is asked each item; empty until it has been worked out, after the counts. */
   readonly asked: Readonly<Record<string, string>>;
+  /** Of the items of repeated sections, who has each pass; comes with `asked`. */
+  readonly passes: PassesByItem;
   /** The snags that only the routes show; null until they have been looked for, after the counts. */
   readonly snags: readonly Snag[] | null;
   /** What is expected of the sample; undefined until it has been worked out, null where it cannot be exact. */
@@ -37,7 +39,9 @@ export class AnalysisClient {
       if (this.worker === worker) this.busy = false;
     });
     if (this.worker !== worker) return null;
-    return summary === null ? null : { ...summary, document, asked: {}, snags: null, sample: undefined };
+    return summary === null
+      ? null
+      : { ...summary, document, asked: {}, passes: {}, snags: null, sample: undefined };
   }
 
   /** Looks for the snags; null where a newer document came in the meantime. */
@@ -57,8 +61,8 @@ export class AnalysisClient {
   /** Works out who is asked what; null where a newer document came in the meantime. */
   async withAsked(analysed: Analysed): Promise<Analysed | null> {
     const { worker } = this;
-    const asked = await this.api.asked();
-    return this.worker === worker && !this.busy ? { ...analysed, asked } : null;
+    const { items: asked, passes } = await this.api.asked();
+    return this.worker === worker && !this.busy ? { ...analysed, asked, passes } : null;
   }
 
   /** For questions about the document analysed last. */

@@ -5,6 +5,11 @@ import type { Walked } from '../core/document/walked';
 import type { CoverSummary, ListQuery, ListSummary } from './list-query';
 import type { Snag } from '../core/snags';
 
+/** By name, for the items of repeated sections: who has each pass, and on how many routes it is asked there. */
+export type PassesByItem = Readonly<
+  Record<string, readonly { readonly pass: number; readonly routes: string; readonly if: string }[]>
+>;
+
 export interface AnalysisSummary {
   readonly routes: string;
   readonly exact: boolean;
@@ -17,7 +22,9 @@ export interface AnalysisSummary {
 
 /** What is expected of the sample, by the assumed answers; shares are from 0 to 1. */
 export interface SampleSummary {
-  readonly items: Readonly<Record<string, { readonly share: number; readonly times: number }>>;
+  readonly items: Readonly<
+    Record<string, { readonly share: number; readonly times: number; readonly byPass: readonly number[] }>
+  >;
   readonly endings: readonly { readonly id: string; readonly share: number }[];
   /** Of an interview, on average. */
   readonly minutes: number;
@@ -84,8 +91,8 @@ export type WaysFrom = { readonly item: string } | { readonly section: string };
 
 export interface AnalysisApi {
   load(document: unknown): AnalysisSummary;
-  /** Who is asked each item: by name a condition, `always` or `never`. */
-  asked(): Readonly<Record<string, string>>;
+  /** Who is asked each item: by name a condition, `always` or `never`; of repeated ones also who has each pass. */
+  asked(): { readonly items: Readonly<Record<string, string>>; readonly passes: PassesByItem };
   /** The snags that only the routes show. */
   snags(): readonly Snag[];
   /** Each skip of an item, or each onward entry of a section, with who takes it. */
@@ -103,6 +110,8 @@ export interface AnalysisApi {
   rows(query: ListQuery, from: string, count: number): RouteRow[];
   /** The place of a route in a list; null where it is not in it. */
   positionIn(query: ListQuery, number: string): string | null;
+  /** The first route of a list after another one (from its start, where that is not in it) that is none of those passed. */
+  nextIn(query: ListQuery, after: string | null, passed: readonly string[]): string | null;
   /** What share of the sample takes each; null where that is not known exactly. */
   sharesOf(numbers: readonly string[]): (number | null)[];
   /** Few routes that take every fork, or every two outcomes of forks that go together. */

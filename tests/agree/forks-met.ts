@@ -3,7 +3,7 @@ import { holds } from '../../src/core/condition/evaluate';
 import type { Plan } from '../../src/core/routing/plan';
 import type { Walk } from '../../src/core/routing/walk';
 
-/** One text for each outcome; `pass ID n` for each pass begun. */
+/** One text for each outcome; `pass ID n` for each pass begun, with n 0 where there is none to run. */
 export function forksMet(plan: Plan, walk: Walk): Set<string> {
   const met = new Set<string>();
   const sectionsEntered = new Set<number>();
@@ -28,6 +28,7 @@ export function forksMet(plan: Plan, walk: Walk): Set<string> {
   for (const { section, item, why } of walk.passedOver) {
     const of = plan.sections[section];
     if (item === null) {
+      if (why.because === 'no-pass') met.add(`pass ${section} 0`);
       if (why.because === 'section-ask-if') met.add(`section ${section} ask-if false`);
       else if (of?.gate) met.add(`section ${section} ask-if true`);
       continue;
@@ -59,13 +60,13 @@ export function forksMet(plan: Plan, walk: Walk): Set<string> {
   return met;
 }
 
-/** Of the passes of each section the last alone. */
+/** Of the passes of each section none at all and the last. */
 export function withLastPasses(met: ReadonlySet<string>): Set<string> {
   const last = new Map<string, number>();
   const rest = new Set<string>();
   for (const outcome of met) {
     const [, section, pass] = /^pass (\d+) (\d+)$/.exec(outcome) ?? [];
-    if (section === undefined) rest.add(outcome);
+    if (section === undefined || pass === '0') rest.add(outcome);
     else last.set(section, Math.max(Number(pass), last.get(section) ?? 0));
   }
   for (const [section, pass] of last) rest.add(`pass ${section} ${pass}`);

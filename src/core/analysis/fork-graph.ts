@@ -79,7 +79,7 @@ export class ForkEvents {
     }
   }
 
-  /** Of those met, the ones that a covering set has to meet: of a section's passes just the last. */
+  /** Of those met, the ones that a covering set has to meet: of a section's passes none at all, and the last. */
   counting(met: ReadonlySet<number>): ReadonlySet<number> {
     const lastPass = new Map<string, number>();
     for (const number of met) {
@@ -88,7 +88,8 @@ export class ForkEvents {
         lastPass.set(event.section, Math.max(event.pass, lastPass.get(event.section) ?? 0));
     }
     const counts = (event: ForkEvent | undefined) =>
-      event !== undefined && (event.kind !== 'pass' || lastPass.get(event.section) === event.pass);
+      event !== undefined &&
+      (event.kind !== 'pass' || event.pass === 0 || lastPass.get(event.section) === event.pass);
     return new Set([...met].filter((number) => counts(this.all[number])));
   }
 }

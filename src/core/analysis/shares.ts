@@ -19,10 +19,18 @@ export interface WayShare {
   readonly share: number;
 }
 
+export interface ItemShare {
+  readonly share: number;
+  /** How often on average. */
+  readonly times: number;
+  /** By pass, from the first; empty outside repeated sections. */
+  readonly byPass: readonly number[];
+}
+
 /** Shares are from 0 to 1, of all who start. */
 export interface Shares {
   /** Presented in any pass, and how often on average, by name. */
-  readonly items: ReadonlyMap<string, { readonly share: number; readonly times: number }>;
+  readonly items: ReadonlyMap<string, ItemShare>;
   /** In the document's order. */
   readonly endings: readonly { readonly id: string; readonly share: number }[];
   /** Of items and ends of sections that have a choice of ways. */
@@ -42,7 +50,7 @@ export function sharesIn(plan: Plan, terrain: Terrain): Shares {
   const { layout, diagrams } = terrain;
   const weighing = new Weighing(terrain);
   const { coming } = weighing;
-  const items = new Map<string, { share: number; times: number }>();
+  const items = new Map<string, ItemShare>();
   const ways: WayShare[] = [];
   let seconds = 0;
   for (const section of plan.sections) {
@@ -53,7 +61,8 @@ export function sharesIn(plan: Plan, terrain: Terrain): Shares {
       const shares = masses.map((mass) => weighing.shareOf(mass));
       const times = shares.reduce((sum, share) => sum + share, 0);
       const any = masses.reduce((some, mass) => diagrams.or(some, mass));
-      items.set(item.name, { share: passes.length === 1 ? times : weighing.shareOf(any), times });
+      const byPass = section.repeat === null ? [] : shares;
+      items.set(item.name, { share: passes.length === 1 ? times : weighing.shareOf(any), times, byPass });
       seconds += times * secondsOf(item);
       ways.push(...waysAt(weighing, places, { item: item.name }));
     }

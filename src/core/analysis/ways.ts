@@ -19,6 +19,7 @@ export type ForkEvent =
   /** One of the item's quotas or skips was taken; index -1: none was, though there are some. */
   | { readonly kind: 'skip' | 'quota'; readonly item: string; readonly index: number }
   | { readonly kind: 'onward'; readonly section: string; readonly index: number }
+  /** A pass that was begun; 0: the section was passed over for want of one. */
   | { readonly kind: 'pass'; readonly section: string; readonly pass: number }
   | { readonly kind: 'ending'; readonly ending: string }
   | { readonly kind: 'message'; readonly ending: string; readonly index: number };
@@ -57,7 +58,11 @@ export function waysFrom(terrain: Terrain, at: number, mass: Diagram): Branch[] 
           : [{ kind: 'ask-if', of: { section: section.section.id }, holds }];
       const holds = diagrams.and(mass, askIf);
       add(diagrams.and(holds, somePass), inside, side(true));
-      add(diagrams.and(holds, diagrams.not(somePass)), next, side(true));
+      const none: ForkEvent[] =
+        section === undefined || section.repeat === null
+          ? []
+          : [{ kind: 'pass', section: section.section.id, pass: 0 }];
+      add(diagrams.and(holds, diagrams.not(somePass)), next, [...side(true), ...none]);
       add(diagrams.and(mass, diagrams.not(askIf)), next, side(false));
       break;
     }

@@ -68,6 +68,18 @@ export class Keying {
     return this.fields.filter(({ key }, at) => states[at]?.is === 'passed-over' && !isBlank(answers[key]));
   }
 
+  /** Fields of required questions that were left blank, though the routing asks for them. */
+  blanks(answers: Answers, { states }: KeyedSheet): KeyField[] {
+    return this.fields.filter(
+      ({ key, kind, question }, at) =>
+        kind === 'answer' &&
+        question.required === true &&
+        states[at]?.is === 'asked' &&
+        key in answers &&
+        isBlank(answers[key]),
+    );
+  }
+
   /**
    * The row as it goes into the data, of a form keyed part-way as of somebody who stopped there, and what is wrong with
    * it. Answers off the route stay out of it; see `flagged`.

@@ -1,6 +1,6 @@
 /** What somebody types into a field of a paper form: codes, numbers and words, read and written again. */
 import { optionsOf } from '../document/shape';
-import type { Answer, Option, Value } from '../document/types';
+import type { Answer, NumberAnswer, Option, ScaleAnswer, Value } from '../document/types';
 import { refusal, type Shown } from '../routing/answers';
 import type { KeyField } from './fields';
 
@@ -31,24 +31,105 @@ export function typedText(value: Value | null | undefined): string {
   return typeof value === 'object' ? value.join(' ') : String(value);
 }
 
-/** Whether nothing more can be typed, so that the next field may take over: only for codes and whole numbers. */
-export function isComplete({ answer, kind }: KeyField, text: string): boolean {
+/**
+ * How far what is being typed has come. `complete`: nothing more can be typed, so that the next field may take over; never
+ * of a number, whose end only the person who types it knows. `refused`: nothing that is allowed begins so.
+ */
+export function typingOf({ answer, kind }: KeyField, text: string): 'open' | 'complete' | 'refused' {
   const typed = text.trim();
-  if (kind !== 'answer' || !/^-?\d+$/.test(typed)) return false;
+  if (kind !== 'answer' || typed === '') return 'open';
   const codes = optionsOf(answer).map(({ code }) => String(code));
-  const longer = codes.some((code) => code !== typed && code.startsWith(typed));
+  const begins = (list: readonly string[]) => list.some((each) => each.startsWith(typed));
+  const ends = (list: readonly string[]) => list.filter((each) => each.startsWith(typed)).length === 1 && list.includes(typed); // prettier-ignore
   switch (answer.type) {
     case 'single':
-      return codes.includes(typed) && !longer;
-    case 'scale':
-    case 'number': {
-      if (answer.type === 'number' && (answer.decimals ?? 0) > 0) return false;
-      const value = Number(typed);
-      const inside = value >= answer.min && value <= answer.max;
-      return (inside || codes.includes(typed)) && !longer && (value === 0 || Math.abs(value) * 10 > Math.max(Math.abs(answer.min), Math.abs(answer.max))); // prettier-ignore
+      return !begins(codes) ? 'refused' : ends(codes) ? 'complete' : 'open';
+    case 'scale': {
+      const marks = [...marksOf(answer), ...codes];
+      return !begins(marks) ? 'refused' : ends(marks) ? 'complete' : 'open';
     }
+    case 'number':
+      return begins(codes) || beginsNumber(answer, typed.replace(',', '.')) ? 'open' : 'refused';
     default:
-      return false;
+      return 'open';
+  }
+}
+
+/** More marks than this are not told apart by what is typed for them. */
+const MOST_MARKS = 2000;
+
+function marksOf({ min, max, step = 1 }: ScaleAnswer): string[] {
+  const count = Math.min(MOST_MARKS, Math.floor((max - min) / step + 1e-9) + 1);
+  return Array.from({ length: count }, (_, n) => String(Number((min + n * step).toFixed(9))));
+}
+
+/** Whether some number within the limits is written with these digits first. */
+function beginsNumber({ min, max, decimals = 0 }: NumberAnswer, typed: string): boolean {
+  const found = /^(-?)(\d*)(\.\d*)?$/.exec(typed);
+  if (found === null) return false;
+  const [, sign = '', digits = '', fraction] = found;
+  if (fraction !== undefined && (decimals === 0 || fraction.length - 1 > decimals)) return false;
+  // The size of the number, from nought, and the limits of it on this side of nought.
+  const [least, most] = sign === '-' ? [Math.max(0, -max), -min] : [Math.max(0, min), max];
+  if (most < 0 || (sign === '-' && min >= 0)) return false;
+  // Forms fill up with noughts in front.
+  const whole = digits.replace(/^0+/, '');
+  const fits = (from: number, to: number) => from <= most && to >= least;
+  if (fraction !== undefined) {
+    const from = Number(`${whole || '0'}${fraction === '.' ? '' : fraction}`);
+    return fits(from, from + 10 ** -(fraction.length - 1) - 10 ** -decimals);
+  }
+  if (whole === '') return true;
+  const part = 10 ** -decimals;
+  for (let scale = 1; Number(whole) * scale <= most; scale *= 10) {
+    if (fits(Number(whole) * scale, (Number(whole) + 1) * scale - part)) return true;
+  }
+  return false;
+}
+
+/** What may stand in a field, beside its codes: limits, and how many picks. Empty where there is nothing to say. */
+export function limitWords({ answer, kind, question }: KeyField): string {
+  if (kind !== 'answer') return '';
+  const required = question.required === true ? '' : 'may be blank';
+  const own = (): string => {
+    switch (answer.type) {
+      case 'number':
+      case 'scale':
+        return `${answer.min} to ${answer.max}${answer.type === 'number' && answer.unit !== undefined ? ` ${answer.unit}` : ''}`;
+      case 'multiple': {
+        const { minPicks, maxPicks } = answer;
+        const words = [minPicks && `at least ${minPicks}`, maxPicks && `at most ${maxPicks}`].filter(Boolean);
+        return words.length === 0 ? 'all that apply' : words.join(', ');
+      }
+      case 'rank':
+        return answer.top === undefined ? 'in order of rank' : `the first ${answer.top} in order of rank`;
+      case 'date':
+      case 'datetime':
+      case 'time': {
+        const like = { date: 'day.month.year', datetime: 'day.month.year hour:minute', time: 'hour:minute' }[answer.type]; // prettier-ignore
+        const limits = [answer.min && `from ${answer.min}`, answer.max && `to ${answer.max}`].filter(Boolean);
+        return [like, ...limits].join(', ').replaceAll('T', ' ');
+      }
+      case 'text':
+        return answer.maxLength === undefined ? '' : `at most ${answer.maxLength} characters`;
+      case 'single':
+      case 'grid':
+        return '';
+      default:
+        return answer satisfies never;
+    }
+  };
+  return [own(), required].filter((part) => part !== '').join(' · ');
+}
+
+/** The number that stands on the next form: its last digits one more, as wide as before; null where it has none. */
+export function nextCaseId(caseId: string, taken: ReadonlySet<string>): string | null {
+  const found = /^(.*?)(\d+)$/.exec(caseId);
+  if (found === null) return null;
+  const [, head = '', digits = ''] = found;
+  for (let number = BigInt(digits) + 1n; ; number += 1n) {
+    const next = `${head}${String(number).padStart(digits.length, '0')}`;
+    if (!taken.has(next)) return next;
   }
 }
 

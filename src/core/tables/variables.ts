@@ -28,6 +28,8 @@ export interface TableVariable {
   readonly categories: readonly Category[];
   /** For each pass that it covers, the columns: one, or one for each option. */
   readonly passes: readonly (readonly { readonly index: number; readonly code: number }[])[];
+  /** The pass it is of alone; null for all together, and outside repeated sections. */
+  readonly pass: number | null;
   /** Index of the section whose passes it puts together; null for one case a respondent. */
   readonly over: number | null;
 }
@@ -85,6 +87,7 @@ function variable(of: Draft, id: string, label: string, passes: readonly Draft[]
     kind: of.kind,
     categories: of.categories,
     passes: passes.map(({ columns }) => columns),
+    pass: id.endsWith('_all') ? null : of.pass,
     over: passes.length > 1 || id.endsWith('_all') ? of.section : null,
   };
 }

@@ -11,6 +11,8 @@ export interface BookRow {
   readonly column: string;
   /** The item whose base it has; null for given and derived variables and the ending. */
   readonly item: string | null;
+  /** Of a repeated question: the pass whose column it is. */
+  readonly pass: number | null;
   /** Where the question stands in the document; null for what is no question's. */
   readonly place: { readonly section: number; readonly item: number } | null;
   /** Whether it is the first column of its question, where its label and codes are changed. */
@@ -70,7 +72,15 @@ export function codebook(plan: Plan): BookRow[] {
 function rowOf(plan: Plan, column: Column, seen: Set<string>): BookRow {
   const { document } = plan;
   const planned = document.missing.map((entry) => ({ ...entry, isOwn: false }));
-  const plain = { item: null, place: null, isFirst: false, range: '', missing: planned, text: '' } as const;
+  const plain = {
+    item: null,
+    pass: null,
+    place: null,
+    isFirst: false,
+    range: '',
+    missing: planned,
+    text: '',
+  } as const;
   if (column.kind === 'ending')
     return {
       ...plain,
@@ -116,6 +126,7 @@ function rowOf(plan: Plan, column: Column, seen: Set<string>): BookRow {
   return {
     column: column.name,
     item: question?.name ?? null,
+    pass: given ? null : source.pass,
     place: given ? null : { section: source.planItem.section, item: source.planItem.place },
     isFirst: first,
     label: [given ? source.given.label : (question?.label ?? ''), rowLabel, detail].filter((part) => part !== undefined && part !== '').join(': '), // prettier-ignore

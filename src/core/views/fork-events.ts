@@ -32,7 +32,8 @@ export function forkEventWords(plan: Plan, event: ForkEvent): string {
         : `${of}: onward to ${targetWords(document, entry.to)}`;
     }
     case 'pass':
-      return `${sectionOf(plan, event.section)}: ${event.pass} times`;
+      if (event.pass === 0) return `${sectionOf(plan, event.section)}: no pass`;
+      return `${sectionOf(plan, event.section)}: ${event.pass === 1 ? '1 pass' : `${event.pass} passes`}`;
     case 'ending':
       return `ends at ${endingLabel(document, event.ending)}`;
     case 'message':

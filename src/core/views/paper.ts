@@ -81,7 +81,7 @@ export function paperOf(plan: Plan, asked: Readonly<Record<string, string>> = {}
         askIf: sentence(plan, section.askIf),
         runs:
           repeat !== null
-            ? `Ask this section again for each, up to ${repeat.max} times.`
+            ? repeatWords(plan, planSection, numbers)
             : section.draw === undefined
               ? section.shuffle
                 ? 'Ask these questions in random order.'
@@ -129,6 +129,24 @@ export function paperOf(plan: Plan, asked: Readonly<Record<string, string>> = {}
     })),
     missing: document.missing.map(({ code, label }) => `${code} ${label}`),
   };
+}
+
+/** “Ask for each of up to 4 children; if none, go to D1.” */
+function repeatWords(
+  plan: Plan,
+  { index, repeat }: PlanSection,
+  numbers: ReadonlyMap<string, string>,
+): string {
+  const { driver, max = 1, kind } = repeat ?? {};
+  const next = plan.sections[index + 1]?.section.id;
+  const where =
+    next === undefined ? 'end' : `go to ${firstNumber(plan, numbers, next) ?? 'the next section'}`;
+  const number = numbers.get(driver?.name.toLowerCase() ?? '');
+  const label = driver?.of === 'question' ? (driver.question.label ?? driver.name) : (driver?.name ?? '');
+  const of = kind === 'each' ? `answer picked at ${number ?? label}` : `of ${label.toLowerCase()}${number === undefined ? '' : ` (${number})`}`; // prettier-ignore
+  return kind === 'each'
+    ? `Ask for each ${of}, up to ${max}; if none, ${where}.`
+    : `Ask for each of up to ${max}, as many as the number ${of}; if none, ${where}.`;
 }
 
 /** By lower-case name: section letter and running number of each question; a grid's rows have their question's. */

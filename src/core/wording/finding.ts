@@ -1,7 +1,4 @@
 /** What a table's figures may be said to be of: the sentence that each base allows. */
-import { parseCondition } from '../condition/parse';
-import type { Variables } from '../document/variables';
-import { conditionSentence } from './sentence';
 
 export interface Finding {
   readonly label: string;
@@ -13,11 +10,10 @@ export interface Finding {
   readonly passes: boolean;
 }
 
-/** `who`: the condition of those who are asked; null where it is not known. */
+/** `where`: who is asked, in words; null where everybody is, or it is not known. */
 export function findingSentences(
-  variables: Variables,
   { label, count, all, asked, answered, passes }: Finding,
-  who: string | null,
+  where: string | null,
 ): string[] {
   const [respondents, one] = passes ? ['passes', 'pass'] : ['respondents', 'respondent'];
   const said = `say “${label}”`;
@@ -25,11 +21,7 @@ export function findingSentences(
   const percent = (n: number) => (n === 0 ? '0%' : `${((100 * count) / n).toFixed(0)}%`);
   const everyone = `Of all ${all === 1 ? one : respondents} (${of(all)}), ${percent(all)} ${said}.`;
   if (asked === all && answered === all) return [everyone];
-  const parsed = who === null || who === 'always' || who === 'never' ? null : parseCondition(who);
-  const base =
-    parsed?.ok === true
-      ? `Of those asked, where ${conditionSentence(parsed.tree, variables)}`
-      : 'Of those asked';
+  const base = where === null ? 'Of those asked' : `Of those asked, where ${where}`;
   const sentences: string[] = [];
   if (asked !== all) sentences.push(`${base} (${of(asked)}), ${percent(asked)} ${said}.`);
   if (answered !== asked) sentences.push(`Of those who gave an answer (${of(answered)}), ${percent(answered)} ${said}.`); // prettier-ignore

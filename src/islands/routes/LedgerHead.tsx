@@ -1,7 +1,7 @@
 /** The head of the ledger: how many routes, how far they are walked, and ways to one of them. */
 import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
 import { CheckedField } from '../script/Fields';
-import { nextToWalk, useLedger } from '../study/ledger';
+import { useNextToWalk } from '../study/ledger';
 import { useStudy } from '../study/store';
 import { countText, grouped, plural, routeText } from '../ui/format';
 import type { CoverSummary } from '../../worker/list-query';
@@ -17,6 +17,7 @@ interface Props {
   readonly setEveryForkFirst: (first: boolean) => void;
   readonly showAll: () => void;
   readonly goTo: (number: string) => void;
+  readonly walk: (number: string) => void;
   /** A route that was gone to and is not among those listed. */
   readonly missed: string | null;
   readonly zoom: number;
@@ -24,13 +25,23 @@ interface Props {
 }
 
 export function LedgerHead(props: Props) {
-  const { cover, list, filtered, everyForkFirst, setEveryForkFirst, showAll, goTo, missed, zoom, setZoom } =
-    props;
+  const {
+    cover,
+    list,
+    filtered,
+    everyForkFirst,
+    setEveryForkFirst,
+    showAll,
+    goTo,
+    walk,
+    missed,
+    zoom,
+    setZoom,
+  } = props;
   const analysis = useStudy((state) => state.analysis);
-  const ledger = useLedger();
+  const next = useNextToWalk(null);
   if (analysis === null) return null;
   const total = analysis.routes;
-  const next = ledger.byNumber.get('1')?.verdict === 'passed' ? nextToWalk(ledger, '1', total) : '1';
   return (
     <header className={classes.head}>
       <p className={classes.big}>
@@ -138,7 +149,12 @@ export function LedgerHead(props: Props) {
           Every fork first
         </button>
         {next !== null && (
-          <button type="button" className={classes.dark} onClick={() => goTo(next)}>
+          <button
+            type="button"
+            className={classes.dark}
+            title={`Walk route ${grouped(next)}, the next of this list that is not passed`}
+            onClick={() => walk(next)}
+          >
             Next to walk
           </button>
         )}

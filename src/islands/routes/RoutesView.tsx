@@ -8,6 +8,7 @@ import { FilterBar } from './FilterBar';
 import { FrontNote, useCover, useSoonCovered } from './front-note';
 import { LedgerGrid } from './LedgerGrid';
 import { LedgerHead } from './LedgerHead';
+import type { ListQuery } from '../../worker/list-query';
 import { listQuery, readShown, shownSearch, type Shown } from './query';
 import { RouteFoot } from './RouteFoot';
 import classes from './routes.module.css';
@@ -67,6 +68,10 @@ function Ledger({ walk }: Props) {
     }
   }, [plan, shown, ledger, draw.numbers]);
   const list = useList(query, shown.since);
+  const setWalkList = useStudy((state) => state.setWalkList);
+  // Passing a route takes it off a list of those still to walk: it is gone along without that.
+  const inOrder = useMemo(() => JSON.stringify({ ...query, leaveOut: [] }), [query]);
+  useEffect(() => setWalkList(JSON.parse(inOrder) as ListQuery), [inOrder, setWalkList]);
   const soon = useSoonCovered();
   const cover = useCover('forks', soon || shown.order === 'forks');
   const pairs = useCover('pairs', shown.order === 'pairs');
@@ -121,6 +126,7 @@ function Ledger({ walk }: Props) {
         setEveryForkFirst={(first) => change({ order: first ? 'forks' : 'canonical' })}
         showAll={() => change(readShown(''))}
         goTo={(number) => void goTo(number)}
+        walk={walk}
         missed={missed}
         zoom={zoom}
         setZoom={setZoom}

@@ -1,17 +1,17 @@
 /** The slip of an item. */
 import { parseCondition } from '../../core/condition/parse';
 import { printCondition } from '../../core/condition/print';
-import type { Condition } from '../../core/condition/syntax';
 import { askIfToSkip, skipToAskIf } from '../../core/editing/convert';
 import { splitProblem, splitSection } from '../../core/editing/restructure';
 import { editItem, type ItemPlace } from '../../core/editing/structure';
 import { secondsOf } from '../../core/routing/burden';
 import type { Plan, PlanItem } from '../../core/routing/plan';
 import { usedLaterBy } from '../../core/views/used-later';
-import { conditionSentence } from '../../core/wording/sentence';
+import { baseOf } from '../../core/wording/base';
 import { countText, grouped, percentText, secondsText } from '../ui/format';
 import { shownSearch } from '../routes/query';
 import { RoutesDoor } from '../study/RoutesDoor';
+import { askedOf } from '../study/asked';
 import { useStudy } from '../study/store';
 import { useItemMoves } from './moves';
 import { CommentCards } from './CommentCards';
@@ -170,28 +170,21 @@ function WhoIsAsked({ plan, planItem }: Props) {
     ({ at, field }) =>
       at.item === name && field === 'askIf' && at.option === undefined && at.row === undefined,
   );
-  const asked = analysis?.asked[name];
-  const parsed = asked === undefined ? null : parseCondition(asked);
-  const condition = parsed?.ok ? parsed.tree : null;
-  const parts =
-    condition === null || condition.kind === 'constant'
-      ? []
-      : condition.kind === 'and'
-        ? condition.parts
-        : [condition];
+  const base = baseOf(plan.variables, askedOf(analysis, name));
+  const parts = base.conditions.flatMap((text) => partsOf(text));
   const notApplicable = plan.document.missing.find(({ reason }) => reason === 'not_applicable');
   const some = routes !== undefined && total !== undefined && total !== '0';
   const drawn = section?.draw !== undefined && planItem.item.kind === 'question';
   return (
     <div className={classes.card}>
       <p className={classes.who}>
-        {broken ? 'Nobody, until the condition is mended' : whoWords(condition, plan)}
+        {broken ? 'Nobody, until the condition is mended' : base.sentence}
         {drawn && `, where it is drawn (${section?.draw} of ${questionsIn(section)})`}
       </p>
       {parts.length > 0 && !broken && (
         <div className={classes.chips}>
-          {parts.map((part, index) => (
-            <code key={index}>{printCondition(part)}</code>
+          {parts.map((part) => (
+            <code key={part}>{part}</code>
           ))}
         </div>
       )}
@@ -233,12 +226,11 @@ function WhoIsAsked({ plan, planItem }: Props) {
   );
 }
 
-/** The shortest condition as a sentence; three dots until it has been worked out. */
-function whoWords(condition: Condition | null, plan: Plan): string {
-  if (condition === null) return '…';
-  if (condition.kind === 'constant') return condition.value ? 'Everyone' : 'Nobody: no route comes here';
-  const words = conditionSentence(condition, plan.variables);
-  return `If ${words}`;
+/** The parts of a condition that all have to hold, each by itself. */
+function partsOf(text: string): string[] {
+  const parsed = parseCondition(text);
+  if (!parsed.ok || parsed.tree.kind !== 'and') return [text];
+  return parsed.tree.parts.map(printCondition);
 }
 
 function questionsIn(section: Plan['sections'][number]['section'] | undefined): number {

@@ -171,6 +171,7 @@ function Sample({ question }: { readonly question: Question }) {
         session={{ answers: {}, faults: [], answer: () => undefined, inputs: { seed: 1 } }}
         step={step}
         question={step.planItem.item}
+        codes={false}
         words={(words) => words}
       />
     </div>

@@ -1,5 +1,5 @@
 /** The verdicts against the routes as they are now: which stand, on which number, and which an edit re-opened. */
-import { useEffect, useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { Verdict } from '../../store/verdicts';
 import { useAnalysisClient } from './analysis';
 import { useStudy } from './store';
@@ -77,10 +77,29 @@ export function useStanding(): void {
   }, [client, analysed, verdicts, setStanding]);
 }
 
-/** The first route after `number` that has no standing pass; null where there is none further on. */
-export function nextToWalk(ledger: Ledger, number: string, total: string): string | null {
-  for (let next = BigInt(number) + 1n; next <= BigInt(total); next += 1n) {
-    if (ledger.byNumber.get(String(next))?.verdict !== 'passed') return String(next);
-  }
-  return null;
+/**
+ * The next route to walk: of the list that was shown last, in its order, the first after `number` without a standing
+ * pass; null where there is none further on, or it is not known yet.
+ */
+export function useNextToWalk(number: string | null): string | null {
+  const client = useAnalysisClient();
+  const analysed = useStudy((state) => state.analysis?.document);
+  const query = useStudy((state) => state.walkList);
+  const { byNumber } = useLedger();
+  const [next, setNext] = useState<string | null>(null);
+  const passed = useMemo(
+    () => [...byNumber].flatMap(([of, { verdict }]) => (verdict === 'passed' ? [of] : [])),
+    [byNumber],
+  );
+  useEffect(() => {
+    if (analysed === undefined) return;
+    let current = true;
+    void client.api.nextIn(query, number, passed).then((found) => {
+      if (current) setNext(found);
+    });
+    return () => {
+      current = false;
+    };
+  }, [client, analysed, query, number, passed]);
+  return next;
 }

@@ -19,6 +19,7 @@ import type { Comment } from '../../store/comments';
 import type { Respondent } from '../../store/respondents';
 import type { Verdict } from '../../store/verdicts';
 import type { Analysed } from '../../worker/client';
+import { ALL_ROUTES, type ListQuery } from '../../worker/list-query';
 import type { Became } from '../../worker/types';
 import { readKept } from './kept';
 import { isSameDocument, Keeper, type SavingState } from './saving';
@@ -46,6 +47,8 @@ export interface StudyState extends SavingState {
   readonly comments: readonly Comment[];
   /** Walks that are kept, to be walked again on every edit. */
   readonly respondents: readonly Respondent[];
+  /** The list of routes shown last, in whose order they are walked one after the other. */
+  readonly walkList: ListQuery;
   /** Somebody to be walked, who meets a snag; taken by the Walk view. */
   readonly toWalk: ToWalk | null;
   readonly selection: Selection;
@@ -77,6 +80,7 @@ export interface StudyState extends SavingState {
   setComments(comments: readonly Comment[]): void;
   setRespondents(respondents: readonly Respondent[]): void;
   setToWalk(toWalk: ToWalk | null): void;
+  setWalkList(list: ListQuery): void;
   setVerdicts(verdicts: readonly Verdict[]): void;
   setStanding(standing: StudyState['standing'], became: StudyState['became']): void;
   setAnalysis(analysis: Analysed | null, problem?: string): void;
@@ -188,6 +192,7 @@ export function createStudyStore(
       comments,
       respondents: [],
       toWalk: null,
+      walkList: ALL_ROUTES,
       verdicts,
       standing: {},
       became: {},
@@ -276,6 +281,7 @@ export function createStudyStore(
       setComments: (list) => set({ comments: list }),
       setRespondents: (list) => set({ respondents: list }),
       setToWalk: (toWalk) => set({ toWalk }),
+      setWalkList: (walkList) => set({ walkList }),
       setVerdicts: (list) => set({ verdicts: list }),
       setStanding: (standing, became) => set({ standing, became }),
       setAnalysis(analysis, problem) {
@@ -284,7 +290,8 @@ export function createStudyStore(
         // Who is asked what comes after the counts; until then, what was last known stands.
         const known = Object.keys(analysis.asked).length > 0;
         if (analysis.snags !== null) set({ routed: { snags: analysis.snags, document: analysis.document } });
-        set({ analysis: known ? analysis : { ...analysis, asked: get().analysis?.asked ?? {} } });
+        const { asked = {}, passes = {} } = get().analysis ?? {};
+        set({ analysis: known ? analysis : { ...analysis, asked, passes } });
       },
 
       settle: (keepMine) => keeper.settle(keepMine),

@@ -14,6 +14,8 @@ interface Props {
   readonly question: Question;
   /** Fills the pipes of a label. */
   readonly words: (text: string) => string;
+  /** Answers are printed with their codes, and picked by them. */
+  readonly codes: boolean;
 }
 
 export interface FieldProps {
@@ -23,9 +25,10 @@ export interface FieldProps {
   readonly value: Value | null;
   readonly set: (value: Value | null) => void;
   readonly words: (text: string) => string;
+  readonly codes: boolean;
 }
 
-export function AnswerForm({ session, step, question, words }: Props) {
+export function AnswerForm({ session, step, question, words, codes }: Props) {
   const { answer, name } = question;
   const key = itemKey(name, step.pass);
   const field: FieldProps = {
@@ -34,6 +37,7 @@ export function AnswerForm({ session, step, question, words }: Props) {
     value: session.answers[key] ?? null,
     set: (value) => session.answer(key, value),
     words,
+    codes,
   };
   const text = (code: number) => {
     const textName = `${name}_${code}_text`;
@@ -52,7 +56,16 @@ export function AnswerForm({ session, step, question, words }: Props) {
     case 'multiple':
       return <Choices {...field} {...ordered(answer, step, session)} textOf={text} />;
     case 'grid':
-      return <GridForm session={session} step={step} question={question} answer={answer} words={words} />;
+      return (
+        <GridForm
+          session={session}
+          step={step}
+          question={question}
+          answer={answer}
+          words={words}
+          codes={codes}
+        />
+      );
     case 'rank':
       return <RankForm {...field} {...ordered(answer, step, session)} />;
     case 'scale':

@@ -20,7 +20,7 @@ interface Props extends FieldProps {
   readonly textOf: (code: number) => SpecifyText;
 }
 
-export function Choices({ part, value, set, words, answer, shown, textOf }: Props) {
+export function Choices({ part, value, set, words, codes, answer, shown, textOf }: Props) {
   const several = answer.type === 'multiple';
   const picked = several
     ? Array.isArray(value)
@@ -36,9 +36,11 @@ export function Choices({ part, value, set, words, answer, shown, textOf }: Prop
   const options = answer.options.filter((_, index) => shown[index]);
   return (
     <div className={classes.choices} data-part={part} style={{ columns: answer.columns }}>
-      {options.map((option) => (
+      {options.map((option, place) => (
         <div key={option.code} className={classes.line}>
           <Mark
+            keys={String(codes ? option.code : place + 1)}
+            {...(codes ? { code: option.code } : {})}
             kind={several ? 'checkbox' : 'radio'}
             name={part}
             label={words(option.label)}
@@ -71,17 +73,23 @@ interface MarkProps {
   readonly image?: Option['image'];
   readonly checked: boolean;
   readonly toggle: (on: boolean) => void;
+  /** What is typed to pick it; left out where it is reached by Tab alone. */
+  readonly keys?: string;
+  /** Printed before the mark. */
+  readonly code?: number;
 }
 
 /** A chosen radio pressed again, by mouse or Delete, is blank again. */
-export function Mark({ kind, name, label, image, checked, toggle }: MarkProps) {
+export function Mark({ kind, name, label, image, checked, toggle, keys, code }: MarkProps) {
   return (
     <label className={classes.mark}>
       {image !== undefined && <img src={image.src} alt={image.alt} />}
       <span>{label}</span>
       <u aria-hidden="true" />
+      {code !== undefined && <code aria-hidden="true">{code}</code>}
       <input
         type={kind}
+        data-keys={keys}
         name={name}
         checked={checked}
         onChange={(event) => toggle(event.target.checked)}

@@ -12,9 +12,10 @@ interface Props {
   readonly question: Question;
   readonly answer: GridAnswer;
   readonly words: (text: string) => string;
+  readonly codes: boolean;
 }
 
-export function GridForm({ session, step, question, answer, words }: Props) {
+export function GridForm({ session, step, question, answer, words, codes }: Props) {
   const rows = answer.rows.filter((_, index) => step.shown.rows[index]);
   const options = answer.options.filter((_, index) => step.shown.options[index]);
   const several = answer.pick === 'many';
@@ -31,6 +32,7 @@ export function GridForm({ session, step, question, answer, words }: Props) {
           {options.map(({ code, label }) => (
             <th key={code} scope="col">
               {words(label)}
+              {codes && <code>{code}</code>}
             </th>
           ))}
         </tr>
@@ -51,10 +53,11 @@ export function GridForm({ session, step, question, answer, words }: Props) {
                 {words(row.label)}
                 {fault !== undefined && <small className={classes.fault}>{fault}</small>}
               </th>
-              {options.map((option) => (
+              {options.map((option, place) => (
                 <td key={option.code}>
                   <label>
                     <input
+                      data-keys={codes ? option.code : place + 1}
                       type={several ? 'checkbox' : 'radio'}
                       name={`${step.key} ${row.name}`}
                       aria-label={`${words(row.label)}: ${words(option.label)}`}

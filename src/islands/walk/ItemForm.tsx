@@ -44,7 +44,7 @@ export function ItemForm({ plan, session, walk, step, current, focused }: Props)
   );
   if (item.kind === 'statement') {
     return (
-      <div className={classes.statement} data-current={current || undefined}>
+      <div className={classes.statement} data-item={key} tabIndex={-1} data-current={current || undefined}>
         <RichText text={words(item.text)} />
         {extras}
       </div>
@@ -56,6 +56,7 @@ export function ItemForm({ plan, session, walk, step, current, focused }: Props)
     <fieldset
       className={classes.question}
       data-question={key}
+      data-item={key}
       data-current={current || undefined}
       aria-describedby={whole.length > 0 ? messageId : undefined}
       onFocus={focused}
@@ -79,6 +80,7 @@ export function ItemForm({ plan, session, walk, step, current, focused }: Props)
         step={step}
         question={item}
         words={(text) => shownText(plan, walk, text, section, pass)}
+        codes={showsCodes(plan)}
       />
       <div id={messageId}>
         {whole.map((fault, index) => (
@@ -101,6 +103,11 @@ export function ItemForm({ plan, session, walk, step, current, focused }: Props)
       )}
     </fieldset>
   );
+}
+
+/** Interviewers see the codes of answers; respondents do not. */
+export function showsCodes(plan: Plan): boolean {
+  return plan.document.settings?.mode === 'interviewer';
 }
 
 /** The number shown to respondents: closed up after skips, fixed as in the document, or none. */

@@ -17,6 +17,7 @@ function Specials({
   value,
   set,
   words,
+  codes,
   specials,
   shown,
 }: FieldProps & { specials: readonly Option[] | undefined; shown: readonly boolean[] }) {
@@ -33,6 +34,7 @@ function Specials({
             label={words(option.label)}
             checked={value === option.code}
             toggle={(on) => set(on ? option.code : null)}
+            {...(codes ? { code: option.code, keys: String(option.code) } : {})}
           />
         ))}
     </div>
@@ -99,6 +101,7 @@ export function ScaleForm({
               <input
                 type="radio"
                 name={part}
+                data-keys={mark}
                 checked={value === mark}
                 onChange={() => set(mark)}
                 onClick={() => {

@@ -1,5 +1,5 @@
 /** The page a respondent sees: a ruled form, its messages, and the way back and on. */
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useEffectEvent, useRef, useState, type KeyboardEvent } from 'react';
 import type { Plan } from '../../core/routing/plan';
 import type { WalkStep } from '../../core/routing/walk';
 import { holds } from '../../core/condition/evaluate';
@@ -10,7 +10,7 @@ import { plural } from '../ui/format';
 import { themeStyle } from '../ui/theme';
 import { HumanCheckPage } from './HumanCheckPage';
 import { ItemForm } from './ItemForm';
-import { pickByDigit } from './digits';
+import { isChoiceKey, pickByKey, type TypedBefore } from './digits';
 import { escapeMarkdown, RichText } from '../ui/RichText';
 import { clockText, SectionClock } from './SectionClock';
 import type { Session } from './session';
@@ -45,24 +45,29 @@ export function RespondentPage(props: Props) {
   const [checked, setChecked] = useState<number | null>(null);
 
   // A new page begins at its first field; a followed one, whose answers are filled in, at "Next".
+  const { aim, tries } = session;
   useEffect(() => {
     const form = paper.current;
     if (form === null) return;
+    if (aim !== null) {
+      focusOn(form.querySelector<HTMLElement>(`[data-item="${CSS.escape(aim.key)}"]`));
+      return;
+    }
     form.parentElement?.scrollTo({ top: 0 });
     const first = form.querySelector<HTMLElement>('input:not([disabled]), textarea, select');
     const goOn = form.querySelector<HTMLElement>('[data-next]');
     (following ? goOn : (first ?? goOn))?.focus({ preventScroll: true });
-  }, [at, following, session.walks, checked]);
-  // Messages: to the first one.
+  }, [at, aim, following, session.walks, checked]);
+  // Messages: to the first one, when somebody wanted to go on. While they mend it the focus is theirs.
   const firstFault = faults[0] && `${faults[0].step.key} ${faults[0].fault.part}`;
+  const toFault = useEffectEvent(() => {
+    if (firstFault !== undefined)
+      focusOn(paper.current?.querySelector<HTMLElement>(`[data-part="${CSS.escape(firstFault)}"]`) ?? null);
+  });
   useEffect(() => {
-    if (firstFault === undefined) return;
-    const field = paper.current?.querySelector<HTMLElement>(`[data-part="${CSS.escape(firstFault)}"]`);
-    const target = field?.matches('input, textarea, select')
-      ? field
-      : field?.querySelector<HTMLElement>('input, textarea, select');
-    (target ?? field)?.focus();
-  }, [firstFault, session.confirmed]);
+    if (tries > 0) toFault();
+  }, [tries]);
+  const typed = useRef<TypedBefore | null>(null);
 
   if (walk === null) return null;
   if (page === null) return <EndingPage {...props} />;
@@ -88,10 +93,19 @@ export function RespondentPage(props: Props) {
     );
   }
   const onKeyDown = (event: KeyboardEvent<HTMLFormElement>) => {
-    if (event.altKey || event.ctrlKey || event.metaKey) return;
-    if (/^[0-9]$/.test(event.key) && pickByDigit(event.currentTarget, event.target as HTMLElement, event.key))
+    // In a field of several lines Enter writes a new one: with Ctrl it goes on.
+    if (event.key === 'Enter' && event.ctrlKey) {
       event.preventDefault();
-    else if (event.key === 'Enter' && event.target instanceof HTMLInputElement) {
+      next();
+      return;
+    }
+    if (event.altKey || event.ctrlKey || event.metaKey) return;
+    if (isChoiceKey(event.key)) {
+      const { currentTarget: form, target, timeStamp } = event;
+      const found = pickByKey(form, target as HTMLElement, event.key, typed.current, timeStamp);
+      typed.current = found;
+      if (found !== null) event.preventDefault();
+    } else if (event.key === 'Enter' && event.target instanceof HTMLInputElement) {
       event.preventDefault();
       next();
     }
@@ -178,6 +192,16 @@ export function RespondentPage(props: Props) {
       </div>
     </form>
   );
+}
+
+/** Focus and sight on a part of the page: its first field, or itself. */
+function focusOn(part: HTMLElement | null): void {
+  if (part === null) return;
+  const field = part.matches('input, textarea, select')
+    ? part
+    : part.querySelector<HTMLElement>('input:checked, input:not([type=radio]), textarea, select, input');
+  (field ?? part).focus({ preventScroll: true });
+  part.scrollIntoView({ block: 'center' });
 }
 
 function leftWords({ least, most }: { least: number; most: number }): string {

@@ -82,7 +82,11 @@ export function Trail({ plan, session, following, heading, possible, current }: 
           return (
             <li key={name} data-state={state} title={because}>
               <i />
-              <button type="button" disabled={page > session.reached} onClick={() => session.goTo(page)}>
+              <button
+                type="button"
+                disabled={page > session.reached}
+                onClick={() => session.goTo(page, name)}
+              >
                 {name}
               </button>
               <em>{words}</em>

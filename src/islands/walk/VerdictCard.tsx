@@ -4,7 +4,7 @@ import * as v from 'valibot';
 import { WalkedSchema } from '../../core/document/walked';
 import { call, NothingSchema } from '../ui/api';
 import { grouped, whenText } from '../ui/format';
-import { nextToWalk, useLedger } from '../study/ledger';
+import { useLedger, useNextToWalk } from '../study/ledger';
 import { useReviewer } from '../study/reviewer';
 import { useStudy } from '../study/store';
 import type { WalkedRoute } from './route-of-walk';
@@ -31,7 +31,6 @@ const VerdictSchema = v.object({
 
 export function VerdictCard({ session, found, follow }: Props) {
   const api = useStudy((state) => state.api);
-  const analysis = useStudy((state) => state.analysis);
   const verdicts = useStudy((state) => state.verdicts);
   const setVerdicts = useStudy((state) => state.setVerdicts);
   const ledger = useLedger();
@@ -40,6 +39,9 @@ export function VerdictCard({ session, found, follow }: Props) {
   const [place, setPlace] = useState('');
   const [returning, setReturning] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
+  const next = useNextToWalk(found?.number ?? null);
+  /** The route that somebody says they have read elsewhere. */
+  const [read, setRead] = useState<string | null>(null);
 
   if (found === null) {
     const waiting = (session.walk?.steps.length ?? 0) > 0;
@@ -53,7 +55,7 @@ export function VerdictCard({ session, found, follow }: Props) {
     ) : null;
   }
   const verdict = ledger.byFingerprint.get(found.fingerprint);
-  const next = analysis === null ? null : nextToWalk(ledger, found.number, analysis.routes);
+  const seen = session.reached >= session.pages.length || read === found.fingerprint;
 
   const give = async (kind: 'passed' | 'sent_back'): Promise<void> => {
     if (reviewer.trim() === '') {
@@ -119,10 +121,19 @@ export function VerdictCard({ session, found, follow }: Props) {
             {problem}
           </p>
         )}
-        <button type="button" className={classes.pass} onClick={() => void give('passed')}>
-          Pass route {number}
-          {next !== null && `, walk ${grouped(next)}`}
-        </button>
+        {seen ? (
+          <button type="button" className={classes.pass} onClick={() => void give('passed')}>
+            Pass route {number}
+            {next !== null && `, walk ${grouped(next)}`}
+          </button>
+        ) : (
+          <p className={classes.waiting}>
+            It can be passed once it has been seen to its end.{' '}
+            <button type="button" className={classes.link} onClick={() => setRead(found.fingerprint)}>
+              I have read it in the script
+            </button>
+          </p>
+        )}
         {returning ? (
           <>
             <label className={classes.field}>

@@ -20,6 +20,7 @@ import { RowCard } from './RowCard';
 import { useSession, type Session } from './session';
 import { Trail } from './Trail';
 import { VerdictCard } from './VerdictCard';
+import { WalkKeys } from './WalkKeys';
 import { WhyCards } from './WhyCards';
 import { useRouteOfWalk } from './route-of-walk';
 import classes from './walk.module.css';
@@ -203,17 +204,20 @@ export function WalkView() {
             chosen={step?.planItem.item.name ?? null}
           />
         ) : session.problem === null ? (
-          <RespondentPage
-            plan={plan}
-            session={session}
-            device={device}
-            following={following !== null}
-            ahead={ahead}
-            current={step?.key ?? null}
-            setCurrent={setCurrent}
-            again={free}
-            walkOn={(ending) => void walkOn(ending)}
-          />
+          <>
+            <RespondentPage
+              plan={plan}
+              session={session}
+              device={device}
+              following={following !== null}
+              ahead={ahead}
+              current={step?.key ?? null}
+              setCurrent={setCurrent}
+              again={free}
+              walkOn={(ending) => void walkOn(ending)}
+            />
+            {session.page !== null && <WalkKeys plan={plan} step={step} />}
+          </>
         ) : (
           <div className={classes.paper}>
             <p>This walk cannot start yet. {session.problem}.</p>

@@ -43,6 +43,10 @@ interface SessionState {
   readonly changed: readonly ChangedAnswer[];
   /** Faults are shown once "Next" was pressed on the page. */
   readonly tried: boolean;
+  /** Grows with every "Next" that did not go on. */
+  readonly tries: number;
+  /** The item that somebody asked to go to, to be found on the page in hand; a new one for every asking. */
+  readonly aim: { readonly key: string } | null;
   /** Soft checks the respondent has been asked about on this page, as one text. */
   readonly confirmed: string;
 }
@@ -58,7 +62,7 @@ type Action =
   | { readonly do: 'inputs'; readonly inputs: WalkInputs }
   | { readonly do: 'time-out'; readonly key: string }
   | { readonly do: 'tried'; readonly confirmed: string }
-  | { readonly do: 'go'; readonly to: number; readonly drop: readonly string[] };
+  | { readonly do: 'go'; readonly to: number; readonly drop: readonly string[]; readonly aim?: string };
 
 function reduce(state: SessionState, action: Action): SessionState {
   switch (action.do) {
@@ -98,7 +102,7 @@ function reduce(state: SessionState, action: Action): SessionState {
       };
     }
     case 'tried':
-      return { ...state, tried: true, confirmed: action.confirmed };
+      return { ...state, tried: true, tries: state.tries + 1, confirmed: action.confirmed };
     case 'go': {
       const dropped = action.drop.flatMap((key) => {
         const value = state.answers[key] ?? null;
@@ -114,6 +118,7 @@ function reduce(state: SessionState, action: Action): SessionState {
         reached: Math.max(state.reached, action.to),
         dropped: [...state.dropped, ...dropped],
         tried: false,
+        aim: action.aim === undefined ? null : { key: action.aim },
         confirmed: '',
       };
     }
@@ -132,6 +137,8 @@ const EMPTY: SessionState = {
   dropped: [],
   changed: [],
   tried: false,
+  tries: 0,
+  aim: null,
   confirmed: '',
 };
 
@@ -153,7 +160,8 @@ export interface Session extends Omit<SessionState, 'at'> {
   setInputs(inputs: WalkInputs): void;
   next(): void;
   back(): void;
-  goTo(page: number): void;
+  /** To a page that was reached, and there to an item by its key. */
+  goTo(page: number, item?: string): void;
   /** The time of the section in hand has run out: on from its end, whatever is not answered. */
   timeOut(): void;
   /** Goes on to the ending, or to the first page that keeps the respondent. */
@@ -214,7 +222,8 @@ export function useSession(plan: Plan): Session {
       );
       dispatch({ do: 'go', to: kept < 0 ? pages.length : kept, drop: offRoute });
     },
-    goTo: (to) => dispatch({ do: 'go', to, drop: to > at ? offRoute : [] }),
+    goTo: (to, item) =>
+      dispatch({ do: 'go', to, drop: to > at ? offRoute : [], ...(item === undefined ? {} : { aim: item }) }),
   };
 }
 

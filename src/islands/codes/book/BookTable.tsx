@@ -1,9 +1,9 @@
 /** The rows of the codebook; those near the view are on the page, the one that is open shows its fields. */
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef, useState } from 'react';
-import { parseCondition } from '../../../core/condition/parse';
+import { baseOf } from '../../../core/wording/base';
+import { askedOf } from '../../study/asked';
 import type { BookRow } from '../../../core/views/codebook';
-import { asSentence, conditionSentence } from '../../../core/wording/sentence';
 import { useGoTo } from '../../study/going';
 import { CheckedField } from '../../script/Fields';
 import { useStudy } from '../../study/store';
@@ -147,28 +147,23 @@ function Base({ row }: { readonly row: BookRow }) {
   const variables = useStudy((state) => state.plan.variables);
   const analysis = useStudy((state) => state.analysis);
   if (row.item === null) return null;
-  const who = analysis?.asked[row.item];
-  const share = analysis?.sample?.items[row.item]?.share;
-  const parsed = who === undefined || who === 'always' || who === 'never' ? null : parseCondition(who);
-  const sentence =
-    who === undefined
-      ? '…'
-      : who === 'always'
-        ? 'Everyone'
-        : who === 'never'
-          ? 'Nobody'
-          : parsed?.ok === true
-            ? asSentence(conditionSentence(parsed.tree, variables))
-            : who;
+  const { sentence, conditions } = baseOf(variables, askedOf(analysis, row.item), row.pass);
+  const expected = analysis?.sample?.items[row.item];
+  const share = row.pass === null ? expected?.share : expected?.byPass[row.pass - 1];
   return (
     <>
       <span>{sentence}</span>
-      {parsed !== null && <code>{who}</code>}
+      {conditions.length > 0 && <code>{conditions.join(' · ')}</code>}
       {share !== undefined && (
         <button
           type="button"
           title="Its table"
-          onClick={() => goTo('codes', `?part=tables&variable=${encodeURIComponent(row.item ?? '')}`)}
+          onClick={() =>
+            goTo(
+              'codes',
+              `?part=tables&variable=${encodeURIComponent(row.pass === null ? (row.item ?? '') : `${row.item ?? ''}_${row.pass}`)}`,
+            )
+          }
         >
           {percentText(share)} expected
         </button>

@@ -80,7 +80,11 @@ function Case({ keying, keyed, other, open, choose }: CaseProps) {
     const sheet = keying.sheet(answers);
     const left = keying.nextOpen(answers, sheet, null) !== null;
     const problems =
-      keying.flagged(answers, sheet).length + (left ? 0 : keying.coded(answers).problems.length);
+      keying.flagged(answers, sheet).length +
+      keying.blanks(answers, sheet).length +
+      (left
+        ? 0
+        : keying.coded(answers).problems.filter(({ problem }) => problem !== 'missing-answer').length);
     return { left, problems };
   }, [keying, answers]);
   const differing = useMemo(

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
 import type { Answers } from '../../../core/document/types';
 import type { KeyField } from '../../../core/keying/fields';
 import type { Keying } from '../../../core/keying/sheet';
-import { isComplete, readTyped, typedText } from '../../../core/keying/typed';
+import { readTyped, typedText, typingOf } from '../../../core/keying/typed';
 import type { KeyedCase } from '../../../store/cases';
 import type { Cases } from './cases';
 import classes from './key.module.css';
@@ -116,7 +116,8 @@ export function CasesGrid({ keying, cases, put }: Props) {
       move(at.row + step[0], at.column + step[1]);
     } else if (event.key === 'Enter') {
       event.preventDefault();
-      commit(event.currentTarget.value);
+      // What was refused is not a blank.
+      if (problem === null || event.currentTarget.value !== '') commit(event.currentTarget.value);
     } else if (event.key === 'Escape') {
       setTyped(null);
       setProblem(null);
@@ -160,10 +161,15 @@ export function CasesGrid({ keying, cases, put }: Props) {
                         autoComplete="off"
                         onChange={(event) => {
                           const next = event.target.value;
-                          const grown = next.length > (typed ?? '').length;
+                          const grown = next.length > (typed ?? '').length && field !== undefined;
+                          const typing = grown ? typingOf(field, next) : 'open';
+                          if (typing === 'refused') {
+                            setProblem(`${next.trim()} is not allowed: nothing that is begins so.`);
+                            return;
+                          }
                           setTyped(next);
                           setProblem(null);
-                          if (grown && field !== undefined && isComplete(field, next)) commit(next);
+                          if (typing === 'complete') commit(next);
                         }}
                         onKeyDown={onKeyDown}
                       />

@@ -4,7 +4,7 @@ import { optionsOf } from '../../../core/document/shape';
 import type { Value } from '../../../core/document/types';
 import type { KeyField } from '../../../core/keying/fields';
 import type { FieldState } from '../../../core/keying/sheet';
-import { isComplete, readTyped, typedText } from '../../../core/keying/typed';
+import { limitWords, readTyped, typedText, typingOf } from '../../../core/keying/typed';
 import classes from './key.module.css';
 
 interface Props {
@@ -14,7 +14,8 @@ interface Props {
   readonly isKeyed: boolean;
   /** Whether it is asked is not known yet: an answer before it is still to be keyed. */
   readonly isLater: boolean;
-  readonly take: (field: KeyField, value: Value | null) => void;
+  /** `byItself`: because nothing more could be typed. */
+  readonly take: (field: KeyField, value: Value | null, byItself: boolean) => void;
 }
 
 export function FieldRow({ field, state, value, isKeyed, isLater, take }: Props) {
@@ -23,19 +24,23 @@ export function FieldRow({ field, state, value, isKeyed, isLater, take }: Props)
   /** What is being typed; null where the field stands as it was keyed. */
   const [typed, setTyped] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  /** What was typed and refused, so that it stands nowhere. */
+  const [refused, setRefused] = useState<string | null>(null);
   const away = state.is === 'passed-over';
   const text = typed ?? kept;
-  const commit = (written: string) => {
+  const commit = (written: string, byItself = false) => {
     const read = readTyped(field, written, state.is === 'asked' ? (state.shown ?? undefined) : undefined);
     if (!read.ok) {
+      setRefused(null);
       setProblem(read.problem);
       return;
     }
+    setRefused(null);
     setProblem(null);
     setTyped(null);
     // Nothing was written where nothing is asked: the code stands.
     if (away && read.value === null && !isKeyed) return;
-    take(field, read.value);
+    take(field, read.value, byItself);
   };
   const options = field.kind === 'answer' ? optionsOf(field.answer) : [];
   return (
@@ -56,9 +61,12 @@ export function FieldRow({ field, state, value, isKeyed, isLater, take }: Props)
             ))}
           </span>
         )}
+        {(!away || isLater) && limitWords(field) !== '' && (
+          <small className={classes.limits}>{limitWords(field)}</small>
+        )}
         {problem !== null && (
           <p role="alert" id={`${id}-problem`}>
-            {text.trim()} is not allowed. {problem}
+            {(refused ?? text).trim()} is not allowed. {problem}
           </p>
         )}
       </div>
@@ -76,16 +84,26 @@ export function FieldRow({ field, state, value, isKeyed, isLater, take }: Props)
           tabIndex={away ? -1 : 0}
           onChange={(event) => {
             const next = event.target.value;
+            const typing = away || next.length <= text.length ? 'open' : typingOf(field, next);
+            if (typing === 'refused') {
+              const read = readTyped(field, next);
+              setRefused(next);
+              setProblem(read.ok ? 'Nothing that is allowed begins so.' : read.problem);
+              return;
+            }
+            setRefused(null);
             setTyped(next);
             setProblem(null);
-            if (!away && next.length > text.length && isComplete(field, next)) commit(next);
+            if (typing === 'complete') commit(next, true);
           }}
           onKeyDown={(event) => {
             if (event.key === 'Enter' || (event.key === 'Tab' && !event.shiftKey && typed !== null)) {
               event.preventDefault();
-              commit(text);
+              // What was refused is not a blank.
+              if (refused === null || text !== '') commit(text);
             } else if (event.key === 'Escape') {
               setTyped(null);
+              setRefused(null);
               setProblem(null);
             }
           }}

@@ -1,5 +1,6 @@
 /** What is to be settled on a form: answers where the routing says that none should be, and other faults. */
 import type { Answers } from '../../../core/document/types';
+import type { KeyField } from '../../../core/keying/fields';
 import type { Keying, KeyedSheet } from '../../../core/keying/sheet';
 import { typedText } from '../../../core/keying/typed';
 import type { RowProblem } from '../../../core/audit/types';
@@ -13,16 +14,18 @@ interface Props {
   readonly sheet: KeyedSheet;
   /** Of a form that is finished. */
   readonly problems: readonly RowProblem[];
+  /** Required, and left blank on the form. */
+  readonly blanks: readonly KeyField[];
   readonly drop: (key: string) => void;
   readonly go: (key: string) => void;
 }
 
-export function Flags({ keying, answers, sheet, problems, drop, go }: Props) {
+export function Flags({ keying, answers, sheet, problems, blanks, drop, go }: Props) {
   const flagged = keying.flagged(answers, sheet);
   return (
     <aside className={classes.flags} aria-label="To settle">
       <h2>To settle</h2>
-      {flagged.length === 0 && problems.length === 0 && (
+      {flagged.length === 0 && problems.length === 0 && blanks.length === 0 && (
         <p>Nothing on this form speaks against the routing.</p>
       )}
       {flagged.map((field) => (
@@ -38,6 +41,17 @@ export function Flags({ keying, answers, sheet, problems, drop, go }: Props) {
           <button type="button" onClick={() => drop(field.key)}>
             Drop {field.key}
           </button>{' '}
+          <button type="button" onClick={() => go(field.key)}>
+            Go there
+          </button>
+        </div>
+      ))}
+      {blanks.map((field) => (
+        <div key={field.key}>
+          <p>
+            <code>{field.key}</code> wants an answer, and was left blank. If it is blank on the form, it stays
+            so.
+          </p>
           <button type="button" onClick={() => go(field.key)}>
             Go there
           </button>

@@ -12,10 +12,18 @@ import { FieldRow } from './FieldRow';
 import { Flags } from './Flags';
 import classes from './key.module.css';
 
+/** Stands for what comes after the last field. */
+const DONE = ' done';
+/** An Enter this soon after a value was taken over, in milliseconds, belongs to it. */
+const HABIT = 350;
+
 interface Props {
   readonly keying: Keying;
   readonly keyed: KeyedCase;
   readonly set: (answers: Answers) => void;
+  /** The number on the next form; null where it cannot be told. */
+  readonly nextId: string | null;
+  readonly next: () => void;
 }
 
 /** One field as it was before: undefined where it had not been keyed. */
@@ -24,19 +32,25 @@ interface Step {
   readonly before: Value | null | undefined;
 }
 
-export function FormView({ keying, keyed, set }: Props) {
+export function FormView({ keying, keyed, set, nextId, next }: Props) {
   const { answers } = keyed;
   const { fields, plan } = keying;
   const sheet = useMemo(() => keying.sheet(answers), [keying, answers]);
   const coded = useMemo(() => keying.coded(answers), [keying, answers]);
   const [past, setPast] = useState<readonly Step[]>([]);
   const form = useRef<HTMLDivElement>(null);
+  /** When a value last went on by itself. */
+  const advanced = useRef(-Infinity);
   /** The field to be keyed next, once it is on the page. */
   const [wanted, setWanted] = useState<string | null>(
     () => keying.nextOpen(answers, sheet, null)?.key ?? null,
   );
   useEffect(() => {
     if (wanted === null) return;
+    if (wanted === DONE) {
+      form.current?.querySelector<HTMLElement>('[data-done]')?.focus();
+      return;
+    }
     const input = form.current?.querySelector<HTMLInputElement>(`[data-key="${CSS.escape(wanted)}"]`);
     input?.focus();
     input?.select();
@@ -50,12 +64,12 @@ export function FormView({ keying, keyed, set }: Props) {
     return next;
   };
   /** Takes over a value and goes on by the route. */
-  const take = (field: KeyField, value: Value | null) => {
+  const take = (field: KeyField, value: Value | null, byItself: boolean) => {
     setPast([...past, { key: field.key, before: answers[field.key] }]);
-    const next = write(field.key, value);
-    const after = keying.nextOpen(next, keying.sheet(next), field.key) ?? keying.nextOpen(next, keying.sheet(next), null); // prettier-ignore
-    setWanted(after?.key ?? null);
-    if (after === null) form.current?.querySelector<HTMLElement>('[data-done]')?.focus();
+    const now = write(field.key, value);
+    const after = keying.nextOpen(now, keying.sheet(now), field.key) ?? keying.nextOpen(now, keying.sheet(now), null); // prettier-ignore
+    setWanted(after?.key ?? DONE);
+    advanced.current = byItself ? performance.now() : -Infinity;
   };
   const undo = () => {
     const step = past.at(-1);
@@ -65,6 +79,13 @@ export function FormView({ keying, keyed, set }: Props) {
     setWanted(step.key);
   };
   const onKeyDown = (event: KeyboardEvent) => {
+    // A code that was complete has gone on by itself: the Enter that a hand adds to it is not for the next field.
+    if (event.key === 'Enter' && performance.now() - advanced.current < HABIT) {
+      event.preventDefault();
+      event.stopPropagation();
+      advanced.current = -Infinity;
+      return;
+    }
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
       event.preventDefault();
       undo();
@@ -88,7 +109,7 @@ export function FormView({ keying, keyed, set }: Props) {
   const open = keying.nextOpen(answers, sheet, null);
   const known = open === null ? fields.length : fields.indexOf(open);
   return (
-    <div className={classes.form} ref={form} onKeyDown={onKeyDown}>
+    <div className={classes.form} ref={form} onKeyDownCapture={onKeyDown}>
       <div className={classes.sheet}>
         <header>
           <h1>
@@ -100,6 +121,24 @@ export function FormView({ keying, keyed, set }: Props) {
             {past.length > 0 && 'Ctrl+Z takes the last one back.'}
           </p>
         </header>
+        {plan.document.given !== undefined && plan.document.given.length > 0 && (
+          <section aria-label="Known beforehand" className={classes.given}>
+            <h2>Known beforehand</h2>
+            {fields.map((field, at) =>
+              field.planItem === null ? (
+                <FieldRow
+                  key={field.key}
+                  field={field}
+                  state={sheet.states[at] as FieldState}
+                  value={answers[field.key]}
+                  isKeyed={field.key in answers}
+                  isLater={false}
+                  take={take}
+                />
+              ) : null,
+            )}
+          </section>
+        )}
         {plan.sections.map(({ index, section }) => {
           const own = fields.flatMap((field, at) => (field.planItem?.section === index ? [at] : []));
           return (
@@ -127,29 +166,14 @@ export function FormView({ keying, keyed, set }: Props) {
             </section>
           );
         })}
-        {plan.document.given !== undefined && plan.document.given.length > 0 && (
-          <section aria-label="Known beforehand" className={classes.given}>
-            <h2>Known beforehand</h2>
-            {fields.map((field, at) =>
-              field.planItem === null ? (
-                <FieldRow
-                  key={field.key}
-                  field={field}
-                  state={sheet.states[at] as FieldState}
-                  value={answers[field.key]}
-                  isKeyed={field.key in answers}
-                  isLater={false}
-                  take={take}
-                />
-              ) : null,
-            )}
-          </section>
-        )}
-        <p className={classes.done} data-done tabIndex={-1} role="status">
+        <p className={classes.done} role="status">
           {isDone && ending !== null && (
             <>
               <EndingMark kind={ending.kind} /> The form leads to {endingLabel(plan.document, ending.id)};
-              every field on its route is keyed. Write the next case at the left.
+              every field on its route is keyed.{' '}
+              <button type="button" data-done onClick={next}>
+                {nextId === null ? 'Save it, on to the next number' : `Save it, key ${nextId}`}
+              </button>
             </>
           )}
         </p>
@@ -158,7 +182,8 @@ export function FormView({ keying, keyed, set }: Props) {
         keying={keying}
         answers={answers}
         sheet={sheet}
-        problems={isDone ? coded.problems : []}
+        problems={isDone ? coded.problems.filter(({ problem }) => problem !== 'missing-answer') : []}
+        blanks={keying.blanks(answers, sheet)}
         drop={(key) => {
           setPast([...past, { key, before: answers[key] }]);
           write(key, undefined);

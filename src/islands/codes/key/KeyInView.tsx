@@ -2,6 +2,7 @@
 import { useMemo, useState } from 'react';
 import { csvLines } from '../../../core/exchange/csv';
 import { Keying } from '../../../core/keying/sheet';
+import { nextCaseId } from '../../../core/keying/typed';
 import type { KeyedCase } from '../../../store/cases';
 import { rememberedReviewer, rememberReviewer } from '../../study/reviewer';
 import { useStudy } from '../../study/store';
@@ -37,6 +38,7 @@ export function KeyInView() {
   const { list } = cases;
   if (list === null) return <div className={classes.columns} aria-busy="true" />;
   const current = open === null ? null : (list.find((each) => isSameCase(each, open)) ?? null);
+  const nextId = current === null ? null : nextCaseId(current.caseId, new Set(list.map(({ caseId }) => caseId))); // prettier-ignore
   const start = (caseId: string): string | null => {
     const same = list.filter((each) => each.caseId === caseId);
     if (same.length === 2) return `Case ${caseId} has been keyed twice already: open it at the left.`;
@@ -123,6 +125,10 @@ export function KeyInView() {
               cursor goes on by the route, what is passed over fills with its code, and a code that is not
               allowed is refused. Enter alone leaves a question blank; arrow up goes back.
             </p>
+            <p>
+              Keys: a code of one digit goes on by itself, numbers and words by Enter; Enter after the last
+              field saves the form and opens the next number; Ctrl+Z takes the last field back.
+            </p>
             <p>Keyed twice under the same number, by two people, the two are compared.</p>
           </div>
         ) : shown === 'compare' ? (
@@ -133,6 +139,11 @@ export function KeyInView() {
             keying={keying}
             keyed={current}
             set={(answers) => cases.put({ ...current, answers })}
+            nextId={nextId}
+            next={() => {
+              if (nextId !== null) start(nextId);
+              else document.querySelector<HTMLInputElement>('input[name="case"]')?.focus();
+            }}
           />
         )}
       </div>

@@ -4,7 +4,11 @@ import type { Frequency, FrequencyRow } from '../../../core/tables/frequency';
 import { percentOf, percentWords } from '../../../core/tables/shares';
 import type { TableVariable } from '../../../core/tables/variables';
 import { frequencySheet } from '../../../core/views/table-sheets';
+import type { Variables } from '../../../core/document/variables';
+import { baseOf, whereOf } from '../../../core/wording/base';
 import { findingSentences } from '../../../core/wording/finding';
+import type { Analysed } from '../../../worker/client';
+import { askedOf } from '../../study/asked';
 import { useStudy } from '../../study/store';
 import { grouped } from '../../ui/format';
 import { ShareBars } from './ShareBars';
@@ -20,9 +24,8 @@ interface Props {
 
 export function FrequencyTable({ variable, frequency, about }: Props) {
   const plan = useStudy((state) => state.plan);
-  const who = useStudy((state) =>
-    variable.item === null ? null : (state.analysis?.asked[variable.item] ?? null),
-  );
+  const analysis = useStudy((state) => state.analysis);
+  const where = whereAsked(plan.variables, analysis, variable);
   const { rows, missing, all, asked, answered, several, summary } = frequency;
   const [spoken, setSpoken] = useState<string | null>(null);
   const most = rows.reduce<FrequencyRow | null>((best, row) => (best === null || row.count > best.count ? row : best), null); // prettier-ignore
@@ -106,9 +109,8 @@ export function FrequencyTable({ variable, frequency, about }: Props) {
       {said !== null && (
         <div className={classes.finding} aria-label="What may be said" role="group">
           {findingSentences(
-            plan.variables,
             { label: said.label, count: said.count, all, asked, answered, passes },
-            who,
+            where,
           ).map((sentence) => (
             <p key={sentence}>{sentence}</p>
           ))}
@@ -116,6 +118,17 @@ export function FrequencyTable({ variable, frequency, about }: Props) {
       )}
     </div>
   );
+}
+
+/** Of all passes together each pass is a case: there only its own condition counts. */
+function whereAsked(
+  variables: Variables,
+  analysis: Analysed | null,
+  { item, pass, over }: TableVariable,
+): string | null {
+  if (item === null) return null;
+  const asked = askedOf(analysis, item);
+  return whereOf(variables, baseOf(variables, over === null ? asked : { ...asked, passes: [] }, pass));
 }
 
 function Line({
