@@ -1,17 +1,27 @@
-/** The study that a questionnaire hands on to, by what its ending names. */
-import type { Questionnaire } from '../core/document/types';
+/** The study that a questionnaire hands on to, by what its ending names, and what the studies take of others. */
+import type { Given, Questionnaire } from '../core/document/types';
+import { namedStudy, type OtherStudy } from '../core/snags/hand-off';
 import type { Store } from './open';
-import { findStudy, listStudies } from './studies';
+import { findStudy, listStudies, saveStudy, type SaveResult } from './studies';
 
 /** By the id of a study, or by a file name or title like its own; null where there is none. */
 export function findFollowUp(db: Store, named: string): Questionnaire | null {
-  const name = named.replace(/\.fork\.json$/, '');
-  const byId = findStudy(db, name);
-  if (byId !== null) return byId.document;
-  const wanted = plain(name);
-  return listStudies(db).find(({ document }) => plain(document.title) === wanted)?.document ?? null;
+  const studies = listStudies(db).map(({ id, document }) => ({ id, title: document.title, document }));
+  return namedStudy(studies, named)?.document ?? null;
 }
 
-function plain(text: string): string {
-  return text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '-');
+/** The studies that one can hand on to. */
+export function otherStudies(db: Store, id: string): OtherStudy[] {
+  return listStudies(db)
+    .filter((study) => study.id !== id)
+    .map(({ id: of, document }) => ({ id: of, title: document.title, given: document.given ?? [] }));
+}
+
+/** Has a study take a value beforehand, unless it takes one of that name already. Null where there is no such study. */
+export function takeGiven(db: Store, id: string, given: Given, now: number): SaveResult | null {
+  const study = findStudy(db, id);
+  if (study === null) return null;
+  const known = study.document.given ?? [];
+  if (known.some(({ name }) => name === given.name)) return { saved: true, study };
+  return saveStudy(db, id, study.revision, { ...study.document, given: [...known, given] }, now);
 }

@@ -285,8 +285,8 @@ test('tables on three bases, where a condition holds, against another, taken els
   await expect(row).toContainText(`${council}${share(600)}${share(asked.length)}`);
   await row.getByRole('button').click();
   const said = page.getByRole('group', { name: 'What may be said' });
-  await expect(said).toContainText(`Of those asked, where Tenure is not “Own it, with or without a mortgage” (n = ${asked.length})`); // prettier-ignore
-  await expect(said).toContainText('Of all respondents (n = 600)');
+  await expect(said).toContainText(`Of those made-up respondents asked, where Tenure is not “Own it, with or without a mortgage” (n = ${asked.length})`); // prettier-ignore
+  await expect(said).toContainText('Of all made-up respondents (n = 600)');
   await accessible(page);
 
   const filter = page.getByLabel('Only where');

@@ -35,6 +35,9 @@ test('a reviewer reads, comments and passes a route under their own name, change
   const ledger = visitor.getByRole('listbox', { name: /^Routes/ });
   await ledger.focus();
   await visitor.keyboard.press('Enter');
+  // It can be passed once it was seen to its end.
+  await expect(visitor.getByRole('button', { name: /^Pass route 1/ })).toBeHidden();
+  await visitor.getByRole('button', { name: 'To the end' }).click();
   await visitor.getByRole('button', { name: /^Pass route 1/ }).click();
   await expect(visitor.getByText('Route 2 of 20', { exact: false })).toBeVisible();
 

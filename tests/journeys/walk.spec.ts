@@ -92,6 +92,7 @@ test('an edit re-opens just the routes on which something is shown differently',
   const id = await copyOf(page, 'street-lighting-doorstep');
   await page.goto(`/studies/${id}/walk?route=1`);
   await page.getByRole('textbox', { name: 'Your name' }).fill('Ben Carr');
+  await page.getByRole('button', { name: 'I have read it in the script' }).click();
   await page.getByRole('button', { name: /^Pass route 1/ }).click();
   await expect(page.getByText('Route 2 of 20', { exact: false })).toBeVisible();
   await page.getByRole('link', { name: 'Script' }).click();

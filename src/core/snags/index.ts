@@ -32,6 +32,7 @@ import { tooLong } from './too-long';
 import { valuesUnclaimed } from './values-unclaimed';
 import type { Mend, Snag, SnagRule } from './types';
 
+export { handOffSnags, type OtherStudy } from './hand-off';
 export { keptOf, respondentSnags, walkAgain, type TestRespondent } from './respondents';
 export type { Mend, Severity, Snag, SnagRule, SnagWitness } from './types';
 

@@ -21,8 +21,8 @@ export function CodesView() {
     addEventListener('popstate', onPop);
     return () => removeEventListener('popstate', onPop);
   }, []);
-  const open = (next: Part) => {
-    history.pushState(null, '', `?part=${next}`);
+  const open = (next: Part, search = '') => {
+    history.pushState(null, '', `?part=${next}${search}`);
     setPart(next);
   };
   return (
@@ -42,7 +42,9 @@ export function CodesView() {
       </nav>
       {part === 'book' && <BookView />}
       {part === 'key' && <KeyInView />}
-      {part === 'audit' && <AuditView openTables={() => open('tables')} />}
+      {part === 'audit' && (
+        <AuditView openTables={(rows) => open('tables', `&rows=${encodeURIComponent(rows)}`)} />
+      )}
       {part === 'tables' && <TablesView />}
     </div>
   );

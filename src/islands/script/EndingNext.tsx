@@ -1,17 +1,27 @@
 /** Where an ending leads on to: nowhere, another questionnaire with answers carried along, or an address. */
 import type { Draft } from 'immer';
+import { useState } from 'react';
 import type { Ending } from '../../core/document/types';
 import { editEnding } from '../../core/editing/structure';
+import { carriable, givenLike, namedStudy, studyName, type OtherStudy } from '../../core/snags/hand-off';
+import { OthersSchema } from '../study/hand-off';
 import { useStudy } from '../study/store';
+import { call } from '../ui/api';
 import { CheckedField } from './Fields';
 import { fieldId } from './focus';
 import classes from './sheet.module.css';
+
+const NONE: readonly OtherStudy[] = [];
 
 type Kind = 'nowhere' | 'questionnaire' | 'address';
 
 export function EndingNext({ ending, at }: { readonly ending: Ending; readonly at: number }) {
   const commit = useStudy((state) => state.commit);
   const plan = useStudy((state) => state.plan);
+  const others = useStudy((state) => state.others) ?? NONE;
+  const setOthers = useStudy((state) => state.setOthers);
+  const api = useStudy((state) => state.api);
+  const [problem, setProblem] = useState<string | null>(null);
   const { id, next } = ending;
   const kind: Kind = next === undefined ? 'nowhere' : 'url' in next ? 'address' : 'questionnaire';
   const set = (value: Ending['next']) =>
@@ -27,9 +37,27 @@ export function EndingNext({ ending, at }: { readonly ending: Ending; readonly a
         ? undefined
         : to === 'address'
           ? { url: 'https://example.org/' }
-          : { questionnaire: 'follow-up', carry: [] },
+          : handOnTo(others[0] ?? null),
     );
+  /** Another study, with what it takes of the same name and codes. */
+  const handOnTo = (study: OtherStudy | null) =>
+    study === null
+      ? { questionnaire: 'follow-up', carry: [] }
+      : { questionnaire: studyName(others, study), carry: carriable(plan, study) };
   const carried = next !== undefined && 'questionnaire' in next ? (next.carry ?? []) : [];
+  const named = next !== undefined && 'questionnaire' in next ? next.questionnaire : '';
+  const to = namedStudy(others, named);
+  const untaken = to === null ? [] : carried.filter((name) => !to.given.some((each) => each.name === name));
+  const takeThere = async (name: string) => {
+    const given = givenLike(plan, name);
+    if (given === null || to === null) {
+      setProblem(`${name} is no answer that can be carried: derived values and grids as a whole are not.`);
+      return;
+    }
+    const reply = await call(OthersSchema, 'POST', `${api}/others`, { study: to.id, given });
+    setProblem(reply.ok ? null : reply.problem);
+    if (reply.ok) setOthers(reply.body);
+  };
   const carry = (names: readonly string[]) =>
     next !== undefined && 'questionnaire' in next && set({ ...next, carry: names });
   const free = [...plan.variables.values()].filter(
@@ -63,6 +91,26 @@ export function EndingNext({ ending, at }: { readonly ending: Ending; readonly a
       )}
       {next !== undefined && 'questionnaire' in next && (
         <>
+          {others.length > 0 && (
+            <select
+              className={classes.limit}
+              aria-label="Study to hand on to"
+              value={to?.id ?? ''}
+              onChange={(event) => {
+                const study = others.find((each) => each.id === event.target.value);
+                if (study !== undefined) set(handOnTo(study));
+              }}
+            >
+              <option value="" disabled>
+                choose a study
+              </option>
+              {others.map((study) => (
+                <option key={study.id} value={study.id}>
+                  {study.title}
+                </option>
+              ))}
+            </select>
+          )}
           <CheckedField
             field={fieldId('@ending', id, 'questionnaire')}
             label="File or name of the questionnaire"
@@ -98,6 +146,16 @@ export function EndingNext({ ending, at }: { readonly ending: Ending; readonly a
               <option key={name}>{name}</option>
             ))}
           </select>
+          {untaken.map((name) => (
+            <button key={name} type="button" onClick={() => void takeThere(name)}>
+              Have “{to?.title}” take {name}
+            </button>
+          ))}
+          {problem !== null && (
+            <span role="alert" className={classes.wrong}>
+              {problem}
+            </span>
+          )}
         </>
       )}
     </div>

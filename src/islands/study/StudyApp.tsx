@@ -16,6 +16,7 @@ import { Conflict } from './Conflict';
 import { GoToContext, type GoTo } from './going';
 import { useStanding } from './ledger';
 import { useOthers } from './others';
+import { useOtherStudies } from './hand-off';
 import { useRespondents } from './respondents';
 import { ReviewStrip } from '../review/ReviewStrip';
 import { ReviewScript } from '../review/ReviewScript';
@@ -52,6 +53,7 @@ export default function StudyApp({
   useCommentsFollow(store);
   useOthers(store);
   useRespondents(store);
+  useOtherStudies(store);
   useEffect(() => {
     if (!reviewing) store.getState().saveNow();
   }, [store, reviewing]);

@@ -1,6 +1,13 @@
 /** All snags of the open study: those the document shows at once, those of the routes as they are found. */
 import type { Plan } from '../../core/routing/plan';
-import { inOrder, respondentSnags, snagKey, type Snag } from '../../core/snags';
+import {
+  handOffSnags,
+  inOrder,
+  respondentSnags,
+  snagKey,
+  type OtherStudy,
+  type Snag,
+} from '../../core/snags';
 import type { Questionnaire } from '../../core/document/types';
 import type { Aside } from '../../store/asides';
 import { useStudy, type StudyState } from './store';
@@ -19,6 +26,7 @@ type Parts = readonly [
   routed: StudyState['routed'],
   asides: readonly Aside[],
   ofRespondents: readonly Snag[],
+  ofHandOffs: readonly Snag[],
 ];
 
 /** Of the document and the respondents last asked about. */
@@ -36,6 +44,22 @@ function useRespondentSnags(): readonly Snag[] {
   return again.snags;
 }
 
+/** Of the document and the other studies last asked about. */
+let handed: {
+  readonly plan: Plan;
+  readonly others: readonly OtherStudy[];
+  readonly snags: readonly Snag[];
+} | null = null;
+
+function useHandOffSnags(): readonly Snag[] {
+  const plan = useStudy((state) => state.plan);
+  const others = useStudy((state) => state.others);
+  if (others === null) return NONE;
+  if (handed?.plan !== plan || handed.others !== others)
+    handed = { plan, others, snags: handOffSnags(plan, others) };
+  return handed.snags;
+}
+
 const NONE: readonly Snag[] = [];
 
 /** Several views ask for the same at once. */
@@ -48,16 +72,17 @@ export function useSnags(): StudySnags {
     useStudy((state) => state.routed),
     useStudy((state) => state.asides),
     useRespondentSnags(),
+    useHandOffSnags(),
   ];
   if (last === null || !last.parts.every((part, n) => part === parts[n]))
     last = { parts, snags: together(parts) };
   return last.snags;
 }
 
-function together([document, written, routed, asides, ofRespondents]: Parts): StudySnags {
+function together([document, written, routed, asides, ofRespondents, ofHandOffs]: Parts): StudySnags {
   const complete = routed?.document === document;
   const fromRoutes = (routed?.snags ?? []).map((snag) => (complete ? snag : { ...snag, mends: [] }));
-  const all = inOrder(document, [...written, ...fromRoutes, ...ofRespondents]);
+  const all = inOrder(document, [...written, ...fromRoutes, ...ofRespondents, ...ofHandOffs]);
   if (asides.length === 0) return { open: all, aside: [], complete };
   const byKey = new Map(asides.map((aside) => [aside.snag, aside]));
   return {

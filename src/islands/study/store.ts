@@ -13,7 +13,7 @@ import type { Clash } from '../../core/editing/apply-operations';
 import { undoLast } from '../../core/editing/history';
 import type { Plan } from '../../core/routing/plan';
 import { planOf } from '../../core/routing/planner';
-import { snagsOf, type Snag, type SnagWitness } from '../../core/snags';
+import { snagsOf, type OtherStudy, type Snag, type SnagWitness } from '../../core/snags';
 import type { Aside } from '../../store/asides';
 import type { Comment } from '../../store/comments';
 import type { Respondent } from '../../store/respondents';
@@ -45,6 +45,8 @@ export interface StudyState extends SavingState {
   readonly routed: { readonly snags: readonly Snag[]; readonly document: Questionnaire } | null;
   readonly asides: readonly Aside[];
   readonly comments: readonly Comment[];
+  /** The studies that an ending can hand on to; null until they have come. */
+  readonly others: readonly OtherStudy[] | null;
   /** Walks that are kept, to be walked again on every edit. */
   readonly respondents: readonly Respondent[];
   /** The list of routes shown last, in whose order they are walked one after the other. */
@@ -79,6 +81,7 @@ export interface StudyState extends SavingState {
   setAsides(asides: readonly Aside[]): void;
   setComments(comments: readonly Comment[]): void;
   setRespondents(respondents: readonly Respondent[]): void;
+  setOthers(others: readonly OtherStudy[]): void;
   setToWalk(toWalk: ToWalk | null): void;
   setWalkList(list: ListQuery): void;
   setVerdicts(verdicts: readonly Verdict[]): void;
@@ -191,6 +194,7 @@ export function createStudyStore(
       asides,
       comments,
       respondents: [],
+      others: null,
       toWalk: null,
       walkList: ALL_ROUTES,
       verdicts,
@@ -280,6 +284,7 @@ export function createStudyStore(
       setAsides: (list) => set({ asides: list }),
       setComments: (list) => set({ comments: list }),
       setRespondents: (list) => set({ respondents: list }),
+      setOthers: (list) => set({ others: list }),
       setToWalk: (toWalk) => set({ toWalk }),
       setWalkList: (walkList) => set({ walkList }),
       setVerdicts: (list) => set({ verdicts: list }),

@@ -16,7 +16,7 @@ import classes from './audit.module.css';
 
 interface Props {
   readonly summary: AuditSummary;
-  readonly openTables: () => void;
+  readonly openTables: (rows: string) => void;
 }
 
 const FILES: readonly (readonly [AuditFile, string, string])[] = [

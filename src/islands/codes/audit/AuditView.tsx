@@ -17,7 +17,7 @@ const ENCODING_NAMES: Readonly<Record<Encoding, string>> = {
   'windows-1252': 'Windows-1252',
 };
 
-export function AuditView({ openTables }: { readonly openTables: () => void }) {
+export function AuditView({ openTables }: { readonly openTables: (rows: string) => void }) {
   const { audit: store } = useData();
   const audit = useStore(store);
   const document = useStudy((state) => state.document);

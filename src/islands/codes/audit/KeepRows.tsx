@@ -4,6 +4,7 @@ import * as v from 'valibot';
 import { csvLines } from '../../../core/exchange/csv';
 import { useStudy } from '../../study/store';
 import { useData } from '../data';
+import { DatasetsSchema } from '../tables/sources';
 
 /** As many as are tabulated. */
 const MOST = 100_000;
@@ -12,14 +13,14 @@ const Refusal = v.object({ problem: v.string() });
 interface Props {
   readonly stem: string;
   readonly rows: number;
-  readonly openTables: () => void;
+  readonly openTables: (rows: string) => void;
 }
 
 export function KeepRows({ stem, rows, openTables }: Props) {
   const { client } = useData();
   const document = useStudy((state) => state.document);
   const api = useStudy((state) => state.api);
-  const [state, setState] = useState<'open' | 'keeping' | 'kept'>('open');
+  const [state, setState] = useState<'open' | 'keeping' | { readonly kept: string }>('open');
   const [problem, setProblem] = useState<string | null>(null);
   const keep = async () => {
     setState('keeping');
@@ -31,11 +32,15 @@ export function KeepRows({ stem, rows, openTables }: Props) {
     try {
       const query = new URLSearchParams({ name: stem, rows: String(coded.rows.length) });
       const response = await fetch(`${api}/datasets?${query}`, { method: 'POST', body: await packed.blob() });
-      if (response.ok) {
-        setState('kept');
+      const reply: unknown = await response.json();
+      const kept = v.safeParse(DatasetsSchema, reply);
+      // The newest stands first.
+      const [newest] = kept.success ? kept.output.toSorted((a, b) => b.at - a.at) : [];
+      if (response.ok && newest !== undefined) {
+        setState({ kept: newest.id });
         return;
       }
-      const refused = v.safeParse(Refusal, await response.json());
+      const refused = v.safeParse(Refusal, reply);
       setProblem(refused.success ? refused.output.problem : 'The server refused to keep the rows.');
     } catch {
       setProblem('The server does not answer: try again once it does.');
@@ -45,8 +50,8 @@ export function KeepRows({ stem, rows, openTables }: Props) {
   if (rows > MOST) return <small>Too many rows to tabulate here: at most 100,000.</small>;
   return (
     <>
-      {state === 'kept' ? (
-        <button type="button" onClick={openTables}>
+      {typeof state === 'object' ? (
+        <button type="button" onClick={() => openTables(state.kept)}>
           Kept: open the tables
         </button>
       ) : (

@@ -86,6 +86,7 @@ export function FormView({ keying, keyed, set, nextId, next }: Props) {
       advanced.current = -Infinity;
       return;
     }
+    advanced.current = -Infinity;
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
       event.preventDefault();
       undo();

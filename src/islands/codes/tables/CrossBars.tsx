@@ -17,7 +17,12 @@ const FILLS = [
 ];
 const LONGEST = 22;
 
-export function CrossBars({ cross }: { readonly cross: Cross }) {
+interface Props {
+  readonly cross: Cross;
+  readonly madeUp: boolean;
+}
+
+export function CrossBars({ cross, madeUp }: Props) {
   const short = (label: string) => (label.length > LONGEST ? `${label.slice(0, LONGEST - 1)}…` : label);
   if (cross.columns.length > FILLS.length) return null;
   const data = cross.rows.map((label, n) => {
@@ -74,6 +79,7 @@ export function CrossBars({ cross }: { readonly cross: Cross }) {
           ))}
         </BarChart>
       </ResponsiveContainer>
+      {madeUp && <figcaption>Made-up respondents</figcaption>}
     </figure>
   );
 }

@@ -14,6 +14,7 @@ interface Props {
   readonly column: TableVariable;
   readonly cross: Cross;
   readonly about: string;
+  readonly madeUp: boolean;
 }
 
 const FIGURES: readonly (readonly [CrossFigures, string])[] = [
@@ -22,7 +23,7 @@ const FIGURES: readonly (readonly [CrossFigures, string])[] = [
   ['column', '% of columns'],
 ];
 
-export function CrossTable({ row, column, cross, about }: Props) {
+export function CrossTable({ row, column, cross, about, madeUp }: Props) {
   const [figures, setFigures] = useState<CrossFigures>('row');
   const body = crossFigures(cross, figures);
   const shown = (cell: number | null) => (figures === 'counts' ? grouped(cell ?? 0) : percentWords(cell));
@@ -38,9 +39,14 @@ export function CrossTable({ row, column, cross, about }: Props) {
           <h2>
             against <code>{column.id}</code> {column.label}
           </h2>
-          <p>{about}</p>
+          <p>
+            {madeUp && <strong className={classes.madeUp}>Made up</strong>} {about}
+          </p>
         </div>
-        <TableFiles name={`${row.id}-${column.id}`} sheet={() => crossSheet(title, about, cross, figures)} />
+        <TableFiles
+          name={`${row.id}-${column.id}${madeUp ? '-made-up' : ''}`}
+          sheet={() => crossSheet(title, about, cross, figures)}
+        />
       </header>
       <div className={classes.figures} role="group" aria-label="Figures">
         {FIGURES.map(([id, name]) => (
@@ -88,14 +94,14 @@ export function CrossTable({ row, column, cross, about }: Props) {
               </tfoot>
             </table>
           </div>
-          <CrossBars cross={cross} />
+          <CrossBars cross={cross} madeUp={madeUp} />
         </>
       )}
       <div className={classes.finding}>
         <p>
-          Of {plural(cross.cases, 'case')} with an answer to both. Left out: {grouped(without.row)} without an
-          answer to <code>{row.id}</code>, and {grouped(without.column)} more without one to{' '}
-          <code>{column.id}</code>.
+          Of {plural(cross.cases, madeUp ? 'made-up case' : 'case')} with an answer to both. Left out:{' '}
+          {grouped(without.row)} without an answer to <code>{row.id}</code>, and {grouped(without.column)}{' '}
+          more without one to <code>{column.id}</code>.
         </p>
       </div>
     </div>

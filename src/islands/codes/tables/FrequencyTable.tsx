@@ -20,9 +20,10 @@ interface Props {
   readonly frequency: Frequency;
   /** Which rows it is of. */
   readonly about: string;
+  readonly madeUp: boolean;
 }
 
-export function FrequencyTable({ variable, frequency, about }: Props) {
+export function FrequencyTable({ variable, frequency, about, madeUp }: Props) {
   const plan = useStudy((state) => state.plan);
   const analysis = useStudy((state) => state.analysis);
   const where = whereAsked(plan.variables, analysis, variable);
@@ -39,9 +40,14 @@ export function FrequencyTable({ variable, frequency, about }: Props) {
           <h1>
             <code>{variable.id}</code> {variable.label}
           </h1>
-          <p>{about}</p>
+          <p>
+            {madeUp && <strong className={classes.madeUp}>Made up</strong>} {about}
+          </p>
         </div>
-        <TableFiles name={variable.id} sheet={() => frequencySheet(title, about, frequency)} />
+        <TableFiles
+          name={madeUp ? `${variable.id}-made-up` : variable.id}
+          sheet={() => frequencySheet(title, about, frequency)}
+        />
       </header>
       <div className={classes.beside}>
         <table className={classes.table}>
@@ -95,7 +101,7 @@ export function FrequencyTable({ variable, frequency, about }: Props) {
           </tfoot>
         </table>
         <ShareBars
-          title={`${several ? 'Percent of cases' : 'Percent of those who answered'}, ${variable.label}`}
+          title={`${several ? 'Percent of cases' : 'Percent of those who answered'}${madeUp ? ' (made up)' : ''}, ${variable.label}`}
           bars={rows.map(({ label, ofAnswered }) => ({ label, share: ofAnswered ?? 0 }))}
         />
       </div>
@@ -109,7 +115,7 @@ export function FrequencyTable({ variable, frequency, about }: Props) {
       {said !== null && (
         <div className={classes.finding} aria-label="What may be said" role="group">
           {findingSentences(
-            { label: said.label, count: said.count, all, asked, answered, passes },
+            { label: said.label, count: said.count, all, asked, answered, passes, madeUp },
             where,
           ).map((sentence) => (
             <p key={sentence}>{sentence}</p>

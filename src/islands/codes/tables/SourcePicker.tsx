@@ -1,6 +1,6 @@
 /** Which rows are tabulated: made-up respondents, keyed cases, the file audited here, or rows that were kept. */
 import Papa from 'papaparse';
-import { useEffect, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { Keying } from '../../../core/keying/sheet';
 import type { KeyedCase } from '../../../store/cases';
 import { useStore } from 'zustand';
@@ -42,18 +42,28 @@ export function SourcePicker({ source, choose }: Props) {
       current = false;
     };
   }, [api]);
+  // Rows that were kept a moment ago are what somebody wants to see.
+  const wanted = useRef(new URLSearchParams(location.search).get('rows'));
+  const takeWanted = useEffectEvent((key: string) => void take(key));
+  useEffect(() => {
+    const key = wanted.current;
+    if (key === null || !kept.some(({ id }) => id === key)) return;
+    wanted.current = null;
+    takeWanted(key);
+  }, [kept]);
   const value = source.source.of === 'rows' ? source.source.key : source.source.of;
 
   const take = async (key: string) => {
     setProblem(null);
     if (key === 'made-up') choose(MADE_UP);
-    else if (key === 'audited') choose({ name: file?.name ?? 'the audited file', source: { of: 'audited' } });
+    else if (key === 'audited')
+      choose({ name: file?.name ?? 'the audited file', source: { of: 'audited' }, madeUp: false });
     else if (key === KEYED) {
       const keying = new Keying(plan);
       const worker = await client.about(document);
       const header = keying.columns.map(({ name }) => name);
       await worker.hand(KEYED, header, keyed.map(({ answers }) => keying.coded(answers).row)); // prettier-ignore
-      choose({ name: plural(keyed.length, 'keyed case'), source: { of: 'rows', key: KEYED } });
+      choose({ name: plural(keyed.length, 'keyed case'), source: { of: 'rows', key: KEYED }, madeUp: false });
     } else {
       const card = kept.find(({ id }) => id === key);
       if (card === undefined) return;
@@ -64,7 +74,7 @@ export function SourcePicker({ source, choose }: Props) {
         const [header = [], ...rows] = Papa.parse<string[]>(text.trimEnd()).data;
         const worker = await client.about(document);
         await worker.hand(key, header, rows);
-        choose({ name: card.name, source: { of: 'rows', key } });
+        choose({ name: card.name, source: { of: 'rows', key }, madeUp: false });
       } catch {
         setProblem('These rows could not be fetched: reload the page and try again.');
       }

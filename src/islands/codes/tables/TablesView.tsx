@@ -100,7 +100,7 @@ function Result({ shown, row, column, source, filter }: ResultProps) {
     shown.state === 'frequency' || shown.state === 'cross'
       ? `${grouped(shown.counted.kept)} of ${grouped(shown.counted.rows)} rows`
       : '';
-  const about = `${source.name}${filter.trim() === '' ? '' : `, only where ${filter.trim()}: ${left}`}`;
+  const about = `${source.name}${source.madeUp ? ', not collected' : ''}${filter.trim() === '' ? '' : `, only where ${filter.trim()}: ${left}`}`;
   switch (shown.state) {
     case 'waiting':
       return <div className={classes.sheet} aria-busy="true" />;
@@ -111,10 +111,18 @@ function Result({ shown, row, column, source, filter }: ResultProps) {
         </p>
       );
     case 'frequency':
-      return <FrequencyTable variable={row} frequency={shown.counted.table} about={about} />;
+      return (
+        <FrequencyTable variable={row} frequency={shown.counted.table} about={about} madeUp={source.madeUp} />
+      );
     case 'cross':
       return column === null ? null : (
-        <CrossTable row={row} column={column} cross={shown.counted.table} about={about} />
+        <CrossTable
+          row={row}
+          column={column}
+          cross={shown.counted.table}
+          about={about}
+          madeUp={source.madeUp}
+        />
       );
     default:
       return shown satisfies never;

@@ -5,6 +5,8 @@ import type { Source } from '../../../worker/data/types';
 export interface NamedSource {
   readonly name: string;
   readonly source: Source;
+  /** Made up by the assumed answers: nobody has answered so. */
+  readonly madeUp: boolean;
 }
 
 export const DatasetsSchema = v.array(
@@ -20,5 +22,6 @@ export function madeUp(count: number, seed: number): NamedSource {
   return {
     name: `${count.toLocaleString('en-GB')} made-up respondents`,
     source: { of: 'made-up', count, seed },
+    madeUp: true,
   };
 }
