@@ -77,7 +77,7 @@ export function addSection(document: Questionnaire, at: number, title: string): 
 export function guessKind(title: string): SectionKind {
   const found = SECTION_KINDS.find((kind) => title.toLowerCase().includes(kind.slice(0, 6)));
   if (found !== undefined) return found;
-  if (/about you|demograph/i.test(title)) return 'background';
+  if (/about you(?:rself)?\b(?!r)|demograph/i.test(title)) return 'background';
   return /thank|\bend\b|last question/i.test(title) ? 'closing' : 'topic';
 }
 

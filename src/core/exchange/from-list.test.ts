@@ -4,7 +4,8 @@ import { describe, it } from 'node:test';
 import { readDocument } from '../document/read';
 import { planOf } from '../routing/planner';
 import { snagsOf } from '../snags';
-import { fromList } from './from-list';
+import fc from 'fast-check';
+import { fromList, type LineKind } from './from-list';
 
 const LIST = `CONSENT
 We ask about the river path. It takes five minutes.
@@ -93,6 +94,32 @@ describe('a pasted list', () => {
     assert.ok(readDocument(document).ok);
     const snags = snagsOf(planOf(document)).filter(({ rule }) => rule !== 'unlabelled');
     assert.deepEqual(snags, []);
+  });
+
+  it('can be read otherwise, line by line', () => {
+    const list = '1. Which park?\nThe old one\nThe new one\n2. Why?';
+    const as = (line: number, kind: LineKind) => fromList(list, 'x', new Map([[line, kind]])).lines[line - 1];
+    assert.equal(as(2, 'note')?.kind, 'note');
+    assert.equal(as(2, 'question')?.says, 'question q2');
+    assert.equal(as(4, 'answer')?.says, 'answer 3 of q1');
+    assert.equal(as(3, 'trouble')?.says, 'left out');
+  });
+
+  it('leaves no line out of its account, whatever stands in what order', () => {
+    const pieces = fc.constantFrom(...LIST.split('\n'), '', '[If yes at Q2]', 'Yes / No / Not sure', '____', '3 Is it?', 'Your Garden', '0 = low … 10 = high'); // prettier-ignore
+    fc.assert(
+      fc.property(fc.array(pieces, { maxLength: 14 }), (lines) => {
+        const { document: made, lines: told } = fromList(lines.join('\n'), 'x');
+        assert.ok(readDocument(made).ok);
+        const written = lines.flatMap((line, n) => (line.trim() === '' ? [] : [n + 1]));
+        assert.deepEqual(
+          told.map(({ line }) => line),
+          written,
+        );
+        assert.ok(told.every(({ says }) => says !== ''));
+      }),
+      { numRuns: 300 },
+    );
   });
 
   it('never fails on any text', () => {

@@ -1,11 +1,11 @@
 /**
  * From a plain list of questions, as drafted in a document or sheet, to a questionnaire.
  *
- * Numbered lines are questions, the lines below them answers; lines in capitals or with `#` open sections;
- * "if no, skip to 5" and "(go to Q7)" become skips. Every line is reported with what it was taken for, so
- * that a person can look before taking it over.
+ * Each line is looked at once and reported with what it was taken for, and with what is doubtful about that; a person can
+ * have any line read as something else. Skips are made last, when every question has its answers.
  */
-import { guessKind, emptyQuestionnaire, newSection, nextCode } from '../editing/structure';
+import { emptyQuestionnaire, guessKind, newSection } from '../editing/structure';
+import { freshName } from '../document/names';
 import type {
   Answer,
   Item,
@@ -13,12 +13,44 @@ import type {
   Question,
   Questionnaire,
   Section,
+  SectionKind,
   Skip,
   Statement,
   Target,
 } from '../document/types';
+import {
+  askedOf,
+  asks,
+  clausesIn,
+  CLOSE,
+  hasBullet,
+  headingIn,
+  inSentenceCase,
+  isLettered,
+  jumpIn,
+  numberIn,
+  rowOfAnswers,
+  SCREEN,
+  splitJump,
+  withoutBullet,
+  words,
+  type AskedOf,
+  type Numbered,
+} from './list-lines';
+import {
+  codedRow,
+  codeIn,
+  optionFrom,
+  picksIn,
+  scaleIn,
+  writtenIn,
+  type Picks,
+  type ScaleIn,
+} from './list-answers';
+import { tableLines } from './list-table';
 
-export type LineKind = 'section' | 'question' | 'answer' | 'skip' | 'text' | 'note' | 'trouble';
+export const LINE_KINDS = ['section', 'question', 'answer', 'skip', 'text', 'note', 'trouble'] as const;
+export type LineKind = (typeof LINE_KINDS)[number];
 
 export interface UnderstoodLine {
   /** From 1. */
@@ -27,6 +59,8 @@ export interface UnderstoodLine {
   readonly kind: LineKind;
   /** What became of it, in a few words. */
   readonly says: string;
+  /** What a person should look at; null where nothing is doubtful. */
+  readonly doubt: string | null;
 }
 
 export interface Understood {
@@ -36,317 +70,656 @@ export interface Understood {
   readonly skips: number;
 }
 
-export function fromList(source: string, title: string): Understood {
-  return new Reader(source, title).read();
+/** `as`: lines, from 1, to be read as something else than they look; `trouble` leaves one out. */
+export function fromList(
+  source: string,
+  title: string,
+  as: ReadonlyMap<number, LineKind> = new Map(),
+): Understood {
+  return new Reader(title, as).read(source);
+}
+
+type Report = { -readonly [Key in keyof UnderstoodLine]: UnderstoodLine[Key] };
+
+/** A skip as it is written: the answers that take it, none for all. */
+interface DraftSkip {
+  readonly labels: readonly string[];
+  readonly code: number | null;
+  readonly to: string;
+  readonly section: number;
+  readonly report: Report;
 }
 
 interface DraftQuestion {
   readonly name: string;
-  number: string;
+  readonly number: string;
   text: string;
   readonly options: Option[];
-  multiple: boolean;
-  readonly hints: string;
+  /** Which of the options stood behind a letter, as statements of a block do. */
+  readonly lettered: Set<Option>;
+  /** Answers that all statements of a block have in common. */
+  common: string[];
+  picks: Picks | null;
+  scale: ScaleIn | null;
+  written: 'one' | 'many' | null;
+  hints: string;
   note: string | null;
-  readonly skips: { label: string | null; code: number | null; to: string; line: number; report: number }[];
+  instruction: string | null;
+  unit: string | null;
+  askedOf: { readonly of: AskedOf; readonly report: Report } | null;
+  readonly skips: DraftSkip[];
+  /** The number that the last answer had in front. */
+  lastNumber: number | null;
+  readonly report: Report;
 }
 
 interface DraftSection {
   readonly title: string;
+  readonly kind: SectionKind;
   readonly entries: (DraftQuestion | Statement)[];
 }
 
-const SECTION = /^#+\s*(.+?)\s*#*$/;
-const QUESTION = /^(?:Q(?:uestion)?\s*)?(\d+[a-z]?|[A-Z]\d+[a-z]?)\s*[.):]\s*(.*)$/i;
-const BULLET = /^(?:[-*•–]|\[\s?\]|\(\s?\)|[a-z]\))\s*/i;
-const CODED = /^(\d{1,4})\s*(?:=|:|\s)\s*(\S.*)$/;
-const JUMP =
-  /(?:(?:skip|go|jump)\s+(?:straight\s+)?to|->|→|=>)\s*(?:the\s+)?((?:question|q|section)?\s*[\w .'’&-]+?)\s*[.)\]]*$/i;
-const CLOSE = /^(?:end|close|the end|end of (?:the )?(?:survey|interview|questionnaire))$/i;
-const SCREEN = /screen(?:ed)?[\s-]*out|end (?:the )?interview|thank and close|terminate|\bstop\b/i;
-const SEVERAL = /\b(?:all that apply|tick all|select all|choose all|more than one|as many as)\b/i;
-
 class Reader {
   private readonly sections: DraftSection[] = [];
-  private readonly report: { line: number; text: string; kind: LineKind; says: string }[] = [];
+  private readonly report: Report[] = [];
   private question: DraftQuestion | null = null;
   private statements = 0;
   private skips = 0;
+  private readonly names = new Set<string>();
+  /** Whether questions are told by a Q in front; then plain numbers are those of answers. */
+  private isMarked = false;
+  private hasNumbers = false;
+  private lastNumber: number | null = null;
+  /** Whom the next question is asked of, where a line before it said so. */
+  private waiting: DraftQuestion['askedOf'] = null;
 
   constructor(
-    private readonly source: string,
     private readonly title: string,
+    private readonly as: ReadonlyMap<number, LineKind>,
   ) {}
 
-  read(): Understood {
-    this.source.split(/\r?\n/).forEach((raw, index) => {
-      if (raw.trim() !== '') this.line(raw, index + 1);
+  read(source: string): Understood {
+    const lines = tableLines(source) ?? source.split(/\r?\n/).map((raw, n) => ({ raw, line: n + 1 }));
+    const numbers = lines.map(({ raw }) => numberIn(raw.trim())).filter((found) => found !== null);
+    this.isMarked = numbers.some(({ isMarked }) => isMarked);
+    this.hasNumbers = numbers.some(({ stop, rest }) => stop !== '' || asks(rest));
+    let alone = true;
+    lines.forEach(({ raw, line }, n) => {
+      if (raw.trim() === '') {
+        alone = true;
+        return;
+      }
+      this.line(raw, line, alone, lines[n + 1]?.raw.trim() ?? '');
+      alone = false;
     });
     const document = this.build();
-    const questions = this.sections
-      .flatMap(({ entries }) => entries)
-      .filter((entry) => 'options' in entry).length;
-    return { document, lines: this.report, questions, skips: this.skips };
+    const questions = this.sections.flatMap(({ entries }) => entries).filter((entry) => 'options' in entry);
+    return { document, lines: this.report, questions: questions.length, skips: this.skips };
   }
 
-  private say(line: number, text: string, kind: LineKind, says: string): number {
-    return this.report.push({ line, text, kind, says }) - 1;
+  private say(line: number, text: string, kind: LineKind, says: string, doubt: string | null = null): Report {
+    const row = { line, text, kind, says, doubt };
+    this.report.push(row);
+    return row;
   }
 
-  private line(raw: string, line: number): void {
+  private line(raw: string, line: number, alone: boolean, after: string): void {
     const text = raw.trim();
-    const heading = SECTION.exec(text)?.[1] ?? (isCapitals(text) ? inSentenceCase(text) : null);
-    if (heading !== null) {
-      this.sections.push({ title: heading, entries: [] });
-      this.question = null;
-      this.say(line, text, 'section', `section ${heading}`);
-      return;
+    switch (this.as.get(line)) {
+      case 'section':
+        return this.open(headingIn(text, true) ?? withoutBullet(text), line, text);
+      case 'question':
+        return this.ask(numberIn(text), text, line);
+      case 'answer':
+        return this.question === null ? this.tell(text, line) : this.answer(this.question, text, line);
+      case 'text':
+        this.question = null;
+        return this.tell(text, line);
+      case 'note':
+        return this.note(text, line);
+      case 'skip':
+        return this.skipped(text, line);
+      case 'trouble':
+        return void this.say(line, text, 'trouble', 'left out');
+      default:
+        return this.guess(raw, text, line, alone, after);
     }
-    const numbered = QUESTION.exec(text);
+  }
+
+  private guess(raw: string, text: string, line: number, alone: boolean, after: string): void {
     const indented = /^\s{2,}|^\t/.test(raw) && this.question !== null;
-    if (numbered !== null && !indented) {
-      this.openQuestion(numbered[1] ?? '', numbered[2] ?? '', line, text);
-      return;
+    const number = numberIn(text);
+    if (number !== null && !indented && this.opens(number)) return this.ask(number, text, line);
+    const isInstruction = this.question !== null && clausesIn(text) !== null;
+    const asked = isInstruction ? null : askedOf(text);
+    if (asked !== null) return this.asked(asked, text, line, after);
+    // A heading stands before questions or text, not before answers.
+    const mayHead = alone && !indented && (after === '' || !hasBullet(after));
+    const letter = /^([A-Z])[.)]\s+(\p{Lu}[^?]*)$/u.exec(text);
+    const opensLetter = letter !== null && (numberIn(after)?.number ?? '').startsWith(letter[1] ?? ' ');
+    const heading = opensLetter ? inSentenceCase(letter[2] ?? text) : headingIn(text, mayHead);
+    if (heading !== null) return this.open(heading, line, text);
+    const isNew = this.question === null || alone || this.question.options.length > 0;
+    if (
+      number === null &&
+      !indented &&
+      !hasBullet(text) &&
+      isNew &&
+      /\?\W*(?:[([].*[)\]])?$/.test(text) &&
+      words(text) > 2
+    )
+      return this.ask(null, text, line);
+    if (this.question === null) return this.tell(text, line);
+    this.under(this.question, indented && number !== null ? `${number.number} ${number.rest}` : text, line);
+  }
+
+  /** Whether a number in front makes a question of a line; answers have numbers too. */
+  private opens({ number, isMarked, stop, rest }: Numbered): boolean {
+    if (isMarked) return true;
+    if (rest === '' && stop === '') return false;
+    const own = Number(number);
+    const isNext = this.lastNumber === null ? own === 1 || Number.isNaN(own) : own === this.lastNumber + 1;
+    if (this.question !== null) {
+      const { lastNumber } = this.question;
+      const goesOn = own === (lastNumber ?? 0) + 1;
+      if (!asks(rest) && goesOn && (this.isMarked || !isNext || lastNumber !== null)) return false;
+      if (this.isMarked && !asks(rest)) return false;
     }
-    if (this.question === null) this.statement(text, line);
-    else
-      this.under(this.question, indented && numbered !== null ? `${numbered[1]} ${numbered[2]}` : text, line);
+    return stop === '' ? asks(rest) && words(rest) > 2 : true;
+  }
+
+  private open(title: string, line: number, text: string): void {
+    this.sections.push({ title, kind: guessKind(title), entries: [] });
+    this.question = null;
+    this.say(line, text, 'section', `section ${title}`);
   }
 
   private current(): DraftSection {
-    if (this.sections.length === 0) this.sections.push({ title: 'Questions', entries: [] });
+    if (this.sections.length === 0) this.sections.push({ title: 'Questions', kind: 'topic', entries: [] });
     return this.sections.at(-1) as DraftSection;
   }
 
-  private openQuestion(number: string, rest: string, line: number, raw: string): void {
-    const hints = rest;
-    const { words, jump } = splitJump(rest);
-    const name = `q${number.toLowerCase().replace(/^q/, '')}`;
-    const text = words
-      .replace(/\s*[([]([^)\]]*(?:apply|tick|select|choose|number|date|years?)[^)\]]*)[)\]]\s*$/i, '')
-      .trim();
+  private ask(numbered: Numbered | null, raw: string, line: number): void {
+    const count = this.names.size + 1;
+    const number = numbered?.number ?? '';
+    const name = freshName(
+      number === '' ? `q${count}` : `q${number.toLowerCase().replace(/^q/, '')}`,
+      this.names,
+    );
+    this.names.add(name.toLowerCase());
+    const row = this.say(line, raw, 'question', `question ${name}`, this.numberDoubt(number));
     const question: DraftQuestion = {
       name,
       number,
-      text,
+      text: '',
       options: [],
-      multiple: SEVERAL.test(rest),
-      hints,
+      lettered: new Set(),
+      common: [],
+      picks: null,
+      scale: null,
+      written: null,
+      hints: numbered?.rest ?? raw,
       note: null,
+      instruction: null,
+      unit: null,
+      askedOf: this.waiting,
       skips: [],
+      lastNumber: null,
+      report: row,
     };
+    this.waiting = null;
     this.question = question;
     this.current().entries.push(question);
-    const report = this.say(line, raw, 'question', `question ${name}`);
-    if (jump !== null) question.skips.push({ label: null, code: null, to: jump, line, report });
+    question.text = this.wordsOf(question, numbered?.rest ?? raw, row);
+    if (question.text === '') row.doubt ??= 'this question has no words';
+  }
+
+  private numberDoubt(number: string): string | null {
+    if (number === '') return this.hasNumbers ? 'it has no number; the others have one' : null;
+    const own = Number(number);
+    const last = this.lastNumber;
+    if (Number.isNaN(own)) return null;
+    this.lastNumber = own;
+    if (last === null || own === last + 1) return null;
+    if (own <= last) return `number ${own} comes after ${last}`;
+    return own === last + 2 ? `number ${own} follows ${last}: is ${last + 1} missing?` : `number ${own} follows ${last}: are some missing?`; // prettier-ignore
+  }
+
+  /** The question itself, without what stands at its ends: whom it is asked of, hints, answers, where it leads. */
+  private wordsOf(question: DraftQuestion, rest: string, row: Report): string {
+    let text = rest.trim();
+    const before = /^([([][^)\]]+[)\]])\s*(.+)$/.exec(text);
+    const asked = before === null ? null : askedOf(before[1] ?? '');
+    if (before !== null && asked !== null) {
+      this.askOnly(question, { of: asked, report: row });
+      text = before[2] ?? '';
+    }
+    for (let bracket = lastBracket(text); bracket !== null; bracket = lastBracket(text)) {
+      const { inner, head } = bracket;
+      const jump = jumpIn(inner);
+      const answers = rowOfAnswers(inner);
+      const of = askedOf(inner);
+      if (of !== null) this.askOnly(question, { of, report: row });
+      else if (jump !== null) this.skip(question, [], null, jump, row);
+      else if (!this.hint(question, inner)) {
+        if (answers === null) break;
+        for (const label of answers) this.option(question, label, null);
+        row.says += `, ${answers.length} answers`;
+      }
+      text = head;
+    }
+    const { words: plain, jump } = splitJump(text);
+    if (jump !== null && plain !== '') {
+      this.skip(question, [], null, jump, row);
+      text = plain;
+    }
+    const inline = /^(.*\?)\s+(\S.*)$/.exec(text);
+    const answers = inline === null ? null : rowOfAnswers(inline[2] ?? '');
+    if (inline !== null && answers !== null && question.options.length === 0) {
+      for (const label of answers) this.option(question, label, null);
+      row.says += `, ${answers.length} answers`;
+      return inline[1] ?? '';
+    }
+    question.picks ??= picksIn(text);
+    const line = /^(.*?[^\s_])\s*_{2,}\s*(\p{L}*)\.?$/u.exec(text);
+    if (line === null) return text;
+    if (line[2]) question.unit = line[2];
+    else question.written = 'one';
+    return line[1] ?? text;
+  }
+
+  /** Takes a hint over; false where some words are none. */
+  private hint(question: DraftQuestion, text: string): boolean {
+    const picks = picksIn(text);
+    const written = writtenIn(text);
+    const scale = scaleIn(text);
+    if (picks !== null) question.picks = picks;
+    else if (written !== null) question.written = written;
+    else if (scale !== null) question.scale = scale;
+    else if (
+      /^(?:number|numeric|whole number|years?|date|time|enter a number|dd.?mm.?yyyy|-?\d+\s*(?:to|–|-|\.\.)\s*\d+.*)$/i.test(
+        text.trim(),
+      )
+    )
+      question.hints += ` (${text})`;
+    else return false;
+    return true;
   }
 
   private under(question: DraftQuestion, text: string, line: number): void {
-    const conditional =
-      /^[([]?\s*if\s+(.+?)[,:]?\s+(?:then\s+)?((?:please\s+)?(?:skip|go|jump)\s+to.*|end.*|screen.*|stop.*|thank.*)$/i.exec(
+    if (clausesIn(text) !== null) return this.skipped(text, line);
+    if (
+      /^[([]?\s*(?:then\s+|all\s+|everyone\s+)?(?:skip|go|jump|move|proceed)\s+(?:on\s+)?to\b|^(?:->|→|=>)/i.test(
         text,
-      );
-    if (conditional !== null) {
-      const to = JUMP.exec(conditional[2] ?? '')?.[1] ?? (conditional[2] ?? '').replace(/[)\].]+$/, '');
-      const report = this.say(line, text, 'skip', '');
-      question.skips.push({
-        label: (conditional[1] ?? '').replace(/["'“”‘’]/g, '').trim(),
-        code: null,
-        to,
-        line,
-        report,
-      });
-      return;
+      )
+    )
+      return this.skipped(text, line);
+    const bare = text.replace(/^[([]\s*|\s*[)\]]$/g, '');
+    const bracketed = /^[([].*[)\]]$/.test(text) && !hasBullet(text);
+    const written = writtenIn(text);
+    if (written !== null) {
+      if (question.options.length > 0) {
+        const last = question.options.at(-1) as Option;
+        question.options[question.options.length - 1] = { ...last, specify: true };
+        return void this.say(line, text, 'note', `answer ${last.code} is to be specified`);
+      }
+      question.written = written;
+      return void this.say(line, text, 'note', 'answered in words');
     }
-    const alone = /^[([]?\s*(?:then\s+|all\s+|everyone\s+)?(?:skip|go|jump)\s+to/i.test(text)
-      ? JUMP.exec(text)
-      : null;
-    if (alone !== null) {
-      const report = this.say(line, text, 'skip', '');
-      question.skips.push({ label: null, code: null, to: alone[1] ?? '', line, report });
-      return;
+    const scale = hasBullet(text) ? null : scaleIn(text);
+    if (scale !== null && question.options.length === 0) {
+      question.scale = scale;
+      return void this.say(line, text, 'answer', `a scale from ${scale.min} to ${scale.max}`);
     }
-    if (/^[([].*[)\]]$/.test(text) && !BULLET.test(text)) {
-      if (SEVERAL.test(text)) question.multiple = true;
-      else question.note = text.slice(1, -1);
-      this.say(
-        line,
-        text,
-        'note',
-        SEVERAL.test(text) ? 'several answers may be picked' : 'help under the question',
-      );
-      return;
+    if (!hasBullet(text) && picksIn(text) !== null && words(text) > 1) {
+      question.picks = picksIn(text);
+      return void this.say(line, text, 'note', picksWords(question.picks as Picks));
     }
+    if (bracketed) {
+      if (this.hint(question, bare)) return void this.say(line, text, 'note', 'what is answered');
+      return this.note(text, line);
+    }
+    if (/^(?:note|interviewer|instruction|show ?card|help|hint)\b\s*[:–-]/i.test(text))
+      return this.note(text, line);
     this.answer(question, text, line);
   }
 
-  private answer(question: DraftQuestion, raw: string, line: number): void {
-    const plain = raw.replace(BULLET, '');
-    const { words, jump } = splitJump(plain);
-    const coded = CODED.exec(words);
-    const label = (coded?.[2] ?? words).replace(/\s*[([]\s*[)\]]\s*$/, '').trim();
-    const option = optionFrom(label, coded === null ? null : Number(coded[1]), question);
-    question.options.push(option);
-    const report = this.say(line, raw, 'answer', `answer ${option.code} of ${question.name}`);
-    if (jump !== null) question.skips.push({ label: null, code: option.code, to: jump, line, report });
+  private note(text: string, line: number): void {
+    const plain = text.replace(/^[([]\s*|\s*[)\]]$/g, '');
+    if (this.question === null) return this.tell(plain, line);
+    const told = /^(?:interviewer|instruction)s?\b\s*[:–-]\s*(.*)$/i.exec(plain)?.[1];
+    if (told !== undefined) {
+      this.question.instruction = [this.question.instruction, told].filter(Boolean).join(' ');
+      return void this.say(line, text, 'note', 'for the interviewer');
+    }
+    const help = plain.replace(/^(?:note|help|hint)\b\s*[:–-]\s*/i, '');
+    this.question.note = this.question.note === null ? help : `${this.question.note} ${help}`;
+    this.say(line, text, 'note', `help under ${this.question.name}`);
   }
 
-  private statement(text: string, line: number): void {
-    const section = this.current();
-    const last = section.entries.at(-1);
-    if (last !== undefined && 'kind' in last) {
-      section.entries[section.entries.length - 1] = { ...last, text: `${last.text}\n${text}` };
-    } else {
+  private asked(of: AskedOf, text: string, line: number, after: string): void {
+    // Beneath a question that has its answers it speaks of the one to come.
+    const next = this.question === null || this.question.options.length > 0 || numberIn(after) !== null;
+    const row = this.say(line, text, 'skip', '');
+    if (!next && this.question !== null) return this.askOnly(this.question, { of, report: row });
+    if (this.waiting !== null) this.unused(this.waiting.report, 'another line of the kind follows it');
+    this.waiting = { of, report: row };
+  }
+
+  /** A question is asked of those one line names; the line nearest to its words is the one that counts. */
+  private askOnly(question: DraftQuestion, askedOf: NonNullable<DraftQuestion['askedOf']>): void {
+    const earlier = question.askedOf;
+    if (earlier !== null) this.unused(earlier.report, `${question.name} says itself whom it is asked of`);
+    question.askedOf = askedOf;
+  }
+
+  private skipped(text: string, line: number): void {
+    const { question } = this;
+    const clauses = clausesIn(text);
+    if (question === null) return void this.say(line, text, 'trouble', 'it stands below no question');
+    const row = this.say(line, text, 'skip', '');
+    if (clauses !== null) {
+      for (const { answers, to } of clauses) {
+        if (to === 'on') row.says = joined(row.says, `${answers.join(' or ')} carries on`);
+        else this.skip(question, answers, null, to, row);
+      }
+      return;
+    }
+    const to =
+      jumpIn(text.replace(/^[([]?\s*(?:then|all|everyone)\s+/i, '')) ??
+      splitJump(text).jump ??
+      withoutBullet(text);
+    if (to === 'on') row.says = 'carries on';
+    else this.skip(question, [], null, to, row);
+  }
+
+  private skip(
+    question: DraftQuestion,
+    labels: readonly string[],
+    code: number | null,
+    to: string,
+    report: Report,
+  ): void {
+    if (to === 'on') return;
+    question.skips.push({ labels, code, to, section: this.sections.length - 1, report });
+  }
+
+  private answer(question: DraftQuestion, raw: string, line: number): void {
+    const lettered = isLettered(raw);
+    const plain = withoutBullet(raw);
+    const coded = codedRow(plain);
+    if (coded !== null) {
+      for (const { code, label } of coded) this.option(question, label, code);
+      return void this.say(line, raw, 'answer', `${coded.length} answers of ${question.name}`);
+    }
+    const { words: said, jump } = splitJump(plain);
+    const row = jump === null ? rowOfAnswers(plain) : null;
+    const single = codeIn(plain);
+    if (row !== null && (single.code === null || row.length > 2)) {
+      const statements = question.options.length;
+      if (row.length >= 3 && statements >= 2 && question.common.length === 0) {
+        question.common = row;
+        return void this.say(
+          line,
+          raw,
+          'answer',
+          `${row.length} answers to each of ${statements} statements`,
+        );
+      }
+      if (row.length >= 3 && statements === 0 && question.common.length === 0) {
+        question.common = row;
+        return void this.say(line, raw, 'answer', `${row.length} answers of ${question.name}`);
+      }
+      for (const label of row) this.option(question, label, null);
+      return void this.say(line, raw, 'answer', `${row.length} answers of ${question.name}`);
+    }
+    const numbered = /^(\d{1,3})[.):]\s+(\S.*)$/.exec(said);
+    const found = numbered === null ? codeIn(said) : { label: numbered[2] ?? '', code: Number(numbered[1]) };
+    question.lastNumber = found.code;
+    const option = this.option(question, found.label, found.code);
+    if (lettered) question.lettered.add(option);
+    const long = words(found.label) > 14 && !lettered;
+    const report = this.say(line, raw, 'answer', `answer ${option.code} of ${question.name}`, long ? 'long for an answer: is it text?' : null); // prettier-ignore
+    if (jump !== null) this.skip(question, [], option.code, jump, report);
+  }
+
+  private option(question: DraftQuestion, label: string, code: number | null): Option {
+    const taken = question.options.some((each) => each.code === code);
+    const option = optionFrom(label, taken ? null : code, question.options);
+    question.options.push(option);
+    return option;
+  }
+
+  private tell(text: string, line: number): void {
+    const { entries } = this.current();
+    const last = entries.at(-1);
+    if (last !== undefined && 'kind' in last)
+      entries[entries.length - 1] = { ...last, text: `${last.text}\n${text}` };
+    else {
       this.statements += 1;
-      section.entries.push({ kind: 'statement', name: `text_${this.statements}`, text });
+      entries.push({ kind: 'statement', name: `text_${this.statements}`, text });
     }
     this.say(line, text, 'text', 'text shown to respondents');
   }
 
   private build(): Questionnaire {
     const base = emptyQuestionnaire(this.title);
-    const kept = this.sections.length > 0 ? this.sections : [{ title: 'Questions', entries: [] }];
-    let sections: Section[] = [];
-    for (const { title } of kept) {
-      sections.push(newSection({ ...base, sections }, title, guessKind(title)));
-    }
-    const ids = sections.map(({ id }) => id);
-    sections = sections.map((section, s) => ({
-      ...section,
-      items: (kept[s]?.entries ?? []).map((entry): Item =>
-        'kind' in entry ? entry : this.toQuestion(entry, kept, ids),
-      ),
-    }));
-    return { ...base, sections };
+    const kept: readonly DraftSection[] =
+      this.sections.length > 0 ? this.sections : [{ title: 'Questions', kind: 'topic', entries: [] }];
+    const sections: Section[] = [];
+    for (const { title, kind } of kept) sections.push(newSection({ ...base, sections }, title, kind));
+    if (this.waiting !== null) this.unused(this.waiting.report, 'no question follows it');
+    return {
+      ...base,
+      sections: sections.map((section, s) => ({
+        ...section,
+        items: (kept[s]?.entries ?? []).map((entry): Item =>
+          'kind' in entry ? entry : this.toQuestion(entry, sections),
+        ),
+      })),
+    };
   }
 
-  private toQuestion(
-    draft: DraftQuestion,
-    sections: readonly DraftSection[],
-    ids: readonly string[],
-  ): Question {
+  private unused(row: Report, why: string): void {
+    row.kind = row.kind === 'skip' ? 'trouble' : row.kind;
+    row.says = joined(row.says, why);
+    row.doubt ??= why;
+  }
+
+  private toQuestion(draft: DraftQuestion, sections: readonly Section[]): Question {
     const answer = answerFrom(draft);
-    const skips = draft.skips.flatMap((entry): Skip[] => {
-      const to = targetFrom(entry.to, sections, ids);
-      const row = this.report[entry.report];
-      if (row === undefined) return [];
-      const trouble = (says: string): Skip[] => {
-        Object.assign(row, { kind: 'trouble', says: row.says === '' ? says : `${row.says}; ${says}` });
-        return [];
-      };
-      if (to === null)
-        return trouble(`“${entry.to}” is no question or section of this list, so no skip was made`);
-      const code = entry.code ?? (entry.label === null ? null : codeFor(entry.label, draft.options));
-      if (code === null && entry.label !== null)
-        return trouble(`“${entry.label}” is no answer of ${draft.name}, so no skip was made`);
-      const condition =
-        code === null ? null : draft.multiple ? `${draft.name} has ${code}` : `${draft.name} = ${code}`;
-      const says = `skip to ${Object.values(to)[0]}${condition === null ? '' : ` if ${condition}`}`;
-      row.says = row.says === '' ? says : `${row.says}; ${says}`;
-      this.skips += 1;
-      return [{ ...(condition === null ? {} : { if: condition }), to }];
-    });
-    const steering = skips.length > 0;
+    if (
+      answer.type === 'text' &&
+      draft.written === null &&
+      draft.hints !== '' &&
+      !/\bwhy\b|describe|comment|anything else/i.test(draft.hints)
+    )
+      draft.report.doubt ??= 'no answers stand below it: answered in words';
+    const skips = draft.skips.flatMap((entry) => this.toSkip(draft, answer, entry, sections));
+    const askIf = draft.askedOf === null ? null : this.toAskIf(draft.askedOf);
+    const steers = skips.length > 0;
     return {
       kind: 'question',
       name: draft.name,
       text: draft.text,
       ...(draft.note === null ? {} : { note: draft.note }),
+      ...(draft.instruction === null ? {} : { instruction: draft.instruction }),
       answer,
-      ...(steering || answer.type !== 'text' ? { required: true } : {}),
-      ...(steering ? { skips } : {}),
+      ...(steers || answer.type !== 'text' ? { required: true } : {}),
+      ...(askIf === null ? {} : { askIf }),
+      ...(steers ? { skips } : {}),
     };
   }
+
+  private toSkip(
+    draft: DraftQuestion,
+    answer: Answer,
+    entry: DraftSkip,
+    sections: readonly Section[],
+  ): Skip[] {
+    const to = this.targetOf(entry, sections);
+    const { report: row } = entry;
+    if (to === null) {
+      this.unused(row, `“${entry.to}” is no question or section of this list, so no skip was made`);
+      return [];
+    }
+    const codes =
+      entry.code !== null ? [entry.code] : entry.labels.map((label) => codeFor(label, draft.options));
+    const unknown = entry.labels.filter((_, n) => codes[n] === null);
+    if (unknown.length > 0) {
+      this.unused(row, `“${unknown.join('”, “')}” is no answer of ${draft.name}, so no skip was made`);
+      return [];
+    }
+    const condition = conditionOf(draft.name, answer, codes as number[]);
+    row.says = joined(
+      row.says,
+      `skip to ${Object.values(to)[0]}${condition === null ? '' : ` if ${condition}`}`,
+    );
+    this.skips += 1;
+    return [{ ...(condition === null ? {} : { if: condition }), to }];
+  }
+
+  private toAskIf({ of, report }: NonNullable<DraftQuestion['askedOf']>): string | null {
+    const found = this.numbered(of.number);
+    if (found === null) {
+      this.unused(report, `there is no question ${of.number} in this list, so it is asked of all`);
+      return null;
+    }
+    const codes = of.answers.map((label) => codeFor(label, found.options));
+    const unknown = of.answers.filter((_, n) => codes[n] === null);
+    if (unknown.length > 0 || codes.length === 0) {
+      this.unused(report, `“${unknown.join('”, “')}” is no answer of ${found.name}, so it is asked of all`);
+      return null;
+    }
+    const condition = conditionOf(found.name, answerFrom(found), codes as number[]);
+    report.says = joined(report.says, `asked if ${condition ?? ''}`);
+    return condition;
+  }
+
+  private numbered(number: string): DraftQuestion | null {
+    const wanted = number.toLowerCase();
+    for (const { entries } of this.sections)
+      for (const entry of entries)
+        if ('number' in entry && entry.number.toLowerCase() === wanted) return entry;
+    return null;
+  }
+
+  private targetOf({ to, section }: DraftSkip, sections: readonly Section[]): Target | null {
+    const plain = to.trim();
+    if (SCREEN.test(plain)) return { ending: 'screened_out' };
+    if (CLOSE.test(plain)) {
+      const kind = this.sections[section]?.kind;
+      return { ending: kind === 'screening' ? 'screened_out' : kind === 'consent' ? 'declined' : 'complete' };
+    }
+    const question = this.numbered(plain.replace(/^(?:question|q)\.?\s*/i, ''));
+    if (question !== null) return { item: question.name };
+    const title = plain.replace(/^(?:section|part|block)\s+/i, '').toLowerCase();
+    if (title === 'next section') {
+      const next = sections[section + 1];
+      return next === undefined ? null : { section: next.id };
+    }
+    const letter = /^[a-z]$/.test(title) ? title.charCodeAt(0) - 97 : -1;
+    const at = this.sections.findIndex((each) => each.title.toLowerCase() === title);
+    const found = sections[at >= 0 ? at : letter];
+    return found === undefined ? null : { section: found.id };
+  }
 }
 
-function splitJump(text: string): { words: string; jump: string | null } {
-  const bracket = /\s*[([]([^()[\]]*)[)\]]\s*\.?$/.exec(text);
-  if (bracket !== null) {
-    const inner = bracket[1] ?? '';
-    const jump = JUMP.exec(inner)?.[1] ?? (SCREEN.test(inner) || CLOSE.test(inner.trim()) ? inner : null);
-    if (jump !== null) return { words: text.slice(0, bracket.index).trim(), jump };
-  }
-  const arrow = /\s*(?:->|→|=>|[-–—]\s*(?=(?:skip|go)\s+to))\s*(.+)$/i.exec(text);
-  if (arrow === null) return { words: text, jump: null };
-  const target = (arrow[1] ?? '').replace(/^(?:skip|go|jump)\s+to\s*/i, '').replace(/[.)\]]+$/, '');
-  return { words: text.slice(0, arrow.index).trim(), jump: target };
+function joined(says: string, more: string): string {
+  return says === '' ? more : `${says}; ${more}`;
 }
 
-function targetFrom(words: string, sections: readonly DraftSection[], ids: readonly string[]): Target | null {
-  const plain = words.trim();
-  if (SCREEN.test(plain)) return { ending: 'screened_out' };
-  if (CLOSE.test(plain)) return { ending: 'complete' };
-  const number = plain.replace(/^(?:question|q)\s*/i, '').toLowerCase();
-  for (const { entries } of sections) {
-    for (const entry of entries)
-      if ('number' in entry && entry.number.toLowerCase() === number) return { item: entry.name };
-  }
-  const title = plain.replace(/^section\s+/i, '').toLowerCase();
-  const letter = /^[a-z]$/.test(title) ? title.charCodeAt(0) - 97 : -1;
-  const at = sections.findIndex((section) => section.title.toLowerCase() === title);
-  const id = ids[at >= 0 ? at : letter];
-  return id === undefined ? null : { section: id };
+/** The last bracket of some words that end with one. */
+function lastBracket(text: string): { inner: string; head: string } | null {
+  const found = /^(.*\S)\s*[([]([^()[\]]+)[)\]]\s*[.:]?$/.exec(text);
+  return found === null ? null : { head: found[1] ?? '', inner: found[2] ?? '' };
+}
+
+function picksWords({ several, least, most }: Picks): string {
+  if (!several) return 'one answer';
+  const limits = [
+    least === undefined ? '' : `at least ${least}`,
+    most === undefined ? '' : `at most ${most}`,
+  ];
+  const said = limits.filter((part) => part !== '').join(', ');
+  return said === '' ? 'several answers may be picked' : `several answers: ${said}`;
+}
+
+function conditionOf(name: string, answer: Answer, codes: readonly number[]): string | null {
+  const [only] = codes;
+  if (only === undefined) return null;
+  if (answer.type === 'multiple') return codes.length === 1 ? `${name} has ${only}` : `${name} has any (${codes.join(', ')})`; // prettier-ignore
+  return codes.length === 1 ? `${name} = ${only}` : `${name} in (${codes.join(', ')})`;
 }
 
 function codeFor(label: string, options: readonly Option[]): number | null {
-  const wanted = label.toLowerCase().replace(/^(?:answer(?:ed)?|they say|the answer is)\s+/, '');
-  const exact = options.find(
-    (option) => option.label.toLowerCase() === wanted || String(option.code) === wanted,
-  );
-  return (exact ?? options.find((option) => option.label.toLowerCase().startsWith(wanted)))?.code ?? null;
+  const plain = (text: string) => text.toLowerCase().replace(/[’‘`]/g, "'").replace(/[^\p{L}\p{N}' ]+/gu, '').trim(); // prettier-ignore
+  const wanted = plain(label).replace(/^(?:code|option|answer)\s+/, '');
+  const exact = options.find((option) => plain(option.label) === wanted || String(option.code) === wanted);
+  if (exact !== undefined) return exact.code;
+  // “Not sure” and “don't know” are the same to whoever writes a list.
+  const missing = optionFrom(label, null, []).missing;
+  const alike = missing === undefined ? undefined : options.find((option) => option.missing === missing);
+  return (alike ?? options.find((option) => plain(option.label).startsWith(wanted)))?.code ?? null;
 }
 
-function optionFrom(label: string, code: number | null, { options }: DraftQuestion): Option {
-  const free = (wanted: number) => {
-    let at = wanted;
-    while (options.some((option) => option.code === at)) at -= 1;
-    return at;
-  };
-  if (/^don.?t know\b|^not sure$/i.test(label))
-    return { code: code ?? free(98), label, missing: 'dont_know' };
-  if (/^(?:prefer not|refuse|rather not)/i.test(label))
-    return { code: code ?? free(99), label, missing: 'refused' };
-  if (/^none(?: of (?:these|the above))?$/i.test(label))
-    return { code: code ?? free(97), label, exclusive: true };
-  const specify =
-    /^(.*\S)\s*(?:[([,:–-]?\s*please (?:specify|say|state)[^)\]]*[)\]]?:?|:\s*_*|_{2,})$/i.exec(label) ??
-    /^(other)\s*\(specify\)$/i.exec(label);
-  const next = code ?? nextCode(options);
-  return specify === null
-    ? { code: next, label }
-    : { code: next, label: (specify[1] ?? label).replace(/[,:(\s–-]+$/, ''), specify: true };
-}
-
-function answerFrom({ options, multiple, hints }: DraftQuestion): Answer {
-  if (options.length > 0) {
-    if (multiple) return { type: 'multiple', options };
-    return { type: 'single', options: options.map(({ exclusive: _, ...option }) => option) };
+function answerFrom(draft: DraftQuestion): Answer {
+  const { options, common, picks, scale, written, hints } = draft;
+  if (common.length > 0 && options.length > 0) {
+    const answers: Option[] = [];
+    for (const label of common) answers.push(optionFrom(label, null, answers));
+    return {
+      type: 'grid',
+      rows: options.map(({ label }, n) => ({ name: `${draft.name}_${n + 1}`, label })),
+      options: answers,
+      ...(picks?.several ? { pick: 'many' as const } : {}),
+    };
   }
+  const all = [...options];
+  if (options.length === 0) for (const label of common) all.push(optionFrom(label, null, all));
+  if (all.length > 0) {
+    if (picks?.several !== true)
+      return { type: 'single', options: all.map(({ exclusive: _, ...option }) => option) };
+    const { least, most } = picks;
+    return {
+      type: 'multiple',
+      options: all,
+      ...(least === undefined || least < 2 ? {} : { minPicks: Math.min(least, all.length) }),
+      ...(most === undefined ? {} : { maxPicks: Math.min(most, all.length) }),
+    };
+  }
+  if (scale !== null) {
+    const { min, max, low, high } = scale;
+    return {
+      type: 'scale',
+      min,
+      max,
+      ...(low ? { lowLabel: low } : {}),
+      ...(high ? { highLabel: high } : {}),
+    };
+  }
+  if (written !== null) return { type: 'text', lines: written };
+  const open = openAnswer(hints);
+  if (draft.unit === null || open.type === 'number')
+    return draft.unit === null || open.type !== 'number' ? open : { ...open, unit: draft.unit };
+  return { type: 'number', min: 0, max: 999, unit: draft.unit };
+}
+
+/** From the words of a question that has no answers below it. */
+function openAnswer(hints: string): Answer {
   const range = /(-?\d+)\s*(?:to|–|-|\.\.)\s*(\d+)/.exec(hints);
   if (range !== null) {
     const [min, max] = [Number(range[1]), Number(range[2])];
-    if (min < max)
-      return {
-        type: /scale|rate|how (?:satisfied|likely|much)/i.test(hints) && max - min <= 20 ? 'scale' : 'number',
-        min,
-        max,
-      };
+    const rates = /scale|rate|how (?:satisfied|likely|much)/i.test(hints) && max - min <= 20;
+    if (min < max) return { type: rates ? 'scale' : 'number', min, max };
   }
-  if (/\b(?:date|on which day)\b/i.test(hints)) return { type: 'date' };
-  if (/\bhow many|\bhow old|\bnumber of|\(number\)|\bin what year/i.test(hints)) {
-    return { type: 'number', min: 0, max: /year/i.test(hints) && /what year/i.test(hints) ? 2100 : 999 };
-  }
+  if (/\b(?:date|on which day|dd.?mm.?yyyy)\b/i.test(hints)) return { type: 'date' };
+  if (/\b(?:at what time|what time)\b/i.test(hints)) return { type: 'time' };
+  if (
+    /\bhow many|\bhow old|\bnumber of|\((?:number|numeric|whole number|enter a number|years?)\)|\b(?:in )?what year/i.test(
+      hints,
+    )
+  )
+    return { type: 'number', min: 0, max: /what year/i.test(hints) ? 2100 : 999 };
   return { type: 'text', lines: /\bwhy\b|describe|comment|anything else/i.test(hints) ? 'many' : 'one' };
-}
-
-/** Several capital letters and no small one, and no number in front. */
-function isCapitals(text: string): boolean {
-  return (
-    /[A-Z].*[A-Z].*[A-Z]/.test(text) && !/[a-z]/.test(text) && !QUESTION.test(text) && !/[?]$/.test(text)
-  );
-}
-
-function inSentenceCase(text: string): string {
-  const title = text.replace(/^SECTION\s+(?:[A-Z]|\d+)\s*[:.)-]\s*/, '');
-  return title.charAt(0) + title.slice(1).toLowerCase();
 }
