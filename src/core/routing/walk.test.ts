@@ -396,3 +396,26 @@ describe('the coded row', () => {
     });
   });
 });
+
+describe('an open specify field', () => {
+  const others = (rest: object) =>
+    questionnaire([
+      section('a', [
+        ask('how', { type: 'single', options: [...options(1), { code: 7, label: 'Another way', specify: true, ...rest }] }, { required: true }), // prettier-ignore
+      ]),
+    ]);
+  const faults = (document: Parameters<typeof planFor>[0], answers: Answers) =>
+    walked(planFor(document), { answers }).steps[0]?.faults.map(({ kind }) => kind);
+
+  it('of a required answer is to be filled in, unless the author lets it be', () => {
+    assert.deepEqual(faults(others({}), { how: 7 }), ['unspecified']);
+    assert.deepEqual(faults(others({}), { how: 7, how_7_text: '  ' }), ['unspecified']);
+    assert.deepEqual(faults(others({}), { how: 7, how_7_text: 'by cart' }), []);
+    assert.deepEqual(faults(others({}), { how: 1 }), []);
+    assert.deepEqual(faults(others({ specifyOptional: true }), { how: 7 }), []);
+  });
+
+  it('left empty keeps a page, but no file of answers already given', () => {
+    assert.equal(goes(others({}), { how: 7 }), 'how > done');
+  });
+});

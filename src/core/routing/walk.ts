@@ -270,7 +270,7 @@ class Walker implements Surroundings, ReadingStore {
     return optionsOf(part.answer)
       .filter(({ code, specify, specifyOptional }) => specify && !specifyOptional && codes.includes(code))
       .map(({ code, label }) => ({ name: `${part.name}_${code}_text`, label }))
-      .filter(({ name }) => isBlank(this.input.answers[itemKey(name, pass)]))
+      .filter(({ name }) => isEmpty(this.input.answers[itemKey(name, pass)]))
       .map(({ name, label }) => ({
         kind: 'unspecified' as const,
         part: name,
@@ -363,4 +363,9 @@ function unknownStop(plan: Plan, stoppedAt: string | undefined): string | null {
   const repeated = section.repeat !== null;
   if (repeated === (pass !== undefined)) return null;
   return `stoppedAt: write ${repeated ? `"${name}#pass", since its section repeats` : `"${name}" without a pass`}`;
+}
+
+/** Spaces alone specify nothing. */
+function isEmpty(value: Value | null | undefined): boolean {
+  return isBlank(typeof value === 'string' ? value.trim() : value);
 }

@@ -15,7 +15,7 @@ import { readDocument } from '../document/read';
 import type { Item, Question, Questionnaire } from '../document/types';
 import { applyAll } from '../editing/change';
 import { planOf } from '../routing/planner';
-import { allSnagsOf, type Snag } from './index';
+import { allSnagsOf, eachByItself, type Snag } from './index';
 
 function snagsIn(document: Questionnaire): Snag[] {
   const plan = planFor(document);
@@ -314,6 +314,73 @@ describe('a snag', () => {
       [],
     );
     assert.deepEqual(places('screening-lets-all', study([say('hello')], {}, 'screening')), []);
+  });
+
+  it('consent-not-kept: says what becomes of those who refuse, and mends lead them out', () => {
+    const complete = { id: 'done', kind: 'complete', messages: [{ text: 'Thank you.' }] } as const;
+    const declined = { id: 'no', kind: 'declined', messages: [{ text: 'Goodbye.' }] } as const;
+    const consent = (endings: Questionnaire['endings'], rest: Partial<Question> = {}) =>
+      study([ask('agree', 2, { ...must, ...rest })], { endings }, 'consent');
+    const found = (document: Questionnaire) =>
+      snagsIn(document).find(({ rule }) => rule === 'consent-not-kept');
+    assert.match(found(consent([complete]))?.message ?? '', /interviewed all the same/);
+    const out = { id: 'out', kind: 'screened_out', messages: [{ text: 'Goodbye.' }] } as const;
+    const misled = consent([complete, out], { skips: [{ if: 'agree = 2', to: { ending: 'out' } }] });
+    assert.match(found(misled)?.message ?? '', /ends at “out”/);
+    const late = consent([complete, declined], { skips: [{ if: 'agree = 2', to: { item: 'q9' } }] });
+    const asked = {
+      ...late,
+      sections: late.sections.map((each) =>
+        each.id === 'z' ? { ...each, onward: [{ if: 'agree = 2', to: { ending: 'no' } }] } : each,
+      ),
+    };
+    assert.match(found(asked)?.message ?? '', /asked more before/);
+
+    for (const endings of [[complete], [complete, declined]]) {
+      const document = consent(endings);
+      // The ending that waits for the mend is never offered for deletion.
+      for (const { mends, rule } of snagsIn(document))
+        if (rule === 'ending-unreached') assert.deepEqual(mends ?? [], []);
+      const [mend] = found(document)?.mends ?? [];
+      assert.ok(mend);
+      assert.deepEqual(places('consent-not-kept', applyAll(document, mend.patches)), []);
+    }
+  });
+
+  it('message-shadowed: a message after one that always holds is moved up, or goes', () => {
+    const told = (...messages: readonly { if?: string; text: string }[]) =>
+      study([ask('q', 2, must)], { endings: [{ id: 'done', kind: 'complete', messages }] });
+    const shadowed = told({ text: 'Thanks.' }, { if: 'q = 2', text: 'Many thanks.' });
+    const [snag] = snagsIn(shadowed).filter(({ rule }) => rule === 'message-shadowed');
+    assert.deepEqual([snag?.at, snag?.field], [{ ending: 'done' }, 'messages[1].text']);
+    const [mend] = snag?.mends ?? [];
+    assert.ok(mend);
+    const after = applyAll(shadowed, mend.patches);
+    assert.deepEqual(
+      after.endings[0]?.messages.map(({ text }) => text),
+      ['Many thanks.', 'Thanks.'],
+    );
+    assert.deepEqual(places('message-shadowed', after), []);
+    assert.deepEqual(places('message-shadowed', told({ if: 'q = 2', text: 'A' }, { text: 'B' })), []);
+    const twice = told({ if: 'q = 1', text: 'A' }, { if: 'q = 2', text: 'B' }, { text: 'C' });
+    assert.match(
+      snagsIn(twice).find(({ rule }) => rule === 'message-shadowed')?.mends?.[0]?.label ?? '',
+      /Delete message 3/,
+    );
+  });
+
+  it('a check that fails costs its own findings alone, and says so', () => {
+    const snags = eachByItself(
+      {
+        broken: () => {
+          throw new RangeError('no such place');
+        },
+        sound: () => [{ rule: 'stuck', severity: 'error', at: {}, message: 'found' }],
+      },
+      null,
+    );
+    assert.match(snags[0]?.message ?? '', /no such place/);
+    assert.equal(snags[1]?.message, 'found');
   });
 
   it('code-collides: a missing code that could be an answer', () => {

@@ -1,10 +1,11 @@
 /** One route of the ledger: its number, ending and length at the left, its share and verdict at the right. */
+import { routePasses } from '../../core/views/route-passes';
 import { endingLabel } from '../../core/views/targets';
 import type { RouteRow } from '../../worker/types';
 import type { Ledger } from '../study/ledger';
 import { useStudy } from '../study/store';
 import { EndingMark } from '../ui/EndingMark';
-import { countText, grouped, percentText, routeText } from '../ui/format';
+import { countText, grouped, percentText, plural, routeText } from '../ui/format';
 import classes from './ledger.module.css';
 
 export const ROW = 24;
@@ -37,6 +38,8 @@ export function LedgerRow({ row, ledger, share, front, y, current, choose, open 
           ? 'changed'
           : null;
   const minutes = row.seconds < 60 ? '<1' : String(Math.round(row.seconds / 60));
+  const passes = routePasses(document, row.items);
+  const passWords = passes?.map((count) => plural(count, 'pass', 'passes')).join(' and ');
   return (
     <div
       id={`row-${row.number}`}
@@ -49,6 +52,7 @@ export function LedgerRow({ row, ledger, share, front, y, current, choose, open 
           : [`and ${grouped(BigInt(row.times) - 1n)} that differ in what was drawn`]),
         endingLabel(document, row.ending),
         `${row.items.length} items`,
+        ...(passWords === undefined ? [] : [passWords]),
         ...(stands === null ? [] : [stands]),
       ].join(', ')}
       className={classes.row}
@@ -58,8 +62,9 @@ export function LedgerRow({ row, ledger, share, front, y, current, choose, open 
       onDoubleClick={() => open(row.number)}
     >
       <code title={grouped(row.number)}>{routeText(row.number)}</code>
-      <span title={endingLabel(document, row.ending)}>
+      <span title={[endingLabel(document, row.ending), passWords].filter(Boolean).join(', ')}>
         {ending !== undefined && <EndingMark kind={ending.kind} />} {endingLabel(document, row.ending)}
+        {passes?.some((count) => count > 0) && <i>×{passes.join('+')}</i>}
       </span>
       <em style={{ left: 186 }}>{row.items.length}</em>
       <em style={{ left: 226 }}>{minutes}</em>

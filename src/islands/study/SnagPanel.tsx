@@ -18,6 +18,7 @@ const GROUPS: readonly (readonly [Severity, string, string])[] = [
 
 export function SnagPanel({ close }: { readonly close: () => void }) {
   const { open, aside, complete } = useSnags();
+  const problem = useStudy((state) => state.analysisProblem);
   return (
     <Panel label="Snags" width={460} close={close}>
       <div className={classes.head}>
@@ -26,10 +27,14 @@ export function SnagPanel({ close }: { readonly close: () => void }) {
           Close
         </button>
       </div>
+      {problem !== null && <p role="alert">{problem}</p>}
       <p role="status">
-        {complete
-          ? open.length === 0 && 'Every name and condition can be read, and everybody gets where they should.'
-          : 'Looking through the routes …'}
+        {problem !== null
+          ? 'What the document shows by itself is below.'
+          : complete
+            ? open.length === 0 &&
+              'Every name and condition can be read, and everybody gets where they should.'
+            : 'Looking through the routes …'}
       </p>
       {GROUPS.map(([severity, word, meaning]) => {
         const snags = open.filter((snag) => snag.severity === severity);
