@@ -17,6 +17,8 @@ export interface Change {
   /** Changes in a row with the same key are one step of the history: typing in one field. */
   readonly mergeKey?: string;
   readonly apply: (draft: DocumentDraft) => void;
+  /** What is told once it is made, with a way to take it back: what went that somebody had written. */
+  readonly said?: string;
   /** It may leave references that lead nowhere any more: then that is to be told. */
   readonly telling?: boolean;
 }
@@ -53,6 +55,17 @@ export function changeOf(label: string, patches: readonly Patch[]): Change {
 /** Throws where the patches do not fit the document. */
 export function applyAll(document: Questionnaire, patches: readonly Patch[]): Questionnaire {
   return applyPatches(document, [...patches]);
+}
+
+/** Whether a step adds, takes away or moves entries of a list: that is never one step with another. */
+export function isStructural({ forward, backward }: Step): boolean {
+  return forward.some(({ op, path, value }) => {
+    const last = path.at(-1);
+    if (last === 'length' || (op !== 'replace' && typeof last === 'number')) return true;
+    if (!Array.isArray(value)) return false;
+    const before = backward.find((patch) => patch.path.join('/') === path.join('/'))?.value as unknown;
+    return !Array.isArray(before) || before.length !== value.length;
+  });
 }
 
 /** Two steps made one after the other, as one. */

@@ -1,8 +1,9 @@
 /** Changes of an answer list: options added, pasted, moved, taken away, and what kind each is. */
-import type { Draft } from 'immer';
+import { original, type Draft } from 'immer';
 import type { Answer, Option } from '../document/types';
 import type { Change } from './change';
 import { editQuestion, nextCode, type ItemPlace } from './structure';
+import { isSuggested } from './suggested';
 
 /** What an option is besides an ordinary answer. */
 export const OPTION_KINDS = [
@@ -29,27 +30,93 @@ export function addOptions(
 ): Change {
   return editQuestion(
     place,
-    `add options ${at}`,
+    null,
     added.length === 1 ? 'Add an answer' : `Add ${added.length} answers`,
     (question) => {
       const list = optionList(question.answer);
       if (list === null) return;
-      added.forEach(({ label, code }, n) => {
-        const free = code !== undefined && !list.some((option) => option.code === code);
-        list.splice(at + n, 0, { code: free ? code : nextCode(list), label });
-      });
+      insert(list, at, added);
     },
   );
 }
 
+/** Writes the words of an answer; the first that is written in place of a suggestion replaces all of it. */
+export function writeOption(place: ItemPlace, at: number, text: string): Change {
+  return editQuestion(place, `option ${at} label`, 'Write an answer', (question) => {
+    const list = optionList(question.answer);
+    const option = list?.[at];
+    if (list === null || option === undefined) return;
+    // Words that only go on with the suggested ones take them over.
+    const replaces = at === 0 && isSuggested(original(list) ?? []) && !text.startsWith(option.label);
+    if (replaces) replaceSuggestion(list, [{ label: text }]);
+    else option.label = text;
+  });
+}
+
+/** Pastes answers behind the one at `at`, or in its place where that is blank; a suggestion goes as a whole. */
+export function pasteOptions(
+  place: ItemPlace,
+  at: number,
+  pasted: readonly { readonly label: string; readonly code?: number }[],
+): Change {
+  return editQuestion(place, null, `Paste ${pasted.length} answers`, (question) => {
+    const list = optionList(question.answer);
+    if (list === null) return;
+    if (isSuggested(original(list) ?? [])) {
+      replaceSuggestion(list, pasted);
+      return;
+    }
+    const blank = list[at]?.label === '' && list.length > 1;
+    if (blank) list.splice(at, 1);
+    insert(list, blank ? at : at + 1, pasted);
+  });
+}
+
+/** Answers of one's own in place of Yes and No; what the study adds to every question stays behind them. */
+function replaceSuggestion(
+  list: Draft<Option>[],
+  own: readonly { readonly label: string; readonly code?: number }[],
+): void {
+  list.splice(0, list.length, ...list.filter(({ missing }) => missing !== undefined));
+  insert(list, 0, own);
+}
+
+function insert(
+  list: Draft<Option>[],
+  at: number,
+  added: readonly { readonly label: string; readonly code?: number }[],
+): void {
+  added.forEach(({ label, code }, n) => {
+    const free = code !== undefined && !list.some((option) => option.code === code);
+    list.splice(at + n, 0, { code: free ? code : nextCode(list), label });
+  });
+}
+
+/** What Enter does in a list that is being written. */
+export type OnEnter = { readonly does: 'go' | 'add'; readonly at: number } | { readonly does: 'end' };
+
+/**
+ * In the entry at `at`: on to the next one; behind the last a new one; and an empty last one ends the list. What
+ * stands at the foot for missing answers is no part of the list that is written.
+ */
+export function onEnter(
+  list: readonly { readonly label: string; readonly missing?: unknown }[],
+  at: number,
+): OnEnter {
+  const [here, next] = [list[at], list[at + 1]];
+  const goesOn = next !== undefined && (next.missing === undefined || here?.missing !== undefined);
+  if (goesOn) return { does: 'go', at: at + 1 };
+  return here?.label === '' && list.length > 1 ? { does: 'end' } : { does: 'add', at: at + 1 };
+}
+
 export function removeOption(place: ItemPlace, at: number): Change {
-  return editQuestion(place, `remove option ${at}`, 'Delete an answer', (question) => {
+  return editQuestion(place, null, 'Delete an answer', (question) => {
     optionList(question.answer)?.splice(at, 1);
   });
 }
 
 export function moveOption(place: ItemPlace, at: number, by: -1 | 1): Change {
-  return editQuestion(place, `move option ${at}`, 'Move an answer', (question) => {
+  return editQuestion(place, null, 'Move an answer', (question) => {
     const list = optionList(question.answer);
     const [option] = list?.splice(at, 1) ?? [];
     if (option !== undefined) list?.splice(at + by, 0, option);

@@ -9,7 +9,7 @@ import { onwardList } from '../routing/plan';
 import type { Change, DocumentDraft } from './change';
 import { copiesOfItems, copyOfSection } from './copies';
 import { bothHold } from './picking';
-import { guessKind, newSection, takenNames, type ItemPlace } from './structure';
+import { deletion, guessKind, newSection, takenNames, type ItemPlace } from './structure';
 
 /** A section for every title, put in at a place. */
 export function addSections(document: Questionnaire, at: number, titles: readonly string[]): Change {
@@ -178,6 +178,7 @@ export function removeItems(document: Questionnaire, places: readonly ItemPlace[
   const items = places.flatMap((place) => itemAt(document, place) ?? []);
   return {
     label: `Delete ${titleOf(items)}`,
+    ...deletion(items),
     telling: true,
     apply: (draft) => {
       for (const { section, item } of inOrder(places).reverse())

@@ -16,6 +16,7 @@ import {
   type Settings,
 } from '../document/types';
 import type { Change, DocumentDraft } from './change';
+import { isSuggested, suggest, suggestedAnswers } from './suggested';
 
 /** Where an item stands. */
 export interface ItemPlace {
@@ -46,11 +47,7 @@ export function newQuestion(document: Questionnaire, text = ''): Question {
   let number = [...taken].filter((name) => /^q\d+$/.test(name)).length + 1;
   while (taken.has(`q${number}`)) number += 1;
   const { required, dontKnow } = document.settings?.defaults ?? {};
-  const options: Option[] = [
-    { code: 1, label: 'Yes' },
-    { code: 2, label: 'No' },
-  ];
-  if (dontKnow) options.push({ code: 98, label: "Don't know", missing: 'dont_know' });
+  const options = suggestedAnswers(dontKnow === true);
   return {
     kind: 'question',
     name: `q${number}`,
@@ -84,6 +81,7 @@ export function guessKind(title: string): SectionKind {
 export function removeSection(document: Questionnaire, at: number): Change {
   return {
     label: `Delete section ${document.sections[at]?.title ?? ''}`,
+    ...deletion(document.sections[at]?.items ?? []),
     telling: true,
     apply: (draft) => void draft.sections.splice(at, 1),
   };
@@ -108,6 +106,7 @@ export function addItem(place: ItemPlace, item: Item): Change {
 export function removeItem(document: Questionnaire, { section, item }: ItemPlace): Change {
   return {
     label: `Delete ${itemTitle(document, { section, item })}`,
+    ...deletion(itemsAt(document, { section, item })),
     telling: true,
     apply: (draft) => void itemsOf(draft, section).splice(item, 1),
   };
@@ -125,21 +124,37 @@ export function moveItem(document: Questionnaire, from: ItemPlace, to: ItemPlace
   };
 }
 
+function itemsAt(document: Questionnaire, { section, item }: ItemPlace): readonly Item[] {
+  return document.sections[section]?.items.slice(item, item + 1) ?? [];
+}
+
+/** What is told when items go in which something had been written. */
+export function deletion(items: readonly Item[]): Pick<Change, 'said'> {
+  const written = items.flatMap((item) =>
+    item.kind !== 'page_break' && item.text.trim() !== '' ? [item] : [],
+  );
+  const [first] = written;
+  if (first === undefined) return {};
+  if (written.length > 1) return { said: `${written.length} items are deleted.` };
+  const words = first.text.length > 60 ? `${first.text.slice(0, 59)}…` : first.text;
+  return { said: `${first.name} (“${words}”) is deleted.` };
+}
+
 function itemTitle(document: Questionnaire, { section, item }: ItemPlace): string {
   const found = document.sections[section]?.items[item];
   return found === undefined || found.kind === 'page_break' ? 'a page break' : found.name;
 }
 
-/** Changes one item by hand; typing in one field is one step of the history. */
+/** Changes one item by hand; typing in one field is one step of the history, null names no field to type in. */
 export function editItem(
   place: ItemPlace,
-  field: string,
+  field: string | null,
   label: string,
   edit: (item: Draft<Item>) => void,
 ): Change {
   return {
     label,
-    mergeKey: `item ${place.section}/${place.item} ${field}`,
+    ...(field === null ? {} : { mergeKey: `item ${place.section}/${place.item} ${field}` }),
     apply: (draft) => {
       const item = itemsOf(draft, place.section)[place.item];
       if (item !== undefined) edit(item);
@@ -149,7 +164,7 @@ export function editItem(
 
 export function editQuestion(
   place: ItemPlace,
-  field: string,
+  field: string | null,
   label: string,
   edit: (question: Draft<Question>) => void,
 ): Change {
@@ -199,6 +214,7 @@ export function addEnding(document: Questionnaire, kind: Ending['kind']): Change
 export function removeEnding(document: Questionnaire, at: number): Change {
   return {
     label: `Delete ending ${document.endings[at]?.id ?? ''}`,
+    said: `The ending ${document.endings[at]?.id ?? ''} is deleted.`,
     telling: true,
     apply: (draft) => void draft.endings.splice(at, 1),
   };
@@ -236,13 +252,9 @@ export function answerOfType(
   taken: ReadonlySet<string>,
 ): Answer {
   const options = optionsOf(from);
-  const listed: Option[] =
-    options.filter((option) => option.missing === undefined).length > 0
-      ? [...options]
-      : [
-          { code: 1, label: 'Yes' },
-          { code: 2, label: 'No' },
-        ];
+  const isWritten = options.some((option) => option.missing === undefined);
+  const listed: Option[] = isWritten ? [...options] : suggestedAnswers(false);
+  const again = (list: Option[]) => (isWritten && !isSuggested(options) ? list : suggest(list));
   const plain = listed.map(({ exclusive: _, ...option }) => option);
   const specials = options.filter((option) => option.missing !== undefined);
   const kept = specials.length > 0 ? { specials } : {};
@@ -252,21 +264,21 @@ export function answerOfType(
       : null;
   switch (type) {
     case 'single':
-      return { type, options: plain };
+      return { type, options: again(plain) };
     case 'multiple':
-      return { type, options: listed };
+      return { type, options: again(listed) };
     case 'rank':
-      return { type, options: plain.filter((option) => option.missing === undefined) };
+      return { type, options: again(plain.filter((option) => option.missing === undefined)) };
     case 'grid': {
       const first = freshName(`${name}_1`, taken);
       const second = freshName(`${name}_2`, new Set([...taken, first.toLowerCase()]));
       return {
         type,
-        options: plain,
-        rows: [
+        options: again(plain),
+        rows: suggest([
           { name: first, label: 'First row' },
           { name: second, label: 'Second row' },
-        ],
+        ]),
       };
     }
     case 'scale':

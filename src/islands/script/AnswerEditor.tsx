@@ -3,13 +3,15 @@ import type { Draft } from 'immer';
 import type { Answer, GridAnswer, Question } from '../../core/document/types';
 import { nameProblem } from '../../core/document/names';
 import { freshName } from '../../core/document/names';
+import { pasteRows, writeRow } from '../../core/editing/grid-rows';
+import { onEnter, optionsFromPaste } from '../../core/editing/options';
 import { renameVariable } from '../../core/editing/rename';
 import { editQuestion, takenNames, type ItemPlace } from '../../core/editing/structure';
 import type { Plan, PlanItem } from '../../core/routing/plan';
 import { useStudy, useStudyStore } from '../study/store';
 import { ConditionField } from './ConditionField';
 import { CheckedField, NumberField, TextField } from './Fields';
-import { fieldId, thenFocus } from './focus';
+import { fieldId, focusField, thenFocus } from './focus';
 import { AnswerPrint } from './ItemPrint';
 import { RangeSkip } from './RangeSkip';
 import { OptionRows } from './OptionRows';
@@ -233,16 +235,27 @@ function GridRows({ question, answer, place }: { question: Question; answer: Gri
               label={`Row ${r + 1}`}
               value={row.label}
               placeholder="Row"
-              change={(text) =>
-                edit(`row ${r}`, (draft) => {
-                  const found = draft.rows[r];
-                  if (found !== undefined) found.label = text;
-                })
-              }
+              change={(text) => commit(writeRow(place, r, text))}
+              onPaste={(text) => {
+                const pasted = optionsFromPaste(text).map(({ label }) => label);
+                if (pasted.length < 2) return false;
+                commit(pasteRows(store.getState().document, place, r, pasted));
+                return true;
+              }}
               onKeyDown={(event) => {
                 if (event.key === 'Enter') {
                   event.preventDefault();
-                  add(r + 1);
+                  const next = onEnter(answer.rows, r);
+                  if (event.shiftKey) add(r + 1);
+                  else if (next.does === 'add') add(next.at);
+                  else if (next.does === 'go')
+                    focusField(fieldId(question.name, 'row', answer.rows[next.at]?.name ?? ''), 'all');
+                  else
+                    thenFocus(
+                      () => edit('rows', (draft) => void draft.rows.splice(r, 1)),
+                      fieldId(question.name, 'label', answer.options[0]?.code ?? 0),
+                      'all',
+                    );
                 } else if (event.key === 'Backspace' && row.label === '' && answer.rows.length > 1) {
                   event.preventDefault();
                   const before = answer.rows[r === 0 ? 1 : r - 1]?.name ?? '';

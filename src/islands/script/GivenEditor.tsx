@@ -9,10 +9,11 @@ import {
 } from '../../core/document/types';
 import { optionsOf } from '../../core/document/shape';
 import { editAround } from '../../core/editing/around';
+import { onEnter } from '../../core/editing/options';
 import { answerOfType, nextCode, takenNames } from '../../core/editing/structure';
 import { useStudy, useStudyStore } from '../study/store';
 import { CheckedField, NumberField, TextField } from './Fields';
-import { fieldId, thenFocus } from './focus';
+import { fieldId, focusField, thenFocus } from './focus';
 import { NamedField } from './NamedField';
 import classes from './sheet.module.css';
 
@@ -220,7 +221,11 @@ function GivenOptions({ given, options, at, edit }: OptionsProps) {
               placeholder={given.random ? 'Arm' : 'Value'}
               change={(text) => change(o, 'label', (draft) => void (draft.label = text))}
               onKeyDown={(event) => {
-                if (event.key === 'Enter') add(o + 1);
+                const next = onEnter(options, o);
+                if (event.key === 'Enter' && (event.shiftKey || next.does === 'add')) add(o + 1);
+                else if (event.key === 'Enter' && next.does === 'go')
+                  focusField(label(options[next.at]?.code ?? 0), 'all');
+                else if (event.key === 'Enter') remove(o);
                 else if (event.key === 'Backspace' && option.label === '') remove(o);
                 else return;
                 event.preventDefault();

@@ -61,6 +61,8 @@ export const ItemBlock = memo(function ItemBlock({ plan, planItem, section, item
   };
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
     const own = event.target === box.current;
+    // A field that has used the key, to close a list for instance, has done all that was meant.
+    if (event.isDefaultPrevented()) return;
     if (event.key === 'Escape' && !own) box.current?.focus();
     else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown'))
       moves.moveBy(place, event.key === 'ArrowUp' ? -1 : 1);

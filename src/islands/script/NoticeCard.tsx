@@ -1,8 +1,7 @@
 /** What the last change left leading nowhere, with ways to mend it or take the change back. */
 import { plural } from '../ui/format';
 import { SnagEntry } from '../study/SnagEntry';
-import { selectionAt } from '../study/SnagPanel';
-import { useStudy } from '../study/store';
+import { selectionAt, useStudy } from '../study/store';
 import classes from './slip.module.css';
 
 /** Shown at once; the rest is in the panel of snags. */

@@ -8,13 +8,17 @@ import {
   moveOption,
   OPTION_KINDS,
   optionKind,
+  onEnter,
   optionsFromPaste,
+  pasteOptions,
   removeOption,
   setOptionKind,
+  writeOption,
   type OptionKind,
 } from '../../core/editing/options';
 import { recode, recodeProblem } from '../../core/editing/recode';
 import { aimAnswers } from '../../core/editing/skips';
+import { isSuggested } from '../../core/editing/suggested';
 import { nextCode, type ItemPlace } from '../../core/editing/structure';
 import { leadOf } from '../../core/views/leads';
 import type { Plan, PlanItem } from '../../core/routing/plan';
@@ -57,6 +61,7 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
   };
   const options = optionsOf(question.answer);
   const listed = 'options' in question.answer;
+  const suggested = isSuggested(options);
   const aimable = listed && question.answer.type !== 'grid';
   const pictures = useRef<Record<number, HTMLInputElement | null>>({});
   const [problem, setProblem] = useState<string | null>(null);
@@ -115,19 +120,29 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
       if (options[at + by] !== undefined)
         thenFocus(() => commit(moveOption(place, at, by)), label(option.code));
     } else if (altKey && key === 'ArrowRight' && aimable) setAiming(option.code);
-    else if (key === 'Enter' && option.label === '' && options.length > 1 && at === options.length - 1) {
-      commit(removeOption(place, at));
-      moves.addAfter(place);
-    } else if (key === 'Enter' && (event.ctrlKey || event.metaKey)) moves.addAfter(place);
-    else if (key === 'Enter') add(at + 1);
-    else if (key === 'Backspace' && option.label === '') remove(at);
+    else if (key === 'Enter' && (event.ctrlKey || event.metaKey)) moves.addAfter(place);
+    else if (key === 'Enter' && event.shiftKey) add(at + 1);
+    else if (key === 'Enter') {
+      const next = onEnter(options, at);
+      if (next.does === 'add') add(next.at);
+      else if (next.does === 'go') focusField(label(options[next.at]?.code ?? 0), 'all');
+      else {
+        commit(removeOption(place, at));
+        moves.addAfter(place);
+      }
+    } else if (key === 'Backspace' && option.label === '') remove(at);
     else return;
     event.preventDefault();
     event.stopPropagation();
   };
 
   return (
-    <div className={classes.answers} role="group" aria-label="Answers">
+    <div
+      className={classes.answers}
+      role="group"
+      aria-label={suggested ? 'Answers, as a suggestion: write the first to replace them' : 'Answers'}
+      data-suggested={suggested || undefined}
+    >
       {options.map((option, o) => (
         <div
           key={option.code}
@@ -141,20 +156,12 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
               label={`Answer ${o + 1}`}
               value={option.label}
               placeholder="Answer"
-              change={(text) =>
-                commit(
-                  editOption(place, o, 'label', 'Write an answer', (draft) => {
-                    draft.label = text;
-                  }),
-                )
-              }
+              change={(text) => commit(writeOption(place, o, text))}
               onKeyDown={onKeyDown(o, option)}
               onPaste={(text) => {
                 const pasted = optionsFromPaste(text);
                 if (pasted.length < 2) return false;
-                const blank = option.label === '' && options.length > 1;
-                if (blank) commit(removeOption(place, o));
-                commit(addOptions(place, blank ? o : o + 1, pasted));
+                commit(pasteOptions(place, o, pasted));
                 return true;
               }}
             />
@@ -337,9 +344,15 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
         </div>
       ))}
       <span className={classes.listActs}>
-        <button type="button" className={classes.addAnswer} onClick={() => add(options.length)}>
+        <button
+          type="button"
+          className={classes.addAnswer}
+          title="Enter in the last answer; Shift+Enter adds one right here"
+          onClick={() => add(options.length)}
+        >
           {listed ? 'Add an answer' : 'Add don’t know'}
         </button>
+        {suggested && <small>a suggestion: write or paste the first answer to replace it</small>}
         {listed && <ListTools question={question} place={place} />}
       </span>
       {problem !== null && (

@@ -18,7 +18,7 @@ import { announcementsFor } from './announcements';
 import { ArcLayer } from './ArcLayer';
 import { BeforeStart, WorkedOut } from './AroundBlocks';
 import { EndingBlocks } from './EndingBlocks';
-import { fieldId, thenFocus } from './focus';
+import { fieldId, showField, thenFocus } from './focus';
 import { ItemBlock, planItemAt } from './ItemBlock';
 import { outlineOf } from './ItemPrint';
 import { useItemMoves, wholeItem } from './moves';
@@ -51,6 +51,15 @@ export function Sheet() {
     const node = sheet.current?.querySelector(`[data-field="${CSS.escape(wholeItem(selection))}"]`);
     if (node && !node.contains(document.activeElement)) node.scrollIntoView({ block: 'nearest' });
   }, [selection]);
+
+  // What an undo did is selected and comes into sight, also where the rest of the sheet has to be brought.
+  const store = useStudyStore();
+  const said = useStudy((state) => state.said);
+  useEffect(() => {
+    if (said === null || said.at === null) return;
+    store.getState().select(said.at);
+    showField(wholeItem(said.at), 'nearest');
+  }, [said, store]);
 
   const announcements = announcementsFor((side) => {
     const place = side?.data.current?.place as ItemPlace | undefined;

@@ -1,5 +1,5 @@
 /** Where to go: the possible targets, the likely ones first; digits pick from the list, typing narrows it. */
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import type { Target } from '../../core/document/types';
 import { possibleTargets } from '../../core/views/targets';
 import { EndingMark } from '../ui/EndingMark';
@@ -39,9 +39,20 @@ export function TargetPicker({ section, item, none, choose, close, aside }: Prop
     addEventListener('mousedown', outside);
     return () => removeEventListener('mousedown', outside);
   }, [close]);
-  useEffect(() => {
-    box.current?.scrollIntoView({ block: 'nearest' });
-  }, []);
+  // Beside what it is for, and inside the window wherever that stands; the list grows and shrinks by typing.
+  useLayoutEffect(() => {
+    const place = () => {
+      const [node, anchor] = [box.current, box.current?.parentElement];
+      if (node && anchor) placeInside(node, anchor.getBoundingClientRect());
+    };
+    place();
+    addEventListener('scroll', place, { capture: true, passive: true });
+    addEventListener('resize', place);
+    return () => {
+      removeEventListener('scroll', place, { capture: true });
+      removeEventListener('resize', place);
+    };
+  }, [shown.length]);
   useEffect(() => {
     list.current?.children[current]?.scrollIntoView({ block: 'nearest' });
   }, [current]);
@@ -116,4 +127,16 @@ export function TargetPicker({ section, item, none, choose, close, aside }: Prop
       )}
     </div>
   );
+}
+
+const GAP = 8;
+
+/** Under the anchor with the right edges in line, or above it where there is more room. */
+function placeInside(box: HTMLElement, anchor: DOMRect): void {
+  const { width, height } = box.getBoundingClientRect();
+  const left = Math.min(Math.max(anchor.right - width, GAP), innerWidth - width - GAP);
+  const below = anchor.bottom + height + GAP <= innerHeight || anchor.top < innerHeight - anchor.bottom;
+  const top = below ? anchor.bottom : anchor.top - height;
+  box.style.left = `${left}px`;
+  box.style.top = `${Math.min(Math.max(top, GAP), innerHeight - height - GAP)}px`;
 }

@@ -1,7 +1,10 @@
 /** A CodeMirror editor in a field: made once, following the value it is given, telling what is written. */
-import { EditorState, type Extension } from '@codemirror/state';
+import { Annotation, EditorState, type Extension } from '@codemirror/state';
 import { EditorView, placeholder as placeholderText, tooltips } from '@codemirror/view';
 import { useEffect, useRef, type RefObject } from 'react';
+
+/** A text that was given to the editor, by an undo for instance: nobody has written it here. */
+const GIVEN = Annotation.define<boolean>();
 
 export interface EditorOptions {
   readonly field: string;
@@ -41,7 +44,8 @@ export function useCodeMirror(options: EditorOptions): Editor {
           placeholderText(placeholder ?? ''),
           EditorView.contentAttributes.of({ 'aria-label': label, 'data-field': field, ...attributes }),
           EditorView.updateListener.of((update) => {
-            if (update.docChanged) latest.current.change(update.state.doc.toString());
+            const fromOutside = update.transactions.some((made) => made.annotation(GIVEN) === true);
+            if (update.docChanged && !fromOutside) latest.current.change(update.state.doc.toString());
           }),
           extensions(),
         ],
@@ -53,7 +57,10 @@ export function useCodeMirror(options: EditorOptions): Editor {
   useEffect(() => {
     const editor = view.current;
     if (editor === null || editor.state.doc.toString() === value) return;
-    editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: value } });
+    editor.dispatch({
+      changes: { from: 0, to: editor.state.doc.length, insert: value },
+      annotations: GIVEN.of(true),
+    });
   }, [value]);
   return { host, view };
 }

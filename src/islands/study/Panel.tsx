@@ -35,7 +35,7 @@ export function Panel({ label, width, close, first, onKeyDown, children }: Props
       tabIndex={-1}
       ref={panel}
       onKeyDown={(event) => {
-        if (event.key === 'Escape') close();
+        if (event.key === 'Escape' && !event.isDefaultPrevented()) close();
         onKeyDown?.(event);
       }}
     >

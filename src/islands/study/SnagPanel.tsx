@@ -8,7 +8,7 @@ import { Panel } from './Panel';
 import { SnagEntry } from './SnagEntry';
 import { useSnags } from './snags';
 import classes from './snags.module.css';
-import { useStudy, type Selection } from './store';
+import { selectionAt, useStudy } from './store';
 
 const GROUPS: readonly (readonly [Severity, string, string])[] = [
   ['error', 'error', 'to be mended before anybody is interviewed'],
@@ -95,14 +95,4 @@ function Door({ at, close }: { readonly at: Place; readonly close: () => void })
 
 function capital(words: string): string {
   return words.charAt(0).toUpperCase() + words.slice(1);
-}
-
-/** What to select for a place of the document. */
-export function selectionAt(at: Place): Selection {
-  if (at.item !== undefined) return `item:${at.item}`;
-  if (at.section !== undefined) return `section:${at.section}`;
-  if (at.given !== undefined) return `given:${at.given}`;
-  if (at.quota !== undefined) return `quota:${at.quota}`;
-  if (at.derived !== undefined) return `derived:${at.derived}`;
-  return at.ending === undefined ? null : `ending:${at.ending}`;
 }

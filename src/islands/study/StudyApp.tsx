@@ -21,6 +21,7 @@ import { useRespondents } from './respondents';
 import { ReviewStrip } from '../review/ReviewStrip';
 import { ReviewScript } from '../review/ReviewScript';
 import { StopStrip } from './StopStrip';
+import { SaidLine } from './SaidLine';
 import { createStudyStore, StudyContext, type InitialStudy } from './store';
 import { isStop, type Stop } from './stops';
 import classes from './study.module.css';
@@ -84,6 +85,7 @@ export default function StudyApp({
                 {stop === 'walk' && <WalkView />}
                 {stop === 'codes' && <CodesView />}
               </main>
+              <SaidLine />
             </div>
           </DataContext.Provider>
         </GoToContext.Provider>

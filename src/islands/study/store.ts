@@ -8,11 +8,20 @@ import { createContext, useContext } from 'react';
 import { createStore, useStore, type StoreApi } from 'zustand';
 import { problemText, readEdited } from '../../core/document/read';
 import type { Questionnaire } from '../../core/document/types';
-import { applyAll, applyChange, mergeSteps, type Change } from '../../core/editing/change';
+import {
+  applyAll,
+  applyChange,
+  isStructural,
+  mergeSteps,
+  type Change,
+  type Step,
+} from '../../core/editing/change';
 import type { Clash } from '../../core/editing/apply-operations';
 import { undoLast } from '../../core/editing/history';
+import { placeTouched } from '../../core/editing/touched';
 import type { Plan } from '../../core/routing/plan';
 import { planOf } from '../../core/routing/planner';
+import type { Place } from '../../core/routing/problems';
 import { snagsOf, type OtherStudy, type Snag, type SnagWitness } from '../../core/snags';
 import type { Aside } from '../../store/asides';
 import type { Comment } from '../../store/comments';
@@ -60,6 +69,8 @@ export interface StudyState extends SavingState {
   readonly folded: ReadonlySet<string>;
   /** What the last change left behind that leads nowhere any more; null where there is nothing to tell. */
   readonly notice: Notice | null;
+  /** What was just taken back, done again or deleted; null once the work goes on. */
+  readonly said: Said | null;
   readonly verdicts: readonly Verdict[];
   /** Number of the route on which each verdict stands, by fingerprint; null where an edit re-opened it. */
   readonly standing: Readonly<Record<string, string | null>>;
@@ -77,6 +88,7 @@ export interface StudyState extends SavingState {
   /** Selects all items from the one selected to another; null where one of the two is none. */
   selectTo(key: string): void;
   closeNotice(): void;
+  closeSaid(): void;
   fold(section: string, away: boolean): void;
   setAsides(asides: readonly Aside[]): void;
   setComments(comments: readonly Comment[]): void;
@@ -106,6 +118,14 @@ export interface Notice {
   readonly snags: readonly Snag[];
 }
 
+export interface Said {
+  readonly text: string;
+  /** It can be taken back by the next undo. */
+  readonly canTakeBack: boolean;
+  /** Where it is to be seen, if it is to be looked at. */
+  readonly at: Selection;
+}
+
 export interface ToWalk {
   readonly witness: SnagWitness;
   /** Name of the item at which they meet the snag; null where it is at none. */
@@ -123,6 +143,16 @@ const NOBODY: ReadonlySet<string> = new Set();
 const MERGE_WITHIN = 1500;
 
 export type StudyStore = StoreApi<StudyState>;
+
+/** What to select for a place of the document. */
+export function selectionAt(at: Place): Selection {
+  if (at.item !== undefined) return `item:${at.item}`;
+  if (at.section !== undefined) return `section:${at.section}`;
+  if (at.given !== undefined) return `given:${at.given}`;
+  if (at.quota !== undefined) return `quota:${at.quota}`;
+  if (at.derived !== undefined) return `derived:${at.derived}`;
+  return at.ending === undefined ? null : `ending:${at.ending}`;
+}
 
 /** Has no effects until something is called: a page may make it and throw it away. */
 export function createStudyStore(
@@ -186,6 +216,7 @@ export function createStudyStore(
       group: new Set(),
       folded: NOBODY,
       notice: null,
+      said: null,
       opened: initial.document,
       reviewing,
       api: `/api/${reviewing ? 'review' : 'studies'}/${initial.id}`,
@@ -214,13 +245,17 @@ export function createStudyStore(
         const now = Date.now();
         const last = past.at(-1);
         const merges =
-          last?.mergeKey !== undefined && last.mergeKey === step.mergeKey && now - lastCommit < MERGE_WITHIN;
+          last?.mergeKey !== undefined &&
+          last.mergeKey === step.mergeKey &&
+          now - lastCommit < MERGE_WITHIN &&
+          !isStructural(step);
         lastCommit = now;
         const shown = show(next, get().plan);
         const told = change.telling ? { before: snagsOf(get().plan), after: snagsOf(shown.plan) } : null;
         changed({
           ...shown,
           notice: told && noticeOf(change.label, told.before, told.after),
+          said: change.said === undefined ? null : { text: change.said, canTakeBack: true, at: null },
           past: merges && last ? [...past.slice(0, -1), mergeSteps(last, step)] : [...past, step],
           future: [],
         });
@@ -235,6 +270,12 @@ export function createStudyStore(
         changed({
           ...show(undone.document, get().plan),
           notice: null,
+          said: saidOf(
+            'Taken back',
+            undone.document,
+            past.findLast(({ foreign }) => foreign !== true),
+            'backward',
+          ),
           past: undone.past,
           future: undone.step === null ? future : [...future, undone.step],
         });
@@ -245,9 +286,11 @@ export function createStudyStore(
         const step = future.at(-1);
         if (step === undefined) return;
         lastCommit = 0;
+        const next = applyAll(document, step.forward);
         changed({
-          ...show(applyAll(document, step.forward), get().plan),
+          ...show(next, get().plan),
           notice: null,
+          said: saidOf('Done again', next, step, 'forward'),
           past: [...past, step],
           future: future.slice(0, -1),
         });
@@ -275,6 +318,7 @@ export function createStudyStore(
         set({ selection: key, group: new Set(first === last ? [] : keys.slice(first, last + 1)) });
       },
       closeNotice: () => set({ notice: null }),
+      closeSaid: () => set({ said: null }),
       fold(section, away) {
         const folded = new Set(get().folded);
         if (away) folded.add(section);
@@ -316,6 +360,18 @@ export function createStudyStore(
 function afterPaint(then: () => void): void {
   if (typeof requestAnimationFrame === 'undefined') setTimeout(then, 0);
   else requestAnimationFrame(() => setTimeout(then, 0));
+}
+
+/** A step that was taken back or done again, with the place where that is to be seen. */
+function saidOf(
+  how: string,
+  document: Questionnaire,
+  step: Step | undefined,
+  way: 'forward' | 'backward',
+): Said | null {
+  if (step === undefined) return null;
+  const at = placeTouched(document, step[way]);
+  return { text: `${how}: ${step.label}.`, canTakeBack: false, at: at && selectionAt(at) };
 }
 
 /** The errors that a change made, told by what they say: their places may have moved. */

@@ -1,0 +1,131 @@
+/** What the hands do all day: lists written with Enter, lists that close on Escape, deleting and taking back. */
+import { copyOf, expect, newStudy, saved, scrolledTo, test } from './support';
+
+test('answers are written line by line, and the list ends on an empty line', async ({ page }) => {
+  await newStudy(page, 'Ferry riders');
+  const key = (name: string) => page.keyboard.press(name);
+  const type = (text: string) => page.keyboard.type(text);
+  const answer = (n: number) => page.getByRole('textbox', { name: `Answer ${n}`, exact: true });
+  await page.getByRole('button', { name: 'Add a question' }).click();
+  await type('How often do you take the ferry?');
+  await key('Enter');
+  await expect(page.getByText('a suggestion: write or paste')).toBeVisible();
+  for (const label of ['Every day', 'Some weeks', 'Hardly ever']) {
+    await type(label);
+    await key('Enter');
+  }
+  await expect(page.getByText('a suggestion: write or paste')).toBeHidden();
+  // The empty one ends the list: the next question is begun.
+  await key('Enter');
+  await expect(page.getByRole('textbox', { name: 'Words of the question' })).toBeFocused();
+  await type('Why?');
+  await page.getByText('How often do you take the ferry?').click();
+  for (const [n, label] of ['Every day', 'Some weeks', 'Hardly ever'].entries()) {
+    await expect(answer(n + 1)).toHaveValue(label);
+    await expect(page.getByRole('textbox', { name: `Code of answer ${n + 1}` })).toHaveValue(String(n + 1));
+  }
+  await expect(answer(4)).toBeHidden();
+  // In the middle Enter goes on, and Shift+Enter makes room.
+  await answer(1).focus();
+  await key('Enter');
+  await expect(answer(2)).toBeFocused();
+  await key('Shift+Enter');
+  await type('On Sundays');
+  await expect(answer(3)).toHaveValue('On Sundays');
+  await saved(page);
+});
+
+test('Escape closes a list alone; what is deleted is said, and comes back where it was', async ({ page }) => {
+  await newStudy(page, 'Ferry riders');
+  const key = (name: string) => page.keyboard.press(name);
+  const items = page.locator('[data-anchor^="item:"]');
+  const last = page.getByRole('status', { name: 'Last change' });
+  await page.getByRole('button', { name: 'Add a question' }).click();
+  await page.keyboard.type('Is there a roof?');
+  await key('Control+Enter');
+  await page.keyboard.type('Is it dry?');
+  await page.getByRole('button', { name: 'Ask all, or only if …' }).click();
+  await page.keyboard.type('q');
+  await expect(page.locator('.cm-tooltip-autocomplete')).toBeVisible();
+  await key('Escape');
+  await expect(page.locator('.cm-tooltip-autocomplete')).toBeHidden();
+  await key('Backspace');
+  await key('Backspace');
+  await expect(items).toHaveCount(2);
+  await expect(page.getByRole('textbox', { name: 'q2 is asked if' })).toBeFocused();
+
+  // Out of the field, and the question itself is selected: now it goes, and that is said.
+  await key('Escape');
+  await key('Escape');
+  await key('Backspace');
+  await expect(items).toHaveCount(1);
+  await expect(last).toContainText('q2 (“Is it dry?”) is deleted.');
+  await last.getByRole('button', { name: 'Take it back' }).click();
+  await expect(items).toHaveCount(2);
+  await expect(last).toContainText('Taken back: Delete q2.');
+});
+
+test('an undo says what it took back and shows it, one thing at a time, and can be done again', async ({
+  page,
+}) => {
+  const id = await copyOf(page, 'tern-valley-home-heating');
+  await page.goto(`/studies/${id}/script`);
+  const undo = () => page.keyboard.press('Control+z');
+  const last = page.getByRole('status', { name: 'Last change' });
+  // Two answers taken away one right after the other are two steps.
+  const home = await scrolledTo(page, page.locator('[data-anchor="item:home_type"]'));
+  await home.click({ position: { x: 200, y: 12 } });
+  const answers = home.getByRole('textbox', { name: /^Answer \d+$/ });
+  const before = await answers.count();
+  await answers.nth(1).fill('');
+  await page.keyboard.press('Backspace');
+  await expect(answers).toHaveCount(before - 1);
+  await answers.nth(1).fill('');
+  await page.keyboard.press('Backspace');
+  await expect(answers).toHaveCount(before - 2);
+
+  await page.getByRole('region', { name: 'Sheet' }).evaluate((node) => node.scrollTo(0, 0));
+  await undo();
+  await expect(last).toContainText('Taken back: Delete an answer.');
+  await expect(home).toBeInViewport();
+  await expect(answers).toHaveCount(before - 1);
+  await undo();
+  await undo();
+  await expect(answers).toHaveCount(before);
+  await undo();
+  for (let n = 0; n < 4; n += 1) await page.keyboard.press('Control+Shift+z');
+  await expect(last).toContainText('Done again: Delete an answer.');
+  await expect(answers).toHaveCount(before - 2);
+});
+
+test('where a skip leads is chosen inside the window, also at the narrowest width', async ({ page }) => {
+  await page.setViewportSize({ width: 1024, height: 640 });
+  await page.goto('/studies/tern-valley-home-heating/script');
+  const item = await scrolledTo(page, page.locator('[data-anchor="item:tenure"]'));
+  await item.click({ position: { x: 200, y: 12 } });
+  await page.getByRole('button', { name: 'Add a skip' }).click();
+  const field = page.getByRole('combobox', { name: 'Go to' });
+  await expect(field).toBeFocused();
+  const list = page.getByRole('listbox', { name: 'Targets' });
+  for (const part of [field, list]) {
+    const box = await part.boundingBox();
+    expect(box).not.toBeNull();
+    const { x, y, width, height } = box ?? { x: 0, y: 0, width: 0, height: 0 };
+    // Each corner is inside the window, and nothing lies over it.
+    for (const [px, py] of [
+      [x + 3, y + 3],
+      [x + width - 3, y + 3],
+      [x + 3, y + height - 3],
+      [x + width - 3, y + height - 3],
+    ] as const) {
+      expect([px > 0 && px < 1024, py > 0 && py < 640]).toEqual([true, true]);
+      const seen = await page.evaluate(
+        ([at, down]) => document.elementFromPoint(at, down)?.closest('div:has(> [role=combobox])') !== null,
+        [px, py] as const,
+      );
+      expect(seen).toBe(true);
+    }
+  }
+  await page.keyboard.press('Escape');
+  await expect(field).toBeHidden();
+});
