@@ -26,9 +26,17 @@ test('a pasted list shows what it understood, then becomes a study', async ({ pa
   await page.getByRole('button', { name: 'Paste a list' }).click();
   await page.getByRole('textbox', { name: 'Title' }).fill('Pasted study');
   await page.getByRole('textbox', { name: 'Questions' }).fill(LIST);
-  await expect(page.getByText('2 sections, 4 questions, 2 skips; 1 line not used')).toBeVisible();
+  await expect(
+    page.getByText('2 sections, 4 questions, 2 skips; 1 line not used', { exact: false }),
+  ).toBeVisible();
   const lines = page.getByRole('list', { name: 'What was understood' });
   await expect(lines.getByText('“9” is no question or section of this list', { exact: false })).toBeVisible();
+  // A line is read as something else by a key, and as it looks again.
+  const heading = lines.getByRole('combobox', { name: 'Line 6 is read as' });
+  await heading.selectOption('note');
+  await expect(page.getByText('1 section, 4 questions', { exact: false })).toBeVisible();
+  await heading.selectOption('as it looks');
+  await expect(page.getByText('2 sections, 4 questions', { exact: false })).toBeVisible();
   await page.getByRole('button', { name: 'Make the questionnaire' }).click();
   await page.waitForURL('**/script');
 

@@ -1,5 +1,5 @@
 /**
- * A route as a plain sentence: who takes it. “A respondent who says yes to aged 18 or over, whose tenure is Rent it …”
+ * A route as a plain sentence: who takes it. “A respondent who says yes to “Aged 18 or over” and answers Rent it to “Tenure” …”
  * It speaks of the answers that steer, of numbers by the span that steers alike.
  */
 import { alikeTo } from '../analysis/classes';
@@ -36,13 +36,19 @@ export function routeSentence(
   if (yes.length > 0) clauses.push([plain('says '), strong('yes'), plain(' to '), ...labels(yes)]);
   if (no.length > 0) clauses.push([plain('says '), strong('no'), plain(' to '), ...labels(no)]);
   if (blank.length > 0) clauses.push([plain('leaves '), ...labels(blank), plain(' '), strong('blank')]);
-  clauses.forEach((clause, n) => parts.push(plain(n === 0 ? ' who ' : ', '), ...clause));
-  if (rest.length > 0) {
-    parts.push(plain(clauses.length > 0 ? ', and whose ' : ' whose '));
-    rest.forEach((each, n) =>
-      parts.push(plain(`${between(n, rest.length)}${labelOf(each)} is `), strong(each.words)),
-    );
-  }
+  if (rest.length > 0)
+    clauses.push([
+      plain('answers '),
+      ...rest.flatMap((each, n) => [
+        plain(between(n, rest.length)),
+        strong(each.words),
+        plain(` to ${labelOf(each)}`),
+      ]),
+    ]);
+  clauses.forEach((clause, n) => {
+    // Each clause is a list with an “and” of its own: between them stands a comma.
+    parts.push(plain(n === 0 ? ' who ' : n === clauses.length - 1 ? ', and ' : ', '), ...clause);
+  });
   return parts;
 }
 
@@ -58,11 +64,11 @@ function between(n: number, count: number): string {
 }
 
 function labelOf({ label, passes }: Said): string {
-  const words = /^\p{Lu}\p{Ll}/u.test(label) ? `${label.charAt(0).toLowerCase()}${label.slice(1)}` : label;
+  const words = `“${label}”`;
   if (passes.length === 0) return words;
   const [first, last] = [passes[0] as string, passes.at(-1) as string];
   const inARow = passes.length > 2 && passes.every((pass, n) => Number(pass) === Number(first) + n);
-  return `${words} (${passes.length === 1 ? 'time' : 'times'} ${inARow ? `${first} to ${last}` : passes.join(', ')})`;
+  return `${words} (${passes.length === 1 ? 'pass' : 'passes'} ${inARow ? `${first} to ${last}` : passes.join(', ')})`;
 }
 
 function isYesOrNo(words: string, which: 'yes' | 'no'): boolean {

@@ -44,10 +44,10 @@ const say = (...items: string[]) =>
 
 describe('a route as a sentence', () => {
   it('tells the answers that steer, of a number the span that steers alike', () => {
-    assert.equal(say('agree'), 'A respondent who says *no* to takes part');
+    assert.equal(say('agree'), 'A respondent who says *no* to “Takes part”');
     assert.equal(
       say('agree', 'built', 'middle', 'rooms'),
-      'A respondent who says *yes* to takes part, and whose year built is *1919 to 1979* and rooms is *0*',
+      'A respondent who says *yes* to “Takes part”, and answers *1919 to 1979* to “Year built” and *0* to “Rooms”',
     );
   });
 
@@ -61,7 +61,7 @@ describe('a route as a sentence', () => {
   it('puts passes with the same answer together', () => {
     assert.equal(
       say('agree', 'built', 'old', 'rooms', 'cold#1', 'why#1', 'cold#2', 'why#2', 'cold#3'),
-      'A respondent who says *yes* to takes part and room is cold (times 1, 2), says *no* to room is cold (time 3), and whose year built is *at most 1918* and rooms is *3*',
+      'A respondent who says *yes* to “Takes part” and “Room is cold” (passes 1, 2), says *no* to “Room is cold” (pass 3), and answers *at most 1918* to “Year built” and *3* to “Rooms”',
     );
   });
 });

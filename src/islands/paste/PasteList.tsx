@@ -1,9 +1,10 @@
 /** Paste a list of questions, look at what was understood of every line, then take it over. */
 import { useDeferredValue, useMemo, useState } from 'react';
-import { fromList, type LineKind } from '../../core/exchange/from-list';
+import { fromList, LINE_KINDS, type LineKind } from '../../core/exchange/from-list';
 import type { Questionnaire } from '../../core/document/types';
 import { plural } from '../ui/format';
 import classes from './paste.module.css';
+import { byLine, withReading, type Readings } from './re-read';
 
 interface Props {
   readonly take: (document: Questionnaire) => void;
@@ -39,8 +40,14 @@ export function PasteList({ take, cancel }: Props) {
   const [title, setTitle] = useState('Untitled study');
   const [source, setSource] = useState('');
   const settled = useDeferredValue(source);
-  const understood = useMemo(() => fromList(settled, title.trim() || 'Untitled study'), [settled, title]);
+  const [readings, setReadings] = useState<Readings>(new Map());
+  const chosen = useMemo(() => byLine(settled, readings), [settled, readings]);
+  const understood = useMemo(
+    () => fromList(settled, title.trim() || 'Untitled study', chosen),
+    [settled, title, chosen],
+  );
   const trouble = understood.lines.filter(({ kind }) => kind === 'trouble').length;
+  const doubts = understood.lines.filter(({ kind, doubt }) => doubt !== null && kind !== 'trouble').length;
   return (
     <section className={classes.paste} aria-label="Paste a list">
       <div className={classes.top}>
@@ -50,7 +57,7 @@ export function PasteList({ take, cancel }: Props) {
         <span aria-live="polite">
           {source.trim() === ''
             ? 'Numbered lines are questions; the lines below are their answers.'
-            : `${plural(understood.document.sections.length, 'section')}, ${plural(understood.questions, 'question')}, ${plural(understood.skips, 'skip')}${trouble > 0 ? `; ${plural(trouble, 'line')} not used` : ''}`}
+            : `${plural(understood.document.sections.length, 'section')}, ${plural(understood.questions, 'question')}, ${plural(understood.skips, 'skip')}${trouble > 0 ? `; ${plural(trouble, 'line')} not used` : ''}${doubts > 0 ? `; ${plural(doubts, 'line')} to look at` : ''}`}
         </span>
         <button type="button" onClick={cancel}>
           Cancel
@@ -74,12 +81,37 @@ export function PasteList({ take, cancel }: Props) {
           onChange={(event) => setSource(event.target.value)}
         />
         <ol className={classes.lines} aria-label="What was understood" tabIndex={0}>
-          {understood.lines.map(({ line, text, kind, says }) => (
-            <li key={line} data-kind={kind}>
+          {understood.lines.map(({ line, text, kind, says, doubt }) => (
+            <li key={line} data-kind={kind} data-doubt={doubt !== null || undefined}>
               <span>{line}</span>
-              <b>{KIND_WORDS[kind]}</b>
-              <em>{text}</em>
-              <small>{says}</small>
+              <select
+                aria-label={`Line ${line} is read as`}
+                title="Read this line as something else"
+                data-chosen={chosen.has(line) || undefined}
+                value={kind}
+                onChange={(event) =>
+                  setReadings(
+                    withReading(
+                      settled,
+                      readings,
+                      line,
+                      LINE_KINDS.find((other) => other === event.target.value) ?? null,
+                    ),
+                  )
+                }
+              >
+                {LINE_KINDS.map((other) => (
+                  <option key={other} value={other}>
+                    {KIND_WORDS[other]}
+                  </option>
+                ))}
+                {chosen.has(line) && <option value="">as it looks</option>}
+              </select>
+              <em title={text}>{text}</em>
+              <small>
+                {says}
+                {doubt !== null && !says.includes(doubt) && <u>? {doubt}</u>}
+              </small>
             </li>
           ))}
           {understood.lines.length === 0 && (

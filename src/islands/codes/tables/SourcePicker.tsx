@@ -42,15 +42,6 @@ export function SourcePicker({ source, choose }: Props) {
       current = false;
     };
   }, [api]);
-  // Rows that were kept a moment ago are what somebody wants to see.
-  const wanted = useRef(new URLSearchParams(location.search).get('rows'));
-  const takeWanted = useEffectEvent((key: string) => void take(key));
-  useEffect(() => {
-    const key = wanted.current;
-    if (key === null || !kept.some(({ id }) => id === key)) return;
-    wanted.current = null;
-    takeWanted(key);
-  }, [kept]);
   const value = source.source.of === 'rows' ? source.source.key : source.source.of;
 
   const take = async (key: string) => {
@@ -80,6 +71,15 @@ export function SourcePicker({ source, choose }: Props) {
       }
     }
   };
+  // Rows that were kept a moment ago are what somebody wants to see.
+  const wanted = useRef(new URLSearchParams(location.search).get('rows'));
+  const takeWanted = useEffectEvent((key: string) => void take(key));
+  useEffect(() => {
+    const key = wanted.current;
+    if (key === null || !kept.some(({ id }) => id === key)) return;
+    wanted.current = null;
+    takeWanted(key);
+  }, [kept]);
   return (
     <label>
       Rows of{' '}
