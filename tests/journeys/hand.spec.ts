@@ -129,3 +129,26 @@ test('where a skip leads is chosen inside the window, also at the narrowest widt
   await page.keyboard.press('Escape');
   await expect(field).toBeHidden();
 });
+
+test('a section comes after the one that is selected, and Alt with the arrows moves it', async ({ page }) => {
+  await newStudy(page, 'Ferry riders');
+  const contents = page.getByRole('navigation', { name: 'Contents' });
+  const titles = () => contents.locator('[data-field^="@contents/"]').allInnerTexts();
+  const add = async (title: string) => {
+    await contents.getByRole('button', { name: 'Add a section' }).click();
+    await page.keyboard.type(title);
+    await page.keyboard.press('Enter');
+  };
+  await add('Crossing');
+  await add('About you');
+  await contents.getByRole('button', { name: /Crossing/ }).click();
+  await add('On board');
+  const order = async () =>
+    (await titles()).map((text) => /(Crossing|On board|About you)/.exec(text)?.[1] ?? '-');
+  await expect.poll(order).toEqual(['-', 'Crossing', 'On board', 'About you']);
+  const moved = contents.getByRole('button', { name: /On board/ });
+  await moved.focus();
+  await page.keyboard.press('Alt+ArrowUp');
+  await expect.poll(order).toEqual(['-', 'On board', 'Crossing', 'About you']);
+  await expect(moved).toBeFocused();
+});

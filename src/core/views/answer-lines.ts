@@ -4,6 +4,7 @@ import { optionsOf } from '../document/shape';
 import type { Answer, Option } from '../document/types';
 import type { Plan, PlanItem } from '../routing/plan';
 import { codesSkipped, leadOf, type Lead } from './leads';
+import { momentWords } from '../wording/dates';
 import { targetView } from './targets';
 
 export interface AnswerLine {
@@ -130,7 +131,10 @@ function rangeWords(answer: Open): string {
     case 'time':
     case 'datetime': {
       const what = answer.type === 'datetime' ? 'a date and time' : `a ${answer.type}`;
-      const range = [answer.min && `from ${answer.min}`, answer.max && `to ${answer.max}`].filter(Boolean);
+      const range = [
+        answer.min && `from ${momentWords(answer.min)}`,
+        answer.max && `to ${momentWords(answer.max)}`,
+      ].filter(Boolean);
       return [what, ...range].join(' ');
     }
     default:

@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
 import { planOf } from '../routing/planner';
-import { completionsAt } from './completions';
+import { completionsAt, exampleAt } from './completions';
 import { possibleTargets } from './targets';
 
 const document = questionnaire([
@@ -30,6 +30,14 @@ describe('completion', () => {
     assert.deepEqual(offered('tenure in (1, '), ['1', '2', '3']);
     assert.deepEqual(offered('fuels has any ('), ['7']);
     assert.deepEqual(offered('tenure in (1, 2) '), ['and', 'or']);
+  });
+});
+
+describe('an example of a condition', () => {
+  it('is written in names of the study that can be read there, and resolves', () => {
+    assert.equal(exampleAt(plan, { section: 1, item: 0 }), 'fuels has 7');
+    assert.equal(exampleAt(plan, { section: 0, item: 1 }), 'tenure = 1');
+    assert.equal(exampleAt(plan, { section: 0, item: 0 }), null);
   });
 });
 

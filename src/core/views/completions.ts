@@ -151,3 +151,15 @@ export function wordsOf(variable: Variable): string {
       return variable satisfies never;
   }
 }
+
+/** A condition that could stand at `place`, in the study's own names; null where nothing is asked before it. */
+export function exampleAt(plan: Plan, place: Position): string | null {
+  const before = variablesBefore(plan, place);
+  // Answers from a list show most of how conditions are written.
+  const variable = before.find(({ codes }) => codes !== null && codes.length > 0) ?? before[0];
+  if (variable === undefined) return null;
+  const { name, kind } = variable;
+  const code = codesOf(variable)[0]?.label ?? variable.codes?.[0];
+  if (code === undefined) return `${name} answered`;
+  return kind === 'set' || kind === 'order' ? `${name} has ${code}` : `${name} = ${code}`;
+}

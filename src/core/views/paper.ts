@@ -4,6 +4,7 @@ import type { EndingKind } from '../document/types';
 import { sectionLetter } from '../document/variables';
 import { fillPipes } from '../routing/pipes';
 import type { Plan, PlanItem, PlanSection } from '../routing/plan';
+import { pickWords } from '../wording/picks';
 import { conditionSentence } from '../wording/sentence';
 import { answerLines, type AnswerLine } from './answer-lines';
 import type { TargetView } from './targets';
@@ -30,6 +31,8 @@ export interface PaperItem {
   readonly askIf: string | null;
   readonly text: string;
   readonly note: string | null;
+  /** How many answers to choose: “Choose at most 3.” */
+  readonly picks: string | null;
   readonly lines: readonly PaperLine[];
 }
 
@@ -100,6 +103,7 @@ export function paperOf(plan: Plan, asked: Readonly<Record<string, string>> = {}
             askIf: all ? ALL : sentence(plan, told),
             text: piped(item.text),
             note: item.kind === 'question' && item.note !== undefined ? piped(item.note) : null,
+            picks: item.kind === 'question' ? pickWords(item) : null,
             lines: answerLines(plan, planItem).map(({ key, label, tag, code, lead, kind }) => ({
               key,
               label: kind === 'rule' ? (sentence(plan, label) ?? label) : piped(label),

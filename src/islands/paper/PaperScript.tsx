@@ -95,7 +95,7 @@ interface ItemProps {
 }
 
 function Item({ item, walk, choose, here }: ItemProps) {
-  const { planItem, number, askIf, text, note, lines } = item;
+  const { planItem, number, askIf, text, note, picks, lines } = item;
   const { item: of } = planItem;
   const over = walk !== undefined && walk.passedOver.has(of.name) && !walk.presented.has(of.name);
   const body = (
@@ -112,6 +112,7 @@ function Item({ item, walk, choose, here }: ItemProps) {
           <RichText text={note} />
         </div>
       )}
+      {picks !== null && <div className={classes.note}>{picks}</div>}
       {of.image !== undefined && <img src={of.image.src} alt={of.image.alt} />}
       {lines.map((line) => (
         <Line key={line.key} line={line} chosen={walk !== undefined && isChosen(line, of.name, walk)} />

@@ -298,7 +298,6 @@ function GridRows({ question, answer, place }: { question: Question; answer: Gri
                     place={place}
                     isProblem={({ at }) => at.item === question.name && at.row === row.name}
                     change={(text) => setRowIf(r, text)}
-                    placeholder="fuels has 2"
                   />
                 </div>
                 <button type="button" onClick={() => setRowIf(r, undefined)}>

@@ -28,7 +28,6 @@ export function CheckRow({ check, n, name, place, change, remove }: CheckProps) 
           place={{ section: place.section, item: place.item + 1 }}
           isProblem={(snag) => snag.at.item === name && snag.field === `checks[${n}].if`}
           change={(text) => change('if', (draft) => void (draft.if = text))}
-          placeholder="people > 20"
         />
         <div className={classes.checkWords}>
           <select

@@ -12,7 +12,7 @@ import { EditorView, keymap } from '@codemirror/view';
 import { useEffect, useId, useRef } from 'react';
 import type { Position } from '../../core/condition/resolve';
 import type { Snag } from '../../core/snags';
-import { completionsAt } from '../../core/views/completions';
+import { completionsAt, exampleAt } from '../../core/views/completions';
 import { useStudy, useStudyStore } from '../study/store';
 import { shortDetail, useCodeMirror } from './use-code-mirror';
 import classes from './condition.module.css';
@@ -26,6 +26,7 @@ interface Props {
   /** The snags of this very text. */
   readonly isProblem: (snag: Snag) => boolean;
   readonly change: (text: string) => void;
+  /** Instead of an example in the study's own names. */
   readonly placeholder?: string;
   /** Enter, once nothing is being completed. */
   readonly done?: () => void;
@@ -63,7 +64,7 @@ export function ConditionField({ field, label, value, place, isProblem, change, 
     field,
     label,
     value,
-    placeholder,
+    placeholder: placeholder ?? exampleAt(store.getState().plan, place) ?? undefined,
     change,
     attributes: { 'aria-describedby': problemId },
     extensions: () => [

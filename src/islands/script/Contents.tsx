@@ -30,7 +30,7 @@ import { countText, grouped, plural } from '../ui/format';
 import { useStudy, useStudyStore } from '../study/store';
 import { announcementsFor } from './announcements';
 import { useAddSection } from './Sheet';
-import { showField, thenFocus } from './focus';
+import { fieldId, showField, thenFocus } from './focus';
 import { wholeItem } from './moves';
 import classes from './contents.module.css';
 
@@ -86,7 +86,12 @@ export function Contents() {
           ))}
         </SortableContext>
       </DndContext>
-      <button type="button" className={classes.add} onClick={add}>
+      <button
+        type="button"
+        className={classes.add}
+        title={holding < 0 ? undefined : 'After the section that is selected'}
+        onClick={() => add(holding < 0 ? undefined : holding + 1)}
+      >
         Add a section
       </button>
       <h2>Endings</h2>
@@ -212,6 +217,7 @@ interface RowProps {
 }
 
 const Row = memo(function Row({ section, index, current, comments }: RowProps) {
+  const store = useStudyStore();
   const select = useStudy((state) => state.select);
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: section.id });
   const items = section.items.filter(({ kind }) => kind !== 'page_break').length;
@@ -225,6 +231,19 @@ const Row = memo(function Row({ section, index, current, comments }: RowProps) {
       className={current ? classes.current : undefined}
       aria-current={current || undefined}
       onClick={() => goTo(select, `section:${section.id}`)}
+      data-field={fieldId('@contents', section.id)}
+      title="Alt with ↑ or ↓ moves the section"
+      onKeyDown={(event) => {
+        const by = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0;
+        if (!event.altKey || by === 0) {
+          listeners?.onKeyDown?.(event);
+          return;
+        }
+        event.preventDefault();
+        const { document, commit } = store.getState();
+        if (document.sections[index + by] === undefined) return;
+        thenFocus(() => commit(moveSection(document, index, index + by)), fieldId('@contents', section.id));
+      }}
     >
       <b>{sectionLetter(index)}</b>
       <span>

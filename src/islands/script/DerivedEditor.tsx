@@ -159,7 +159,6 @@ function Cases({ derived, at, edit }: CasesProps) {
             place={end}
             isProblem={(snag) => snag.at.derived === derived.name && snag.field === `cases[${c}].if`}
             change={(text) => change(c, 'if', (draft) => void (draft.if = text))}
-            placeholder="age in (18..34)"
             done={() => focusField(fieldId('@derived', at, 'caseLabel', c))}
           />
           <span>

@@ -52,7 +52,6 @@ export function EndingMessage({ ending, at, m, message, selected }: Props) {
               place={{ section: past, item: 0 }}
               isProblem={(snag) => snag.at.ending === id && snag.field === `messages[${m}].if`}
               change={setCondition}
-              placeholder="tenure = 1"
             />
           </div>
           <button type="button" onClick={() => setCondition(undefined)}>

@@ -104,7 +104,6 @@ function AskIf({ item, place }: { readonly item: RoutedItem; readonly place: Ite
             at.item === item.name && of === 'askIf' && at.option === undefined && at.row === undefined
           }
           change={change}
-          placeholder="tenure in (2, 3)"
           done={() => focusField(fieldId(item.name, 'text'))}
         />
         {picking && <ConditionPicker place={place} value={item.askIf} change={change} />}

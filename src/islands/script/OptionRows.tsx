@@ -314,7 +314,6 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
                       place={place}
                       isProblem={({ at }) => at.item === question.name && at.option === option.code}
                       change={(text) => setAskIf(o, text)}
-                      placeholder="fuels has 2"
                     />
                   </div>
                   <button type="button" onClick={() => setAskIf(o, undefined)}>

@@ -191,7 +191,6 @@ function SectionFields({ planSection: { section, index } }: { readonly planSecti
                 at.section === section.id && at.onward === undefined && field === 'askIf'
               }
               change={(text) => set('askIf', text)}
-              placeholder="heat_main = 2"
             />
             {picking && (
               <ConditionPicker place={place} value={section.askIf} change={(text) => set('askIf', text)} />

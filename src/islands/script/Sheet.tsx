@@ -98,7 +98,7 @@ export function Sheet() {
               <Fragment key={row.key}>
                 {above > 0 && <div style={{ height: above }} />}
                 <div className={classes.row} data-index={at} ref={rows.virtualizer.measureElement}>
-                  <Row row={row} plan={plan} outline={outline} addSection={addSectionAtEnd} />
+                  <Row row={row} plan={plan} outline={outline} addSection={() => addSectionAtEnd()} />
                 </div>
               </Fragment>
             ));
@@ -168,12 +168,12 @@ function bySection(shown: readonly ShownRow[]): { section: number | null; shown:
   return runs;
 }
 
-/** Adds a section after the last one and puts the caret into its title. */
-export function useAddSection(): () => void {
+/** Adds a section, after the last one where no place is given, and puts the caret into its title. */
+export function useAddSection(): (place?: number) => void {
   const store = useStudyStore();
-  return () => {
+  return (place) => {
     const { document: before, commit, select } = store.getState();
-    const at = before.sections.length;
+    const at = place ?? before.sections.length;
     commit(addSection(before, at, ''));
     const id = store.getState().document.sections[at]?.id ?? '';
     thenFocus(() => select(`section:${id}`), fieldId('@section', id, 'title'));

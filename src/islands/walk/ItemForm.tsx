@@ -3,6 +3,7 @@ import { useId } from 'react';
 import type { Plan } from '../../core/routing/plan';
 import type { Walk, WalkStep } from '../../core/routing/walk';
 import { itemKey } from '../../core/routing/plan';
+import { pickWords } from '../../core/wording/picks';
 import { shownText } from '../../core/wording/values';
 import { AnswerForm } from './AnswerForm';
 import { escapeMarkdown, RichText } from '../ui/RichText';
@@ -50,6 +51,7 @@ export function ItemForm({ plan, session, walk, step, current, focused }: Props)
       </div>
     );
   }
+  const picks = pickWords(item);
   const whole = faults.filter(({ part, kind }) => part === item.name || kind === 'unspecified');
   const commentKey = itemKey(`${item.name}_comment`, pass);
   return (
@@ -74,6 +76,7 @@ export function ItemForm({ plan, session, walk, step, current, focused }: Props)
           <RichText text={words(item.note)} />
         </div>
       )}
+      {picks !== null && <div className={classes.note}>{picks}</div>}
       {extras}
       <AnswerForm
         session={session}

@@ -1,6 +1,7 @@
 /** Tables: one variable, or two against each other, on a source of rows and the part of it that a condition leaves. */
 import { useMemo, useState } from 'react';
 import { tableVariables, type TableVariable } from '../../../core/tables/variables';
+import { exampleAt } from '../../../core/views/completions';
 import { useStudy } from '../../study/store';
 import { grouped } from '../../ui/format';
 import { CrossTable } from './CrossTable';
@@ -13,6 +14,7 @@ import { MADE_UP, type NamedSource } from './sources';
 export function TablesView() {
   const plan = useStudy((state) => state.plan);
   const variables = useMemo(() => tableVariables(plan), [plan]);
+  const example = useMemo(() => exampleAt(plan, { section: plan.sections.length, item: 0 }), [plan]);
   const [source, setSource] = useState<NamedSource>(MADE_UP);
   const [chosen, setChosen] = useState<string | null>(() =>
     new URLSearchParams(location.search).get('variable'),
@@ -54,7 +56,7 @@ export function TablesView() {
               <input
                 name="filter"
                 defaultValue={filter}
-                placeholder="all rows, or a condition: tenure = 2 and heat_main answered"
+                placeholder={`all rows, or a condition: ${example ?? 'q1 = 1'}`}
                 spellCheck={false}
                 autoComplete="off"
                 onBlur={(event) => setFilter(event.target.value)}
