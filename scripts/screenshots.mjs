@@ -193,7 +193,7 @@ try {
   await page.getByText('without a problem').waitFor();
   await picture('codes-audit');
   await page.goto(`${heating}/codes?part=tables&variable=walls`);
-  await page.getByText('Of all respondents', { exact: false }).waitFor();
+  await page.getByText('Of all made-up respondents', { exact: false }).waitFor();
   await picture('codes-tables');
 } finally {
   await browser.close();
