@@ -1,5 +1,5 @@
 /** What the hands do all day: lists written with Enter, lists that close on Escape, deleting and taking back. */
-import { copyOf, expect, newStudy, saved, scrolledTo, test } from './support';
+import { copyOf, expect, home, newStudy, saved, scrolledTo, test } from './support';
 
 test('answers are written line by line, and the list ends on an empty line', async ({ page }) => {
   await newStudy(page, 'Ferry riders');
@@ -73,9 +73,9 @@ test('an undo says what it took back and shows it, one thing at a time, and can 
   const undo = () => page.keyboard.press('Control+z');
   const last = page.getByRole('status', { name: 'Last change' });
   // Two answers taken away one right after the other are two steps.
-  const home = await scrolledTo(page, page.locator('[data-anchor="item:home_type"]'));
-  await home.click({ position: { x: 200, y: 12 } });
-  const answers = home.getByRole('textbox', { name: /^Answer \d+$/ });
+  const kind = await scrolledTo(page, page.locator('[data-anchor="item:home_type"]'));
+  await kind.click({ position: { x: 200, y: 12 } });
+  const answers = kind.getByRole('textbox', { name: /^Answer \d+$/ });
   const before = await answers.count();
   await answers.nth(1).fill('');
   await page.keyboard.press('Backspace');
@@ -87,7 +87,7 @@ test('an undo says what it took back and shows it, one thing at a time, and can 
   await page.getByRole('region', { name: 'Sheet' }).evaluate((node) => node.scrollTo(0, 0));
   await undo();
   await expect(last).toContainText('Taken back: Delete an answer.');
-  await expect(home).toBeInViewport();
+  await expect(kind).toBeInViewport();
   await expect(answers).toHaveCount(before - 1);
   await undo();
   await undo();
@@ -151,4 +151,30 @@ test('a section comes after the one that is selected, and Alt with the arrows mo
   await page.keyboard.press('Alt+ArrowUp');
   await expect.poll(order).toEqual(['-', 'On board', 'Crossing', 'About you']);
   await expect(moved).toBeFocused();
+});
+
+test('labels for all questions are drawn from their words, looked at, and given in one step', async ({
+  page,
+}) => {
+  await home(page);
+  await page.getByRole('button', { name: 'Paste a list' }).click();
+  await page
+    .getByRole('textbox', { name: 'Questions' })
+    .fill('CROSSING\n1. Do you own a boat?\nYes / No\n2. How old is it?\n____\n3. Is it dry?\nYes / No');
+  await page.getByRole('button', { name: 'Make the questionnaire' }).click();
+  await page.waitForURL('**/script');
+  await page.getByRole('button', { name: /3 notes/ }).click();
+  await page.getByRole('button', { name: 'Label all from the questions' }).click();
+  await expect(page.getByRole('textbox', { name: 'Label of q1' })).toBeFocused();
+  await expect(page.getByRole('textbox', { name: 'Label of q1' })).toHaveValue('Own a boat');
+  await page.getByRole('textbox', { name: 'Label of q2' }).fill('Age of the boat');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Label of q3' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Label all from the questions')).toBeHidden();
+  await page.keyboard.press('Escape');
+  await page.goto(page.url().replace('/script', '/codes'));
+  for (const label of ['Own a boat', 'Age of the boat', 'Is it dry'])
+    await expect(page.getByRole('row', { name: label })).toBeVisible();
 });

@@ -128,3 +128,17 @@ describe('a pasted list', () => {
     }
   });
 });
+
+it('finds a scale in the line of its question', () => {
+  const { document } = fromList(
+    '1. Rate the crew. 0 = bad ... 10 = good\n2. How warm was it? 1 2 3 4 5',
+    'Test',
+  );
+  assert.deepEqual(
+    document.sections[0]?.items.map((item) => item.kind === 'question' && [item.text, item.answer]),
+    [
+      ['Rate the crew.', { type: 'scale', min: 0, max: 10, lowLabel: 'bad', highLabel: 'good' }],
+      ['How warm was it?', { type: 'scale', min: 1, max: 5 }],
+    ],
+  );
+});

@@ -320,6 +320,13 @@ class Reader {
       row.says += `, ${answers.length} answers`;
       return inline[1] ?? '';
     }
+    for (const { index, 0: stop } of text.matchAll(/[.?!:]\s+/g)) {
+      const scale = scaleIn(text.slice(index + stop.length));
+      if (scale === null) continue;
+      question.scale = scale;
+      row.says += `, a scale from ${scale.min} to ${scale.max}`;
+      return text.slice(0, index + 1);
+    }
     question.picks ??= picksIn(text);
     const line = /^(.*?[^\s_])\s*_{2,}\s*(\p{L}*)\.?$/u.exec(text);
     if (line === null) return text;

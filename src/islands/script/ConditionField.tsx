@@ -1,10 +1,5 @@
 /** A condition as text: completion of names and codes, problems under the very characters, one line that wraps. */
-import {
-  autocompletion,
-  completionKeymap,
-  startCompletion,
-  type CompletionSource,
-} from '@codemirror/autocomplete';
+import { autocompletion, startCompletion, type CompletionSource } from '@codemirror/autocomplete';
 import { defaultKeymap } from '@codemirror/commands';
 import { setDiagnostics } from '@codemirror/lint';
 import { EditorState } from '@codemirror/state';
@@ -14,7 +9,7 @@ import type { Position } from '../../core/condition/resolve';
 import type { Snag } from '../../core/snags';
 import { completionsAt, exampleAt } from '../../core/views/completions';
 import { useStudy, useStudyStore } from '../study/store';
-import { shortDetail, useCodeMirror } from './use-code-mirror';
+import { COMPLETION_KEYS, shortDetail, useCodeMirror } from './use-code-mirror';
 import classes from './condition.module.css';
 
 interface Props {
@@ -71,7 +66,7 @@ export function ConditionField({ field, label, value, place, isProblem, change, 
       EditorState.transactionFilter.of((transaction) => (transaction.newDoc.lines > 1 ? [] : transaction)),
       autocompletion({ override: [complete], icons: false, aboveCursor: false }),
       keymap.of([
-        ...completionKeymap,
+        ...COMPLETION_KEYS,
         {
           key: 'Enter',
           run: () => {

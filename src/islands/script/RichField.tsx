@@ -2,12 +2,7 @@
  * A text that respondents read: bold, italic, links, lists, and answers piped in, completed as one types. What is kept
  * is Markdown; it looks like print until it is written in.
  */
-import {
-  autocompletion,
-  completionKeymap,
-  startCompletion,
-  type CompletionSource,
-} from '@codemirror/autocomplete';
+import { autocompletion, startCompletion, type CompletionSource } from '@codemirror/autocomplete';
 import { defaultKeymap } from '@codemirror/commands';
 import { Prec } from '@codemirror/state';
 import { EditorView, keymap } from '@codemirror/view';
@@ -18,7 +13,7 @@ import { namesBefore } from '../../core/views/completions';
 import { useStudyStore } from '../study/store';
 import { makeLink, newLine, pastedAddress, toggleList, toggleMarks } from './rich-edits';
 import { richMarks } from './rich-marks';
-import { shortDetail, useCodeMirror } from './use-code-mirror';
+import { COMPLETION_KEYS, shortDetail, useCodeMirror } from './use-code-mirror';
 import classes from './rich.module.css';
 
 interface Props {
@@ -70,7 +65,7 @@ export function RichField({ field, label, value, place, placeholder, change, ent
       autocompletion({ override: [complete], icons: false, aboveCursor: false }),
       Prec.high(
         keymap.of([
-          ...completionKeymap,
+          ...COMPLETION_KEYS,
           { key: 'Shift-Enter', run: newLine },
           { key: 'Mod-Enter', run: next(true) },
           { key: 'Enter', run: next(false) },

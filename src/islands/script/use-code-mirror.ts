@@ -1,10 +1,24 @@
 /** A CodeMirror editor in a field: made once, following the value it is given, telling what is written. */
+import { closeCompletion, completionKeymap, completionStatus } from '@codemirror/autocomplete';
 import { Annotation, EditorState, type Extension } from '@codemirror/state';
-import { EditorView, placeholder as placeholderText, tooltips } from '@codemirror/view';
+import { EditorView, placeholder as placeholderText, tooltips, type KeyBinding } from '@codemirror/view';
 import { useEffect, useRef, type RefObject } from 'react';
 
 /** A text that was given to the editor, by an undo for instance: nobody has written it here. */
 const GIVEN = Annotation.define<boolean>();
+
+/** The usual keys of a completion list; Escape is used up by a list that is seen, not by one that is still looked for. */
+export const COMPLETION_KEYS: readonly KeyBinding[] = [
+  {
+    key: 'Escape',
+    run: (view) => {
+      const seen = completionStatus(view.state) === 'active';
+      closeCompletion(view);
+      return seen;
+    },
+  },
+  ...completionKeymap.filter(({ key }) => key !== 'Escape'),
+];
 
 export interface EditorOptions {
   readonly field: string;

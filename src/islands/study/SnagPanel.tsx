@@ -1,9 +1,12 @@
-/** The snags over every view, grouped by severity, each a door to its place. */
+/** The snags over every view, grouped by severity, each a door to its place; many notes of one kind in one. */
+import { useState } from 'react';
 import type { Place } from '../../core/routing/problems';
-import type { Severity } from '../../core/snags';
+import type { Severity, Snag } from '../../core/snags';
 import { placeWords } from '../../core/wording/places';
+import { asSentence } from '../../core/wording/sentence';
 import { plural } from '../ui/format';
 import { useGoTo } from './going';
+import { LabelList } from './LabelList';
 import { Panel } from './Panel';
 import { SnagEntry } from './SnagEntry';
 import { useSnags } from './snags';
@@ -45,9 +48,17 @@ export function SnagPanel({ close }: { readonly close: () => void }) {
                 {plural(snags.length, word)}: {meaning}
               </h3>
               <ul className={classes.list}>
-                {snags.map((snag, index) => (
-                  <li key={`${snag.rule} ${index}`}>
-                    <SnagEntry snag={snag} heading={<Door at={snag.at} close={close} />} left={close} />
+                {alike(snags).map((group) => (
+                  <li key={`${group[0].rule} ${group[0].message} ${JSON.stringify(group[0].at)}`}>
+                    {group.length < TOGETHER ? (
+                      <SnagEntry
+                        snag={group[0]}
+                        heading={<Door at={group[0].at} close={close} />}
+                        left={close}
+                      />
+                    ) : (
+                      <Together group={group} close={close} />
+                    )}
                   </li>
                 ))}
               </ul>
@@ -68,6 +79,66 @@ export function SnagPanel({ close }: { readonly close: () => void }) {
         </section>
       )}
     </Panel>
+  );
+}
+
+/** So many notes of one kind, or more, stand under one heading. */
+const TOGETHER = 3;
+
+type Group = readonly [Snag, ...Snag[]];
+
+/** Notes that say the same of different places, together where the first of them stands; the rest one by one. */
+function alike(snags: readonly Snag[]): Group[] {
+  const groups = new Map<string, [Snag, ...Snag[]]>();
+  snags.forEach((snag, index) => {
+    const key = snag.severity === 'note' ? `${snag.rule} ${snag.message}` : String(index);
+    const group = groups.get(key);
+    if (group === undefined) groups.set(key, [snag]);
+    else group.push(snag);
+  });
+  return [...groups.values()].flatMap((group): Group[] =>
+    group.length >= TOGETHER ? [group] : group.map((snag) => [snag]),
+  );
+}
+
+function Together({ group, close }: { readonly group: Group; readonly close: () => void }) {
+  const [shown, setShown] = useState<'places' | 'labels' | null>(null);
+  const [first] = group;
+  const isLabels = first.rule === 'unlabelled' && first.field === 'label' && first.at.item !== undefined;
+  return (
+    <div className={classes.snag} data-severity={first.severity}>
+      <strong>{plural(group.length, 'place')}</strong>
+      <p>{asSentence(first.message)}</p>
+      <div className={classes.acts}>
+        {isLabels && first.at.option === undefined && first.at.row === undefined && (
+          <button
+            type="button"
+            className={classes.mend}
+            aria-expanded={shown === 'labels'}
+            onClick={() => setShown(shown === 'labels' ? null : 'labels')}
+          >
+            Label all from the questions
+          </button>
+        )}
+        <button
+          type="button"
+          aria-expanded={shown === 'places'}
+          onClick={() => setShown(shown === 'places' ? null : 'places')}
+        >
+          {shown === 'places' ? 'Hide the places' : 'Show each'}
+        </button>
+      </div>
+      {shown === 'labels' && <LabelList done={() => setShown(null)} />}
+      {shown === 'places' && (
+        <ul className={classes.list}>
+          {group.map((snag, index) => (
+            <li key={index}>
+              <SnagEntry snag={snag} heading={<Door at={snag.at} close={close} />} left={close} />
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
   );
 }
 
