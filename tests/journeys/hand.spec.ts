@@ -178,3 +178,20 @@ test('labels for all questions are drawn from their words, looked at, and given 
   for (const label of ['Own a boat', 'Age of the boat', 'Is it dry'])
     await expect(page.getByRole('row', { name: label })).toBeVisible();
 });
+
+test('the keys of a view are told under ?, which is a mere letter while something is written', async ({
+  page,
+}) => {
+  await page.goto('/studies/tern-valley-home-heating/routes');
+  await page.getByText('of them take every fork').waitFor();
+  const keys = page.getByRole('region', { name: 'Keys' });
+  await page.getByRole('listbox', { name: /^Routes/ }).focus();
+  await page.keyboard.press('?');
+  await expect(keys).toContainText('Keys in Routes');
+  await expect(keys).toContainText('walk the route');
+  await page.keyboard.press('Escape');
+  await expect(keys).toBeHidden();
+  await page.getByRole('textbox', { name: 'Go to route' }).focus();
+  await page.keyboard.press('?');
+  await expect(keys).toBeHidden();
+});

@@ -150,6 +150,19 @@ export function setOptionKind(place: ItemPlace, at: number, kind: OptionKind): C
   });
 }
 
+/** Codes by which answers that say nothing are told at a glance, with others where those are taken. */
+const USUAL_CODES = {
+  dont_know: [98, 998, 9998],
+  refused: [99, 999, 9999],
+  not_available: [97, 997, 9997],
+} as const;
+
+/** The usual code for an answer that counts as missing; null where it has one of the kind, or all are taken. */
+export function usualCode(options: readonly Option[], { code, missing }: Option): number | null {
+  if (missing === undefined || code > 90 || code < 0) return null;
+  return USUAL_CODES[missing].find((usual) => !options.some((other) => other.code === usual)) ?? null;
+}
+
 /** The options of an answer, or its specials, which are made where there are none yet; null where it can have none. */
 function optionList(answer: Draft<Answer>): Draft<Option>[] | null {
   if ('options' in answer) return answer.options;

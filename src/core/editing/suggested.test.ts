@@ -6,7 +6,7 @@ import { optionsOf } from '../document/shape';
 import type { Question, Questionnaire } from '../document/types';
 import { applyChange, type Change } from './change';
 import { pasteRows, writeRow } from './grid-rows';
-import { editOption, onEnter, pasteOptions, writeOption } from './options';
+import { editOption, onEnter, pasteOptions, usualCode, writeOption } from './options';
 import { addItem, answerOfType, newQuestion } from './structure';
 
 const place = { section: 0, item: 1 };
@@ -94,5 +94,17 @@ describe('Enter in a list', () => {
     assert.deepEqual(onEnter(list('a', 'DK'), 0), { does: 'add', at: 1 });
     assert.deepEqual(onEnter(list('a', '', 'DK'), 1), { does: 'end' });
     assert.deepEqual(onEnter(list('a', 'DK'), 1), { does: 'add', at: 2 });
+  });
+});
+
+describe('an answer that counts as missing', () => {
+  it('is offered its usual code, or the next such, until it has one', () => {
+    const dontKnow = { code: 3, label: 'Not sure', missing: 'dont_know' } as const;
+    const yes = { code: 1, label: 'Yes' };
+    assert.equal(usualCode([yes, dontKnow], dontKnow), 98);
+    assert.equal(usualCode([{ code: 98, label: 'Other' }, dontKnow], dontKnow), 998);
+    assert.equal(usualCode([yes], { code: 4, label: 'None here', missing: 'not_available' }), 97);
+    assert.equal(usualCode([yes], { ...dontKnow, code: 98 }), null);
+    assert.equal(usualCode([yes], yes), null);
   });
 });

@@ -12,6 +12,7 @@ import type { Plan } from '../routing/plan';
 import type { Place } from '../routing/problems';
 import { askedTwice } from './asked-twice';
 import { blankDecides } from './blank-decides';
+import { closingNotLast } from './closing';
 import { codeCollides } from './code-collides';
 import { consentNotKept, screeningLetsAll } from './consent';
 import { duplicateNames } from './duplicate-names';
@@ -56,6 +57,7 @@ export function snagsOf(plan: Plan): Snag[] {
     ...textCompared(plan),
     ...unlabelled(plan),
     ...noWayOut(plan),
+    ...closingNotLast(plan),
   ]);
 }
 

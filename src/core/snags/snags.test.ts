@@ -369,6 +369,22 @@ describe('a snag', () => {
     );
   });
 
+  it('closing-not-last: what is asked after people have taken their leave is moved before', () => {
+    const kinds = (...list: readonly ('topic' | 'closing' | 'background')[]) =>
+      questionnaire(list.map((kind, n) => section(`s${n}`, [ask(`q${n}`, 2, { label: 'Q' })], { kind })));
+    const late = kinds('topic', 'closing', 'background');
+    const [snag] = snagsIn(late).filter(({ rule }) => rule === 'closing-not-last');
+    assert.deepEqual(snag?.at, { section: 's2' });
+    const after = applyAll(late, snag?.mends?.[0]?.patches ?? []);
+    assert.deepEqual(
+      after.sections.map(({ id }) => id),
+      ['s0', 's2', 's1'],
+    );
+    assert.deepEqual(places('closing-not-last', after), []);
+    assert.deepEqual(places('closing-not-last', kinds('topic', 'closing', 'closing')), []);
+    assert.deepEqual(places('closing-not-last', kinds('topic', 'background')), []);
+  });
+
   it('a check that fails costs its own findings alone, and says so', () => {
     const snags = eachByItself(
       {

@@ -13,7 +13,8 @@ export type WrittenRule =
   | 'outside-range'
   | 'text-compared'
   | 'unlabelled'
-  | 'no-way-out';
+  | 'no-way-out'
+  | 'closing-not-last';
 
 /** Rules that the analysis decides. */
 export type RoutedRule =

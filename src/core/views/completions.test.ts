@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
 import { planOf } from '../routing/planner';
-import { completionsAt, exampleAt } from './completions';
+import { completionsAt, exampleAt, pipesBefore } from './completions';
 import { possibleTargets } from './targets';
 
 const document = questionnaire([
@@ -30,6 +30,22 @@ describe('completion', () => {
     assert.deepEqual(offered('tenure in (1, '), ['1', '2', '3']);
     assert.deepEqual(offered('fuels has any ('), ['7']);
     assert.deepEqual(offered('tenure in (1, 2) '), ['and', 'or']);
+  });
+});
+
+describe('what can be piped', () => {
+  it('is what the pass is about, in a repeated section, before the answers', () => {
+    const repeated = (repeat: object) => {
+      const sections = [
+        document.sections[0]!,
+        { ...document.sections[1]!, repeat },
+      ] as typeof document.sections;
+      const labels = pipesBefore(planOf({ ...document, sections }), { section: 1, item: 0 });
+      return labels.map(({ label }) => label).slice(0, 3);
+    };
+    assert.deepEqual(repeated({ times: 'tenure', max: 3 }), ['pass', 'fuels', 'tenure']);
+    assert.deepEqual(repeated({ each: 'fuels', max: 3 }), ['each', 'pass', 'fuels']);
+    assert.equal(pipesBefore(plan, { section: 1, item: 0 })[0]?.label, 'fuels');
   });
 });
 

@@ -111,6 +111,16 @@ export function namesBefore(plan: Plan, place: Position): Completion[] {
   }));
 }
 
+/** What can be piped into a text at `place`: answers given before it, and in a repeated section what the pass is. */
+export function pipesBefore(plan: Plan, place: Position): Completion[] {
+  const repeat = plan.document.sections[place.section]?.repeat;
+  const ofPass: Completion[] =
+    repeat === undefined ? [] : [{ label: 'pass', detail: 'the number of the pass', kind: 'word' }];
+  if (repeat !== undefined && 'each' in repeat)
+    ofPass.unshift({ label: 'each', detail: `the answer of ${repeat.each} it is about`, kind: 'word' });
+  return [...ofPass, ...namesBefore(plan, place)];
+}
+
 /** Variables that a condition at `place` may read, nearest first; given and derived ones last. */
 export function variablesBefore(plan: Plan, place: Position): Variable[] {
   const all = [...plan.variables.values()];

@@ -13,6 +13,7 @@ import {
   pasteOptions,
   removeOption,
   setOptionKind,
+  usualCode,
   writeOption,
   type OptionKind,
 } from '../../core/editing/options';
@@ -264,8 +265,12 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
           ) : (
             <span className={classes.lead} />
           )}
-          {(option.askIf !== undefined || option.image !== undefined || option.specify) && (
+          {(option.askIf !== undefined ||
+            option.image !== undefined ||
+            option.specify ||
+            usualCode(options, option) !== null) && (
             <div className={classes.optionMore}>
+              <UsualCode options={options} option={option} place={place} />
               {option.specify && (
                 <div className={classes.specifyWords}>
                   <span>asks</span>
@@ -360,6 +365,33 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
         </p>
       )}
     </div>
+  );
+}
+
+interface UsualCodeProps {
+  readonly options: readonly Option[];
+  readonly option: Option;
+  readonly place: ItemPlace;
+}
+
+/** Offers the code that such answers have as a rule; what names the old one goes along. */
+function UsualCode({ options, option, place }: UsualCodeProps) {
+  const document = useStudy((state) => state.document);
+  const commit = useStudy((state) => state.commit);
+  const [problem, setProblem] = useState<string | null>(null);
+  const usual = usualCode(options, option);
+  if (usual === null) return null;
+  const give = () => {
+    const recoding = new Map([[option.code, usual]]);
+    setProblem(recodeProblem(document, place, recoding) ?? commit(recode(document, place, recoding)));
+  };
+  return (
+    <span>
+      <button type="button" onClick={give}>
+        Give it the usual code {usual}
+      </button>
+      {problem !== null && <span role="alert"> {problem}</span>}
+    </span>
   );
 }
 

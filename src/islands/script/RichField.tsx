@@ -9,7 +9,7 @@ import { EditorView, keymap } from '@codemirror/view';
 import { Bold, Braces, Italic, Link, List, ListOrdered } from 'lucide-react';
 import { useEffect, useRef, type ReactNode } from 'react';
 import type { Position } from '../../core/condition/resolve';
-import { namesBefore } from '../../core/views/completions';
+import { pipesBefore } from '../../core/views/completions';
 import { useStudyStore } from '../study/store';
 import { makeLink, newLine, pastedAddress, toggleList, toggleMarks } from './rich-edits';
 import { richMarks } from './rich-marks';
@@ -40,7 +40,7 @@ export function RichField({ field, label, value, place, placeholder, change, ent
     const closed = context.state.sliceDoc(context.pos, context.pos + 1) === '}';
     return {
       from: typed.from + 1,
-      options: namesBefore(store.getState().plan, latest.current.place).map(({ label: name, detail }) => ({
+      options: pipesBefore(store.getState().plan, latest.current.place).map(({ label: name, detail }) => ({
         label: name,
         detail: shortDetail(detail),
         apply: closed ? name : `${name}}`,

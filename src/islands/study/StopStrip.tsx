@@ -1,5 +1,5 @@
 /** The bar on top: mark, study, the stops with their live figures, snags, undo and redo. */
-import { Download, History, Library, Redo2, Search, Undo2, Users } from 'lucide-react';
+import { Download, History, Keyboard, Library, Redo2, Search, Undo2, Users } from 'lucide-react';
 import { useCallback, useEffect, useState, type ReactNode } from 'react';
 import { setTitle } from '../../core/editing/structure';
 import { plural, whenText } from '../ui/format';
@@ -7,6 +7,7 @@ import { Mark } from '../ui/Mark';
 import { BankPanel } from './BankPanel';
 import { FindPanel } from './FindPanel';
 import { HistoryPanel } from './HistoryPanel';
+import { KeysPanel } from './KeysPanel';
 import { ReviewPanel } from './ReviewPanel';
 import { SnagPanel } from './SnagPanel';
 import { useSnags } from './snags';
@@ -16,7 +17,7 @@ import { StopLinks } from './StopLinks';
 import { STOPS, type Stop } from './stops';
 import classes from './study.module.css';
 
-type Panel = 'snags' | 'history' | 'find' | 'bank' | 'review';
+type Panel = 'snags' | 'history' | 'find' | 'bank' | 'review' | 'keys';
 
 interface Props {
   readonly stop: Stop;
@@ -37,6 +38,11 @@ export function StopStrip({ stop, goTo }: Props) {
   const close = useCallback(() => setPanel(null), []);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
+      if (event.key === '?' && !isWriting(event.target)) {
+        event.preventDefault();
+        setPanel((now) => (now === 'keys' ? null : 'keys'));
+        return;
+      }
       if (!(event.ctrlKey || event.metaKey) || event.altKey || event.key.toLowerCase() !== 'k') return;
       event.preventDefault();
       setPanel((now) => (now === 'find' ? null : 'find'));
@@ -123,12 +129,29 @@ export function StopStrip({ stop, goTo }: Props) {
       >
         <History size={16} />
       </IconButton>
+      <IconButton
+        label="Keys"
+        title="Keys of this view (?)"
+        open={panel === 'keys'}
+        press={() => toggle('keys')}
+      >
+        <Keyboard size={16} />
+      </IconButton>
+      {panel === 'keys' && <KeysPanel stop={stop} close={close} />}
       {panel === 'snags' && <SnagPanel close={close} />}
       {panel === 'bank' && <BankPanel close={close} />}
       {panel === 'review' && <ReviewPanel close={close} />}
       {panel === 'history' && <HistoryPanel close={close} />}
       {panel === 'find' && <FindPanel close={close} />}
     </header>
+  );
+}
+
+/** A question mark in a text is a question mark. */
+function isWriting(target: EventTarget | null): boolean {
+  return (
+    target instanceof HTMLElement &&
+    target.closest('input, textarea, select, [contenteditable="true"]') !== null
   );
 }
 
