@@ -1,5 +1,6 @@
 /** Labels for the codebook, drawn from the words of the questions: many at once, each to be looked at. */
 import type { Questionnaire } from '../document/types';
+import { capital } from '../document/words';
 import type { Change } from './change';
 
 /** Longer ones are cut in tables and by programs that read the data. */
@@ -55,10 +56,6 @@ function cut(words: string): string {
       '',
     ) || words.slice(0, LONGEST)
   );
-}
-
-function capital(words: string): string {
-  return words.charAt(0).toUpperCase() + words.slice(1);
 }
 
 /** Gives questions their labels, by name; empty ones are left without. */

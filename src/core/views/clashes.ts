@@ -1,4 +1,5 @@
 /** What two people wrote in one place, in words: where it is, and what each of them has there. */
+import { capital } from '../document/words';
 import type { Clash } from '../editing/apply-operations';
 import { KEY_FIELDS, kindOf } from '../editing/operations';
 import type { Questionnaire, Target } from '../document/types';
@@ -108,8 +109,4 @@ function valueWords(document: Questionnaire, value: unknown): string {
 /** `timeLimit`: time limit. */
 function spaced(name: string): string {
   return name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
-}
-
-function capital(words: string): string {
-  return words.charAt(0).toUpperCase() + words.slice(1);
 }

@@ -147,10 +147,10 @@ function repeatWords(
     next === undefined ? 'end' : `go to ${firstNumber(plan, numbers, next) ?? 'the next section'}`;
   const number = numbers.get(driver?.name.toLowerCase() ?? '');
   const label = driver?.of === 'question' ? (driver.question.label ?? driver.name) : (driver?.name ?? '');
-  const of = kind === 'each' ? `answer picked at ${number ?? label}` : `of ${label.toLowerCase()}${number === undefined ? '' : ` (${number})`}`; // prettier-ignore
-  return kind === 'each'
-    ? `Ask for each ${of}, up to ${max}; if none, ${where}.`
-    : `Ask for each of up to ${max}, as many as the number ${of}; if none, ${where}.`;
+  if (kind === 'each')
+    return `Ask for each answer picked at ${number ?? label}, up to ${max}; if none, ${where}.`;
+  const which = number === undefined ? '' : ` (${number})`;
+  return `Ask for each of up to ${max}, as many as the number of ${label.toLowerCase()}${which}; if none, ${where}.`;
 }
 
 /** By lower-case name: section letter and running number of each question; a grid's rows have their question's. */

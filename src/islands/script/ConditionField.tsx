@@ -4,7 +4,7 @@ import { defaultKeymap } from '@codemirror/commands';
 import { setDiagnostics } from '@codemirror/lint';
 import { EditorState } from '@codemirror/state';
 import { EditorView, keymap } from '@codemirror/view';
-import { useEffect, useId, useRef } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import type { Position } from '../../core/condition/resolve';
 import type { Snag } from '../../core/snags';
 import { completionsAt, exampleAt } from '../../core/views/completions';
@@ -33,6 +33,8 @@ export function ConditionField({ field, label, value, place, isProblem, change, 
   const problems = snags.filter(isProblem);
   const latest = useRef({ done, place });
   const problemId = useId();
+  // Shown as it was when the field came onto the page; looked for once.
+  const [example] = useState(() => placeholder ?? exampleAt(store.getState().plan, place) ?? undefined);
   useEffect(() => {
     latest.current = { done, place };
   });
@@ -59,7 +61,7 @@ export function ConditionField({ field, label, value, place, isProblem, change, 
     field,
     label,
     value,
-    placeholder: placeholder ?? exampleAt(store.getState().plan, place) ?? undefined,
+    placeholder: example,
     change,
     attributes: { 'aria-describedby': problemId },
     extensions: () => [

@@ -63,6 +63,8 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
   const options = optionsOf(question.answer);
   const listed = 'options' in question.answer;
   const suggested = isSuggested(options);
+  // Beside a number or a scale 98 may be an answer.
+  const usual = options.map((option) => (listed ? usualCode(options, option) : null));
   const aimable = listed && question.answer.type !== 'grid';
   const pictures = useRef<Record<number, HTMLInputElement | null>>({});
   const [problem, setProblem] = useState<string | null>(null);
@@ -268,9 +270,9 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
           {(option.askIf !== undefined ||
             option.image !== undefined ||
             option.specify ||
-            usualCode(options, option) !== null) && (
+            usual[o] != null) && (
             <div className={classes.optionMore}>
-              <UsualCode options={options} option={option} place={place} />
+              {usual[o] != null && <UsualCode code={option.code} usual={usual[o]} place={place} />}
               {option.specify && (
                 <div className={classes.specifyWords}>
                   <span>asks</span>
@@ -369,20 +371,18 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
 }
 
 interface UsualCodeProps {
-  readonly options: readonly Option[];
-  readonly option: Option;
+  readonly code: number;
+  readonly usual: number;
   readonly place: ItemPlace;
 }
 
 /** Offers the code that such answers have as a rule; what names the old one goes along. */
-function UsualCode({ options, option, place }: UsualCodeProps) {
+function UsualCode({ code, usual, place }: UsualCodeProps) {
   const document = useStudy((state) => state.document);
   const commit = useStudy((state) => state.commit);
   const [problem, setProblem] = useState<string | null>(null);
-  const usual = usualCode(options, option);
-  if (usual === null) return null;
   const give = () => {
-    const recoding = new Map([[option.code, usual]]);
+    const recoding = new Map([[code, usual]]);
     setProblem(recodeProblem(document, place, recoding) ?? commit(recode(document, place, recoding)));
   };
   return (

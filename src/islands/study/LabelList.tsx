@@ -1,5 +1,5 @@
 /** Labels for all questions that have none, drawn from their words, to be looked at in one list and given at once. */
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { labelAll, labelsWanted } from '../../core/editing/labels';
 import { plural } from '../ui/format';
 import classes from './snags.module.css';
@@ -10,7 +10,7 @@ export function LabelList({ done }: { readonly done: () => void }) {
   const commit = useStudy((state) => state.commit);
   const [written, setWritten] = useState<ReadonlyMap<string, string>>(new Map());
   const [problem, setProblem] = useState<string | null>(null);
-  const wanted = labelsWanted(document);
+  const wanted = useMemo(() => labelsWanted(document), [document]);
   const labels = new Map(wanted.map(({ name, label }) => [name, written.get(name) ?? label]));
   const given = [...labels.values()].filter((label) => label.trim() !== '').length;
   return (

@@ -1,5 +1,6 @@
 /** The snags over every view, grouped by severity, each a door to its place; many notes of one kind in one. */
 import { useState } from 'react';
+import { capital } from '../../core/document/words';
 import type { Place } from '../../core/routing/problems';
 import type { Severity, Snag } from '../../core/snags';
 import { placeWords } from '../../core/wording/places';
@@ -162,8 +163,4 @@ function Door({ at, close }: { readonly at: Place; readonly close: () => void })
       {capital(words)}
     </button>
   );
-}
-
-function capital(words: string): string {
-  return words.charAt(0).toUpperCase() + words.slice(1);
 }

@@ -1,0 +1,134 @@
+/** What a list says of one question, as it is gathered line by line, and the answer that comes of it. */
+import type { Answer, Option } from '../document/types';
+import { optionFrom, type Picks, type ScaleIn } from './list-answers';
+import type { AskedOf } from './list-lines';
+
+export const LINE_KINDS = ['section', 'question', 'answer', 'skip', 'text', 'note', 'trouble'] as const;
+export type LineKind = (typeof LINE_KINDS)[number];
+
+export interface UnderstoodLine {
+  /** From 1. */
+  readonly line: number;
+  readonly text: string;
+  readonly kind: LineKind;
+  /** What became of it, in a few words. */
+  readonly says: string;
+  /** What a person should look at; null where nothing is doubtful. */
+  readonly doubt: string | null;
+}
+
+/** A line while it is looked at. */
+export type Report = { -readonly [Key in keyof UnderstoodLine]: UnderstoodLine[Key] };
+
+/** A skip as it is written: the answers that take it, none for all. */
+export interface DraftSkip {
+  readonly labels: readonly string[];
+  readonly code: number | null;
+  readonly to: string;
+  readonly section: number;
+  readonly report: Report;
+}
+
+export interface DraftQuestion {
+  readonly name: string;
+  readonly number: string;
+  text: string;
+  readonly options: Option[];
+  /** Which of the options stood behind a letter, as statements of a block do. */
+  readonly lettered: Set<Option>;
+  /** Answers that all statements of a block have in common. */
+  common: string[];
+  picks: Picks | null;
+  scale: ScaleIn | null;
+  written: 'one' | 'many' | null;
+  hints: string;
+  note: string | null;
+  instruction: string | null;
+  unit: string | null;
+  askedOf: { readonly of: AskedOf; readonly report: Report } | null;
+  readonly skips: DraftSkip[];
+  /** The number that the last answer had in front. */
+  lastNumber: number | null;
+  readonly report: Report;
+}
+
+/** The condition that one of some answers is given; null where there are none. */
+export function conditionOf(name: string, answer: Answer, codes: readonly number[]): string | null {
+  const [only] = codes;
+  if (only === undefined) return null;
+  if (answer.type === 'multiple') return codes.length === 1 ? `${name} has ${only}` : `${name} has any (${codes.join(', ')})`; // prettier-ignore
+  return codes.length === 1 ? `${name} = ${only}` : `${name} in (${codes.join(', ')})`;
+}
+
+/** The answer that some words mean, as a list speaks of it elsewhere; null where none is meant. */
+export function codeFor(label: string, options: readonly Option[]): number | null {
+  const plain = (text: string) => text.toLowerCase().replace(/[’‘`]/g, "'").replace(/[^\p{L}\p{N}' ]+/gu, '').trim(); // prettier-ignore
+  const wanted = plain(label).replace(/^(?:code|option|answer)\s+/, '');
+  const exact = options.find((option) => plain(option.label) === wanted || String(option.code) === wanted);
+  if (exact !== undefined) return exact.code;
+  // “Not sure” and “don't know” are the same to whoever writes a list.
+  const missing = optionFrom(label, null, []).missing;
+  const alike = missing === undefined ? undefined : options.find((option) => option.missing === missing);
+  return (alike ?? options.find((option) => plain(option.label).startsWith(wanted)))?.code ?? null;
+}
+
+/** How a question is answered, by all that its lines said. */
+export function answerFrom(draft: DraftQuestion): Answer {
+  const { options, common, picks, scale, written, hints } = draft;
+  if (common.length > 0 && options.length > 0) {
+    const answers: Option[] = [];
+    for (const label of common) answers.push(optionFrom(label, null, answers));
+    return {
+      type: 'grid',
+      rows: options.map(({ label }, n) => ({ name: `${draft.name}_${n + 1}`, label })),
+      options: answers,
+      ...(picks?.several ? { pick: 'many' as const } : {}),
+    };
+  }
+  const all = [...options];
+  if (options.length === 0) for (const label of common) all.push(optionFrom(label, null, all));
+  if (all.length > 0) {
+    if (picks?.several !== true)
+      return { type: 'single', options: all.map(({ exclusive: _, ...option }) => option) };
+    const { least, most } = picks;
+    return {
+      type: 'multiple',
+      options: all,
+      ...(least === undefined || least < 2 ? {} : { minPicks: Math.min(least, all.length) }),
+      ...(most === undefined ? {} : { maxPicks: Math.min(most, all.length) }),
+    };
+  }
+  if (scale !== null) {
+    const { min, max, low, high } = scale;
+    return {
+      type: 'scale',
+      min,
+      max,
+      ...(low ? { lowLabel: low } : {}),
+      ...(high ? { highLabel: high } : {}),
+    };
+  }
+  if (written !== null) return { type: 'text', lines: written };
+  const open = openAnswer(hints);
+  if (draft.unit === null) return open;
+  return { ...(open.type === 'number' ? open : { type: 'number', min: 0, max: 999 }), unit: draft.unit };
+}
+
+/** From the words of a question that has no answers below it. */
+function openAnswer(hints: string): Answer {
+  const range = /(-?\d+)\s*(?:to|–|-|\.\.)\s*(\d+)/.exec(hints);
+  if (range !== null) {
+    const [min, max] = [Number(range[1]), Number(range[2])];
+    const rates = /scale|rate|how (?:satisfied|likely|much)/i.test(hints) && max - min <= 20;
+    if (min < max) return { type: rates ? 'scale' : 'number', min, max };
+  }
+  if (/\b(?:date|on which day|dd.?mm.?yyyy)\b/i.test(hints)) return { type: 'date' };
+  if (/\b(?:at what time|what time)\b/i.test(hints)) return { type: 'time' };
+  if (
+    /\bhow many|\bhow old|\bnumber of|\((?:number|numeric|whole number|enter a number|years?)\)|\b(?:in )?what year/i.test(
+      hints,
+    )
+  )
+    return { type: 'number', min: 0, max: /what year/i.test(hints) ? 2100 : 999 };
+  return { type: 'text', lines: /\bwhy\b|describe|comment|anything else/i.test(hints) ? 'many' : 'one' };
+}
