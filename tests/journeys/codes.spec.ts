@@ -124,17 +124,19 @@ test('files that cannot be used are refused in clear words, and nothing is done'
   await expect(page.getByRole('region', { name: 'What was found' })).toBeHidden();
 });
 
-/** Keys what has the cursor, field by field, until the form says that it is done; gives how many fields. */
+/** Keys what has the cursor, field by field, until the form says that it is done; gives how many fields. A blank takes a look. */
 async function keyForm(page: Page, answers: Readonly<Record<string, unknown>>): Promise<number> {
   const done = page.getByText('every field on its route is keyed', { exact: false });
   let keyed = 0;
   for (let before = ''; !(await done.isVisible()); keyed += 1) {
-    await page.waitForFunction((last: string) => { const key = (document.activeElement as HTMLElement | null)?.dataset.key ?? ''; return (key !== '' && key !== last) || document.body.innerText.includes('every field on its route is keyed'); }, before); // prettier-ignore
+    await page.waitForFunction((last: string) => { const key = (document.activeElement as HTMLElement | null)?.dataset.key ?? ''; return (key !== '' && key !== last) || document.body.innerText.includes('every field on its route is keyed'); }, before, { timeout: 20_000 }); // prettier-ignore
     const key = await page.evaluate(() => (document.activeElement as HTMLElement | null)?.dataset.key ?? '');
     if (key === '' || (await done.isVisible())) break;
     before = key;
-    const value = answers[key];
-    await page.keyboard.type(Array.isArray(value) ? value.join(' ') : String(value ?? ''));
+    const value = answers[key] ?? '';
+    // An Enter right after a code that went on by itself is taken for a part of it.
+    if (value === '') await page.waitForTimeout(400);
+    await page.keyboard.type(Array.isArray(value) ? value.join(' ') : String(value));
     // A code that cannot be longer goes on by itself.
     const still = await page.evaluate(
       () => (document.activeElement as HTMLElement | null)?.dataset.key ?? '',
