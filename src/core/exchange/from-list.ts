@@ -4,25 +4,13 @@
  * Each line is looked at once and reported with what it was taken for, and with what is doubtful about that; a person can
  * have any line read as something else. Skips are made last, when every question has its answers.
  */
-import { emptyQuestionnaire, guessKind, newSection } from '../editing/structure';
-import { freshName } from '../document/names';
-import type {
-  Answer,
-  Item,
-  Option,
-  Question,
-  Questionnaire,
-  Section,
-  SectionKind,
-  Skip,
-  Statement,
-  Target,
-} from '../document/types';
+import { guessKind, takenNames } from '../editing/structure';
+import { freshName, NAME_LENGTH } from '../document/names';
+import type { Option, Questionnaire } from '../document/types';
 import {
   askedOf,
   asks,
   clausesIn,
-  CLOSE,
   hasBullet,
   headingIn,
   inSentenceCase,
@@ -30,7 +18,6 @@ import {
   jumpIn,
   numberIn,
   rowOfAnswers,
-  SCREEN,
   splitJump,
   withoutBullet,
   words,
@@ -38,49 +25,56 @@ import {
   type Numbered,
 } from './list-lines';
 import { codedRow, codeIn, optionFrom, picksIn, scaleIn, writtenIn, type Picks } from './list-answers';
+import { buildList, type Built } from './list-build';
 import {
-  answerFrom,
-  codeFor,
-  conditionOf,
+  joined,
+  unused,
   type DraftQuestion,
-  type DraftSkip,
+  type DraftSection,
   type LineKind,
   type Report,
   type UnderstoodLine,
 } from './list-draft';
+import type { ListPlace } from './list-into';
 import { tableLines } from './list-table';
 
 export { LINE_KINDS, type LineKind, type UnderstoodLine } from './list-draft';
 
 export interface Understood {
+  /** What comes of it: a new questionnaire, or the one that the list is put into. */
   readonly document: Questionnaire;
+  /** What puts it in; null where it is a questionnaire of its own, or nothing was found. */
+  readonly change: Built['change'];
+  /** Name of the first item that comes of it. */
+  readonly first: string | null;
   readonly lines: readonly UnderstoodLine[];
+  readonly sections: number;
   readonly questions: number;
   readonly skips: number;
 }
 
-/** `as`: lines, from 1, to be read as something else than they look; `trouble` leaves one out. */
+/**
+ * `as`: lines, from 1, to be read as something else than they look; `trouble` leaves one out. `into`: a study that is
+ * open, whose names are taken and whose questions, sections and endings the list can speak of; then `title` is not used.
+ */
 export function fromList(
   source: string,
   title: string,
   as: ReadonlyMap<number, LineKind> = new Map(),
+  into: ListPlace | null = null,
 ): Understood {
-  return new Reader(title, as).read(source);
-}
-
-interface DraftSection {
-  readonly title: string;
-  readonly kind: SectionKind;
-  readonly entries: (DraftQuestion | Statement)[];
+  return new Reader(title, as, into).read(source);
 }
 
 class Reader {
   private readonly sections: DraftSection[] = [];
   private readonly report: Report[] = [];
   private question: DraftQuestion | null = null;
-  private statements = 0;
-  private skips = 0;
-  private readonly names = new Set<string>();
+  private readonly names: Set<string>;
+  /** Questions so far. */
+  private count = 0;
+  /** What numbers are moved on by to be names, past those that an open study has. */
+  private readonly past: number;
   /** Whether questions are told by a Q in front; then plain numbers are those of answers. */
   private isMarked = false;
   private hasNumbers = false;
@@ -91,7 +85,12 @@ class Reader {
   constructor(
     private readonly title: string,
     private readonly as: ReadonlyMap<number, LineKind>,
-  ) {}
+    private readonly into: ListPlace | null,
+  ) {
+    this.names = into === null ? new Set() : takenNames(into.document);
+    const numbers = [...this.names].flatMap((name) => (/^q\d{1,6}$/.test(name) ? Number(name.slice(1)) : []));
+    this.past = Math.max(0, ...numbers);
+  }
 
   read(source: string): Understood {
     const lines = tableLines(source) ?? source.split(/\r?\n/).map((raw, n) => ({ raw, line: n + 1 }));
@@ -107,9 +106,9 @@ class Reader {
       this.line(raw, line, alone, lines[n + 1]?.raw.trim() ?? '');
       alone = false;
     });
-    const document = this.build();
-    const questions = this.sections.flatMap(({ entries }) => entries).filter((entry) => 'options' in entry);
-    return { document, lines: this.report, questions: questions.length, skips: this.skips };
+    const { title, sections, waiting, names, into } = this;
+    const built = buildList({ title, sections, waiting, names, into });
+    return { ...built, lines: this.report, questions: this.count, sections: sections.length };
   }
 
   private say(line: number, text: string, kind: LineKind, says: string, doubt: string | null = null): Report {
@@ -184,23 +183,23 @@ class Reader {
   }
 
   private open(title: string, line: number, text: string): void {
-    this.sections.push({ title, kind: guessKind(title), entries: [] });
+    const report = this.say(line, text, 'section', `section ${title}`);
+    this.sections.push({ title, kind: guessKind(title), entries: [], report });
     this.question = null;
-    this.say(line, text, 'section', `section ${title}`);
   }
 
   private current(): DraftSection {
-    if (this.sections.length === 0) this.sections.push({ title: 'Questions', kind: 'topic', entries: [] });
+    if (this.sections.length === 0)
+      this.sections.push({ title: 'Questions', kind: 'topic', entries: [], report: null });
     return this.sections.at(-1) as DraftSection;
   }
 
   private ask(numbered: Numbered | null, raw: string, line: number): void {
-    const count = this.names.size + 1;
+    this.count += 1;
     const number = numbered?.number ?? '';
-    const name = freshName(
-      number === '' ? `q${count}` : `q${number.toLowerCase().replace(/^q/, '')}`,
-      this.names,
-    );
+    const plain = number === '' ? String(this.count) : number.toLowerCase().replace(/^q/, '');
+    const moved = /^\d{1,6}$/.test(plain) ? Number(plain) + this.past : plain;
+    const name = freshName(`q${moved}`, this.names);
     this.names.add(name.toLowerCase());
     const row = this.say(line, raw, 'question', `question ${name}`, this.numberDoubt(number));
     const question: DraftQuestion = {
@@ -364,14 +363,14 @@ class Reader {
     const next = this.question === null || this.question.options.length > 0 || numberIn(after) !== null;
     const row = this.say(line, text, 'skip', '');
     if (!next && this.question !== null) return this.askOnly(this.question, { of, report: row });
-    if (this.waiting !== null) this.unused(this.waiting.report, 'another line of the kind follows it');
+    if (this.waiting !== null) unused(this.waiting.report, 'another line of the kind follows it');
     this.waiting = { of, report: row };
   }
 
   /** A question is asked of those one line names; the line nearest to its words is the one that counts. */
   private askOnly(question: DraftQuestion, askedOf: NonNullable<DraftQuestion['askedOf']>): void {
     const earlier = question.askedOf;
-    if (earlier !== null) this.unused(earlier.report, `${question.name} says itself whom it is asked of`);
+    if (earlier !== null) unused(earlier.report, `${question.name} says itself whom it is asked of`);
     question.askedOf = askedOf;
   }
 
@@ -458,137 +457,12 @@ class Reader {
     if (last !== undefined && 'kind' in last)
       entries[entries.length - 1] = { ...last, text: `${last.text}\n${text}` };
     else {
-      this.statements += 1;
-      entries.push({ kind: 'statement', name: `text_${this.statements}`, text });
+      const name = freshName(`text_${entries.length + 1}`.slice(0, NAME_LENGTH), this.names);
+      this.names.add(name);
+      entries.push({ kind: 'statement', name, text });
     }
     this.say(line, text, 'text', 'text shown to respondents');
   }
-
-  private build(): Questionnaire {
-    const base = emptyQuestionnaire(this.title);
-    const kept: readonly DraftSection[] =
-      this.sections.length > 0 ? this.sections : [{ title: 'Questions', kind: 'topic', entries: [] }];
-    const sections: Section[] = [];
-    for (const { title, kind } of kept) sections.push(newSection({ ...base, sections }, title, kind));
-    if (this.waiting !== null) this.unused(this.waiting.report, 'no question follows it');
-    return {
-      ...base,
-      sections: sections.map((section, s) => ({
-        ...section,
-        items: (kept[s]?.entries ?? []).map((entry): Item =>
-          'kind' in entry ? entry : this.toQuestion(entry, sections),
-        ),
-      })),
-    };
-  }
-
-  private unused(row: Report, why: string): void {
-    row.kind = row.kind === 'skip' ? 'trouble' : row.kind;
-    row.says = joined(row.says, why);
-    row.doubt ??= why;
-  }
-
-  private toQuestion(draft: DraftQuestion, sections: readonly Section[]): Question {
-    const answer = answerFrom(draft);
-    if (
-      answer.type === 'text' &&
-      draft.written === null &&
-      draft.hints !== '' &&
-      !/\bwhy\b|describe|comment|anything else/i.test(draft.hints)
-    )
-      draft.report.doubt ??= 'no answers stand below it: answered in words';
-    const skips = draft.skips.flatMap((entry) => this.toSkip(draft, answer, entry, sections));
-    const askIf = draft.askedOf === null ? null : this.toAskIf(draft.askedOf);
-    const steers = skips.length > 0;
-    return {
-      kind: 'question',
-      name: draft.name,
-      text: draft.text,
-      ...(draft.note === null ? {} : { note: draft.note }),
-      ...(draft.instruction === null ? {} : { instruction: draft.instruction }),
-      answer,
-      ...(steers || answer.type !== 'text' ? { required: true } : {}),
-      ...(askIf === null ? {} : { askIf }),
-      ...(steers ? { skips } : {}),
-    };
-  }
-
-  private toSkip(
-    draft: DraftQuestion,
-    answer: Answer,
-    entry: DraftSkip,
-    sections: readonly Section[],
-  ): Skip[] {
-    const to = this.targetOf(entry, sections);
-    const { report: row } = entry;
-    if (to === null) {
-      this.unused(row, `“${entry.to}” is no question or section of this list, so no skip was made`);
-      return [];
-    }
-    const codes =
-      entry.code !== null ? [entry.code] : entry.labels.map((label) => codeFor(label, draft.options));
-    const unknown = entry.labels.filter((_, n) => codes[n] === null);
-    if (unknown.length > 0) {
-      this.unused(row, `“${unknown.join('”, “')}” is no answer of ${draft.name}, so no skip was made`);
-      return [];
-    }
-    const condition = conditionOf(draft.name, answer, codes as number[]);
-    row.says = joined(
-      row.says,
-      `skip to ${Object.values(to)[0]}${condition === null ? '' : ` if ${condition}`}`,
-    );
-    this.skips += 1;
-    return [{ ...(condition === null ? {} : { if: condition }), to }];
-  }
-
-  private toAskIf({ of, report }: NonNullable<DraftQuestion['askedOf']>): string | null {
-    const found = this.numbered(of.number);
-    if (found === null) {
-      this.unused(report, `there is no question ${of.number} in this list, so it is asked of all`);
-      return null;
-    }
-    const codes = of.answers.map((label) => codeFor(label, found.options));
-    const unknown = of.answers.filter((_, n) => codes[n] === null);
-    if (unknown.length > 0 || codes.length === 0) {
-      this.unused(report, `“${unknown.join('”, “')}” is no answer of ${found.name}, so it is asked of all`);
-      return null;
-    }
-    const condition = conditionOf(found.name, answerFrom(found), codes as number[]);
-    report.says = joined(report.says, `asked if ${condition ?? ''}`);
-    return condition;
-  }
-
-  private numbered(number: string): DraftQuestion | null {
-    const wanted = number.toLowerCase();
-    for (const { entries } of this.sections)
-      for (const entry of entries)
-        if ('number' in entry && entry.number.toLowerCase() === wanted) return entry;
-    return null;
-  }
-
-  private targetOf({ to, section }: DraftSkip, sections: readonly Section[]): Target | null {
-    const plain = to.trim();
-    if (SCREEN.test(plain)) return { ending: 'screened_out' };
-    if (CLOSE.test(plain)) {
-      const kind = this.sections[section]?.kind;
-      return { ending: kind === 'screening' ? 'screened_out' : kind === 'consent' ? 'declined' : 'complete' };
-    }
-    const question = this.numbered(plain.replace(/^(?:question|q)\.?\s*/i, ''));
-    if (question !== null) return { item: question.name };
-    const title = plain.replace(/^(?:section|part|block)\s+/i, '').toLowerCase();
-    if (title === 'next section') {
-      const next = sections[section + 1];
-      return next === undefined ? null : { section: next.id };
-    }
-    const letter = /^[a-z]$/.test(title) ? title.charCodeAt(0) - 97 : -1;
-    const at = this.sections.findIndex((each) => each.title.toLowerCase() === title);
-    const found = sections[at >= 0 ? at : letter];
-    return found === undefined ? null : { section: found.id };
-  }
-}
-
-function joined(says: string, more: string): string {
-  return says === '' ? more : `${says}; ${more}`;
 }
 
 /** The last bracket of some words that end with one. */

@@ -1,5 +1,6 @@
 /** What a list says of one question, as it is gathered line by line, and the answer that comes of it. */
-import type { Answer, Option } from '../document/types';
+import { freshName } from '../document/names';
+import type { Answer, Option, SectionKind, Statement } from '../document/types';
 import { optionFrom, type Picks, type ScaleIn } from './list-answers';
 import type { AskedOf } from './list-lines';
 
@@ -52,6 +53,27 @@ export interface DraftQuestion {
   readonly report: Report;
 }
 
+/** Some lines with a heading, or those before the first one. */
+export interface DraftSection {
+  readonly title: string;
+  readonly kind: SectionKind;
+  readonly entries: (DraftQuestion | Statement)[];
+  /** The line of the heading; null where none was written. */
+  readonly report: Report | null;
+}
+
+/** Adds to what is said of a line. */
+export function joined(says: string, more: string): string {
+  return says === '' ? more : `${says}; ${more}`;
+}
+
+/** Marks a line, or a part of it, as left out. */
+export function unused(row: Report, why: string): void {
+  row.kind = row.kind === 'skip' ? 'trouble' : row.kind;
+  row.says = joined(row.says, why);
+  row.doubt ??= why;
+}
+
 /** The condition that one of some answers is given; null where there are none. */
 export function conditionOf(name: string, answer: Answer, codes: readonly number[]): string | null {
   const [only] = codes;
@@ -72,15 +94,19 @@ export function codeFor(label: string, options: readonly Option[]): number | nul
   return (alike ?? options.find((option) => plain(option.label).startsWith(wanted)))?.code ?? null;
 }
 
-/** How a question is answered, by all that its lines said. */
-export function answerFrom(draft: DraftQuestion): Answer {
+/** How a question is answered, by all that its lines said. Names of grid rows are added to those that are taken. */
+export function answerFrom(draft: DraftQuestion, taken: Set<string> = new Set()): Answer {
   const { options, common, picks, scale, written, hints } = draft;
   if (common.length > 0 && options.length > 0) {
     const answers: Option[] = [];
     for (const label of common) answers.push(optionFrom(label, null, answers));
     return {
       type: 'grid',
-      rows: options.map(({ label }, n) => ({ name: `${draft.name}_${n + 1}`, label })),
+      rows: options.map(({ label }, n) => {
+        const name = freshName(`${draft.name}_${n + 1}`, taken);
+        taken.add(name.toLowerCase());
+        return { name, label };
+      }),
       options: answers,
       ...(picks?.several ? { pick: 'many' as const } : {}),
     };
