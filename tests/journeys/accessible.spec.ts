@@ -54,8 +54,10 @@ test('nothing about a question keeps anybody out, whatever is open beside it', a
   await page.getByRole('button', { name: 'Where answer 2 leads', exact: true }).click();
   await accessible(page);
   await page.keyboard.press('Escape');
-  for (const name of ['History', 'Bank']) {
-    await page.getByRole('button', { name, exact: true }).click();
+  for (const words of ['History', 'Bank of all studies']) {
+    await page.getByRole('button', { name: 'Menu of the study' }).click();
+    await accessible(page);
+    await page.getByRole('menuitem', { name: words }).click();
     await accessible(page);
     await page.keyboard.press('Escape');
   }

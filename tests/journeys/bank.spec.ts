@@ -1,6 +1,6 @@
 /** The bank: kept in one study, found and put into another, with where it is used. */
 import type { Questionnaire } from '../../src/core/document/types';
-import { accessible, copyOf, expect, newStudy, test } from './support';
+import { accessible, copyOf, expect, newStudy, inMenu, test } from './support';
 
 test('a question, its answers and a section go from one study into another', async ({ page }) => {
   const from = await copyOf(page, 'tern-valley-home-heating');
@@ -19,7 +19,7 @@ test('a question, its answers and a section go from one study into another', asy
   await expect(slip.getByText('Kept in the bank.')).toBeVisible();
 
   const to = await newStudy(page, 'Valley follow-up');
-  await page.getByRole('button', { name: 'Bank', exact: true }).click();
+  await inMenu(page, 'Bank of all studies');
   await bank.getByRole('textbox', { name: 'Search the bank' }).fill('own or rent');
   const entry = bank.getByRole('listitem').filter({ hasText: 'question' }).first();
   await entry.getByRole('button', { name: /^Used \d+ time/ }).click();

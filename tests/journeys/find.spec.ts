@@ -1,5 +1,5 @@
 /** Finding anything, replacing, going back in the history by name, and comments that follow what they are about. */
-import { accessible, copyOf, expect, test, scrolledTo } from './support';
+import { accessible, copyOf, expect, inMenu, test, scrolledTo } from './support';
 
 test('find, replace, go back by name, comment, rename and settle', async ({ page }) => {
   const id = await copyOf(page, 'tern-valley-home-heating');
@@ -29,7 +29,7 @@ test('find, replace, go back by name, comment, rename and settle', async ({ page
   await page.keyboard.press('Escape');
   await expect(contents.getByRole('button', { name: /furnace and stove/ })).toBeVisible();
   await scrolledTo(page, page.locator('[data-field="furnace_swap/name"]'));
-  await page.getByRole('button', { name: 'History' }).click();
+  await inMenu(page, 'History');
   const history = page.getByRole('region', { name: 'History' });
   await expect(history).toContainText('Replace “boiler” by “furnace”');
   await history.getByRole('button', { name: 'As it was opened' }).click();

@@ -1,5 +1,5 @@
 /** A list pasted from a document becomes a questionnaire, its skips included; nothing is taken over unseen. */
-import { expect, home, saved, test } from './support';
+import { expect, home, newStudy, saved, test } from './support';
 
 const LIST = `CONSENT
 1. Are you aged 18 or over?
@@ -65,5 +65,51 @@ test('a pasted list shows what it understood, then becomes a study', async ({ pa
   });
   await expect(page.getByRole('textbox', { name: 'Answer 4', exact: true })).toHaveValue('Don’t know');
   await expect(page.getByRole('textbox', { name: 'Code of answer 3' })).toHaveValue('7');
+  await saved(page);
+});
+
+test('a list fills the sections of a sketch, and goes behind a question or into a section', async ({
+  page,
+}) => {
+  await newStudy(page, 'Sketch');
+  const sheet = page.getByRole('region', { name: 'Sheet' });
+  const panel = page.getByRole('region', { name: 'Paste a list' });
+  const list = panel.getByRole('textbox', { name: 'Questions' });
+  await expect(page.getByRole('link', { name: 'Routes' })).toContainText('in all');
+
+  // Over all of it, from Find anything: Consent is there already, Home comes after it.
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('paste a list');
+  await page.keyboard.press('Enter');
+  await expect(list).toBeFocused();
+  await list.fill(LIST.replace('CONSENT', 'Section A: CONSENT'));
+  await expect(panel.getByText('section A Consent, which is there already')).toBeVisible();
+  await expect(panel.getByText('new section Home')).toBeVisible();
+  await panel.getByRole('button', { name: 'Put it in' }).click();
+  await expect(panel).toBeHidden();
+  await expect(page.locator('[data-field="@whole/item:q1"]')).toBeFocused();
+  await expect(sheet.getByRole('region', { name: 'Home' })).toContainText('Who is your landlord?');
+
+  // Pasted on the sheet, behind the question that is selected; it can speak of those that are there.
+  await page.locator('[data-field="@whole/item:q3"]').focus();
+  await page.evaluate(() => {
+    const data = new DataTransfer();
+    data.setData('text/plain', '1. Since when? (date)\n2. Is the rent fair?\nYes\nNo -> q4');
+    document.activeElement?.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+    );
+  });
+  await expect(panel.getByRole('combobox', { name: 'Put it' })).toHaveValue('item:q3');
+  await expect(panel.getByText('skip to q4 if q6 = 2')).toBeVisible();
+  // What was pasted is kept while the panel is closed.
+  await page.keyboard.press('Escape');
+  await expect(panel).toBeHidden();
+  await sheet.getByRole('region', { name: 'Home' }).getByRole('button', { name: 'Paste a list' }).click();
+  await expect(list).toHaveValue(/Is the rent fair/);
+  await panel.getByRole('combobox', { name: 'Put it' }).selectOption('section:consent');
+  await panel.getByRole('button', { name: 'Put it in' }).click();
+  await expect(sheet.getByRole('region', { name: 'Consent' })).toContainText('Is the rent fair?');
+  await page.keyboard.press('Control+z');
+  await expect(sheet.getByText('Is the rent fair?')).toBeHidden();
   await saved(page);
 });

@@ -1,13 +1,13 @@
 /** A reviewer's link: reading, walking, commenting and judging, without changing; and the script on paper. */
-import { accessible, copyOf, expect, test } from './support';
+import { accessible, copyOf, expect, home, inMenu, test } from './support';
 
 test('a reviewer reads, comments and passes a route under their own name, changes nothing, and is shut out again', async ({
   page,
   browser,
-}) => {
+}, info) => {
   const id = await copyOf(page, 'street-lighting-doorstep');
   await page.goto(`/studies/${id}/script`);
-  await page.getByRole('button', { name: 'Reviewers' }).click();
+  await inMenu(page, 'Links for reviewers');
   const panel = page.getByRole('region', { name: 'Reviewers' });
   await panel.getByRole('textbox', { name: 'Whom the link is for' }).fill('Ethics board');
   await page.keyboard.press('Enter');
@@ -62,7 +62,27 @@ test('a reviewer reads, comments and passes a route under their own name, change
   await page.locator('[data-anchor="item:talk"]').getByText('Would you answer').click();
   await expect(page.getByText('Say how long it takes.')).toBeVisible();
 
-  await page.getByRole('button', { name: 'Reviewers' }).click();
+  // The study leaves with the work on it in one file, and comes back with it.
+  await inMenu(page, 'Save as a file');
+  const saving = page.getByRole('region', { name: 'Save as a file' });
+  await expect(saving.getByRole('checkbox', { name: /^1 comment/ })).toBeChecked();
+  await accessible(page);
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    saving.getByRole('link', { name: 'Questionnaire and work' }).click(),
+  ]);
+  const kept = info.outputPath('lighting.zip');
+  await file.saveAs(kept);
+  await home(page);
+  await page.getByLabel('Questionnaire file').setInputFiles(kept);
+  await page.waitForURL('**/script');
+  await page.locator('[data-anchor="item:talk"]').getByText('Would you answer').click();
+  await expect(page.getByText('Say how long it takes.')).toBeVisible();
+  await page.getByRole('link', { name: 'Routes' }).click();
+  await expect(page.getByRole('region', { name: 'Current route' })).toContainText('passed by Dr Iris Vale');
+  await page.goto(`/studies/${id}/script`);
+
+  await inMenu(page, 'Links for reviewers');
   await panel.getByRole('button', { name: 'Withdraw' }).click();
   await expect(panel).toContainText('No link is open.');
   await visitor.goto(address);

@@ -69,6 +69,12 @@ export async function saved(page: Page): Promise<void> {
   await expect(page.getByText(/^Saved /)).toBeVisible();
 }
 
+/** Does one thing of the menu of the study. */
+export async function inMenu(page: Page, words: string): Promise<void> {
+  await page.getByRole('button', { name: 'Menu of the study' }).click();
+  await page.getByRole('menuitem', { name: words }).click();
+}
+
 /** No violation of WCAG 2.2 A and AA that a machine can find. */
 export async function accessible(page: Page): Promise<void> {
   const results = await new AxeBuilder({ page })

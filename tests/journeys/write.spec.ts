@@ -1,7 +1,7 @@
 /** Writing a questionnaire of five sections from nothing, by keyboard, and taking it away as a file. */
 import { readFile } from 'node:fs/promises';
 import type { Questionnaire, Question } from '../../src/core/document/types';
-import { expect, home, newStudy, saved, test } from './support';
+import { expect, home, inMenu, newStudy, saved, test } from './support';
 
 test('five sections from nothing, by keyboard; then out and in again as the same file', async ({
   page,
@@ -71,12 +71,14 @@ test('five sections from nothing, by keyboard; then out and in again as the same
   await expect(page.getByRole('button', { name: '2 snags · 5 notes' })).toBeVisible();
 
   const download = async (name: string) => {
+    await inMenu(page, 'Save as a file');
     const [file] = await Promise.all([
       page.waitForEvent('download'),
-      page.getByRole('link', { name: 'Download the questionnaire file' }).click(),
+      page.getByRole('link', { name: 'Questionnaire alone' }).click(),
     ]);
     const path = info.outputPath(name);
     await file.saveAs(path);
+    await page.keyboard.press('Escape');
     return { path, text: await readFile(path, 'utf8') };
   };
   const first = await download('bus.fork.json');

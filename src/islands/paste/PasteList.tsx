@@ -1,13 +1,20 @@
 /** Paste a list of questions, look at what was understood of every line, then take it over. */
-import { useDeferredValue, useMemo, useState } from 'react';
-import { fromList, LINE_KINDS, type LineKind } from '../../core/exchange/from-list';
-import type { Questionnaire } from '../../core/document/types';
+import { useDeferredValue, useMemo, type ReactNode } from 'react';
+import { LINE_KINDS, type LineKind, type Understood } from '../../core/exchange/from-list';
 import { plural } from '../ui/format';
 import classes from './paste.module.css';
-import { byLine, withReading, type Readings } from './re-read';
+import type { PastedList } from '../study/pasting';
+import { byLine, withReading } from './re-read';
 
 interface Props {
-  readonly take: (document: Questionnaire) => void;
+  /** What a list is read as, with the lines that are to be read otherwise. */
+  readonly understand: (source: string, as: ReadonlyMap<number, LineKind>) => Understood;
+  readonly list: PastedList;
+  readonly change: (list: PastedList) => void;
+  /** What stands in front: a title, or where it goes. */
+  readonly children: ReactNode;
+  readonly act: string;
+  readonly take: (understood: Understood) => void;
   readonly cancel: () => void;
 }
 
@@ -36,28 +43,20 @@ If no, skip to 4
 - A council
 4. Anything else to add?`;
 
-export function PasteList({ take, cancel }: Props) {
-  const [title, setTitle] = useState('Untitled study');
-  const [source, setSource] = useState('');
-  const settled = useDeferredValue(source);
-  const [readings, setReadings] = useState<Readings>(new Map());
-  const chosen = useMemo(() => byLine(settled, readings), [settled, readings]);
-  const understood = useMemo(
-    () => fromList(settled, title.trim() || 'Untitled study', chosen),
-    [settled, title, chosen],
-  );
+export function PasteList({ understand, list, change, children, act, take, cancel }: Props) {
+  const settled = useDeferredValue(list);
+  const chosen = useMemo(() => byLine(settled.source, settled.readings), [settled]);
+  const understood = useMemo(() => understand(settled.source, chosen), [understand, settled, chosen]);
   const trouble = understood.lines.filter(({ kind }) => kind === 'trouble').length;
   const doubts = understood.lines.filter(({ kind, doubt }) => doubt !== null && kind !== 'trouble').length;
   return (
-    <section className={classes.paste} aria-label="Paste a list">
+    <div className={classes.paste}>
       <div className={classes.top}>
-        <label>
-          Title <input value={title} onChange={(event) => setTitle(event.target.value)} />
-        </label>
+        {children}
         <span aria-live="polite">
-          {source.trim() === ''
+          {list.source.trim() === ''
             ? 'Numbered lines are questions; the lines below are their answers.'
-            : `${plural(understood.document.sections.length, 'section')}, ${plural(understood.questions, 'question')}, ${plural(understood.skips, 'skip')}${trouble > 0 ? `; ${plural(trouble, 'line')} not used` : ''}${doubts > 0 ? `; ${plural(doubts, 'line')} to look at` : ''}`}
+            : `${plural(understood.sections, 'section')}, ${plural(understood.questions, 'question')}, ${plural(understood.skips, 'skip')}${trouble > 0 ? `; ${plural(trouble, 'line')} not used` : ''}${doubts > 0 ? `; ${plural(doubts, 'line')} to look at` : ''}`}
         </span>
         <button type="button" onClick={cancel}>
           Cancel
@@ -65,20 +64,21 @@ export function PasteList({ take, cancel }: Props) {
         <button
           type="button"
           className={classes.main}
-          disabled={understood.questions === 0}
-          onClick={() => take(understood.document)}
+          disabled={understood.first === null}
+          // What was just written may not be looked at yet.
+          onClick={() => take(understand(list.source, byLine(list.source, list.readings)))}
         >
-          Make the questionnaire
+          {act}
         </button>
       </div>
       <div className={classes.columns}>
         <textarea
           aria-label="Questions"
-          value={source}
+          value={list.source}
           spellCheck={false}
           autoFocus
           placeholder={EXAMPLE}
-          onChange={(event) => setSource(event.target.value)}
+          onChange={(event) => change({ ...list, source: event.target.value })}
         />
         <ol className={classes.lines} aria-label="What was understood" tabIndex={0}>
           {understood.lines.map(({ line, text, kind, says, doubt }) => (
@@ -90,14 +90,15 @@ export function PasteList({ take, cancel }: Props) {
                 data-chosen={chosen.has(line) || undefined}
                 value={kind}
                 onChange={(event) =>
-                  setReadings(
-                    withReading(
-                      settled,
-                      readings,
+                  change({
+                    ...list,
+                    readings: withReading(
+                      list.source,
+                      list.readings,
                       line,
                       LINE_KINDS.find((other) => other === event.target.value) ?? null,
                     ),
-                  )
+                  })
                 }
               >
                 {LINE_KINDS.map((other) => (
@@ -123,6 +124,6 @@ export function PasteList({ take, cancel }: Props) {
           )}
         </ol>
       </div>
-    </section>
+    </div>
   );
 }

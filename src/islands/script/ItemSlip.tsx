@@ -12,7 +12,8 @@ import { countText, grouped, percentText, secondsText } from '../ui/format';
 import { shownSearch } from '../routes/query';
 import { RoutesDoor } from '../study/RoutesDoor';
 import { askedOf } from '../study/asked';
-import { useStudy } from '../study/store';
+import { openPaste } from '../study/pasting';
+import { useStudy, useStudyStore } from '../study/store';
 import { useItemMoves } from './moves';
 import { CommentCards } from './CommentCards';
 import { KeepButton } from './KeepButton';
@@ -30,6 +31,7 @@ export function ItemSlip({ plan, planItem }: Props) {
   const { item } = planItem;
   const place: ItemPlace = { section: planItem.section, item: planItem.place };
   const commit = useStudy((state) => state.commit);
+  const store = useStudyStore();
   const select = useStudy((state) => state.select);
   const moves = useItemMoves();
   const used = usedLaterBy(plan, item.name);
@@ -110,6 +112,13 @@ export function ItemSlip({ plan, planItem }: Props) {
         </button>
         <button type="button" title="Ctrl+D" onClick={() => moves.duplicate(place)}>
           Copy
+        </button>
+        <button
+          type="button"
+          title="Questions drafted elsewhere, after this item"
+          onClick={() => openPaste(store, `item:${item.name}`)}
+        >
+          Paste a list after it
         </button>
         <button
           type="button"

@@ -1,15 +1,23 @@
 /** Script: contents at the left, the sheet, the slip of what is selected at the right. */
+import { PasteIntoStudy } from '../paste/PasteIntoStudy';
+import { useStudy } from '../study/store';
 import { Contents } from './Contents';
+import { thenFocus } from './focus';
+import { wholeItem } from './moves';
 import { Sheet } from './Sheet';
 import { Slip } from './Slip';
 import classes from './script.module.css';
+import { useListPaste } from './use-list-paste';
 
 export function ScriptView() {
+  const select = useStudy((state) => state.select);
+  useListPaste();
   return (
     <div className={classes.columns}>
       <Contents />
       <Sheet />
       <Slip />
+      <PasteIntoStudy show={(name) => thenFocus(() => select(`item:${name}`), wholeItem(`item:${name}`))} />
     </div>
   );
 }

@@ -5,7 +5,8 @@ import { sectionLetter } from '../../core/document/variables';
 import { onwardList, type Plan, type PlanSection } from '../../core/routing/plan';
 import { editSection } from '../../core/editing/structure';
 import { targetWords } from '../../core/views/targets';
-import { useStudy } from '../study/store';
+import { openPaste } from '../study/pasting';
+import { useStudy, useStudyStore } from '../study/store';
 import { fieldId } from './focus';
 import { useItemMoves } from './moves';
 import { TargetPicker } from './TargetPicker';
@@ -19,6 +20,7 @@ interface Props {
 export function SectionEnd({ plan, planSection }: Props) {
   const { section, index } = planSection;
   const moves = useItemMoves();
+  const store = useStudyStore();
   const { setNodeRef, isOver } = useDroppable({
     id: `end ${index}`,
     data: { place: { section: index, item: section.items.length } },
@@ -40,6 +42,13 @@ export function SectionEnd({ plan, planSection }: Props) {
             Add {kind === 'page_break' ? 'a page break' : `a ${kind}`}
           </button>
         ))}
+        <button
+          type="button"
+          title="Several questions at once, as they were drafted elsewhere"
+          onClick={() => openPaste(store, `section:${section.id}`)}
+        >
+          Paste a list
+        </button>
       </span>
     </div>
   );

@@ -5,7 +5,8 @@ import { sectionLetter } from '../../core/document/variables';
 import { onwardList, type Plan, type PlanSection } from '../../core/routing/plan';
 import { conditionSentence } from '../../core/wording/sentence';
 import { plural } from '../ui/format';
-import { useStudy } from '../study/store';
+import { openPaste } from '../study/pasting';
+import { useStudy, useStudyStore } from '../study/store';
 import { CommentCards } from './CommentCards';
 import { KeepButton } from './KeepButton';
 import { SectionRuns } from './SectionRuns';
@@ -21,6 +22,7 @@ interface Props {
 export function SectionSlip({ plan, planSection }: Props) {
   const { section, index, gate } = planSection;
   const commit = useStudy((state) => state.commit);
+  const store = useStudyStore();
   const letter = sectionLetter(index);
   const next = plan.document.sections[index + 1];
   const last = plan.endings[plan.lastEnding]?.ending.id ?? '';
@@ -75,6 +77,13 @@ export function SectionSlip({ plan, planSection }: Props) {
         </button>
         <button type="button" onClick={() => commit(duplicateSection(plan.document, index))}>
           Copy
+        </button>
+        <button
+          type="button"
+          title="Questions drafted elsewhere, at the end of this section"
+          onClick={() => openPaste(store, `section:${section.id}`)}
+        >
+          Paste a list
         </button>
         <KeepButton words="Keep in the bank" title={section.title} content={{ kind: 'section', section }} />
         <button

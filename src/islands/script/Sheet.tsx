@@ -13,6 +13,7 @@ import {
 import { Fragment, useEffect, useMemo, useRef, useState } from 'react';
 import { addSection, type ItemPlace } from '../../core/editing/structure';
 import type { Plan } from '../../core/routing/plan';
+import { openPaste, OVER_ALL } from '../study/pasting';
 import { useStudy, useStudyStore } from '../study/store';
 import { announcementsFor } from './announcements';
 import { ArcLayer } from './ArcLayer';
@@ -129,12 +130,16 @@ interface RowProps {
 
 function Row({ row, plan, outline, addSection }: RowProps) {
   const folded = useStudy((state) => state.folded);
+  const store = useStudyStore();
   if (row.kind === 'before') return <BeforeStart />;
   if (row.kind === 'foot')
     return (
       <>
         <button type="button" className={classes.addSection} onClick={addSection}>
           Add a section
+        </button>{' '}
+        <button type="button" className={classes.addSection} onClick={() => openPaste(store, OVER_ALL)}>
+          Paste a list
         </button>
         <WorkedOut />
         <EndingBlocks />

@@ -4,8 +4,8 @@ import { useRef, useState } from 'react';
 import { problemText, readDocumentText } from '../../core/document/read';
 import { emptyQuestionnaire } from '../../core/editing/structure';
 import type { StudyCard } from '../../server/study-cards';
-import { PasteList } from '../paste/PasteList';
-import { addStudy, call, NothingSchema } from '../ui/api';
+import { PasteStudy } from '../paste/PasteStudy';
+import { addStudy, addWork, call, NothingSchema } from '../ui/api';
 import { countText, plural, whenText } from '../ui/format';
 import { useHydrated } from '../ui/hydrated';
 import { Mark } from '../ui/Mark';
@@ -80,7 +80,7 @@ export default function StudiesApp({ cards }: Props) {
             </button>
           </p>
         )}
-        {pasting && <PasteList take={(document) => void open(document)} cancel={() => setPasting(false)} />}
+        {pasting && <PasteStudy take={(document) => void open(document)} cancel={() => setPasting(false)} />}
         {shown.length === 0 ? (
           <Empty openDemo={openDemo} />
         ) : (
@@ -131,6 +131,12 @@ function ImportButton({
 }) {
   const input = useRef<HTMLInputElement>(null);
   const read = async (file: File) => {
+    if (/\.zip$/i.test(file.name) || file.type === 'application/zip') {
+      const reply = await addWork(file);
+      if (reply.ok) location.assign(`/studies/${reply.body.id}/script`);
+      else refuse(`“${file.name}” cannot be used. ${reply.problem}`);
+      return;
+    }
     const result = readDocumentText(await file.text());
     if (result.ok) {
       await open(result.document);
@@ -148,7 +154,7 @@ function ImportButton({
       <input
         ref={input}
         type="file"
-        accept=".json,application/json"
+        accept=".json,.zip,application/json,application/zip"
         hidden
         aria-label="Questionnaire file"
         onChange={(event) => {

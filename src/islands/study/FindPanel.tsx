@@ -5,6 +5,7 @@ import { findAll } from '../../core/views/find';
 import { plural, routeText } from '../ui/format';
 import classes from './find.module.css';
 import { useGoTo } from './going';
+import { openPaste } from './pasting';
 import { useStudy, useStudyStore } from './store';
 import { STOP_NAMES, STOPS } from './stops';
 
@@ -26,7 +27,13 @@ function routeNumber(query: string, total: string): string | null {
     : null;
 }
 
-export function FindPanel({ close }: { readonly close: () => void }) {
+interface Props {
+  readonly close: () => void;
+  /** Opens the panel that saves the study as a file, in place of this one. */
+  readonly saveAs: () => void;
+}
+
+export function FindPanel({ close, saveAs }: Props) {
   const [query, setQuery] = useState('');
   const [at, setAt] = useState(0);
   const [replacing, setReplacing] = useState(false);
@@ -36,7 +43,7 @@ export function FindPanel({ close }: { readonly close: () => void }) {
   const select = useStudy((state) => state.select);
   const total = useStudy((state) => state.analysis?.routes ?? '0');
   const goTo = useGoTo();
-  const actions = useActions(() => setReplacing(true));
+  const actions = useActions(() => setReplacing(true), saveAs);
   const listId = useId();
 
   const wanted = query.toLowerCase().split(/\s+/).filter(Boolean);
@@ -160,10 +167,10 @@ interface Action {
   readonly stays?: boolean;
 }
 
-function useActions(replace: () => void): readonly Action[] {
+function useActions(replace: () => void, saveAs: () => void): readonly Action[] {
   const store = useStudyStore();
   const goTo = useGoTo();
-  const { undo, redo, select, id } = store.getState();
+  const { undo, redo, select } = store.getState();
   const script = (selection: string) => () => {
     goTo('script');
     select(selection);
@@ -176,9 +183,13 @@ function useActions(replace: () => void): readonly Action[] {
     { words: 'Settings of the study', run: script('study') },
     { words: 'Comments', run: script('comments') },
     {
-      words: 'Download the questionnaire file',
-      run: () => location.assign(`/api/studies/${id}/file`),
+      words: 'Paste a list of questions',
+      run: () => {
+        goTo('script');
+        openPaste(store);
+      },
     },
+    { words: 'Save the study as a file', run: saveAs, stays: true },
   ];
 }
 

@@ -4,7 +4,7 @@ import classes from './panel.module.css';
 
 interface Props {
   readonly label: string;
-  readonly width: number;
+  readonly width: number | string;
   readonly close: () => void;
   /** What the focus goes to; the panel itself where there is nothing like it. */
   readonly first?: string;

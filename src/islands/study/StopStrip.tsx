@@ -1,10 +1,23 @@
 /** The bar on top: mark, study, the stops with their live figures, snags, undo and redo. */
-import { Download, History, Keyboard, Library, Redo2, Search, Undo2, Users } from 'lucide-react';
-import { useCallback, useEffect, useState, type ReactNode } from 'react';
+import {
+  Download,
+  History,
+  Keyboard,
+  Library,
+  ListPlus,
+  Menu as MenuIcon,
+  Redo2,
+  Search,
+  Undo2,
+  Users,
+} from 'lucide-react';
+import { useCallback, useEffect, useState } from 'react';
 import { setTitle } from '../../core/editing/structure';
 import { plural, whenText } from '../ui/format';
 import { Mark } from '../ui/Mark';
+import { Menu } from '../ui/Menu';
 import { BankPanel } from './BankPanel';
+import { FilePanel } from './FilePanel';
 import { FindPanel } from './FindPanel';
 import { HistoryPanel } from './HistoryPanel';
 import { KeysPanel } from './KeysPanel';
@@ -12,12 +25,13 @@ import { ReviewPanel } from './ReviewPanel';
 import { SnagPanel } from './SnagPanel';
 import { useSnags } from './snags';
 import type { Saving } from './saving';
-import { useStudy } from './store';
+import { openPaste } from './pasting';
+import { useStudy, useStudyStore } from './store';
 import { StopLinks } from './StopLinks';
 import { STOPS, type Stop } from './stops';
 import classes from './study.module.css';
 
-type Panel = 'snags' | 'history' | 'find' | 'bank' | 'review' | 'keys';
+type Panel = 'snags' | 'history' | 'find' | 'bank' | 'review' | 'keys' | 'file';
 
 interface Props {
   readonly stop: Stop;
@@ -25,7 +39,6 @@ interface Props {
 }
 
 export function StopStrip({ stop, goTo }: Props) {
-  const id = useStudy((state) => state.id);
   const { open } = useSnags();
   const notes = open.filter(({ severity }) => severity === 'note').length;
   const snags = open.length - notes;
@@ -33,6 +46,7 @@ export function StopStrip({ stop, goTo }: Props) {
   const future = useStudy((state) => state.future);
   const undo = useStudy((state) => state.undo);
   const redo = useStudy((state) => state.redo);
+  const store = useStudyStore();
   const [panel, setPanel] = useState<Panel | null>(null);
   const toggle = (which: Panel) => setPanel((now) => (now === which ? null : which));
   const close = useCallback(() => setPanel(null), []);
@@ -53,7 +67,7 @@ export function StopStrip({ stop, goTo }: Props) {
   return (
     <header className={classes.bar}>
       <a className={classes.mark} href="/" title="All studies">
-        <Mark /> Jolly Fork
+        <Mark /> <span>Jolly Fork</span>
       </a>
       <Title />
       <StopLinks stops={STOPS} stop={stop} goTo={goTo} />
@@ -77,30 +91,6 @@ export function StopStrip({ stop, goTo }: Props) {
       >
         <Search size={16} />
       </button>
-      <IconButton
-        label="Bank"
-        title="Bank: questions, answer lists and sections of all studies"
-        open={panel === 'bank'}
-        press={() => toggle('bank')}
-      >
-        <Library size={16} />
-      </IconButton>
-      <IconButton
-        label="Reviewers"
-        title="Reviewers: links to read, walk and judge without changing"
-        open={panel === 'review'}
-        press={() => toggle('review')}
-      >
-        <Users size={16} />
-      </IconButton>
-      <a
-        className={classes.icon}
-        href={`/api/studies/${id}/file`}
-        title="Download the questionnaire file"
-        aria-label="Download the questionnaire file"
-      >
-        <Download size={16} />
-      </a>
       <button
         type="button"
         className={classes.icon}
@@ -121,28 +111,45 @@ export function StopStrip({ stop, goTo }: Props) {
       >
         <Redo2 size={17} />
       </button>
-      <IconButton
-        label="History"
-        title="History: every step by name"
-        open={panel === 'history'}
-        press={() => toggle('history')}
+      <Menu
+        label="Menu of the study"
+        className={classes.icon}
+        entries={[
+          {
+            words: 'Find anything',
+            keys: 'Ctrl+K',
+            icon: <Search size={15} />,
+            does: () => setPanel('find'),
+          },
+          {
+            words: 'Paste a list of questions',
+            icon: <ListPlus size={15} />,
+            does: () => {
+              goTo('script');
+              openPaste(store);
+            },
+          },
+          { words: 'Bank of all studies', icon: <Library size={15} />, does: () => setPanel('bank') },
+          { words: 'Links for reviewers', icon: <Users size={15} />, does: () => setPanel('review') },
+          { words: 'History', icon: <History size={15} />, does: () => setPanel('history') },
+          { words: 'Save as a file', icon: <Download size={15} />, does: () => setPanel('file') },
+          {
+            words: 'Keys of this view',
+            keys: '?',
+            icon: <Keyboard size={15} />,
+            does: () => setPanel('keys'),
+          },
+        ]}
       >
-        <History size={16} />
-      </IconButton>
-      <IconButton
-        label="Keys"
-        title="Keys of this view (?)"
-        open={panel === 'keys'}
-        press={() => toggle('keys')}
-      >
-        <Keyboard size={16} />
-      </IconButton>
+        <MenuIcon size={17} />
+      </Menu>
       {panel === 'keys' && <KeysPanel stop={stop} close={close} />}
       {panel === 'snags' && <SnagPanel close={close} />}
       {panel === 'bank' && <BankPanel close={close} />}
+      {panel === 'file' && <FilePanel close={close} />}
       {panel === 'review' && <ReviewPanel close={close} />}
       {panel === 'history' && <HistoryPanel close={close} />}
-      {panel === 'find' && <FindPanel close={close} />}
+      {panel === 'find' && <FindPanel close={close} saveAs={() => setPanel('file')} />}
     </header>
   );
 }
@@ -152,29 +159,6 @@ function isWriting(target: EventTarget | null): boolean {
   return (
     target instanceof HTMLElement &&
     target.closest('input, textarea, select, [contenteditable="true"]') !== null
-  );
-}
-
-interface IconButtonProps {
-  readonly label: string;
-  readonly title: string;
-  readonly open: boolean;
-  readonly press: () => void;
-  readonly children: ReactNode;
-}
-
-function IconButton({ label, title, open, press, children }: IconButtonProps) {
-  return (
-    <button
-      type="button"
-      className={classes.icon}
-      aria-label={label}
-      title={title}
-      aria-expanded={open}
-      onClick={press}
-    >
-      {children}
-    </button>
   );
 }
 

@@ -31,6 +31,7 @@ import type { Analysed } from '../../worker/client';
 import { ALL_ROUTES, type ListQuery } from '../../worker/list-query';
 import type { Became } from '../../worker/types';
 import { readKept } from './kept';
+import { NO_LIST, OVER_ALL, type Pasting } from './pasting';
 import { isSameDocument, Keeper, type SavingState } from './saving';
 
 /**
@@ -71,6 +72,8 @@ export interface StudyState extends SavingState {
   readonly notice: Notice | null;
   /** What was just taken back, done again or deleted; null once the work goes on. */
   readonly said: Said | null;
+  /** A list of questions that is being put in; kept while its panel is closed. */
+  readonly pasting: Pasting;
   readonly verdicts: readonly Verdict[];
   /** Number of the route on which each verdict stands, by fingerprint; null where an edit re-opened it. */
   readonly standing: Readonly<Record<string, string | null>>;
@@ -96,6 +99,7 @@ export interface StudyState extends SavingState {
   setOthers(others: readonly OtherStudy[]): void;
   setToWalk(toWalk: ToWalk | null): void;
   setWalkList(list: ListQuery): void;
+  setPasting(pasting: Pasting): void;
   setVerdicts(verdicts: readonly Verdict[]): void;
   setStanding(standing: StudyState['standing'], became: StudyState['became']): void;
   setAnalysis(analysis: Analysed | null, problem?: string): void;
@@ -217,6 +221,7 @@ export function createStudyStore(
       folded: NOBODY,
       notice: null,
       said: null,
+      pasting: { open: false, at: OVER_ALL, list: NO_LIST },
       opened: initial.document,
       reviewing,
       api: `/api/${reviewing ? 'review' : 'studies'}/${initial.id}`,
@@ -331,6 +336,7 @@ export function createStudyStore(
       setOthers: (list) => set({ others: list }),
       setToWalk: (toWalk) => set({ toWalk }),
       setWalkList: (walkList) => set({ walkList }),
+      setPasting: (pasting) => set({ pasting }),
       setVerdicts: (list) => set({ verdicts: list }),
       setStanding: (standing, became) => set({ standing, became }),
       setAnalysis(analysis, problem) {

@@ -9,6 +9,7 @@ export type Reply<Body> =
 
 const Refusal = v.object({ problem: v.string() });
 
+/** A file is sent as it is, everything else as JSON. */
 export async function call<Schema extends v.GenericSchema>(
   schema: Schema,
   method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
@@ -22,7 +23,9 @@ export async function call<Schema extends v.GenericSchema>(
       method,
       ...(body === undefined
         ? {}
-        : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+        : body instanceof Blob
+          ? { body, headers: { 'Content-Type': 'application/octet-stream' } }
+          : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
     });
     json = await response.json();
   } catch {
@@ -62,6 +65,11 @@ export const NewerSchema = v.object({
   document: v.optional(v.unknown()),
   changedAt: v.optional(v.number()),
 });
+
+/** A `.zip` with a questionnaire and the work done on it. */
+export function addWork(file: Blob) {
+  return call(AddedSchema, 'POST', '/api/studies/work', file);
+}
 
 export function addStudy(document: Questionnaire | unknown) {
   return call(AddedSchema, 'POST', '/api/studies', { document });

@@ -1,0 +1,154 @@
+/**
+ * A study with the work done on it, as one `.zip`: the questionnaire beside a folder `work` with one JSON file for each
+ * kind of work. The same study gives the same bytes.
+ */
+import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
+import * as v from 'valibot';
+import { pathText, problemText, readDocumentText, writeDocument } from '../document/read';
+import type { Questionnaire } from '../document/types';
+import { WalkedSchema } from '../document/walked';
+import { fingerprint } from '../routing/route-content';
+
+const Name = v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(100));
+const At = v.pipe(v.number(), v.integer(), v.minValue(0));
+const Words = v.array(v.string());
+
+/** Each kind of work: what one of it is. */
+const PARTS = {
+  comments: v.strictObject({
+    place: v.pipe(v.string(), v.minLength(1), v.maxLength(200)),
+    text: v.pipe(v.string(), v.minLength(1), v.maxLength(5000)),
+    author: Name,
+    at: At,
+    settledBy: v.nullable(Name),
+    settledAt: v.nullable(At),
+  }),
+  verdicts: v.pipe(
+    v.strictObject({
+      route: v.string(),
+      marks: Words,
+      items: Words,
+      walked: v.nullable(WalkedSchema),
+      verdict: v.picklist(['passed', 'sent_back']),
+      remark: v.pipe(v.string(), v.maxLength(2000)),
+      place: v.pipe(v.string(), v.maxLength(100)),
+      reviewer: Name,
+      at: At,
+    }),
+    v.check(
+      ({ route, marks }) => fingerprint(marks) === route,
+      'the fingerprint of the route is not that of its marks',
+    ),
+  ),
+  asides: v.strictObject({
+    snag: v.pipe(v.string(), v.minLength(1), v.maxLength(2000)),
+    reason: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(500)),
+    reviewer: Name,
+    at: At,
+  }),
+  respondents: v.strictObject({
+    name: Name,
+    walked: WalkedSchema,
+    items: Words,
+    marks: Words,
+    row: v.record(v.string(), v.union([v.number(), v.string()])),
+    at: At,
+  }),
+  draws: v.strictObject({ seed: v.pipe(v.number(), v.integer()), count: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(10_000)), at: At }), // prettier-ignore
+} as const;
+
+export type WorkPart = keyof typeof PARTS;
+export const WORK_PARTS = Object.keys(PARTS) as readonly WorkPart[];
+/** What was done on a study, by its kind; a kind that was not taken along is empty. */
+export type Work = { readonly [Part in WorkPart]: readonly v.InferOutput<(typeof PARTS)[Part]>[] };
+
+export const NO_WORK: Work = { comments: [], verdicts: [], asides: [], respondents: [], draws: [] };
+
+/** Ends with a dot and what kind of file it is. */
+export function fileName({ title }: Questionnaire, ending: string): string {
+  const plain = title
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '');
+  return `${plain || 'questionnaire'}.${ending}`;
+}
+
+/** Zip files know no time before 1980. */
+const WHEN = { mtime: '1980-01-01T00:00:00' };
+
+/** The bytes of the `.zip`. Kinds of which there is nothing have no file in it. */
+export function writeWork(document: Questionnaire, work: Work): Uint8Array {
+  const files: Zippable = { [fileName(document, 'fork.json')]: [strToU8(writeDocument(document)), WHEN] };
+  for (const part of WORK_PARTS)
+    if (work[part].length > 0)
+      files[pathOf(part)] = [strToU8(`${JSON.stringify(work[part], null, 2)}\n`), WHEN];
+  return zipSync(files);
+}
+
+export type ReadWork =
+  | { readonly ok: true; readonly document: Questionnaire; readonly work: Work }
+  /** A sentence that names the file inside, where it is one of them. */
+  | { readonly ok: false; readonly problem: string };
+
+/** More than any study holds; in bytes, unpacked. */
+const MOST_BYTES = 60_000_000;
+
+/** Reads such a file; also one that a person packed, as long as it holds one questionnaire. */
+export function readWork(bytes: Uint8Array): ReadWork {
+  let files: Record<string, Uint8Array>;
+  let size = 0;
+  try {
+    files = unzipSync(bytes, {
+      filter: ({ name, originalSize }) => {
+        const wanted = name.endsWith('.fork.json') || WORK_PARTS.some((part) => name.endsWith(pathOf(part)));
+        if (wanted) size += originalSize;
+        return wanted && size <= MOST_BYTES;
+      },
+    });
+  } catch {
+    return refused('This is no .zip file that can be opened: it may be cut short.');
+  }
+  if (size > MOST_BYTES) return refused(`What is packed in it is larger than ${MOST_BYTES / 1e6} MB.`);
+  const documents = Object.keys(files).filter((name) => name.endsWith('.fork.json'));
+  const [name] = documents;
+  if (name === undefined)
+    return refused('There is no questionnaire in it: no file whose name ends with .fork.json.');
+  if (documents.length > 1)
+    return refused(`There is more than one questionnaire in it: ${documents.join(', ')}.`);
+  const read = readDocumentText(strFromU8(files[name] as Uint8Array));
+  if (!read.ok) {
+    const [problem] = read.problems;
+    return refused(`${name} cannot be used. ${problem === undefined ? '' : problemText(problem)}.`);
+  }
+  const work: Partial<Record<WorkPart, unknown>> = {};
+  for (const part of WORK_PARTS) {
+    const path = Object.keys(files).find((each) => each.endsWith(pathOf(part)));
+    const list = path === undefined ? [] : listIn(part, files[path] as Uint8Array);
+    if (typeof list === 'string') return refused(`${pathOf(part)} cannot be used: ${list}.`);
+    work[part] = list;
+  }
+  return { ok: true, document: read.document, work: work as Work };
+}
+
+/** What one file holds, or what is wrong with it. */
+function listIn(part: WorkPart, bytes: Uint8Array): unknown[] | string {
+  let json: unknown;
+  try {
+    json = JSON.parse(strFromU8(bytes));
+  } catch {
+    return 'it is not JSON';
+  }
+  const parsed = v.safeParse(v.array(PARTS[part] as v.GenericSchema), json);
+  if (parsed.success) return parsed.output;
+  const [issue] = parsed.issues;
+  const path = pathText((issue.path ?? []).map((step: { key: unknown }) => step.key as string | number));
+  return `${path}: ${issue.message}`;
+}
+
+function pathOf(part: WorkPart): string {
+  return `work/${part}.json`;
+}
+
+function refused(problem: string): ReadWork {
+  return { ok: false, problem };
+}

@@ -1,0 +1,38 @@
+/** A list of questions becomes a study of its own. */
+import { useCallback, useState } from 'react';
+import type { Questionnaire } from '../../core/document/types';
+import { fromList, type LineKind } from '../../core/exchange/from-list';
+import classes from './paste.module.css';
+import { NO_LIST } from '../study/pasting';
+import { PasteList } from './PasteList';
+
+interface Props {
+  readonly take: (document: Questionnaire) => void;
+  readonly cancel: () => void;
+}
+
+export function PasteStudy({ take, cancel }: Props) {
+  const [title, setTitle] = useState('Untitled study');
+  const [list, setList] = useState(NO_LIST);
+  const understand = useCallback(
+    (source: string, as: ReadonlyMap<number, LineKind>) =>
+      fromList(source, title.trim() || 'Untitled study', as),
+    [title],
+  );
+  return (
+    <section className={classes.alone} aria-label="Paste a list">
+      <PasteList
+        understand={understand}
+        list={list}
+        change={setList}
+        act="Make the questionnaire"
+        take={({ document }) => take(document)}
+        cancel={cancel}
+      >
+        <label>
+          Title <input value={title} onChange={(event) => setTitle(event.target.value)} />
+        </label>
+      </PasteList>
+    </section>
+  );
+}
