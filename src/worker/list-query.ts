@@ -10,7 +10,7 @@ const Names = v.array(v.string());
 export const ORDERS = ['canonical', 'shortest', 'longest', 'forks', 'pairs', 'likeliest'] as const;
 
 export const ListQuerySchema = v.strictObject({
-  /** Of each list at least one item is presented. */
+  /** Of each list at least one item is presented: `name` in any pass, `name#pass` in one. */
   through: v.pipe(v.array(Names), v.maxLength(MOST_THROUGH)),
   /** None of these items is presented. */
   avoid: Names,
@@ -22,6 +22,8 @@ export const ListQuerySchema = v.strictObject({
       v.strictObject({ section: v.string(), onward: Index }),
     ]),
   ),
+  /** Conditions that read one question each: somebody on the route gives all of these answers. */
+  answering: v.array(v.string()),
   /**
    * `forks` and `pairs`: those that take every fork, or every two together, in front of the others; `likeliest`: just
    * these.
@@ -44,6 +46,7 @@ export const ALL_ROUTES: ListQuery = {
   avoid: [],
   ending: null,
   taking: [],
+  answering: [],
   order: 'canonical',
   folded: false,
   touched: false,

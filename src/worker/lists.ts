@@ -10,8 +10,10 @@ import {
   type RoutesLeft,
   type Shares,
   type Version,
+  type WayTaken,
 } from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
+import { answerAsked } from '../core/views/answers-asked';
 import { forkEventWords } from '../core/views/fork-events';
 import type { CoverSummary, ListQuery, ListSummary } from './list-query';
 import type { LikelySummary } from './types';
@@ -72,17 +74,17 @@ export class Lists {
   }
 
   private make(query: ListQuery): RouteList | null {
-    const { through, avoid, ending, taking, order, folded, touched, leaveOut, only } = query;
+    const { through, avoid, ending, taking, answering, order, folded, touched, leaveOut, only } = query;
+    const { analysis, plan } = this.source;
     const versions = touched ? this.source.versions() : null;
     if (touched && versions === null) return null;
     const filter: RouteFilter = {
       through,
       avoid,
-      taking,
+      taking: [...taking, ...answering.flatMap((text) => answerWay(plan, text))],
       ...(ending === null ? {} : { ending }),
       ...(order === 'shortest' || order === 'longest' ? { order } : {}),
     };
-    const { analysis } = this.source;
     const selected = analysis.select({
       ...filter,
       folded,
@@ -132,6 +134,12 @@ export class Lists {
     if (this.found === undefined) this.found = this.source.shares()?.likeliest(LIKELIEST) ?? null;
     return this.found;
   }
+}
+
+/** One that nobody can give leaves nothing; the page asks for none that cannot be read. */
+function answerWay(plan: Plan, text: string): WayTaken[] {
+  const asked = answerAsked(plan, text);
+  return asked.ok ? [{ item: asked.item, answers: asked.answers }] : [];
 }
 
 /** Those of the numbers that are left, in the order given; of several that are one row, the first. */

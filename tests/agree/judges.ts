@@ -17,6 +17,7 @@ import { codedRow } from '../../src/core/coding/row';
 import { holds } from '../../src/core/condition/evaluate';
 import { parseCondition } from '../../src/core/condition/parse';
 import type { Condition } from '../../src/core/condition/syntax';
+import type { Question } from '../../src/core/document/types';
 import { itemKey, type Plan } from '../../src/core/routing/plan';
 import { Runner, type RunnerItem, type RunnerPart } from '../../src/core/routing/runner';
 import type { Walk, WalkInput } from '../../src/core/routing/walk';
@@ -245,6 +246,7 @@ export function judgeCoverAndPairs(of: Case): void {
 
 export function judgeFilters(of: Case): void {
   judgeTaking(of);
+  judgeAnswering(of);
   const { plan, analysis, routes, about } = of;
   const names = [...analysis.items.keys()];
   for (const [n, name] of names.entries()) {
@@ -259,6 +261,8 @@ export function judgeFilters(of: Case): void {
       { through: [[name, third], [other]], order: 'longest' },
       { through: [[name]], avoid: [other], ending, order: 'shortest' },
       { least: n, most: n + 3 },
+      { through: [[name, `${other}#1`]], avoid: [`${name}#3`, `${third}#2`] },
+      { through: [[`${name}#2`]], order: 'shortest' },
       { through: [[other]], least: n, order: 'longest' },
     ];
     for (const filter of filters) {
@@ -292,7 +296,7 @@ function judgeList(left: RoutesLeft, expected: readonly bigint[], routes: number
 function numbersLeft(routes: Case['routes'], filter: RouteFilter): bigint[] {
   const { through = [], avoid = [], ending, least = 0, most = Infinity, order } = filter;
   const left = routes.flatMap(({ items, ending: end }, index) => {
-    const shown = new Set(items.map((key) => key.split('#')[0] as string));
+    const shown = new Set(items.flatMap((key) => [key, key.split('#')[0] as string]));
     const fits =
       through.every((list) => list.some((name) => shown.has(name))) &&
       !avoid.some((name) => shown.has(name)) &&
@@ -328,6 +332,44 @@ export function judgeTaking({ plan, analysis, routes, people, about }: Case): vo
       );
     }
   }
+}
+
+/**
+ * The routes of those who give an answer: all who were tried are on one that is left, and on each that is left somebody
+ * gives it.
+ */
+export function judgeAnswering({ plan, analysis, people, routes, about }: Case): void {
+  const numbers = new Map(routes.map((route, index) => [wordsOf(route), BigInt(index + 1)]));
+  for (const { section, index, items, repeat } of plan.sections) {
+    for (const { item } of items) {
+      if (item.kind !== 'question') continue;
+      for (const text of testsOf(item)) {
+        const answers = parsed(text);
+        const gives = (walk: Walk) => {
+          const keys = new Set(walk.steps.map(({ key }) => key));
+          const passes = repeat === null ? [null] : Array.from({ length: walk.passes.get(index) ?? 0 }, (_, n) => n + 1); // prettier-ignore
+          return passes.some((pass) => keys.has(itemKey(item.name, pass)) && holds(answers, walk.environment(index, pass))); // prettier-ignore
+        };
+        const where = `${about}, answering ${text} in ${section.id}`;
+        const left = analysis.filtered({ taking: [{ item: item.name, answers }] });
+        for (const { walk } of people)
+          if (gives(walk))
+            assert.ok(left.positionOf(numbers.get(trail(plan, walk)) ?? 0n) !== null, `${where}: missed`);
+        for (let k = 1n; k <= left.total; k += 1n) {
+          const found = left.route(k);
+          assert.ok(found !== null && gives(walked(plan, found)), `${where}: route ${found?.number}`);
+        }
+      }
+    }
+  }
+}
+
+/** A few answers, each as a test. */
+function testsOf({ name, answer }: Question): string[] {
+  if (answer.type === 'single') return answer.options.slice(0, 3).map(({ code }) => `${name} = ${code}`);
+  if (answer.type === 'multiple') return answer.options.slice(-2).map(({ code }) => `${name} has ${code}`);
+  if (answer.type === 'number' || answer.type === 'scale') return [`${name} = ${answer.min}`, `${name} > ${answer.min}`, `${name} unanswered`]; // prettier-ignore
+  return [];
 }
 
 /** Every way that a questionnaire has written, with the outcome it is in `forksMet`. */

@@ -13,6 +13,7 @@ import { pipedNames } from '../routing/pipes';
 import { differenceOf } from './linear';
 import type { Plan, PlanItem, PlanSection } from '../routing/plan';
 import type { Place } from '../routing/problems';
+import type { WayTaken } from './taking';
 
 /** A test that reads one driver and nothing else, so that its outcome is known from the driver's reading. */
 export type Atom = Extract<Condition, { kind: 'compare' | 'in' | 'has' | 'state' }>;
@@ -65,14 +66,18 @@ interface Draft {
   repeats: number;
 }
 
-/**
- * `messages`: with the conditions of the endings' messages; `parts`: also all that is piped, or a derived value reads;
- * `everyValue`: of answers that are compared with each other every value, not just their order.
- */
-export function driversOf(
-  plan: Plan,
-  scope: { readonly messages?: boolean; readonly parts?: boolean; readonly everyValue?: boolean } = {},
-): Drivers {
+export interface DriverScope {
+  /** With the conditions of the endings' messages. */
+  readonly messages?: boolean;
+  /** Also all that is piped, or a derived value reads. */
+  readonly parts?: boolean;
+  /** Of answers that are compared with each other every value, not just their order. */
+  readonly everyValue?: boolean;
+  /** With the answers that are asked for. */
+  readonly taking?: readonly WayTaken[];
+}
+
+export function driversOf(plan: Plan, scope: DriverScope = {}): Drivers {
   return new Collector(plan).collect(scope);
 }
 
@@ -83,8 +88,9 @@ class Collector {
 
   constructor(private readonly plan: Plan) {}
 
-  collect({ messages, parts, everyValue }: NonNullable<Parameters<typeof driversOf>[1]>): Drivers {
+  collect({ messages, parts, everyValue, taking = [] }: DriverScope): Drivers {
     for (const section of this.plan.sections) this.section(section);
+    for (const way of taking) if ('answers' in way) this.reads(way.answers);
     if (messages || parts) {
       for (const ending of this.plan.endings) {
         for (const { if: condition } of ending.messages) if (condition) this.reads(condition);

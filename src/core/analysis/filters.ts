@@ -6,7 +6,7 @@
  * (where several are to be gone through, by inclusion and exclusion): so counts still multiply over parts that have
  * nothing to do with each other.
  */
-import type { PlanEnding } from '../routing/plan';
+import { itemKey, type PlanEnding } from '../routing/plan';
 import type { Node } from './graph';
 import { allRoutes, beginning, countOf, nextOf, type Next, type Prefix } from './prefix';
 import { sightsOf } from './routes';
@@ -15,9 +15,9 @@ import type { WayTaken } from './taking';
 import { BY_LENGTH, HOW_MANY, lengthIn, Tally, type Lengths } from './tally';
 
 export interface RouteFilter {
-  /** Of each list at least one item is presented, in any pass. At most `MOST_THROUGH` lists. */
+  /** Of each list at least one item is presented: `name` in any pass, `name#pass` in one. At most `MOST_THROUGH` lists. */
   readonly through?: readonly (readonly string[])[];
-  /** None of them is presented. */
+  /** None of them is presented; named in the same way. */
   readonly avoid?: readonly string[];
   /** Id of the ending. */
   readonly ending?: string;
@@ -175,10 +175,10 @@ class Left {
     return (1 << this.lists.length) - 1;
   }
 
-  private waitingAfter({ planItem }: Sight, waiting: number): number {
-    if (planItem === null || waiting === 0) return waiting;
+  private waitingAfter(sight: Sight, waiting: number): number {
+    if (sight.planItem === null || waiting === 0) return waiting;
     return this.lists.reduce(
-      (still, names, n) => (names.has(planItem.item.name) ? still & ~(1 << n) : still),
+      (still, names, n) => (isNamed(sight, names) ? still & ~(1 << n) : still),
       waiting,
     );
   }
@@ -190,9 +190,9 @@ class Left {
     return this.left(to, waiting, lengths, items + 1);
   }
 
-  private allows({ planItem, ending }: Sight): boolean {
-    if (planItem !== null) return !this.avoid.has(planItem.item.name);
-    return this.filter.ending === undefined || this.endings[ending]?.ending.id === this.filter.ending;
+  private allows(sight: Sight): boolean {
+    if (sight.planItem !== null) return !isNamed(sight, this.avoid);
+    return this.filter.ending === undefined || this.endings[sight.ending]?.ending.id === this.filter.ending;
   }
 
   /** Of the ways on, those that still go through all that is waited for. */
@@ -228,9 +228,15 @@ class Left {
 
   private allowsWithout(lists: number): (sight: Sight) => boolean {
     const avoided = new Set(this.lists.flatMap((names, n) => ((lists >> n) & 1 ? [...names] : [])));
-    return (sight) =>
-      this.allows(sight) && (sight.planItem === null || !avoided.has(sight.planItem.item.name));
+    return (sight) => this.allows(sight) && !isNamed(sight, avoided);
   }
+}
+
+/** Whether a list has the item, by its name or with its pass. */
+export function isNamed({ planItem, pass }: Sight, names: ReadonlySet<string>): boolean {
+  if (planItem === null || names.size === 0) return false;
+  const { name } = planItem.item;
+  return names.has(name) || (pass !== null && names.has(itemKey(name, pass)));
 }
 
 function within(ways: Lengths, [least, most]: readonly [number, number], items: number): bigint {

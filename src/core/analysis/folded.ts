@@ -4,6 +4,7 @@
  * Scott, "Finite automata and their decision problems", 1959); parts that draw nothing stay as they are.
  */
 import type { Plan } from '../routing/plan';
+import { isNamed } from './filters';
 import type { Edge, Fork, Node } from './graph';
 import { beginning, type Prefix } from './prefix';
 import type { Sight } from './sights';
@@ -126,12 +127,12 @@ export class Folding {
         if (waiting === 0) yield { sight: null, to: { prefix: null, waiting } };
         continue;
       }
-      const name = step.sight.planItem?.item.name;
-      if (name !== undefined && this.avoid.has(name)) continue;
-      const still =
-        name === undefined
-          ? waiting
-          : this.lists.reduce((bits, names, n) => (names.has(name) ? bits & ~(1 << n) : bits), waiting);
+      const { sight } = step;
+      if (isNamed(sight, this.avoid)) continue;
+      const still = this.lists.reduce(
+        (bits, names, n) => (isNamed(sight, names) ? bits & ~(1 << n) : bits),
+        waiting,
+      );
       if (step.to === null && still !== 0) continue;
       yield { sight: step.sight, to: { prefix: step.to, waiting: still } };
     }
@@ -222,7 +223,6 @@ export class Folding {
   }
 
   private isPlain(sight: Sight): boolean {
-    const name = sight.planItem?.item.name ?? '';
-    return !this.labelOf(sight).startsWith('drawn') && !this.lists.some((names) => names.has(name));
+    return !this.labelOf(sight).startsWith('drawn') && !this.lists.some((names) => isNamed(sight, names));
   }
 }

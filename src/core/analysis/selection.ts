@@ -66,7 +66,7 @@ function foldedRoutes(
 ): Selected {
   const { through = [], avoid = [] } = filter;
   const drawn = drawnIn(plan);
-  const isDrawn = (name: string) => drawn.has(name);
+  const isDrawn = (key: string) => drawn.has(key.split('#')[0] ?? '');
   const folding = new Folding(plan, root, {
     through: through.filter((names) => names.some(isDrawn)),
     avoid: avoid.filter(isDrawn),

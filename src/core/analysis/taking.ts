@@ -1,18 +1,26 @@
 /**
- * Of all routes only those on which a given way is taken: a skip, a quota or an onward entry. Who takes it is known at
+ * Of all routes only those on which a given way is taken: a skip, a quota or an onward entry; or an answer is given. Who takes it is known at
  * its place, so everybody else is left out there; in a repeat a hidden choice says in which pass it is taken, and is
  * held to it.
  */
+import type { Condition } from '../condition/syntax';
 import type { Plan, PlanItem } from '../routing/plan';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
 import type { Layout } from './layout';
 import type { Way } from './terrain';
 
-/** A way by what was written: an item's skip, a section's onward entry, or a quota. Indices are those of the document. */
+/**
+ * A way by what was written: an item's skip, a section's onward entry, or a quota. Indices are those of the document. Or an
+ * answer: the item is presented, and the condition, which reads nothing else, holds of what is answered there.
+ */
 export type WayTaken =
+  | { readonly item: string; readonly answers: Condition }
   | { readonly item: string; readonly skip: number }
   | { readonly section: string; readonly onward: number }
   | { readonly quota: string };
+
+/** The index of an answer, which is no skip that was written. */
+const ANSWERED = -1;
 
 export class TakenWay {
   /** Where it can be taken, one a pass. */
@@ -45,10 +53,21 @@ export class TakenWay {
       'quota' in way ? quotas.some(({ id }) => id === way.quota) : item.name === way.item;
     const found = plan.sections.flatMap(({ items }) => items).find(has);
     this.list = 'quota' in way ? 'quota' : 'skip';
-    this.index = 'quota' in way ? (found?.quotas.findIndex(({ id }) => id === way.quota) ?? -1) : way.skip;
+    if ('quota' in way) this.index = found?.quotas.findIndex(({ id }) => id === way.quota) ?? -1;
+    else this.index = 'skip' in way ? way.skip : ANSWERED;
     this.places = found
       ? passes(found.section).map((pass) => layout.item(found.section, pass, found.index))
       : [];
+  }
+
+  /** The answer that is asked for; null where a way is. */
+  get answers(): Condition | null {
+    return 'answers' in this.way ? this.way.answers : null;
+  }
+
+  /** An answer as a way, which it is looked at as. */
+  answered(when: Diagram, at: number): Way {
+    return { when, by: { list: this.list, index: this.index }, to: at };
   }
 
   /** The hidden choice that belongs to a place. */

@@ -338,7 +338,10 @@ export class Terrain {
         this.ends.set(at, on === undefined ? [] : [{ ...on, when: this.used(taken, 2 * at) }]);
       } else {
         const item = this.itemAt(at);
-        const checks = this.diagrams.and(item.checks, this.used(way.takenAt(at, item.ways), 2 * at + 1));
+        const { section } = item.planItem;
+        const answered = way.answers && this.condition(way.answers, { section, pass: item.pass }, 2 * at + 1);
+        const ways = answered === null ? item.ways : [way.answered(answered, at)];
+        const checks = this.diagrams.and(item.checks, this.used(way.takenAt(at, ways), 2 * at + 1));
         this.items.set(at, { ...item, checks });
       }
     }

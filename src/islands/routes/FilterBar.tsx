@@ -5,11 +5,15 @@ import { onwardList, type Plan } from '../../core/routing/plan';
 import { endingLabel, sectionLabel, targetWords } from '../../core/views/targets';
 import { useStudy } from '../study/store';
 import type { ListOrder } from '../../worker/list-query';
+import { plural } from '../ui/format';
+import { AnswerSelect } from './AnswerSelect';
 import classes from './filters.module.css';
-import type { Shown, Since, VerdictFilter } from './query';
+import { passesIn, type Shown, type Since, type VerdictFilter } from './query';
 
 /** In milliseconds. */
 const AFTER_ROWS = 250;
+
+type Listed = 'through' | 'avoid' | 'taking' | 'answering' | 'passes';
 
 interface Props {
   readonly shown: Shown;
@@ -41,11 +45,10 @@ export function FilterBar({ shown, change }: Props) {
   const filled = useAfterRows();
   const skips = useMemo(() => waysOf(plan), [plan]);
   const draws = document.sections.some(({ draw }) => draw !== undefined);
-  const add = (key: 'through' | 'avoid' | 'taking', value: string) => {
+  const add = (key: Listed, value: string) => {
     if (value !== '' && !shown[key].includes(value)) change({ [key]: [...shown[key], value] });
   };
-  const drop = (key: 'through' | 'avoid' | 'taking', value: string) =>
-    change({ [key]: shown[key].filter((each) => each !== value) });
+  const drop = (key: Listed, value: string) => change({ [key]: shown[key].filter((each) => each !== value) });
   const chips = [
     ...shown.through.map((value) => ({ key: 'through' as const, value, words: `Through ${placeWords(plan, value)}` })), // prettier-ignore
     ...shown.avoid.map((value) => ({ key: 'avoid' as const, value, words: `Avoiding ${placeWords(plan, value)}` })), // prettier-ignore
@@ -54,6 +57,8 @@ export function FilterBar({ shown, change }: Props) {
       value,
       words: `Taking ${skips.find((way) => way.value === value)?.words ?? value}`,
     })),
+    ...shown.answering.map((value) => ({ key: 'answering' as const, value, words: `Answering ${value}` })),
+    ...shown.passes.map((value) => ({ key: 'passes' as const, value, words: passesWords(plan, value) })),
   ];
   return (
     <div className={classes.bar} role="group" aria-label="Which routes are listed">
@@ -72,6 +77,14 @@ export function FilterBar({ shown, change }: Props) {
           </option>
         ))}
       </select>
+      <AnswerSelect plan={filled ? plan : null} add={(value) => add('answering', value)} />
+      <PassesSelect
+        plan={plan}
+        choose={(value) => {
+          const { id } = passesIn(value);
+          change({ passes: [...shown.passes.filter((each) => passesIn(each).id !== id), value] });
+        }}
+      />
       <select
         aria-label="Ends"
         data-set={shown.ending !== null || undefined}
@@ -179,6 +192,31 @@ function PlaceSelect({
       ))}
     </select>
   );
+}
+
+function PassesSelect({ plan, choose }: { plan: Plan; choose: (value: string) => void }) {
+  const repeated = plan.sections.filter(({ repeat }) => repeat !== null);
+  if (repeated.length === 0) return null;
+  return (
+    <select aria-label="Passes …" value="" onChange={(event) => choose(event.target.value)}>
+      <option value="">Passes …</option>
+      {repeated.map(({ section, index, repeat }) => (
+        <optgroup key={section.id} label={sectionLabel(plan.document, index)}>
+          {Array.from({ length: (repeat?.max ?? 0) + 1 }, (_, count) => (
+            <option key={count} value={`${section.id}/${count}`}>
+              {count === 0 ? 'no pass' : plural(count, 'pass', 'passes')}
+            </option>
+          ))}
+        </optgroup>
+      ))}
+    </select>
+  );
+}
+
+function passesWords(plan: Plan, value: string): string {
+  const { id, count } = passesIn(value);
+  const of = placeWords(plan, `section:${id}`);
+  return count === 0 ? `No pass of ${of}` : `${plural(count, 'pass', 'passes')} of ${of}`;
 }
 
 /** Whether the first rows have had their time: the lists to choose from are long, and nobody opens them at once. */

@@ -31,12 +31,20 @@ export function LedgerHeads({ columns, column, width, offset }: Props) {
         Min
       </span>
       <div className={classes.across} style={{ left: SIDES.left, width }}>
-        {columns.sections.map(({ letter, title, x, width: wide }, index) => {
+        {columns.sections.map(({ letter, title, passes, x, width: wide }, index) => {
           const left = Math.max(0, x - offset);
           const until = x + wide - offset;
           if (until <= 0 || left >= width) return null;
           return (
-            <b key={letter} style={{ left, width: until - left }} title={title}>
+            <b
+              key={letter}
+              style={{ left, width: until - left }}
+              title={
+                passes === null
+                  ? title
+                  : `${title}: a band for each of up to ${passes} passes, the first on top`
+              }
+            >
               {(index % every === 0 || wide > letter.length * 9 + 4) && letter}
             </b>
           );

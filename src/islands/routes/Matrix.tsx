@@ -48,13 +48,24 @@ export function Matrix(props: Props) {
     const visible = columns.items.filter(({ x }) => x + columns.cell > offset && x < offset + width);
     rows.forEach((row, index) => {
       const y = index * ROW + 4;
-      const asked = new Set(row.items.map((key) => key.split('#')[0]));
+      const asked = new Map<string, number[]>();
+      for (const key of row.items) {
+        const [name = '', pass] = key.split('#');
+        asked.set(name, [...(asked.get(name) ?? []), Number(pass ?? 1)]);
+      }
       const filled = early.has(row.ending) ? ASKED_EARLY : ASKED;
-      for (const { name, x } of visible) {
+      for (const { name, x, passes } of visible) {
         const others = folded ? drawn.get(name) : undefined;
         const perhaps = others?.some((other) => asked.has(other));
-        context.fillStyle = perhaps ? MAY_BE_DRAWN : asked.has(name) ? filled : hatch;
+        const colour = perhaps ? MAY_BE_DRAWN : filled;
+        const inPasses = asked.get(name);
+        const whole = perhaps || (inPasses !== undefined && passes === null);
+        context.fillStyle = whole ? colour : hatch;
         context.fillRect(x, y, columns.cell, ROW - 7);
+        if (whole || inPasses === undefined || passes === null) continue;
+        context.fillStyle = colour;
+        for (const [top, high] of bands(inPasses, passes, ROW - 7))
+          context.fillRect(x, y + top, columns.cell, high);
       }
     });
     const here = column === null ? undefined : columns.items[column];
@@ -95,6 +106,13 @@ export function Matrix(props: Props) {
       }}
     />
   );
+}
+
+/** A band for each pass, the first on top; where they are too thin to be told apart, as much as all of them fill. */
+function bands(inPasses: readonly number[], passes: number, height: number): [top: number, high: number][] {
+  const each = height / passes;
+  if (each < 2) return [[0, Math.max(2, each * inPasses.length)]];
+  return inPasses.map((pass) => [(pass - 1) * each, Math.max(1, each - (pass < passes ? 0.6 : 0))]);
 }
 
 /** The questions that are drawn, each with all of its section. */

@@ -3,10 +3,17 @@ import { sectionLetter } from '../../core/document/variables';
 import type { Plan } from '../../core/routing/plan';
 
 export interface Columns {
-  readonly items: readonly { readonly name: string; readonly section: number; readonly x: number }[];
+  readonly items: readonly {
+    readonly name: string;
+    readonly section: number;
+    readonly x: number;
+    /** How often its section is repeated at most; null where it is not. */
+    readonly passes: number | null;
+  }[];
   readonly sections: readonly {
     readonly letter: string;
     readonly title: string;
+    readonly passes: number | null;
     readonly x: number;
     readonly width: number;
   }[];
@@ -32,12 +39,14 @@ export function columnsIn(plan: Plan, width: number, zoom = 1): Columns {
   let x = 0;
   for (const section of filled) {
     const from = x;
+    const passes = section.repeat?.max ?? null;
     for (const { item } of section.items) {
-      items.push({ name: item.name, section: section.index, x });
+      items.push({ name: item.name, section: section.index, x, passes });
       x += step;
     }
     const { title } = section.section;
-    sections.push({ letter: sectionLetter(section.index), title, x: from, width: x - from - (step - cell) });
+    const letter = sectionLetter(section.index);
+    sections.push({ letter, title, passes, x: from, width: x - from - (step - cell) });
     x += gap;
   }
   return { items, sections, cell, step, width: Math.max(0, x - gap) };

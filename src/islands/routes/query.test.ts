@@ -8,6 +8,7 @@ const plan = planFor(
   questionnaire([
     section('a', [ask('one', 2, { skips: [{ if: 'one = 1', to: { ending: 'out' } }] }), ask('two')]),
     section('b', [ask('three')], { onward: [{ to: { ending: 'out' } }] }),
+    section('c', [ask('four'), ask('five')], { repeat: { times: 'one', max: 3 } }),
   ]),
 );
 const shown: Shown = {
@@ -15,6 +16,8 @@ const shown: Shown = {
   avoid: ['two'],
   ending: 'out',
   taking: ['one/0', 'section:b/0'],
+  answering: ['one in (1, 2)', 'two = 1'],
+  passes: ['c/2'],
   order: 'longest',
   folded: true,
   since: 'edit',
@@ -29,7 +32,9 @@ describe('the address of a ledger', () => {
 
   it('asks for items of sections, and for skips and onward entries by index', () => {
     const query = listQuery(plan, shown);
-    assert.deepEqual(query.through, [['one'], ['three']]);
+    assert.deepEqual(query.through, [['one'], ['three'], ['four#2', 'five#2']]);
+    assert.deepEqual(query.avoid, ['two', 'four#3', 'five#3']);
+    assert.deepEqual(query.answering, ['one in (1, 2)', 'two = 1']);
     assert.deepEqual(query.taking, [
       { item: 'one', skip: 0 },
       { section: 'b', onward: 0 },
@@ -39,12 +44,14 @@ describe('the address of a ledger', () => {
   it('leaves out what is not there, and what it does not understand', () => {
     const query = listQuery(
       plan,
-      readShown('?through=gone,section:gone&ending=gone&taking=one/7,two/0,x&order=odd'),
+      readShown(
+        '?through=gone,section:gone&ending=gone&taking=one/7,two/0,x&order=odd&passes=a/1,c/4,c/x&answering=gone = 1;one = 1 and two = 1;one =',
+      ),
     );
-    const { through, ending, taking, order } = query;
+    const { through, avoid, ending, taking, answering, order } = query;
     assert.deepEqual(
-      { through, ending, taking, order },
-      { through: [], ending: null, taking: [], order: 'canonical' },
+      { through, avoid, ending, taking, answering, order },
+      { through: [], avoid: [], ending: null, taking: [], answering: [], order: 'canonical' },
     );
   });
 });

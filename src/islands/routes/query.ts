@@ -1,6 +1,7 @@
 /** What the ledger lists, as it stands in the address: a link opens just these routes. */
 import * as v from 'valibot';
-import type { Plan } from '../../core/routing/plan';
+import { itemKey, type Plan } from '../../core/routing/plan';
+import { answerAsked } from '../../core/views/answers-asked';
 import { ALL_ROUTES, ORDERS, type ListOrder, type ListQuery } from '../../worker/list-query';
 
 /** Since when an edit counts as having touched a route. */
@@ -16,6 +17,10 @@ export interface Shown {
   readonly ending: string | null;
   /** `NAME/INDEX` of a skip, `section:ID/INDEX` of an onward entry. */
   readonly taking: readonly string[];
+  /** Conditions that read one question each. */
+  readonly answering: readonly string[];
+  /** `ID/COUNT`: so many passes of a repeated section. */
+  readonly passes: readonly string[];
   readonly order: ListOrder;
   readonly folded: boolean;
   readonly since: Since | null;
@@ -32,6 +37,12 @@ const ShownSchema = v.object({
   avoid: ListText,
   ending: v.optional(v.nullable(v.string()), null),
   taking: ListText,
+  // A comma stands in conditions, a semicolon in none.
+  answering: v.pipe(
+    Text,
+    v.transform((text) => text.split(';').filter((part) => part !== '')),
+  ),
+  passes: ListText,
   order: v.fallback(v.picklist(ORDERS), 'canonical'),
   folded: v.pipe(
     Text,
@@ -49,9 +60,9 @@ export function readShown(search: string): Shown {
 /** As an address, with the leading question mark; empty where everything is listed. */
 export function shownSearch(shown: Partial<Shown>): string {
   const search = new URLSearchParams();
-  for (const key of ['through', 'avoid', 'taking'] as const) {
+  for (const key of ['through', 'avoid', 'taking', 'answering', 'passes'] as const) {
     const list = shown[key] ?? [];
-    if (list.length > 0) search.set(key, list.join(','));
+    if (list.length > 0) search.set(key, list.join(key === 'answering' ? ';' : ','));
   }
   for (const key of ['ending', 'since', 'verdict'] as const) {
     const value = shown[key];
@@ -70,16 +81,37 @@ export function listQuery(plan: Plan, shown: Shown): ListQuery {
     if (section !== undefined) return section.items.map(({ item }) => item.name);
     return itemNames(plan).includes(place) ? [place] : [];
   };
+  const passes = shown.passes.flatMap((text) => readPasses(plan, text) ?? []);
   return {
     ...ALL_ROUTES,
-    through: shown.through.map(itemsOf).filter((names) => names.length > 0),
-    avoid: shown.avoid.flatMap(itemsOf),
+    through: [...shown.through.map(itemsOf), ...passes.map(({ through }) => through)].filter(
+      (names) => names.length > 0,
+    ),
+    avoid: [...shown.avoid.flatMap(itemsOf), ...passes.flatMap(({ avoid }) => avoid)],
     ending: plan.endings.some(({ ending }) => ending.id === shown.ending) ? shown.ending : null,
     taking: shown.taking.flatMap((text) => readTaking(plan, text) ?? []),
+    answering: shown.answering.filter((text) => answerAsked(plan, text).ok),
     order: shown.order,
     folded: shown.folded,
     touched: shown.since !== null,
   };
+}
+
+/** So many passes: something of the last one is presented, and nothing of a later one. */
+function readPasses(plan: Plan, text: string): { through: string[]; avoid: string[] } | null {
+  const { id, count } = passesIn(text);
+  const section = plan.sections.find((each) => each.section.id === id);
+  const max = section?.repeat?.max ?? 0;
+  if (section === undefined || !(count >= 0 && count <= max)) return null;
+  const inPass = (pass: number) => section.items.map(({ item }) => itemKey(item.name, pass));
+  const later = Array.from({ length: max - count }, (_, n) => inPass(count + n + 1));
+  return { through: count === 0 ? [] : inPass(count), avoid: later.flat() };
+}
+
+export function passesIn(text: string): { readonly id: string; readonly count: number } {
+  const at = text.lastIndexOf('/');
+  const count = text.slice(at + 1);
+  return { id: text.slice(0, at), count: /^\d+$/.test(count) ? Number(count) : NaN };
 }
 
 function readTaking(plan: Plan, text: string): ListQuery['taking'][number] | null {
