@@ -22,6 +22,25 @@ test('the routes of tenants with a heat pump: found, compared, walked by keyboar
   await expect(page.getByText('A respondent who says', { exact: false })).toContainText('Heat pump');
   await accessible(page);
 
+  // By an answer that is written, and by how many rooms are gone through: those say four rooms at least.
+  const through = page.getByRole('button', { name: 'Not: Through landlord' });
+  await page.getByRole('combobox', { name: 'Answering …' }).selectOption('?rooms_heated');
+  const written = page.getByRole('textbox', { name: 'Answer asked for' });
+  await written.fill('rooms_heated > tenure');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('name one question, and what is answered to it')).toBeVisible();
+  await written.fill('rooms_heated > 3');
+  await page.keyboard.press('Enter');
+  await page.getByRole('combobox', { name: 'Passes …' }).selectOption('each_room/3');
+  await expect(page.getByText('No route is left by these choices.')).toBeVisible();
+  await page.getByRole('combobox', { name: 'Passes …' }).selectOption('each_room/5');
+  await expect(rows.first()).toHaveAccessibleName(/5 passes/);
+  await page.getByRole('combobox', { name: 'Answering …' }).selectOption('tenure = 1');
+  await expect(page.getByText('No route is left by these choices.')).toBeVisible();
+  for (const chip of [/^Not: Answering tenure/, /^Not: Answering rooms_heated/, /^Not: 5 passes/])
+    await page.getByRole('button', { name: chip }).click();
+  await expect(through).toBeVisible();
+
   // Two of them beside each other.
   await ledger.focus();
   await expect(ledger).toBeFocused();
