@@ -76,7 +76,7 @@ export function conditionProblems(tree: Condition, scope: Scope): ConditionProbl
 /** Checks the expression of a derived value: every operand must be a number. */
 export function expressionProblems(tree: Operand, scope: Scope): ConditionProblem[] {
   const resolver = new Resolver(scope);
-  const kind = resolver.operand(tree);
+  const kind = resolver.expression(tree);
   if (kind !== null && kind !== 'number') {
     resolver.report('type-mismatch', tree.span, `a derived value is a number, not ${KIND_WORDS[kind]}`);
   }
@@ -98,6 +98,11 @@ class Resolver {
   readonly problems: ConditionProblem[] = [];
   /** The repeated section whose passes the enclosing `count(…)` goes over; -1 while not yet known. */
   private counted: number | null = null;
+  /** The test that is being looked at; what is suggested for a name has to fit into it. */
+  private test: Condition | null = null;
+
+  /** Looks whether a suggestion fits: then nothing is suggested. */
+  private isTrial = false;
 
   constructor(private readonly scope: Scope) {}
 
@@ -118,17 +123,30 @@ class Resolver {
       case 'constant':
         break;
       case 'compare':
-        this.compare(node);
-        break;
       case 'in':
-        this.inTest(node);
-        break;
       case 'has':
-        this.has(node);
+      case 'state': {
+        const outer = this.test;
+        this.test = node;
+        this.ofOne(node);
+        this.test = outer;
         break;
+      }
+      default:
+        node satisfies never;
+    }
+  }
+
+  private ofOne(node: CompareTest | InTest | HasTest | StateTest): void {
+    switch (node.kind) {
+      case 'compare':
+        return this.compare(node);
+      case 'in':
+        return this.inTest(node);
+      case 'has':
+        return this.has(node);
       case 'state':
-        this.state(node);
-        break;
+        return this.state(node);
       default:
         node satisfies never;
     }
@@ -212,6 +230,12 @@ class Resolver {
         `“${variable.name}” is derived, so it is never asked: test the questions it is worked out from`,
       );
     }
+  }
+
+  /** An operand by itself, of which a number is expected. */
+  expression(tree: Operand): ValueKind | null {
+    this.test = { kind: 'compare', operator: '>', left: tree, right: { kind: 'number', value: 0, span: tree.span }, span: tree.span }; // prettier-ignore
+    return this.operand(tree);
   }
 
   /** The kind of an operand's value; null where a problem was reported. */
@@ -313,7 +337,7 @@ class Resolver {
       return this.report(
         'unknown-name',
         node.span,
-        `nothing is named “${node.name}”${this.nearest(node.name)}`,
+        `nothing is named “${node.name}”${this.isTrial ? '' : this.nearest(node.name)}`,
       );
     }
     switch (variable.of) {
@@ -424,15 +448,38 @@ class Resolver {
     return driver === undefined || this.knownCode(driver, literal);
   }
 
+  /** The name closest to one that there is not, of those that can stand in its place. */
   private nearest(name: string): string {
-    let best: string | null = null;
-    let least = Math.max(2, Math.floor(name.length / 3)) + 1;
-    for (const { name: other } of this.scope.variables.values()) {
-      const distance = editDistance(name.toLowerCase(), other.toLowerCase(), least);
-      if (distance < least) [best, least] = [other, distance];
-    }
-    return best === null ? '' : `: did you mean “${best}”?`;
+    const most = Math.max(2, Math.floor(name.length / 3)) + 1;
+    const near = [...this.scope.variables.values()]
+      .map((variable) => ({
+        name: variable.name,
+        distance: editDistance(name.toLowerCase(), variable.name.toLowerCase(), most),
+      }))
+      .filter(({ distance }) => distance < most)
+      .sort((a, b) => a.distance - b.distance);
+    const best = near.find((other) => this.fits(name, other.name));
+    return best === undefined ? '' : `: did you mean “${best.name}”?`;
   }
+
+  /** Whether the test has nothing wrong with another name in place of one, but for names that are unknown as well. */
+  private fits(name: string, other: string): boolean {
+    const test = JSON.parse(
+      JSON.stringify(this.test ?? null, (_, value: unknown) =>
+        isNameOf(value, name) ? { ...value, name: other } : value,
+      ),
+    ) as Condition | null;
+    if (test === null) return true;
+    const trial = new Resolver(this.scope);
+    trial.counted = this.counted;
+    trial.isTrial = true;
+    trial.condition(test);
+    return trial.problems.every(({ rule }) => rule === 'unknown-name');
+  }
+}
+
+function isNameOf(value: unknown, name: string): value is NameNode {
+  return typeof value === 'object' && value !== null && 'kind' in value && value.kind === 'name' && 'name' in value && value.name === name; // prettier-ignore
 }
 
 function isPlain(kind: ValueKind): boolean {

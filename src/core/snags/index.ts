@@ -7,7 +7,6 @@
 import { DEFAULT_CAPS, flowOf, isTooMuch, withinMemory, type Analysis, type Workshop } from '../analysis';
 import type { Flow } from '../analysis/flow';
 import type { Questionnaire } from '../document/types';
-import { applyChange } from '../editing/change';
 import type { Plan } from '../routing/plan';
 import type { Place } from '../routing/problems';
 import { askedTwice } from './asked-twice';
@@ -29,9 +28,10 @@ import { repeatedCodes } from './repeated-codes';
 import { rulesOverlap, skipShadowed } from './skip-order';
 import { messageShadowed, noMessage, stuck } from './stuck';
 import { mayBeUnasked, negationIncludesUnasked } from './unasked';
+import { targetMends } from './target-mends';
 import { tooLong } from './too-long';
 import { valuesUnclaimed } from './values-unclaimed';
-import type { Mend, Snag, SnagRule } from './types';
+import type { Snag, SnagRule } from './types';
 
 export { handOffSnags, type OtherStudy } from './hand-off';
 export { keptOf, respondentSnags, walkAgain, type TestRespondent } from './respondents';
@@ -46,7 +46,7 @@ export function snagsOf(plan: Plan): Snag[] {
     field,
     message,
     ...(span === undefined ? {} : { span }),
-    ...(field === 'to' ? { mends: withoutTarget(plan.document, at) } : {}),
+    ...(field === 'to' ? { mends: targetMends(plan.document, at) } : {}),
   }));
   return inOrder(plan.document, [
     ...fromPlan,
@@ -59,28 +59,6 @@ export function snagsOf(plan: Plan): Snag[] {
     ...noWayOut(plan),
     ...closingNotLast(plan),
   ]);
-}
-
-/** Takes away a skip or onward whose target cannot be used. */
-function withoutTarget(document: Questionnaire, at: Place): Mend[] {
-  const label = at.skip === undefined ? 'Delete this onward' : `Delete skip ${at.skip + 1}`;
-  const { step } = applyChange(document, {
-    label,
-    apply: (draft) => {
-      for (const section of draft.sections) {
-        if (section.id === at.section && at.onward !== undefined) {
-          if (Array.isArray(section.onward)) section.onward.splice(at.onward, 1);
-          else delete section.onward;
-        }
-        for (const item of section.items) {
-          if (item.kind === 'page_break' || item.name !== at.item || at.skip === undefined) continue;
-          item.skips?.splice(at.skip, 1);
-          if (item.skips?.length === 0) delete item.skips;
-        }
-      }
-    },
-  });
-  return step.forward.length === 0 ? [] : [{ label, patches: step.forward }];
 }
 
 /** The snags that only the routes show, each with somebody who meets it where somebody does. */

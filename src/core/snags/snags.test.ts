@@ -65,6 +65,54 @@ const branches = (rest: object) =>
   ]);
 
 describe('a snag', () => {
+  it('of a target that cannot be used is mended by one that can', () => {
+    const back = questionnaire([
+      section('a', [
+        ask('one'),
+        ask('two', 2, { skips: [{ to: { item: 'one' } }] }),
+        ask('three'),
+        ask('four'),
+      ]),
+      section('b', [ask('five'), ask('six')], { repeat: { times: 'one', max: 2 } }),
+      section('c', [ask('last')], { onward: { section: 'a' } }),
+    ]);
+    const inside = questionnaire([
+      section('a', [ask('one', 2, { skips: [{ to: { item: 'six' } }] })]),
+      section('b', [ask('five'), ask('six')], { repeat: { times: 'one', max: 2 } }),
+      section('c', [ask('last')]),
+    ]);
+    const mends = (document: Questionnaire) =>
+      snagsIn(document)
+        .filter(({ rule }) => rule === 'backward-skip' || rule === 'enters-repeat')
+        .map(({ mends: offered = [] }) =>
+          offered.map(({ label, patches }) => {
+            const left = snagsIn(applyAll(document, patches)).filter(({ rule }) => rule === 'backward-skip');
+            return `${label}: ${left.length} left`;
+          }),
+        );
+    assert.deepEqual(mends(back), [
+      ['Aim skip 1 at four: 1 left', 'Aim skip 1 at B b: 1 left', 'Delete skip 1: 1 left'],
+      ['Delete this onward: 1 left'],
+    ]);
+    assert.deepEqual(mends(inside), [['Aim skip 1 at B b: 0 left', 'Delete skip 1: 0 left']]);
+  });
+
+  it('of an unknown name suggests only what fits there', () => {
+    const said = (askIf: string) =>
+      snagsIn(
+        questionnaire([
+          section('a', [ask('years', number(0, 90)), ask('yeast', { type: 'multiple', options: [{ code: 1, label: 'x' }] }), ask('b', 2, { askIf }), ask('yearn', number(0, 9))]), // prettier-ignore
+        ]),
+      ).flatMap(({ rule, message }) => (rule === 'unknown-name' ? [message.split(': ')[1] ?? ''] : []));
+    assert.deepEqual(said('yearz > 3'), ['did you mean “years”?']);
+    assert.deepEqual(said('yeart > 3'), ['did you mean “years”?']);
+    assert.deepEqual(said('yeart has 1'), ['did you mean “yeast”?']);
+    // What comes later, or has no such code, is no help.
+    assert.deepEqual(said('yearm = 4'), ['did you mean “years”?']);
+    assert.deepEqual(said('count(yearz) > 1'), ['did you mean “yeast”?']);
+    assert.deepEqual(said('yeast has 1 and bb = 1'), ['']);
+  });
+
   it('never-asked: an item no route presents', () => {
     assert.deepEqual(
       places('never-asked', study([ask('q', 2, must), ask('x', 2, { askIf: 'q = 1 and q = 2' })])),
@@ -512,7 +560,7 @@ describe('a snag of the unfinished demo', () => {
         mended += 1;
       }
     }
-    assert.equal(mended, 7);
+    assert.equal(mended, 9);
   });
 });
 
