@@ -16,9 +16,9 @@ const CORE = [
   'keying',
   'tables',
   'simulate',
+  'wording',
   'snags',
   'exchange',
-  'wording',
   'views',
 ];
 

@@ -4,7 +4,7 @@ import type { Onward, Questionnaire, Skip, Target } from '../document/types';
 import { applyChange } from '../editing/change';
 import { onwardList } from '../routing/plan';
 import type { Place } from '../routing/problems';
-import { possibleTargets } from '../views/targets';
+import { possibleTargets } from '../wording/targets';
 import type { Mend } from './types';
 
 /** Places offered where nothing says which is meant: the item after the next, and the next section. */

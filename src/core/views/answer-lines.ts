@@ -5,7 +5,7 @@ import type { Answer, Option } from '../document/types';
 import type { Plan, PlanItem } from '../routing/plan';
 import { codesSkipped, leadOf, type Lead } from './leads';
 import { momentWords } from '../wording/dates';
-import { targetView } from './targets';
+import { targetView } from '../wording/targets';
 
 export interface AnswerLine {
   /** Unique within the item. */

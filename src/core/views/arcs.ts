@@ -1,7 +1,7 @@
 /** The arcs drawn in the sheet's margin: one for each target that skips lead to, and the lane it runs in. */
 import type { Plan } from '../routing/plan';
 import { codesSkipped } from './leads';
-import { targetView, type TargetView } from './targets';
+import { targetView, type TargetView } from '../wording/targets';
 
 export interface Arc {
   readonly id: string;

@@ -3,7 +3,7 @@ import { capital } from '../document/words';
 import type { Clash } from '../editing/apply-operations';
 import { KEY_FIELDS, kindOf } from '../editing/operations';
 import type { Questionnaire, Target } from '../document/types';
-import { targetWords } from './targets';
+import { targetWords } from '../wording/targets';
 
 export interface ClashView {
   readonly key: string;

@@ -18,6 +18,8 @@ export interface BookRow {
   /** Whether it is the first column of its question, where its label and codes are changed. */
   readonly isFirst: boolean;
   readonly label: string;
+  /** What of the question the column holds: its row, option or place; empty where it holds all of it. */
+  readonly part: string;
   readonly text: string;
   readonly group: string;
   readonly type: string;
@@ -80,6 +82,7 @@ function rowOf(plan: Plan, column: Column, seen: Set<string>): BookRow {
     range: '',
     missing: planned,
     text: '',
+    part: '',
   } as const;
   if (column.kind === 'ending')
     return {
@@ -129,7 +132,8 @@ function rowOf(plan: Plan, column: Column, seen: Set<string>): BookRow {
     pass: given ? null : source.pass,
     place: given ? null : { section: source.planItem.section, item: source.planItem.place },
     isFirst: first,
-    label: [given ? source.given.label : (question?.label ?? ''), rowLabel, detail].filter((part) => part !== undefined && part !== '').join(': '), // prettier-ignore
+    label: joined([given ? source.given.label : question?.label, rowLabel, detail]),
+    part: joined([rowLabel, detail]),
     text: question?.text ?? '',
     group: section == null || given ? 'Given' : `${sectionLetter(source.planItem.section)} ${section.title}`,
     type: optional ? 'text' : TYPE_WORDS[question?.answer.type ?? answer.type],
@@ -144,6 +148,10 @@ function rowOf(plan: Plan, column: Column, seen: Set<string>): BookRow {
           isOwn: own[entry.reason] !== undefined,
         })),
   };
+}
+
+function joined(parts: readonly (string | undefined)[]): string {
+  return parts.filter((part) => part !== undefined && part !== '').join(': ');
 }
 
 function codeOf(plan: Plan, question: Question | null, { reason, code }: MissingCode): number {

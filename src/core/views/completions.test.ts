@@ -4,7 +4,7 @@ import { describe, it } from 'node:test';
 import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
 import { planOf } from '../routing/planner';
 import { completionsAt, exampleAt, pipesBefore } from './completions';
-import { possibleTargets } from './targets';
+import { possibleTargets } from '../wording/targets';
 
 const document = questionnaire([
   section('a', [ask('tenure', 3), ask('fuels', { type: 'multiple', options: [{ code: 7, label: 'Gas' }] })]),

@@ -3,7 +3,7 @@ import { optionsOf } from '../document/shape';
 import type { Skip } from '../document/types';
 import { sectionLetter } from '../document/variables';
 import { onwardList, type Plan } from '../routing/plan';
-import { endingLabel } from './targets';
+import { endingLabel } from '../wording/targets';
 
 export interface Found {
   readonly kind: 'section' | 'question' | 'statement' | 'answer' | 'condition' | 'ending' | 'around';

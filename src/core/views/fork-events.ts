@@ -1,7 +1,7 @@
 /** What can happen at a fork, in few words: “tenure: the skip to Screened out”. */
 import type { ForkEvent } from '../analysis';
 import { onwardList, type Plan } from '../routing/plan';
-import { endingLabel, sectionLabel, targetWords } from './targets';
+import { endingLabel, sectionLabel, targetWords } from '../wording/targets';
 
 export function forkEventWords(plan: Plan, event: ForkEvent): string {
   const { document } = plan;

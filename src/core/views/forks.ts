@@ -7,7 +7,7 @@ import type { EndingKind } from '../document/types';
 import { sectionLetter } from '../document/variables';
 import type { WrittenWay } from '../editing/fork-edits';
 import type { Plan, PlanSection, PlanTarget } from '../routing/plan';
-import { endingLabel } from './targets';
+import { endingLabel } from '../wording/targets';
 
 export interface ForksNode {
   /** `section:ID`, `item:NAME` or `ending:ID`, as the editor selects it. */

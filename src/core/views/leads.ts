@@ -4,7 +4,7 @@ import { eachName, type Condition } from '../condition/syntax';
 import type { Value } from '../document/types';
 import { readingOf } from '../routing/readings';
 import type { Plan, PlanItem, PlanSkip } from '../routing/plan';
-import { targetView, type TargetView } from './targets';
+import { targetView, type TargetView } from '../wording/targets';
 
 export interface Lead {
   /** Null: carry on. */

@@ -7,8 +7,8 @@ import type { Plan, PlanItem, PlanSection } from '../routing/plan';
 import { pickWords } from '../wording/picks';
 import { conditionSentence } from '../wording/sentence';
 import { answerLines, type AnswerLine } from './answer-lines';
-import type { TargetView } from './targets';
-import { endingLabel, targetView } from './targets';
+import type { TargetView } from '../wording/targets';
+import { endingLabel, targetView } from '../wording/targets';
 
 /** Of all who come to the section. */
 export const ALL = 'all';

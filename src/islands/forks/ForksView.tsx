@@ -4,7 +4,7 @@ import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
 import { addWay, reaimWay, type WaySource, type WrittenWay } from '../../core/editing/fork-edits';
 import type { Target } from '../../core/document/types';
 import { waysAlong } from '../../core/views/forks';
-import { endingLabel } from '../../core/views/targets';
+import { endingLabel } from '../../core/wording/targets';
 import { Slip } from '../script/Slip';
 import { useGoTo } from '../study/going';
 import { useSnags } from '../study/snags';

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { parseCondition } from '../../core/condition/parse';
 import { reaimWay, removeWay, type WrittenWay } from '../../core/editing/fork-edits';
 import { routesAlong, waysAlong, type ForksRibbon } from '../../core/views/forks';
-import { endingLabel, sectionLabel } from '../../core/views/targets';
+import { endingLabel, sectionLabel } from '../../core/wording/targets';
 import { asSentence, conditionSentence } from '../../core/wording/sentence';
 import { shownSearch } from '../routes/query';
 import { SnagCards } from '../script/SnagCards';

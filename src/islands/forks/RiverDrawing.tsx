@@ -5,7 +5,7 @@
 import { memo } from 'react';
 import type { ForksBand, ForksNode, ForksRibbon } from '../../core/views/forks';
 import { exitPath, nodeWidth as widthOf, ribbonPath, ribbonWidth, type Point } from '../../core/views/river';
-import { endingLabel } from '../../core/views/targets';
+import { endingLabel } from '../../core/wording/targets';
 import type { EndingKind } from '../../core/document/types';
 import { endingColour } from '../ui/EndingMark';
 import { percentText } from '../ui/format';

@@ -1,7 +1,7 @@
 /** Two routes beside each other: what each gets that the other does not, and the answer that parts them. */
 import { useMemo } from 'react';
 import { compareRoutes } from '../../core/views/compare-routes';
-import { endingLabel } from '../../core/views/targets';
+import { endingLabel } from '../../core/wording/targets';
 import type { RouteView } from '../../worker/types';
 import { useStudy } from '../study/store';
 import { routeText, secondsText } from '../ui/format';

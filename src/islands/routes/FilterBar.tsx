@@ -2,7 +2,7 @@
 import { X } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { onwardList, type Plan } from '../../core/routing/plan';
-import { endingLabel, sectionLabel, targetWords } from '../../core/views/targets';
+import { endingLabel, sectionLabel, targetWords } from '../../core/wording/targets';
 import { useStudy } from '../study/store';
 import type { ListOrder } from '../../worker/list-query';
 import { plural } from '../ui/format';

@@ -1,6 +1,6 @@
 /** One route of the ledger: its number, ending and length at the left, its share and verdict at the right. */
 import { routePasses } from '../../core/views/route-passes';
-import { endingLabel } from '../../core/views/targets';
+import { endingLabel } from '../../core/wording/targets';
 import type { RouteRow } from '../../worker/types';
 import type { Ledger } from '../study/ledger';
 import { useStudy } from '../study/store';

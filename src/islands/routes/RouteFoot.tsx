@@ -2,7 +2,7 @@
 import { useMemo } from 'react';
 import { walk as walkPlan } from '../../core/routing/walk';
 import { routeSentence } from '../../core/views/route-sentence';
-import { endingLabel } from '../../core/views/targets';
+import { endingLabel } from '../../core/wording/targets';
 import { whyLines } from '../../core/wording/why';
 import type { CoverSummary } from '../../worker/list-query';
 import type { RouteView } from '../../worker/types';

@@ -22,7 +22,7 @@ import { addDerived, addGiven, addQuota, quotaProblem } from '../../core/editing
 import { moveSection } from '../../core/editing/structure';
 import type { Section } from '../../core/document/types';
 import { selectionOf } from '../../core/views/places';
-import { endingLabel } from '../../core/views/targets';
+import { endingLabel } from '../../core/wording/targets';
 import type { Comment } from '../../store/comments';
 import { MessageSquare } from 'lucide-react';
 import { EndingMark } from '../ui/EndingMark';

@@ -1,7 +1,7 @@
 /** The endings, at the foot of the sheet: each with its kind and what respondents read there. */
 import { ENDING_KINDS, type Ending, type EndingKind } from '../../core/document/types';
 import { addEnding, editEnding, removeEnding } from '../../core/editing/structure';
-import { ENDING_WORDS } from '../../core/views/targets';
+import { ENDING_WORDS } from '../../core/wording/targets';
 import { EndingMark } from '../ui/EndingMark';
 import { useStudy, useStudyStore } from '../study/store';
 import { EndingMessage } from './EndingMessage';

@@ -1,7 +1,7 @@
 /** The slip of an ending. */
 import { removeEnding } from '../../core/editing/structure';
 import type { Plan } from '../../core/routing/plan';
-import { endingLabel } from '../../core/views/targets';
+import { endingLabel } from '../../core/wording/targets';
 import { EndingMark } from '../ui/EndingMark';
 import { countText } from '../ui/format';
 import { shownSearch } from '../routes/query';

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { idProblem } from '../../core/document/names';
 import type { Quota } from '../../core/document/types';
 import { editAround, quotaQuestions } from '../../core/editing/around';
-import { targetWords } from '../../core/views/targets';
+import { targetWords } from '../../core/wording/targets';
 import { useStudy } from '../study/store';
 import { ConditionField } from './ConditionField';
 import { CheckedField, NumberField, TextField } from './Fields';

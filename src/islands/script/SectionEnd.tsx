@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { sectionLetter } from '../../core/document/variables';
 import { onwardList, type Plan, type PlanSection } from '../../core/routing/plan';
 import { editSection } from '../../core/editing/structure';
-import { targetWords } from '../../core/views/targets';
+import { targetWords } from '../../core/wording/targets';
 import { openPaste } from '../study/pasting';
 import { useStudy, useStudyStore } from '../study/store';
 import { fieldId } from './focus';

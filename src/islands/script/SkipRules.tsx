@@ -5,7 +5,7 @@ import type { Position } from '../../core/condition/resolve';
 import type { Skip } from '../../core/document/types';
 import type { Snag } from '../../core/snags';
 import type { Plan } from '../../core/routing/plan';
-import { targetWords } from '../../core/views/targets';
+import { targetWords } from '../../core/wording/targets';
 import { conditionSentence } from '../../core/wording/sentence';
 import type { Change } from '../../core/editing/change';
 import type { WaysFrom } from '../../worker/types';

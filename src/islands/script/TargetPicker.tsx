@@ -1,7 +1,7 @@
 /** Where to go: the possible targets, the likely ones first; digits pick from the list, typing narrows it. */
 import { useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import type { Target } from '../../core/document/types';
-import { possibleTargets } from '../../core/views/targets';
+import { possibleTargets } from '../../core/wording/targets';
 import { EndingMark } from '../ui/EndingMark';
 import { useStudy } from '../study/store';
 import classes from './targets.module.css';

@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { optionsOf } from '../../core/document/shape';
 import { itemKey, type Plan } from '../../core/routing/plan';
 import { walk, type WalkStep } from '../../core/routing/walk';
-import { endingLabel } from '../../core/views/targets';
+import { endingLabel } from '../../core/wording/targets';
 import type { Session } from './session';
 import classes from './cards.module.css';
 

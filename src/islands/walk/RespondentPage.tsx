@@ -3,7 +3,7 @@ import { useEffect, useEffectEvent, useRef, useState, type KeyboardEvent } from 
 import type { Plan } from '../../core/routing/plan';
 import type { WalkStep } from '../../core/routing/walk';
 import { holds } from '../../core/condition/evaluate';
-import { endingLabel } from '../../core/views/targets';
+import { endingLabel } from '../../core/wording/targets';
 import { shownText } from '../../core/wording/values';
 import { EndingMark } from '../ui/EndingMark';
 import { plural } from '../ui/format';

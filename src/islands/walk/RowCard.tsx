@@ -5,6 +5,7 @@ import { codedCells } from '../../core/coding/row';
 import type { Plan } from '../../core/routing/plan';
 import { walk } from '../../core/routing/walk';
 import { cellReason } from '../../core/wording/cell-reasons';
+import { VariableName } from '../ui/VariableName';
 import type { Session } from './session';
 import classes from './cards.module.css';
 
@@ -37,7 +38,9 @@ export function RowCard({ plan, session }: Props) {
         <tbody>
           {cells.map(({ column, value, reason, why }) => (
             <tr key={column} data-missing={reason === 'not_applicable' || undefined}>
-              <th scope="row">{column}</th>
+              <th scope="row">
+                <VariableName name={column} />
+              </th>
               <td>
                 {value}
                 {why !== '' && <small>{why}</small>}

@@ -2,7 +2,7 @@
 import { printCondition } from '../../core/condition/print';
 import type { Plan } from '../../core/routing/plan';
 import type { WalkStep } from '../../core/routing/walk';
-import { targetView } from '../../core/views/targets';
+import { targetView } from '../../core/wording/targets';
 import { answeredWords } from '../../core/wording/values';
 import { presentedBecause, whyLines } from '../../core/wording/why';
 import { plural } from '../ui/format';

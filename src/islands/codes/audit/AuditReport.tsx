@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import type { ProblemKind } from '../../../core/audit/types';
 import { problemWords } from '../../../core/wording/audit';
-import { endingLabel } from '../../../core/views/targets';
+import { endingLabel } from '../../../core/wording/targets';
 import type { AuditFile, AuditSummary } from '../../../worker/data/audit-task';
 import { useStudy } from '../../study/store';
 import { saveBlob } from '../../ui/save-blob';

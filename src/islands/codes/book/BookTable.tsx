@@ -8,6 +8,7 @@ import { useGoTo } from '../../study/going';
 import { CheckedField } from '../../script/Fields';
 import { useStudy } from '../../study/store';
 import { percentText } from '../../ui/format';
+import { VariableName } from '../../ui/VariableName';
 import { BookEditor } from './BookEditor';
 import { useBookEdits } from './edits';
 import classes from './book.module.css';
@@ -85,7 +86,9 @@ function Row({ row, isOpen, toggle }: RowProps) {
   return (
     <>
       <span role="cell" className={classes.name}>
-        <code>{row.column}</code>
+        <code>
+          <VariableName name={row.column} />
+        </code>
         {row.place !== null && row.isFirst && (
           <button
             type="button"
@@ -110,7 +113,7 @@ function Row({ row, isOpen, toggle }: RowProps) {
         ) : (
           <b>{row.label}</b>
         )}
-        {row.isFirst && row.label.includes(': ') && <b>{row.label.slice(row.label.indexOf(': ') + 2)}</b>}
+        {row.isFirst && row.part !== '' && <b>{row.part}</b>}
         {row.isFirst && <small>{row.text}</small>}
       </span>
       <span role="cell">

@@ -4,7 +4,7 @@ import type { Answers, Value } from '../../../core/document/types';
 import type { KeyField } from '../../../core/keying/fields';
 import type { FieldState, Keying } from '../../../core/keying/sheet';
 import type { KeyedCase } from '../../../store/cases';
-import { endingLabel } from '../../../core/views/targets';
+import { endingLabel } from '../../../core/wording/targets';
 import { EndingMark } from '../../ui/EndingMark';
 import { sectionLetter } from '../../../core/document/variables';
 import { plural } from '../../ui/format';
