@@ -21,6 +21,7 @@ test('two sections are merged by mistake, put apart again, and items moved and d
   await contents.getByRole('button', { name: /F Rooms/ }).click();
   await slip.getByRole('button', { name: 'Merge with the one above' }).click();
   await expect(contents.getByRole('button', { name: /F Each room/ })).toBeVisible();
+  await expect(page.getByRole('group', { name: /^Section E / })).toBeFocused();
   await expect(routes).toContainText('2,048,263 in all');
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(contents.getByRole('button', { name: /F Rooms/ })).toBeVisible();
@@ -58,6 +59,7 @@ test('a section is split, copied and folded, and outlines of titles become secti
   const slip = page.getByRole('complementary', { name: 'Slip' });
   await page.locator('[data-field="logs/text"]').click();
   await slip.getByRole('button', { name: 'Begin a section here' }).click();
+  await expect(page.getByRole('textbox', { name: 'Title of the section' })).toBeFocused();
   await expect(contents.getByRole('button', { name: /continued/ })).toBeVisible();
   await contents.getByRole('button', { name: /continued/ }).click();
   await slip.getByRole('button', { name: 'Copy', exact: true }).click();

@@ -42,11 +42,15 @@ export function splitProblem(document: Questionnaire, { section, item }: ItemPla
 }
 
 /** The item and all after it become a section of their own, asked of the same people. */
-export function splitSection(document: Questionnaire, { section, item }: ItemPlace): Change {
+export function splitSection(
+  document: Questionnaire,
+  { section, item }: ItemPlace,
+): Change & { readonly id: string } {
   const found = document.sections[section] as Section;
   const title = `${found.title} (continued)`;
   const { id } = newSection(document, title);
   return {
+    id,
     label: `Split section ${found.title}`,
     telling: true,
     apply: (draft) => {

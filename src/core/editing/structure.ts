@@ -16,7 +16,7 @@ import {
   type Settings,
 } from '../document/types';
 import type { Change, DocumentDraft } from './change';
-import { isSuggested, suggest, suggestedAnswers } from './suggested';
+import { isSuggested, suggest, suggestedAnswers, suggestedNumber } from './suggested';
 
 /** Where an item stands. */
 export interface ItemPlace {
@@ -244,12 +244,13 @@ export function nextCode(options: readonly Pick<Option, 'code' | 'missing' | 'ex
   return code;
 }
 
-/** A fresh answer of another type that keeps the options and limits that still make sense. */
+/** A fresh answer of another type that keeps the options and limits that still make sense; `words`: of its question. */
 export function answerOfType(
   type: AnswerType,
   from: Answer,
   name: string,
   taken: ReadonlySet<string>,
+  words = '',
 ): Answer {
   const options = optionsOf(from);
   const isWritten = options.some((option) => option.missing === undefined);
@@ -284,7 +285,7 @@ export function answerOfType(
     case 'scale':
       return { type, ...(limits ?? { min: 1, max: 5 }), ...kept };
     case 'number':
-      return { type, ...(limits ?? { min: 0, max: 100 }), ...kept };
+      return limits === null ? suggest({ ...suggestedNumber(words), ...kept }) : { type, ...limits, ...kept };
     case 'text':
       return { type, lines: 'one' };
     case 'date':

@@ -3,6 +3,7 @@
  * made here, when every question has its answers.
  */
 import { applyChange, type Change } from '../editing/change';
+import { isSuggested } from '../editing/suggested';
 import { emptyQuestionnaire, newSection } from '../editing/structure';
 import { optionsOf } from '../document/shape';
 import type {
@@ -114,6 +115,8 @@ class Builder {
       !/\bwhy\b|describe|comment|anything else/i.test(draft.hints)
     )
       draft.report.doubt ??= 'no answers stand below it: answered in words';
+    if (answer.type === 'number' && isSuggested(answer))
+      draft.report.doubt ??= `a number from ${answer.min} to ${answer.max} is a guess: write the limits, as in (0 to 20)`;
     const skips = draft.skips.flatMap((entry) => this.toSkip(draft, answer, entry));
     const askIf = draft.askedOf === null ? null : this.toAskIf(draft, draft.askedOf);
     const steers = skips.length > 0;

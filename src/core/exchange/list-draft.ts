@@ -1,6 +1,7 @@
 /** What a list says of one question, as it is gathered line by line, and the answer that comes of it. */
 import { freshName } from '../document/names';
 import type { Answer, Option, SectionKind, Statement } from '../document/types';
+import { suggest, suggestedNumber } from '../editing/suggested';
 import { optionFrom, type Picks, type ScaleIn } from './list-answers';
 import type { AskedOf } from './list-lines';
 
@@ -137,7 +138,7 @@ export function answerFrom(draft: DraftQuestion, taken: Set<string> = new Set())
   if (written !== null) return { type: 'text', lines: written };
   const open = openAnswer(hints);
   if (draft.unit === null) return open;
-  return { ...(open.type === 'number' ? open : { type: 'number', min: 0, max: 999 }), unit: draft.unit };
+  return suggest({ ...(open.type === 'number' ? open : suggestedNumber(draft.hints)), unit: draft.unit });
 }
 
 /** From the words of a question that has no answers below it. */
@@ -155,6 +156,6 @@ function openAnswer(hints: string): Answer {
       hints,
     )
   )
-    return { type: 'number', min: 0, max: /what year/i.test(hints) ? 2100 : 999 };
+    return suggestedNumber(hints);
   return { type: 'text', lines: /\bwhy\b|describe|comment|anything else/i.test(hints) ? 'many' : 'one' };
 }

@@ -5,6 +5,7 @@ import { nameProblem } from '../../core/document/names';
 import { freshName } from '../../core/document/names';
 import { pasteRows, writeRow } from '../../core/editing/grid-rows';
 import { onEnter, optionsFromPaste } from '../../core/editing/options';
+import { isSuggested } from '../../core/editing/suggested';
 import { renameVariable } from '../../core/editing/rename';
 import { editQuestion, takenNames, type ItemPlace } from '../../core/editing/structure';
 import type { Plan, PlanItem } from '../../core/routing/plan';
@@ -14,6 +15,7 @@ import { CheckedField, NumberField, TextField } from './Fields';
 import { fieldId, focusField, thenFocus } from './focus';
 import { AnswerPrint } from './ItemPrint';
 import { RangeSkip } from './RangeSkip';
+import { useItemMoves } from './moves';
 import { OptionRows } from './OptionRows';
 import classes from './sheet.module.css';
 
@@ -63,7 +65,15 @@ function Limits({ question, place }: { readonly question: Question; readonly pla
       if (value === undefined || value === '') delete record[key];
       else record[key] = value;
     });
-  const number = (key: string, label: string, value: number | undefined, whole = false, optional = true) => (
+  const moves = useItemMoves();
+  const number = (
+    key: string,
+    label: string,
+    value: number | undefined,
+    whole = false,
+    optional = true,
+    next?: () => void,
+  ) => (
     <label>
       {label}{' '}
       <NumberField
@@ -73,6 +83,7 @@ function Limits({ question, place }: { readonly question: Question; readonly pla
         value={value}
         whole={whole}
         optional={optional}
+        next={next}
         take={set(key)}
       />
     </label>
@@ -164,8 +175,9 @@ function Limits({ question, place }: { readonly question: Question; readonly pla
     case 'number':
       return (
         <div className={classes.limits}>
-          {number('min', 'from', answer.min, false, false)}
-          {number('max', 'to', answer.max, false, false)}
+          {number('min', 'from', answer.min, false, false, () => focusField(fieldId(name, 'max'), 'all'))}
+          {number('max', 'to', answer.max, false, false, () => moves.addAfter(place))}
+          {isSuggested(answer) && <span>a suggestion: write the least and the most that can be true</span>}
           {number('decimals', 'decimals', answer.decimals, true)}
           {words('unit', 'unit', answer.unit)}
         </div>
@@ -228,7 +240,7 @@ function GridRows({ question, answer, place }: { question: Question; answer: Gri
   return (
     <div className={classes.answers} role="group" aria-label="Rows">
       {answer.rows.map((row, r) => (
-        <div key={row.name} data-kind="row">
+        <div key={r} data-kind="row">
           <span className={classes.label} data-grows>
             <TextField
               field={fieldId(question.name, 'row', row.name)}

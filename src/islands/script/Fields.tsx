@@ -55,10 +55,21 @@ interface CheckedProps {
   readonly placeholder?: string;
   /** Takes the text over; gives what is wrong with it, or null. */
   readonly take: (text: string) => string | null;
+  /** Where Enter goes once it is taken over. */
+  readonly next?: (() => void) | undefined;
 }
 
 /** A short text that is taken over on leaving or Enter, if it can be; otherwise it stays, with what is wrong. */
-export function CheckedField({ field, label, value, className, size, placeholder, take }: CheckedProps) {
+export function CheckedField({
+  field,
+  label,
+  value,
+  className,
+  size,
+  placeholder,
+  take,
+  next,
+}: CheckedProps) {
   // A draft belongs to the value it was begun on; another value from outside makes it void.
   const [state, setState] = useState<{ on: string; draft: string; problem: string | null } | null>(null);
   const draft = state?.on === value ? state.draft : null;
@@ -67,6 +78,7 @@ export function CheckedField({ field, label, value, className, size, placeholder
   const settle = () => {
     const refused = draft === null || draft === value ? null : take(draft);
     setState(refused === null || draft === null ? null : { on: value, draft, problem: refused });
+    return refused === null;
   };
   return (
     <span className={classes.checked}>
@@ -82,11 +94,11 @@ export function CheckedField({ field, label, value, className, size, placeholder
         size={size}
         spellCheck={false}
         onChange={(event) => setState({ on: value, draft: event.target.value, problem: null })}
-        onBlur={settle}
+        onBlur={() => void settle()}
         onKeyDown={(event) => {
           if (event.key === 'Enter') {
             event.preventDefault();
-            settle();
+            if (settle()) next?.();
           } else if (event.key === 'Escape') {
             setState(null);
           }
@@ -110,6 +122,8 @@ interface NumberProps {
   readonly optional?: boolean;
   /** Takes the number over (undefined: none); gives what is wrong with it, or null. */
   readonly take: (value: number | undefined) => string | null;
+  /** Where Enter goes once it is taken over. */
+  readonly next?: (() => void) | undefined;
 }
 
 export function NumberField({
@@ -120,6 +134,7 @@ export function NumberField({
   whole = false,
   optional = false,
   take,
+  next,
 }: NumberProps) {
   return (
     <CheckedField
@@ -127,6 +142,7 @@ export function NumberField({
       label={label}
       className={className}
       size={6}
+      next={next}
       value={value === undefined ? '' : String(value)}
       take={(text) => {
         if (text.trim() === '') return optional ? take(undefined) : 'A number is needed here.';

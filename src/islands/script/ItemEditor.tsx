@@ -1,5 +1,6 @@
 /** The selected item, written in place: the same lines as in print, each a field. */
 import type { RoutedItem } from '../../core/document/types';
+import { isSuggested } from '../../core/editing/suggested';
 import { editItem, type ItemPlace } from '../../core/editing/structure';
 import type { Plan, PlanItem } from '../../core/routing/plan';
 import { useStudy } from '../study/store';
@@ -50,7 +51,11 @@ export function ItemEditor({ plan, planItem, place }: Props) {
             enter={(far) => {
               const first =
                 item.kind === 'question' && 'options' in item.answer ? item.answer.options[0] : undefined;
-              if (first === undefined || far) moves.addAfter(place);
+              // Limits that nobody has written are asked for.
+              const asks =
+                item.kind === 'question' && item.answer.type === 'number' && isSuggested(item.answer);
+              if (asks && !far) focusField(fieldId(item.name, 'min'), 'all');
+              else if (first === undefined || far) moves.addAfter(place);
               else focusField(fieldId(item.name, 'label', first.code), 'all');
             }}
           />

@@ -14,6 +14,7 @@ import { RoutesDoor } from '../study/RoutesDoor';
 import { askedOf } from '../study/asked';
 import { openPaste } from '../study/pasting';
 import { useStudy, useStudyStore } from '../study/store';
+import { fieldId, thenFocus } from './focus';
 import { useItemMoves } from './moves';
 import { CommentCards } from './CommentCards';
 import { KeepButton } from './KeepButton';
@@ -126,7 +127,16 @@ export function ItemSlip({ plan, planItem }: Props) {
           title={
             splitProblem(plan.document, place) ?? 'This item and all after it become a section of their own'
           }
-          onClick={() => commit(splitSection(plan.document, place))}
+          onClick={() => {
+            const change = splitSection(plan.document, place);
+            thenFocus(
+              () => {
+                if (commit(change) === null) select(`section:${change.id}`);
+              },
+              fieldId('@section', change.id, 'title'),
+              'all',
+            );
+          }}
         >
           Begin a section here
         </button>

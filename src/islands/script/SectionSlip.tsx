@@ -8,7 +8,9 @@ import { plural } from '../ui/format';
 import { openPaste } from '../study/pasting';
 import { useStudy, useStudyStore } from '../study/store';
 import { CommentCards } from './CommentCards';
+import { thenFocus } from './focus';
 import { KeepButton } from './KeepButton';
+import { wholeItem } from './moves';
 import { SectionRuns } from './SectionRuns';
 import { SkipRules } from './SkipRules';
 import { SnagCards } from './SnagCards';
@@ -23,10 +25,18 @@ export function SectionSlip({ plan, planSection }: Props) {
   const { section, index, gate } = planSection;
   const commit = useStudy((state) => state.commit);
   const store = useStudyStore();
+  const select = useStudy((state) => state.select);
   const letter = sectionLetter(index);
   const next = plan.document.sections[index + 1];
   const last = plan.endings[plan.lastEnding]?.ending.id ?? '';
   const past = { section: index + 1, item: 0 };
+  /** With the one after it; the two go on as the first. */
+  const merge = (at: number) => {
+    const key = `section:${plan.document.sections[at]?.id ?? ''}`;
+    thenFocus(() => {
+      if (commit(mergeSections(plan.document, at)) === null) select(key);
+    }, wholeItem(key));
+  };
   const move = (to: number) => commit(moveSection(plan.document, index, to));
   return (
     <>
@@ -90,7 +100,7 @@ export function SectionSlip({ plan, planSection }: Props) {
           type="button"
           disabled={mergeProblem(plan.document, index - 1) !== null}
           title={mergeProblem(plan.document, index - 1) ?? undefined}
-          onClick={() => commit(mergeSections(plan.document, index - 1))}
+          onClick={() => merge(index - 1)}
         >
           Merge with the one above
         </button>
@@ -98,7 +108,7 @@ export function SectionSlip({ plan, planSection }: Props) {
           type="button"
           disabled={mergeProblem(plan.document, index) !== null}
           title={mergeProblem(plan.document, index) ?? undefined}
-          onClick={() => commit(mergeSections(plan.document, index))}
+          onClick={() => merge(index)}
         >
           Merge with the one below
         </button>

@@ -88,7 +88,7 @@ function Types({ question, place, close }: Props & { readonly close: (again: boo
         answer:
           type === question.answer.type
             ? question.answer
-            : answerOfType(type, question.answer, question.name, takenNames(document)),
+            : answerOfType(type, question.answer, question.name, takenNames(document), question.text),
       })),
     [question, document],
   );

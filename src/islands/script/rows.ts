@@ -32,7 +32,42 @@ export function rowsOf(document: Questionnaire, folded: ReadonlySet<string>): Sh
   return rows;
 }
 
-export function isSameRows(a: readonly SheetRow[], b: readonly SheetRow[]): boolean {
+/** Rows as they were last, with the keys that renamed items go on by. */
+export interface SteadyRows {
+  readonly rows: readonly SheetRow[];
+  /** By the key of the name that an item has now: the one it came onto the page with. */
+  readonly kept: ReadonlyMap<string, string>;
+}
+
+/**
+ * The rows that follow, as the same value where nothing has changed. An item that is renamed where it stands keeps its key:
+ * it is the same row, and what is being pressed or written in it must not be taken away.
+ */
+export function steadyRows(before: SteadyRows, rows: readonly SheetRow[]): SteadyRows {
+  const natural = new Set(rows.map(({ key }) => key));
+  const kept = new Map([...before.kept].filter(([now, first]) => natural.has(now) && !natural.has(first)));
+  const keyOf = (row: SheetRow) => kept.get(row.key) ?? row.key;
+  if (rows.length === before.rows.length) {
+    const other = rows.flatMap((row, at) => {
+      const was = before.rows[at];
+      return was === undefined || was.key === keyOf(row) ? [] : [{ row, was }];
+    });
+    const [only, ...more] = other;
+    if (
+      only?.row.kind === 'item' &&
+      only.was.kind === 'item' &&
+      more.length === 0 &&
+      !natural.has(only.was.key)
+    )
+      kept.set(only.row.key, only.was.key);
+  }
+  const next = kept.size === 0 ? rows : rows.map((row) => ({ ...row, key: keyOf(row) }));
+  const isSame =
+    kept.size === before.kept.size && [...kept].every(([now, first]) => before.kept.get(now) === first);
+  return isSame && isSameRows(before.rows, next) ? before : { rows: next, kept };
+}
+
+function isSameRows(a: readonly SheetRow[], b: readonly SheetRow[]): boolean {
   return (
     a.length === b.length &&
     a.every((row, i) => {

@@ -15,7 +15,8 @@ export function useListPaste(): void {
       if (target?.closest('[role="region"]:not([aria-label="Sheet"]), dialog')) return;
       const isWritten = target?.closest('input, textarea, [contenteditable="true"]') != null;
       // Two lines in the words of a question may be two lines; two questions are two questions.
-      if (isWritten && !(/^[^@].*\/text$/.test(field) && fromList(source, '').questions > 1)) return;
+      const takesLists = /^[^@].*\/text$|^@section\/.*\/title$/.test(field);
+      if (isWritten && !(takesLists && fromList(source, '').questions > 1)) return;
       event.preventDefault();
       event.stopPropagation();
       openPaste(store, undefined, source);

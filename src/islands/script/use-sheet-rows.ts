@@ -5,7 +5,7 @@ import { flushSync } from 'react-dom';
 import type { Plan } from '../../core/routing/plan';
 import { useStudy } from '../study/store';
 import { bringWith } from './focus';
-import { isSameRows, likelyHeight, RowIndex, rowsOf, type SheetRow } from './rows';
+import { likelyHeight, RowIndex, rowsOf, steadyRows, type SheetRow, type SteadyRows } from './rows';
 
 export interface SheetRows {
   readonly index: RowIndex;
@@ -77,8 +77,8 @@ export function useSheetRows(
 
 /** The list as it was while nothing in it has changed, so that its measures need not be added up anew. */
 function useSteadyRows(rows: readonly SheetRow[]): readonly SheetRow[] {
-  const [steady, setSteady] = useState(rows);
-  if (steady === rows || isSameRows(steady, rows)) return steady;
-  setSteady(rows);
-  return rows;
+  const [steady, setSteady] = useState<SteadyRows>({ rows, kept: new Map() });
+  const next = steadyRows(steady, rows);
+  if (next !== steady) setSteady(next);
+  return next.rows;
 }

@@ -119,7 +119,11 @@ export function FormView({ keying, keyed, set, nextId, next }: Props) {
           </h1>
           <p>
             {plural(done, 'field')} keyed{isDone && ', all that this route asks for'}.{' '}
-            {past.length > 0 && 'Ctrl+Z takes the last one back.'}
+          </p>
+          <p className={classes.keys}>
+            <kbd>Enter</kbd> goes on, with nothing typed as a blank; a code that can be no longer goes on by
+            itself. Several codes stand with a space between. <kbd>↑</kbd> <kbd>↓</kbd> go from field to
+            field, <kbd>Esc</kbd> forgets what is being typed, <kbd>Ctrl+Z</kbd> takes the last field back.
           </p>
         </header>
         {plan.document.given !== undefined && plan.document.given.length > 0 && (
