@@ -3,7 +3,7 @@ import { headerProblem, raggedProblem } from '../core/audit/matching';
 import { AuditRun } from '../core/audit/run';
 import type { RowProblem } from '../core/audit/types';
 import { planOf } from '../core/routing/planner';
-import { problemWords } from '../core/wording/audit';
+import { problemAt, problemWords } from '../core/wording/audit';
 import { hasErrors, Misuse, readCall, readQuestionnaire } from './files';
 import { createRows, openRows, type RowsWriter } from './table-files';
 import { table } from './table';
@@ -12,6 +12,7 @@ const OPTIONS = {
   data: { type: 'string' },
   out: { type: 'string' },
   keep: { type: 'string' },
+  case: { type: 'string' },
   encoding: { type: 'string' },
   'code-blanks': { type: 'boolean' },
   'blank-picks': { type: 'boolean' },
@@ -32,6 +33,7 @@ export async function auditCommand(args: readonly string[]): Promise<number> {
   const source = await openRows(data, typeof values.encoding === 'string' ? values.encoding : undefined);
   const keep = typeof values.keep === 'string' ? values.keep.split(',').map((name) => name.trim()) : [];
   const options = { codeBlanks: values['code-blanks'] === true, blankPicks: values['blank-picks'] === true };
+  const caseColumn = typeof values.case === 'string' ? values.case.trim() : null;
   const problems = values.json ? jsonProblems() : firstProblems();
 
   let run: AuditRun | null = null;
@@ -43,7 +45,10 @@ export async function auditCommand(args: readonly string[]): Promise<number> {
         if (run === null) {
           const refused = headerProblem(cells);
           if (refused !== null) throw new Misuse(`${data}: ${refused}`);
-          run = new AuditRun(plan, cells, options, Object.fromEntries(keep.map((name) => [name, null])));
+          if (caseColumn !== null && !cells.some((name) => name.trim() === caseColumn))
+            throw new Misuse(`${data}: there is no column “${caseColumn}” for --case`);
+          const said = Object.fromEntries(keep.map((name) => [name, null]));
+          run = new AuditRun(plan, cells, options, said, caseColumn);
           for (const problem of run.columnProblems) problems.add(0, problem);
           writer = await createRows(out, source.format);
           writer.write([run.outHeader]);
@@ -137,7 +142,7 @@ function report(
     table(['column', 'problems'], columns.slice(0, TOLD), [1]),
     ...(columns.length > TOLD ? [`and ${columns.length - TOLD} columns more`] : []),
     '',
-    table(['row', 'column', 'problem', 'value'], told.map(({ row, column, problem, value }) => [row === 0 ? '' : String(row), column, problem, value]), [0]), // prettier-ignore
+    table(['row', 'column', 'problem', 'value'], told.map((each) => [each.row === 0 ? '' : String(each.row), each.column, problemAt(each, (id) => id), each.value]), [0]), // prettier-ignore
     ...(counts.problems > told.length ? [`and ${counts.problems - told.length} more; all of them with --json`] : []), // prettier-ignore
     '',
   ].join('\n');

@@ -20,7 +20,8 @@ const USAGE = `Usage: jolly-fork COMMAND FILE [options]
   simulate FILE -n N --out ROWS.csv [--seed S]     coded data of made-up respondents
   audit FILE --data ROWS.csv --out CODED.csv       collected rows held against the routing: blanks that it
         [--keep NAMES] [--code-blanks]             explains are coded, all else is listed and left alone;
-        [--blank-picks] [--encoding E]             CSV with any delimiter, or XLSX by the file's name
+        [--blank-picks] [--encoding E]             CSV with any delimiter, or XLSX by the file's name;
+        [--case NAME]                              the column in which each case number is to come once
 
   --json    print JSON instead of a report
   --help    print this

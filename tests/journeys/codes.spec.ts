@@ -94,8 +94,15 @@ test('a collected file with planted faults: each is found, the rest is coded, an
   await source.selectOption((await kept.getAttribute('value')) ?? '');
   await expect(page.getByText('rows', { exact: true })).toBeVisible();
   await page.goto(`/studies/${id}/codes?part=audit`);
-  await page.getByLabel('Collected file').setInputFiles(fileOf(rows, 'again.csv'));
-  await expect(page.getByText('130 of 130 columns matched')).toBeVisible();
+  // With case numbers, one of which comes twice, and with an ending that the answers do not lead to.
+  (rows[other] as string[])[at('ending')] = 'declined';
+  const numbered = rows.map((row, n) => [n === 0 ? 'Case no' : n === 9 ? 'c2' : `c${n}`, ...row]);
+  await page.getByLabel('Collected file').setInputFiles(fileOf(numbered, 'again.csv'));
+  await expect(page.getByText('130 of 131 columns matched')).toBeVisible();
+  await expect(page.getByLabel('Column with case numbers')).toHaveValue('Case no');
+  await page.getByRole('button', { name: 'Audit the rows' }).click();
+  await expect(table).toContainText('duplicate case: row 2 has it as well');
+  await expect(table).toContainText('wrong ending: they lead to Complete');
 });
 
 test('files that cannot be used are refused in clear words, and nothing is done', async ({ page }) => {

@@ -11,7 +11,7 @@ import type { Column } from '../coding/columns';
 import type { Walked } from '../document/walked';
 import type { Plan } from '../routing/plan';
 import { NOTHING_ASSUMED, RowTrials, type Assumed, type Open, type Row, type Trial } from './row-trials';
-import type { AuditOptions, CellWritten, RowJudgement, RowProblem } from './types';
+import type { AuditOptions, Came, CellWritten, RowJudgement, RowProblem } from './types';
 
 /** Ways that one row is tried at most, where answers are missing. */
 const MOST_TRIED = 150;
@@ -23,7 +23,11 @@ export class Auditor {
   private readonly trials: RowTrials;
 
   /** `isThere`: which columns of `columnsOf` the file has; all by default. */
-  constructor(plan: Plan, options: AuditOptions = {}, isThere?: readonly boolean[]) {
+  constructor(
+    private readonly plan: Plan,
+    options: AuditOptions = {},
+    isThere?: readonly boolean[],
+  ) {
     this.trials = new RowTrials(plan, options, isThere);
     this.columns = this.trials.columns;
   }
@@ -38,11 +42,16 @@ export class Auditor {
         problem,
         column: this.columns[column]?.name ?? '',
         value: texts[column] ?? '',
+        ...(problem === 'wrong-ending' ? { instead: this.endingOf(first.expected.came) } : {}),
       })),
       filled: best.length === 1 ? first.judged.filled : agreed(best.map(({ judged }) => judged.filled)),
       recoded: first.judged.recoded,
       came: first.expected.came,
     };
+  }
+
+  private endingOf(came: Came): string {
+    return came.to === 'stop' ? '' : (this.plan.endings[came.ending]?.ending.id ?? '');
   }
 
   /** The respondent of a row, to be walked: with the answers that the best reading of it assumes. */

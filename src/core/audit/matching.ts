@@ -37,6 +37,13 @@ export function headerProblem(header: readonly string[]): string | null {
   return null;
 }
 
+/** The column that looks like the one with case numbers; null where none does. */
+export function likelyCaseColumn(header: readonly string[]): string | null {
+  const like =
+    /^(?:(?:case|respondent|resp|interview|form|person|household)[ _-]?(?:id|no|nr|number)?|id|caseid|serial)$/i;
+  return header.find((name) => like.test(name.trim()))?.trim() ?? null;
+}
+
 /** Why a row does not fit under its header, as a sentence; null where it does. Cells too many may be empty. */
 export function raggedProblem(row: number, cells: readonly string[], width: number): string | null {
   if (cells.length === width) return null;

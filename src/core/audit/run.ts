@@ -56,18 +56,27 @@ export class AuditRun {
     byEnding: new Map(),
   };
   private readonly auditor: Auditor;
+  /** Index in the file of the column with case numbers; -1 where none is said. */
+  private readonly caseAt: number;
+  /** The first row of each case: the one thing that grows with the file, and only where it is asked for. */
+  private readonly firstRow = new Map<string, number>();
   /** By column of the codebook: its place in what is written. */
   private readonly outPlaces: readonly number[];
 
-  /** The header must be one that `headerProblem` finds nothing wrong with. */
+  /** The header must be one that `headerProblem` finds nothing wrong with. `caseColumn`: the one with case numbers. */
   constructor(
     private readonly plan: Plan,
     header: readonly string[],
     options: AuditOptions = {},
     said: SaidMatches = {},
+    caseColumn: string | null = null,
   ) {
+    this.caseAt = caseColumn === null ? -1 : header.findIndex((name) => name.trim() === caseColumn.trim());
     this.columns = columnsOf(plan);
-    this.matching = matchColumns(plan.document, this.columns, header, said);
+    // What a case is told by is meant to be there.
+    const carried = caseColumn === null ? {} : { [caseColumn.trim()]: null };
+    const own = this.columns.some(({ name }) => name === caseColumn?.trim());
+    this.matching = matchColumns(plan.document, this.columns, header, own ? said : { ...carried, ...said });
     const { places } = this.matching;
     this.columnProblems = columnProblems(this.columns, this.matching);
     this.auditor = new Auditor(
@@ -89,8 +98,10 @@ export class AuditRun {
   /** `cells` parallel to the header; missing ones at the end are blank. */
   row(cells: readonly string[]): RowAudited {
     const { counts } = this;
-    const judgement = this.auditor.judge(this.inOrder(cells));
+    const judged = this.auditor.judge(this.inOrder(cells));
     counts.rows += 1;
+    const twice = this.sameCase(cells, counts.rows);
+    const judgement = twice === null ? judged : { ...judged, problems: [...judged.problems, twice] };
     if (judgement.problems.length === 0) counts.clean += 1;
     for (const { problem, column } of judgement.problems) this.count(problem, column);
     counts.filled += judgement.filled.length;
@@ -117,6 +128,15 @@ export class AuditRun {
   /** The respondent of a row, to be walked. */
   walkedOf(cells: readonly string[]): ReturnType<Auditor['walkedOf']> {
     return this.auditor.walkedOf(this.inOrder(cells));
+  }
+
+  private sameCase(cells: readonly string[], row: number): RowProblem | null {
+    const value = cells[this.caseAt]?.trim() ?? '';
+    if (value === '') return null;
+    const first = this.firstRow.get(value);
+    if (first === undefined) this.firstRow.set(value, row);
+    const column = this.outHeader[this.caseAt] ?? '';
+    return first === undefined ? null : { problem: 'duplicate-case', column, value, instead: String(first) };
   }
 
   private inOrder(cells: readonly string[]): string[] {

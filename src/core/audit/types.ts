@@ -10,6 +10,7 @@ export const PROBLEM_KINDS = [
   'contradictory-picks',
   'wrong-number-drawn',
   'wrong-ending',
+  'duplicate-case',
   'unknown-column',
   'missing-column',
 ] as const;
@@ -22,6 +23,8 @@ export interface RowProblem {
   readonly column: string;
   /** What the cell holds, as it was read. */
   readonly value: string;
+  /** What it should say, or what it is the same as: the id of the ending that the answers lead to, or a row. */
+  readonly instead?: string;
 }
 
 /** How the file writes what the codebook writes otherwise. All false: such cells are listed as missing answers. */

@@ -7,7 +7,7 @@ import {
   type SaidMatches,
 } from '../../core/audit/matching';
 import { AuditRun, type CellChange } from '../../core/audit/run';
-import type { AuditOptions, ProblemKind } from '../../core/audit/types';
+import type { AuditOptions, ProblemKind, RowProblem } from '../../core/audit/types';
 import { columnsOf } from '../../core/coding/columns';
 import type { Walked } from '../../core/document/walked';
 import { csvLines } from '../../core/exchange/csv';
@@ -23,12 +23,9 @@ const MOST_LISTED = 200_000;
 const MOST_TABULATED = 100_000;
 const SAMPLES = 3;
 
-export interface FoundProblem {
+export interface FoundProblem extends RowProblem {
   /** From 1; 0 for what concerns a column as a whole. */
   readonly row: number;
-  readonly column: string;
-  readonly problem: ProblemKind;
-  readonly value: string;
 }
 
 export interface OpenedFile {
@@ -107,10 +104,11 @@ export class AuditTask {
     plan: Plan,
     options: AuditOptions,
     said: SaidMatches,
+    caseColumn: string | null,
     progress: (share: number) => void,
   ): Promise<AuditOutcome> {
     const { header } = this.opened;
-    const run = new AuditRun(plan, header, options, said);
+    const run = new AuditRun(plan, header, options, said, caseColumn);
     this.run = run;
     this.problems = run.columnProblems.map((problem) => ({ row: 0, ...problem }));
     this.kept = new Map();
@@ -210,8 +208,8 @@ export class AuditTask {
       case 'changes':
         return new Blob(this.changes, { type: 'text/csv' });
       case 'problems': {
-        const rows = this.problems.map(({ row, column, problem, value }) => [row === 0 ? '' : row, column, problem, value, problemWords(problem)]); // prettier-ignore
-        return new Blob([csvLines([['row', 'column', 'problem', 'value', 'meaning'], ...rows])], {
+        const rows = this.problems.map(({ row, column, problem, value, instead }) => [row === 0 ? '' : row, column, problem, value, instead ?? '', problemWords(problem)]); // prettier-ignore
+        return new Blob([csvLines([['row', 'column', 'problem', 'value', 'instead', 'meaning'], ...rows])], {
           type: 'text/csv',
         });
       }

@@ -130,10 +130,16 @@ const api: DataApi = {
     return { ok: true, answer: cells };
   },
   matching: (said) => task?.matching(current(), v.parse(Said, said)) ?? [],
-  audit: async (options, said, progress) => {
+  audit: async (options, said, caseColumn, progress) => {
     if (task === null) return { ok: false, problem: 'Choose a file first.' };
     const { codeBlanks = false, blankPicks = false } = v.parse(Options, options);
-    return task.audit(current(), { codeBlanks, blankPicks }, v.parse(Said, said), progress);
+    return task.audit(
+      current(),
+      { codeBlanks, blankPicks },
+      v.parse(Said, said),
+      v.parse(v.nullable(v.string()), caseColumn),
+      progress,
+    );
   },
   problems(where, from, count) {
     if (task === null) return { problems: [], total: 0 };

@@ -37,7 +37,13 @@ export interface DataApi {
   /** All cells of a small file, to be read as something else than answers. */
   cells(file: File): Promise<Asked<readonly (readonly string[])[]>>;
   matching(said: SaidMatches): readonly FileColumn[];
-  audit(options: AuditOptions, said: SaidMatches, progress: (share: number) => void): Promise<AuditOutcome>;
+  /** `caseColumn`: the file's column with case numbers, where each is to come once. */
+  audit(
+    options: AuditOptions,
+    said: SaidMatches,
+    caseColumn: string | null,
+    progress: (share: number) => void,
+  ): Promise<AuditOutcome>;
   problems(
     where: { readonly problem?: ProblemKind; readonly column?: string; readonly row?: number },
     from: number,

@@ -28,7 +28,7 @@ export function AuditView({ openTables }: { readonly openTables: (rows: string) 
 
   if (file === null || (opened === null && running === null))
     return <FileDrop choose={choose} problem={problem} />;
-  const unknown = matching.filter(({ column, by }) => column === null && by === null).length;
+  const unknown = matching.filter(({ name, column, by }) => column === null && by === null && name.trim() !== audit.caseColumn).length; // prettier-ignore
   const matched = matching.filter(({ column }) => column !== null).length;
   const isOpen = matchingOpen ?? (summary === null && unknown > 0);
   const stale = summary !== null && audit.against !== document;
@@ -116,6 +116,19 @@ export function AuditView({ openTables }: { readonly openTables: (rows: string) 
               A blank among the picks of an answered question means not picked
             </label>
             <small>Otherwise both are listed as missing answers, and left as they are.</small>
+            <label>
+              Each case comes once, by the column{' '}
+              <select
+                aria-label="Column with case numbers"
+                value={audit.caseColumn ?? ''}
+                onChange={(event) => audit.setCaseColumn(event.target.value || null)}
+              >
+                <option value="">none: not looked at</option>
+                {opened.header.map((name) => (
+                  <option key={name}>{name.trim()}</option>
+                ))}
+              </select>
+            </label>
           </fieldset>
           <details className={classes.matching} open={isOpen}>
             <summary

@@ -4,6 +4,8 @@ import type { ProblemKind } from '../../../core/audit/types';
 import type { FoundProblem } from '../../../worker/data/audit-task';
 import { useStudy } from '../../study/store';
 import { grouped } from '../../ui/format';
+import { problemAt } from '../../../core/wording/audit';
+import { endingLabel } from '../../../core/wording/targets';
 import { useData } from '../data';
 import { useRowWalk } from './use-row-walk';
 import classes from './audit.module.css';
@@ -48,12 +50,16 @@ export function ProblemList({ where }: { readonly where: Where }) {
           </tr>
         </thead>
         <tbody>
-          {page.problems.map(({ row, column, problem, value }, at) => (
+          {page.problems.map(({ row, column, problem, value, instead }, at) => (
             <tr key={at}>
               <td>{row === 0 ? '' : grouped(row)}</td>
               <th scope="row">{column}</th>
               <td className={classes.value}>{value === '' && row > 0 ? <i>blank</i> : value}</td>
-              <td>{problem.replaceAll('-', ' ')}</td>
+              <td>
+                {problemAt({ problem, column, value, ...(instead === undefined ? {} : { instead }) }, (id) =>
+                  endingLabel(document, id),
+                )}
+              </td>
               <td>
                 {row > 0 && (
                   <button type="button" onClick={() => void walkRow(row)}>

@@ -2,7 +2,7 @@
 import { proxy } from 'comlink';
 import * as v from 'valibot';
 import { createStore, type StoreApi } from 'zustand';
-import type { FileColumn, SaidMatches } from '../../../core/audit/matching';
+import { likelyCaseColumn, type FileColumn, type SaidMatches } from '../../../core/audit/matching';
 import type { AuditOptions } from '../../../core/audit/types';
 import type { Questionnaire } from '../../../core/document/types';
 import type { Encoding } from '../../../core/exchange/csv';
@@ -19,6 +19,8 @@ export interface AuditState {
   /** What somebody said of the file's columns, now and before. */
   readonly said: SaidMatches;
   readonly options: AuditOptions;
+  /** The column with case numbers, each of which is to come once; null where none is said. */
+  readonly caseColumn: string | null;
   /** Share of the file that has been read; null where nothing is under way. */
   readonly running: number | null;
   readonly problem: string | null;
@@ -30,6 +32,7 @@ export interface AuditState {
   open(document: Questionnaire, api: string, file: File, encoding?: Encoding): Promise<void>;
   say(document: Questionnaire, api: string, column: string, is: string | null | undefined): Promise<void>;
   setOptions(options: AuditOptions): void;
+  setCaseColumn(column: string | null): void;
   audit(document: Questionnaire): Promise<void>;
   stop(): void;
   close(): void;
@@ -41,6 +44,7 @@ const CLOSED = {
   file: null,
   opened: null,
   matching: [],
+  caseColumn: null,
   running: null,
   problem: null,
   summary: null,
@@ -66,7 +70,13 @@ export function createAuditStore(client: DataClient): AuditStore {
       const kept = await call(SaidSchema, 'GET', `${api}/matches`);
       const said = kept.ok ? kept.body.said : get().said;
       const matching = await worker.matching(said);
-      set({ opened: opened.answer, said, matching, running: null });
+      set({
+        opened: opened.answer,
+        said,
+        matching,
+        caseColumn: likelyCaseColumn(opened.answer.header),
+        running: null,
+      });
     },
 
     async say(document, api, column, is) {
@@ -80,15 +90,16 @@ export function createAuditStore(client: DataClient): AuditStore {
     },
 
     setOptions: (options) => set({ options }),
+    setCaseColumn: (caseColumn) => set({ caseColumn }),
 
     async audit(document) {
-      const { file, options, said } = get();
+      const { file, options, said, caseColumn } = get();
       set({ running: 0, problem: null, summary: null });
       const worker = await client.about(document);
       const progress = (share: number) => {
         if (get().running !== null) set({ running: share });
       };
-      const outcome = await worker.audit(options, said, proxy(progress));
+      const outcome = await worker.audit(options, said, caseColumn, proxy(progress));
       if (get().file !== file || get().running === null) return;
       set(
         outcome.ok
