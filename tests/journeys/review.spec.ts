@@ -94,12 +94,32 @@ test('a reviewer reads, comments and passes a route under their own name, change
 test('the script on paper says where to go, and marks the walk', async ({ page }) => {
   await page.goto('/studies/tern-valley-home-heating/walk?route=1');
   await expect(page.getByText('Route 1 of', { exact: false })).toBeVisible();
-  await page.getByRole('button', { name: 'Paper' }).click();
+  await page.getByRole('button', { name: 'Paper', exact: true }).click();
   const paper = page.getByRole('article', { name: 'Script on paper' });
   await expect(paper.getByText('→ go to B3')).toBeVisible();
   await expect(paper.getByText('→ end: Declined')).toBeVisible();
   await expect(paper.getByText('Ask if: Tenure is', { exact: false }).first()).toBeVisible();
   await accessible(page);
+  // A form to fill in says the way once: at the answers, or by whom a question is for.
+  await page.getByRole('button', { name: 'Form to fill in' }).click();
+  const form = page.getByRole('article', { name: 'Form to fill in' });
+  const tools = page.getByRole('toolbar', { name: 'What is printed' });
+  await expect(form.getByText('→ go to B3')).toBeVisible();
+  await expect(form.getByText('Only if B1', { exact: false })).toHaveCount(0);
+  await expect(form.getByRole('columnheader', { name: '6', exact: true }).first()).toBeAttached();
+  await accessible(page);
+  await tools.getByLabel('the way').selectOption('questions');
+  await expect(form.getByText('Only if B1 is not', { exact: false }).first()).toBeVisible();
+  await expect(form.getByText('→ go to B3')).toHaveCount(0);
+  await tools.getByLabel('passes').selectOption('blocks');
+  await expect(form.getByRole('heading', { name: 'Each room 6' })).toBeAttached();
+  await tools.getByLabel('with codes').check();
+  await page.emulateMedia({ media: 'print' });
+  await expect(form).toBeVisible();
+  await expect(tools).toBeHidden();
+  await page.emulateMedia({ media: 'screen' });
+  await page.getByRole('button', { name: 'Coded script' }).click();
+
   // On the printer there is nothing but the paper.
   await page.emulateMedia({ media: 'print' });
   await expect(paper).toBeVisible();

@@ -1,12 +1,11 @@
 /** The script as it is printed: questions numbered by section, with go-to instructions at the answers and codes. */
-import { parseCondition } from '../condition/parse';
 import type { EndingKind } from '../document/types';
 import { sectionLetter } from '../document/variables';
 import { fillPipes } from '../routing/pipes';
 import type { Plan, PlanItem, PlanSection } from '../routing/plan';
 import { pickWords } from '../wording/picks';
-import { conditionSentence } from '../wording/sentence';
 import { answerLines, type AnswerLine } from './answer-lines';
+import { goToWords, numbersOf, repeatWords, sentence } from './paper-words';
 import type { TargetView } from '../wording/targets';
 import { endingLabel, targetView } from '../wording/targets';
 
@@ -64,14 +63,7 @@ export function paperOf(plan: Plan, asked: Readonly<Record<string, string>> = {}
   const { document } = plan;
   const numbers = numbersOf(plan);
   const piped = (text: string) => fillPipes(text, (name) => `[${numbers.get(name.toLowerCase()) ?? name}]`);
-  const goTo = (target: TargetView | null): string | null => {
-    if (target === null) return null;
-    if (target.ending !== null) return `end: ${target.label}`;
-    const name = target.anchor.slice(target.anchor.indexOf(':') + 1);
-    if (target.anchor === 'next-pass') return 'next time round';
-    if (target.anchor.startsWith('item:')) return `go to ${numbers.get(name.toLowerCase()) ?? name}`;
-    return `go to ${firstNumber(plan, numbers, name) ?? target.label}`;
-  };
+  const goTo = (target: TargetView | null) => goToWords(plan, numbers, target);
   let before = 'always';
   const baseOf = (planItem: PlanItem | undefined) => asked[planItem?.item.name ?? ''] ?? 'always';
   return {
@@ -133,57 +125,4 @@ export function paperOf(plan: Plan, asked: Readonly<Record<string, string>> = {}
     })),
     missing: document.missing.map(({ code, label }) => `${code} ${label}`),
   };
-}
-
-/** “Ask for each of up to 4 children; if none, go to D1.” */
-function repeatWords(
-  plan: Plan,
-  { index, repeat }: PlanSection,
-  numbers: ReadonlyMap<string, string>,
-): string {
-  const { driver, max = 1, kind } = repeat ?? {};
-  const next = plan.sections[index + 1]?.section.id;
-  const where =
-    next === undefined ? 'end' : `go to ${firstNumber(plan, numbers, next) ?? 'the next section'}`;
-  const number = numbers.get(driver?.name.toLowerCase() ?? '');
-  const label = driver?.of === 'question' ? (driver.question.label ?? driver.name) : (driver?.name ?? '');
-  if (kind === 'each')
-    return `Ask for each answer picked at ${number ?? label}, up to ${max}; if none, ${where}.`;
-  const which = number === undefined ? '' : ` (${number})`;
-  return `Ask for each of up to ${max}, as many as the number of ${label.toLowerCase()}${which}; if none, ${where}.`;
-}
-
-/** By lower-case name: section letter and running number of each question; a grid's rows have their question's. */
-function numbersOf({ sections }: Plan): ReadonlyMap<string, string> {
-  const numbers = new Map<string, string>();
-  for (const { index, items } of sections) {
-    let running = 0;
-    for (const { item } of items) {
-      if (item.kind === 'statement') continue;
-      running += 1;
-      const number = `${sectionLetter(index)}${running}`;
-      numbers.set(item.name.toLowerCase(), number);
-      if (item.answer.type === 'grid')
-        for (const { name } of item.answer.rows) numbers.set(name.toLowerCase(), number);
-    }
-  }
-  return numbers;
-}
-
-function firstNumber(plan: Plan, numbers: ReadonlyMap<string, string>, id: string): string | null {
-  const section = plan.sections.find(({ section: each }) => each.id === id);
-  const [first] = section?.items ?? [];
-  // A section that begins with a statement is entered there.
-  return first === undefined || first.item.kind === 'statement'
-    ? section === undefined
-      ? null
-      : `section ${sectionLetter(section.index)}`
-    : (numbers.get(first.item.name.toLowerCase()) ?? null);
-}
-
-/** A condition in words; as it is written where it cannot be read. */
-function sentence(plan: Plan, text: string | undefined): string | null {
-  if (text === undefined) return null;
-  const parsed = parseCondition(text);
-  return parsed.ok ? conditionSentence(parsed.tree, plan.variables) : text;
 }

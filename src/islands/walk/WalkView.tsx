@@ -10,7 +10,8 @@ import { useStudy } from '../study/store';
 import { call } from '../ui/api';
 import { countText, grouped } from '../ui/format';
 import { FollowUp } from './FollowUp';
-import { PaperScript, type PaperWalk } from '../paper/PaperScript';
+import type { PaperWalk } from '../paper/PaperScript';
+import { PaperView } from '../paper/PaperView';
 import { useAhead, usePossible } from './ahead';
 import { InputsCard } from './InputsCard';
 import { LeadsCard } from './LeadsCard';
@@ -185,11 +186,6 @@ export function WalkView() {
               To the end
             </button>
           )}
-          {device === 'Paper' && (
-            <button type="button" onClick={() => print()}>
-              Print
-            </button>
-          )}
         </div>
         {problem !== null && (
           <p role="alert" className={classes.refused}>
@@ -197,7 +193,7 @@ export function WalkView() {
           </p>
         )}
         {device === 'Paper' ? (
-          <PaperScript
+          <PaperView
             plan={plan}
             walk={paperWalk(plan, session)}
             choose={setCurrent}
