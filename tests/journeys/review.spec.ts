@@ -105,11 +105,11 @@ test('the script on paper says where to go, and marks the walk', async ({ page }
   const form = page.getByRole('article', { name: 'Form to fill in' });
   const tools = page.getByRole('toolbar', { name: 'What is printed' });
   await expect(form.getByText('→ go to B3')).toBeVisible();
-  await expect(form.getByText('Only if B1', { exact: false })).toHaveCount(0);
+  await expect(form.getByText('C1 to C3: only if B3', { exact: false })).toHaveCount(0);
   await expect(form.getByRole('columnheader', { name: '6', exact: true }).first()).toBeAttached();
   await accessible(page);
   await tools.getByLabel('the way').selectOption('questions');
-  await expect(form.getByText('Only if B1 is not', { exact: false }).first()).toBeVisible();
+  await expect(form.getByText('C1 to C3: only if B3', { exact: false })).toBeVisible();
   await expect(form.getByText('→ go to B3')).toHaveCount(0);
   await tools.getByLabel('passes').selectOption('blocks');
   await expect(form.getByRole('heading', { name: 'Each room 6' })).toBeAttached();
