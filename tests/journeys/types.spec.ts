@@ -6,11 +6,11 @@ import { accessible, expect, newStudy, saved, test } from './support';
 const TYPES = {
   multiple: 'm',
   scale: 's',
-  number: 'n',
+  number: 'number',
   text: 't',
   date: 'd',
   time: 'tt',
-  datetime: 'dd',
+  datetime: 'datetime',
   grid: 'g',
   rank: 'r',
   single: 's',

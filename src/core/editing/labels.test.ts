@@ -13,7 +13,10 @@ it('keeps the matter of a question and leaves out what only asks', () => {
     ['How many **rooms** do you heat (kitchens too)?', 'How many rooms do you heat'],
     ['We now come to money. Is your home damp?', 'Home damp'],
     ['Thinking about {room_use}, was it cold?', 'Was it cold'],
-    ['Which of these do you have?', 'Have'],
+    ['Which of these do you have?', 'Which of these do you have'],
+    ['In what year did you take the plot?', 'In what year did you take the plot'],
+    ['In what year?', 'Year'],
+    ['Should there be a meter?', 'A meter'],
     ['Age', 'Age'],
   ] as const)
     assert.equal(shortLabel(text), label);

@@ -10,10 +10,10 @@ const LONGEST = 40;
 const LEADS = [
   /^(?:and|now|so|first|finally|lastly|overall|in general|please|could you tell (?:me|us)|(?:can|could) you say)\b,?\s*/i,
   /^(?:thinking (?:about|of|back)|looking back|in your (?:view|opinion))[^,]*,\s*/i,
-  /^(?:do|does|did|have|has|had|are|is|was|were|would|will|can|could|should) (?:you|your household|anyone in your household|there) (?:ever |now |currently |usually )?/i,
+  /^(?:do|does|did|have|has|had|are|is|was|were|would|will|can|could|should) (?:you|your household|anyone in your household|there(?: be)?) (?:ever |now |currently |usually )?/i,
   /^(?:what|which|who) (?:is|was|are|were) (?:the |your )?/i,
   /^which of (?:these|the following)\b\s*/i,
-  /^(?:in|on|at) (?:what|which) /i,
+  /^(?:in|on|at) (?:what|which) (?!\w+ (?:do|does|did|have|has|had|is|are|was|were|will|would|can|could|should)\b)/i,
   /^(?:is|are|was|were|does|do|did|has|have) (?:this|that|the|your) /i,
   /^what (?=\w+ (?:of|is|are|was|were)\b)/i,
 ] as const;
@@ -39,6 +39,8 @@ export function shortLabel(text: string): string {
     // All of it was asking.
     if (words === '') words = before;
   }
+  // A verb that is left alone says nothing.
+  if (!words.includes(' ') && asking.split(' ').length > 3) words = asking;
   return capital(trimmed(cut(words)));
 }
 

@@ -100,7 +100,7 @@ describe('a pasted list', () => {
     const list = '1. Which park?\nThe old one\nThe new one\n2. Why?';
     const as = (line: number, kind: LineKind) => fromList(list, 'x', new Map([[line, kind]])).lines[line - 1];
     assert.equal(as(2, 'note')?.kind, 'note');
-    assert.equal(as(2, 'question')?.says, 'question q2');
+    assert.equal(as(2, 'question')?.says, 'question q2: a single answer');
     assert.equal(as(4, 'answer')?.says, 'answer 3 of q1');
     assert.equal(as(3, 'trouble')?.says, 'left out');
   });
@@ -127,6 +127,16 @@ describe('a pasted list', () => {
       assert.ok(readDocument(fromList(odd, 'x').document).ok, odd);
     }
   });
+});
+
+it('says of a question how it is answered, and takes thanks for no answer', () => {
+  const { document, lines } = fromList('1. Rate it (1 to 5)\n2. Which?\n- This\n3. Anything else?\nThank you for your time.', 'x'); // prettier-ignore
+  assert.deepEqual(
+    lines.filter(({ kind }) => kind === 'question').map(({ says }) => says),
+    ['question q1: a scale from 1 to 5', 'question q2: a single answer', 'question q3: a long text'],
+  );
+  assert.match(lines.find(({ text }) => text.startsWith('2.'))?.doubt ?? '', /one answer only/);
+  assert.equal(document.sections[0]?.items.at(-1)?.kind, 'statement');
 });
 
 it('finds a scale in the line of its question', () => {

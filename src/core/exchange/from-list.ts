@@ -66,6 +66,9 @@ export function fromList(
   return new Reader(title, as, into).read(source);
 }
 
+/** What is said to respondents in the end, and is no answer to the question above it. */
+const THANKS = /^(?:many )?thanks?(?: you)?\b.*[.!]$|^(?:that|this) is the end\b/i;
+
 class Reader {
   private readonly sections: DraftSection[] = [];
   private readonly report: Report[] = [];
@@ -163,7 +166,10 @@ class Reader {
       words(text) > 2
     )
       return this.ask(null, text, line);
-    if (this.question === null) return this.tell(text, line);
+    if (this.question === null || (THANKS.test(text) && !indented && !hasBullet(text))) {
+      this.question = null;
+      return this.tell(text, line);
+    }
     this.under(this.question, indented && number !== null ? `${number.number} ${number.rest}` : text, line);
   }
 

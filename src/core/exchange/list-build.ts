@@ -115,6 +115,12 @@ class Builder {
       !/\bwhy\b|describe|comment|anything else/i.test(draft.hints)
     )
       draft.report.doubt ??= 'no answers stand below it: answered in words';
+    draft.report.says = draft.report.says.replace(
+      /^question \S+/,
+      (said) => `${said}: ${answerWords(answer)}`,
+    );
+    if (answer.type === 'single' && answer.options.length === 1)
+      draft.report.doubt ??= 'it has one answer only: is that an answer at all?';
     if (answer.type === 'number' && isSuggested(answer))
       draft.report.doubt ??= `a number from ${answer.min} to ${answer.max} is a guess: write the limits, as in (0 to 20)`;
     const skips = draft.skips.flatMap((entry) => this.toSkip(draft, answer, entry));
@@ -229,6 +235,34 @@ class Builder {
     const ending = { ...added, id: taken ? `${added.id}_2` : added.id };
     this.endings.push(ending);
     return ending.id;
+  }
+}
+
+/** The type of an answer in a few words. */
+function answerWords(answer: Answer): string {
+  const { type } = answer;
+  switch (type) {
+    case 'single':
+      return answer.options.length === 1 ? 'a single answer' : `one of ${answer.options.length} answers`;
+    case 'multiple':
+      return `several of ${answer.options.length} answers`;
+    case 'rank':
+      return `a ranking of ${answer.options.length}`;
+    case 'grid':
+      return `a grid of ${answer.rows.length} rows`;
+    case 'scale':
+      return `a scale from ${answer.min} to ${answer.max}`;
+    case 'number':
+      return `a number from ${answer.min} to ${answer.max}`;
+    case 'text':
+      return answer.lines === 'many' ? 'a long text' : 'a text';
+    case 'date':
+    case 'time':
+      return `a ${type}`;
+    case 'datetime':
+      return 'a date and time';
+    default:
+      return type satisfies never;
   }
 }
 

@@ -188,7 +188,7 @@ class FormMaker {
     const { section, repeat } = planSection;
     const most = maxPasses(section);
     const driver = repeat?.kind === 'each' ? repeat.driver : null;
-    const listed = driver?.of === 'question' ? optionsOf(driver.question.answer).filter(({ missing }) => missing === undefined) : []; // prettier-ignore
+    const listed = driver?.of === 'question' ? optionsOf(driver.question.answer).filter(({ missing, exclusive }) => missing === undefined && exclusive !== true) : []; // prettier-ignore
     if (listed.length > 0 && listed.length <= MOST_COLUMNS) return listed.map(({ label }) => label);
     return Array.from({ length: most }, (_, n) => String(n + 1));
   }

@@ -31,36 +31,38 @@ export function PasteIntoStudy({ show }: Props) {
   if (!pasting.open) return null;
   const close = () => setPasting({ ...pasting, open: false });
   return (
-    <Panel label="Paste a list" width="min(1160px, calc(100vw - 24px))" close={close} first="textarea">
-      <PasteList
-        understand={understand}
-        list={pasting.list}
-        change={(list) => setPasting({ ...pasting, list })}
-        act="Put it in"
-        take={({ change, first }) => {
-          if (change === null || first === null || store.getState().commit(change) !== null) return;
-          setPasting({ open: false, at: OVER_ALL, list: NO_LIST });
-          show(first);
-        }}
-        cancel={close}
-      >
-        <label className={classes.where}>
-          Put it
-          <select
-            value={at === null ? OVER_ALL : pasting.at}
-            onChange={(event) => setPasting({ ...pasting, at: event.target.value })}
-          >
-            <option value={OVER_ALL}>into the sections of its titles</option>
-            {item !== null && <option value={pasting.at}>after {pasting.at.replace(/^item:/, '')}</option>}
-            {document.sections.map(({ id, title }, n) => (
-              <option key={id} value={`section:${id}`}>
-                at the end of {sectionLetter(n)} {title}
-              </option>
-            ))}
-          </select>
-        </label>
-      </PasteList>
-    </Panel>
+    <div className={classes.over}>
+      <Panel label="Paste a list" width="min(1160px, calc(100vw - 24px))" close={close} first="textarea">
+        <PasteList
+          understand={understand}
+          list={pasting.list}
+          change={(list) => setPasting({ ...pasting, list })}
+          act="Put it in"
+          take={({ change, first }) => {
+            if (change === null || first === null || store.getState().commit(change) !== null) return;
+            setPasting({ open: false, at: OVER_ALL, list: NO_LIST });
+            show(first);
+          }}
+          cancel={close}
+        >
+          <label className={classes.where}>
+            Put it
+            <select
+              value={at === null ? OVER_ALL : pasting.at}
+              onChange={(event) => setPasting({ ...pasting, at: event.target.value })}
+            >
+              <option value={OVER_ALL}>into the sections of its titles</option>
+              {item !== null && <option value={pasting.at}>after {pasting.at.replace(/^item:/, '')}</option>}
+              {document.sections.map(({ id, title }, n) => (
+                <option key={id} value={`section:${id}`}>
+                  at the end of {sectionLetter(n)} {title}
+                </option>
+              ))}
+            </select>
+          </label>
+        </PasteList>
+      </Panel>
+    </div>
   );
 }
 

@@ -54,7 +54,10 @@ export function ItemEditor({ plan, planItem, place }: Props) {
               // Limits that nobody has written are asked for.
               const asks =
                 item.kind === 'question' && item.answer.type === 'number' && isSuggested(item.answer);
-              if (asks && !far) focusField(fieldId(item.name, 'min'), 'all');
+              const row =
+                item.kind === 'question' && item.answer.type === 'grid' ? item.answer.rows[0] : undefined;
+              if (row !== undefined && !far) focusField(fieldId(item.name, 'row', row.name), 'all');
+              else if (asks && !far) focusField(fieldId(item.name, 'min'), 'all');
               else if (first === undefined || far) moves.addAfter(place);
               else focusField(fieldId(item.name, 'label', first.code), 'all');
             }}

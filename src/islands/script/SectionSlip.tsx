@@ -4,6 +4,7 @@ import { editSection, moveSection, removeSection } from '../../core/editing/stru
 import { sectionLetter } from '../../core/document/variables';
 import { onwardList, type Plan, type PlanSection } from '../../core/routing/plan';
 import { conditionSentence } from '../../core/wording/sentence';
+import { endingLabel } from '../../core/wording/targets';
 import { plural } from '../ui/format';
 import { openPaste } from '../study/pasting';
 import { useStudy, useStudyStore } from '../study/store';
@@ -28,7 +29,7 @@ export function SectionSlip({ plan, planSection }: Props) {
   const select = useStudy((state) => state.select);
   const letter = sectionLetter(index);
   const next = plan.document.sections[index + 1];
-  const last = plan.endings[plan.lastEnding]?.ending.id ?? '';
+  const last = endingLabel(plan.document, plan.endings[plan.lastEnding]?.ending.id ?? '');
   const past = { section: index + 1, item: 0 };
   /** With the one after it; the two go on as the first. */
   const merge = (at: number) => {

@@ -19,7 +19,7 @@ import { announcementsFor } from './announcements';
 import { ArcLayer } from './ArcLayer';
 import { BeforeStart, WorkedOut } from './AroundBlocks';
 import { EndingBlocks } from './EndingBlocks';
-import { fieldId, showField, thenFocus } from './focus';
+import { fieldId, focusField, showField, thenFocus } from './focus';
 import { ItemBlock, planItemAt } from './ItemBlock';
 import { outlineOf } from './ItemPrint';
 import { useItemMoves, wholeItem } from './moves';
@@ -51,6 +51,8 @@ export function Sheet() {
     if (selection === null) return;
     const node = sheet.current?.querySelector(`[data-field="${CSS.escape(wholeItem(selection))}"]`);
     if (node && !node.contains(document.activeElement)) node.scrollIntoView({ block: 'nearest' });
+    // What had the focus has gone, as a panel does: the keys are for what is selected now.
+    if (document.activeElement === document.body) focusField(wholeItem(selection));
   }, [selection]);
 
   // What an undo did is selected and comes into sight, also where the rest of the sheet has to be brought.

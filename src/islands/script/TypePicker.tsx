@@ -14,6 +14,7 @@ import { walk } from '../../core/routing/walk';
 import { useStudy } from '../study/store';
 import { AnswerForm } from '../walk/AnswerForm';
 import { fieldId, focusField } from './focus';
+import { byLetters, ONE_WORD } from '../ui/by-letters';
 import classes from './type-picker.module.css';
 
 const TYPE_WORDS: Readonly<Record<AnswerType, string>> = {
@@ -68,6 +69,7 @@ function Types({ question, place, close }: Props & { readonly close: (again: boo
   const document = useStudy((state) => state.document);
   const commit = useStudy((state) => state.commit);
   const box = useRef<HTMLDivElement>(null);
+  const letters = useRef({ typed: '', when: -Infinity });
   const now = ANSWER_TYPES.indexOf(question.answer.type);
   const [at, setAt] = useState(now);
   useEffect(() => {
@@ -105,17 +107,16 @@ function Types({ question, place, close }: Props & { readonly close: (again: boo
   const onKeyDown = (event: KeyboardEvent) => {
     const { key } = event;
     const step = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: 2, ArrowUp: -2 }[key];
-    const typed = ANSWER_TYPES.findIndex((type) => type.startsWith(key.toLowerCase()));
     if (step !== undefined) setAt(Math.min(Math.max(0, at + step), ANSWER_TYPES.length - 1));
     else if (key === 'Home') setAt(0);
     else if (key === 'End') setAt(ANSWER_TYPES.length - 1);
     else if (key === 'Enter' || key === ' ') take(at);
     else if (key === 'Escape') close(true);
     else if (key === 'Tab') close(false);
-    else if (key.length === 1 && typed >= 0) {
-      // The next one with this letter, so that “date” and “datetime” are both reached.
-      const next = ANSWER_TYPES.findIndex((type, n) => n > at && type.startsWith(key.toLowerCase()));
-      setAt(next >= 0 ? next : typed);
+    else if (/^\p{L}$/u.test(key)) {
+      const before = event.timeStamp - letters.current.when < ONE_WORD ? letters.current.typed : '';
+      letters.current = { typed: before + key.toLowerCase(), when: event.timeStamp };
+      setAt(byLetters(ANSWER_TYPES, at, before, key)?.at ?? at);
     } else return;
     event.preventDefault();
     event.stopPropagation();

@@ -40,6 +40,9 @@ function Why({ plan, session, step }: Props & { readonly step: WalkStep }) {
   const next = onward === undefined ? lines.length : lines.findIndex(({ name }) => name === onward.key);
   const over = lines.slice(here + 1, next).filter(({ presented }) => !presented);
   const code = plan.document.missing.find(({ reason }) => reason === 'not_applicable')?.code;
+  const { item } = step.planItem;
+  // Where a blank is not allowed, what would follow from one is nothing to tell.
+  const isAllowed = item.kind !== 'question' || item.required !== true;
   // What was not drawn, or not reached in time, has a code of its own.
   const isPlain = over.every(({ because }) => !/^not (drawn|reached)/.test(because));
   return (
@@ -55,42 +58,46 @@ function Why({ plan, session, step }: Props & { readonly step: WalkStep }) {
           </p>
         ))}
       </div>
-      <h2>
-        {answer === ''
-          ? step.planItem.item.kind === 'statement'
-            ? 'Then'
-            : 'Left blank'
-          : `If the answer is ${answer}`}
-      </h2>
-      <div className={classes.card}>
-        <p className={classes.line}>
-          <b>✓</b>
-          <span>{departureWords(plan, step, onward?.key ?? endingOf(plan, walk.ending))}</span>
-        </p>
-        {over.length > 0 && (
-          <p className={classes.line}>
-            <i>–</i>
-            <span>
-              {plural(over.length, 'item')} passed over
-              {isPlain && (
-                <>
-                  , coded <code>{code}</code>
-                </>
-              )}
-              :
-            </span>
-          </p>
-        )}
-        {over.slice(0, MOST_OVER).map(({ name, because }) => (
-          <p key={name} className={classes.line}>
-            <i />
-            <span>
-              <code>{name}</code> {because}
-            </span>
-          </p>
-        ))}
-        {over.length > MOST_OVER && <p className={classes.line}>and {over.length - MOST_OVER} more</p>}
-      </div>
+      {(answer !== '' || isAllowed) && (
+        <>
+          <h2>
+            {answer === ''
+              ? item.kind === 'statement'
+                ? 'Then'
+                : 'Left blank'
+              : `If the answer is ${answer}`}
+          </h2>
+          <div className={classes.card}>
+            <p className={classes.line}>
+              <b>✓</b>
+              <span>{departureWords(plan, step, onward?.key ?? endingOf(plan, walk.ending))}</span>
+            </p>
+            {over.length > 0 && (
+              <p className={classes.line}>
+                <i>–</i>
+                <span>
+                  {plural(over.length, 'item')} passed over
+                  {isPlain && (
+                    <>
+                      , coded <code>{code}</code>
+                    </>
+                  )}
+                  :
+                </span>
+              </p>
+            )}
+            {over.slice(0, MOST_OVER).map(({ name, because }) => (
+              <p key={name} className={classes.line}>
+                <i />
+                <span>
+                  <code>{name}</code> {because}
+                </span>
+              </p>
+            ))}
+            {over.length > MOST_OVER && <p className={classes.line}>and {over.length - MOST_OVER} more</p>}
+          </div>
+        </>
+      )}
     </>
   );
 }

@@ -1,0 +1,22 @@
+/** A word that is typed is found as a word; a letter typed again goes on to the next that begins with it. */
+import assert from 'node:assert/strict';
+import { it } from 'node:test';
+import { byLetters } from './by-letters';
+
+const LIST = ['single', 'multiple', 'scale', 'number', 'text', 'date', 'time', 'datetime', 'grid', 'rank'];
+
+function typed(word: string, from = 0): string | undefined {
+  let [at, before] = [from, ''];
+  for (const letter of word) {
+    const next = byLetters(LIST, at, before, letter);
+    at = next?.at ?? at;
+    before += letter;
+  }
+  return LIST[at];
+}
+
+it('finds what is typed, by its word or its letter', () => {
+  for (const name of LIST)
+    for (const from of LIST.keys()) assert.equal(typed(name, from), name, `${name} from ${from}`);
+  assert.deepEqual(['n', 's', 'ss', 'd', 'dd', 'tt', 'numbers'].map((word) => typed(word)), ['number', 'scale', 'single', 'date', 'datetime', 'time', 'number']); // prettier-ignore
+});
