@@ -17,6 +17,8 @@ test('find, replace, go back by name, comment, rename and settle', async ({ page
   await page.keyboard.press('Enter');
   await expect(finder).toHaveCount(0);
   await expect(slip.getByRole('heading', { name: /hp_kind/ })).toBeVisible();
+  // The keys go on from there.
+  await expect(page.locator('[data-field="@whole/item:hp_kind"]')).toBeFocused();
 
   // A word is replaced everywhere; one step of the history takes it back.
   await page.keyboard.press('Control+k');

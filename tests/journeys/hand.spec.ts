@@ -128,6 +128,23 @@ test('where a skip leads is chosen inside the window, also at the narrowest widt
   }
   await page.keyboard.press('Escape');
   await expect(field).toBeHidden();
+
+  // The strip has room for two stops more, in every view.
+  for (const stop of ['script', 'forks', 'routes', 'walk', 'codes']) {
+    await page.goto(`/studies/tern-valley-home-heating/${stop}`);
+    const strip = page.getByRole('banner');
+    await expect(strip.getByRole('link', { name: /^Routes/ })).toContainText('in all');
+    const over = await strip.evaluate((bar) => {
+      const stops = bar.querySelector('nav');
+      for (const name of ['Release', 'Forecast']) {
+        const more = stops?.lastElementChild?.cloneNode(true) as HTMLElement;
+        if (more.firstChild) more.firstChild.textContent = name;
+        stops?.append(more);
+      }
+      return [bar.scrollWidth - bar.clientWidth, document.documentElement.scrollWidth - innerWidth];
+    });
+    expect(over, stop).toEqual([0, 0]);
+  }
 });
 
 test('a section comes after the one that is selected, and Alt with the arrows moves it', async ({ page }) => {

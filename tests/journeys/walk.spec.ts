@@ -140,6 +140,9 @@ test('what each answer leads to, the routes still possible, and the coded row ar
 }) => {
   await page.goto('/studies/tern-valley-home-heating/walk');
   await page.getByRole('button', { name: 'Choose freely' }).click();
+  // What a blank leads to is told where one is allowed: not here.
+  await expect(page.getByText('Why adult is asked')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Left blank' })).toBeHidden();
   await page.getByRole('radio', { name: 'Yes', exact: true }).first().check();
   await page.getByRole('radio', { name: 'Yes, I agree' }).check();
   await page.getByRole('button', { name: 'Next' }).click();

@@ -8,6 +8,7 @@ import { arcsOf, packLanes, type Arc } from '../../core/views/arcs';
 import { isEarly } from '../ui/EndingMark';
 import { useStudy } from '../study/store';
 import type { SheetRows } from './use-sheet-rows';
+import { VariableName } from '../ui/VariableName';
 import classes from './arcs.module.css';
 
 interface Props {
@@ -104,18 +105,29 @@ function EdgeNames({ drawn, view }: { drawn: readonly Drawn[]; view: { top: numb
     ({ sources, target }) => sources.some(({ y }) => seen(y)) && target > view.bottom,
   );
   return (
-    <div className={classes.edge} style={{ top: view.bottom - 8 - below.length * 17 }} aria-hidden="true">
+    <div
+      className={classes.edge}
+      style={{
+        top: view.bottom - 8 - below.reduce((sum, { arc }) => sum + 17 * linesOf(arc.target.label), 0),
+      }}
+      aria-hidden="true"
+    >
       {below.map(({ arc }) => (
         <span
           key={arc.id}
           className={isEarly(arc.target.ending) ? classes.early : classes.skip}
           title={arc.target.label}
         >
-          ↓ {arc.target.label}
+          ↓ <VariableName name={arc.target.label} />
         </span>
       ))}
     </div>
   );
+}
+
+/** Of a name at the edge: a long one goes on below. */
+function linesOf(label: string): number {
+  return Math.ceil(label.length / 14);
 }
 
 /** Where arcs meet rows that have not been on the page yet, in pixels below the top of the row. */

@@ -1,6 +1,7 @@
 /** Where an answer leads, beside its code: faint where it carries on, with the ending's mark where it ends. */
 import type { Lead } from '../../core/views/leads';
 import { EndingMark, isEarly } from '../ui/EndingMark';
+import { VariableName } from '../ui/VariableName';
 import classes from './sheet.module.css';
 
 export function LeadText({ lead }: { readonly lead: Lead }) {
@@ -9,7 +10,8 @@ export function LeadText({ lead }: { readonly lead: Lead }) {
   const early = isEarly(target.ending);
   return (
     <span className={`${classes.lead} ${early ? classes.out : classes.go}`}>
-      {target.ending === null ? '→' : <EndingMark kind={target.ending} />} {target.label}
+      {target.ending === null ? '→' : <EndingMark kind={target.ending} />}{' '}
+      <VariableName name={target.label} />
       {sometimes && <small title="Other answers, or other rules of this question, decide too"> or on</small>}
     </span>
   );

@@ -15,6 +15,7 @@ import { ConditionField } from './ConditionField';
 import { ConditionPicker } from './ConditionPicker';
 import { fieldId, focusField } from './focus';
 import { TargetPicker } from './TargetPicker';
+import { VariableName } from '../ui/VariableName';
 import classes from './slip.module.css';
 
 interface Props {
@@ -92,7 +93,7 @@ export function SkipRules({
                 aria-expanded={aiming === index}
                 onClick={() => setAiming(aiming === index ? null : index)}
               >
-                → {targetWords(plan.document, skip.to)}
+                → <VariableName name={targetWords(plan.document, skip.to)} />
               </button>
               {aiming === index && (
                 <TargetPicker

@@ -20,6 +20,7 @@ export const SHORTCUTS: Readonly<Record<Stop, readonly Shortcut[]>> = {
     ['Alt+↑ ↓', 'move an item, an answer or a section'],
     ['Ctrl+D', 'copy the selected items'],
     ['Delete', 'delete the selected items'],
+    ['Ctrl+V', 'several lines: looked at as a list of questions, then put in'],
     ['Enter', 'in an answer: on to the next, or a new one; an empty one ends the list'],
     ['Shift+Enter', 'in an answer: a new one right below'],
     ['Alt+→', 'in an answer: where it leads'],
