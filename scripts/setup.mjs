@@ -1,5 +1,5 @@
 /** Sets a machine up: packages by npm, Chromium by Debian's package manager. Needs nothing but Node. */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -22,6 +22,30 @@ export function run(command, args, options = {}) {
     process.exit(1);
   }
   if (result.status !== 0) process.exit(result.status ?? 1);
+}
+
+/** Runs commands side by side, each told whole under its title once it has ended; ends this process where one fails. */
+export async function runTogether(commands) {
+  const ended = commands.map(
+    ([title, command, args]) =>
+      new Promise((resolve) => {
+        const child = spawn(command, args, {
+          cwd: root,
+          env: environment,
+          stdio: ['ignore', 'pipe', 'pipe'],
+        });
+        let text = '';
+        for (const stream of [child.stdout, child.stderr]) stream.on('data', (piece) => (text += piece));
+        child.on('error', (error) => resolve({ title, text: error.message, status: 1 }));
+        child.on('close', (status) => resolve({ title, text, status: status ?? 1 }));
+      }),
+  );
+  let worst = 0;
+  for (const { title, text, status } of await Promise.all(ended)) {
+    console.log(`\n— ${title}\n${text}`);
+    worst ||= status;
+  }
+  if (worst !== 0) process.exit(worst);
 }
 
 /** Installs the packages of the lock file, unless that was done before. Messages go to standard error. */

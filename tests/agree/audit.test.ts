@@ -176,8 +176,11 @@ it('of faults planted in the heating study each is found where it is, and only t
         // Of a draw one cannot say which of the blanks it was.
         const drawn = 'source' in column && column.source.of === 'item' && plan.sections[column.source.planItem.section]?.section.draw !== undefined; // prettier-ignore
         if (drawn) assert.equal(problems.length, 1, `${about} ${column.name}`);
-        else
-          assert.deepEqual(problems, [{ problem, column: column.name, value }], `${about}: ${problem} at ${column.name}`); // prettier-ignore
+        else {
+          // What the answers lead to is told with an ending that is not it.
+          const more = problem === 'wrong-ending' ? { instead: String(cells[index]?.value) } : {};
+          assert.deepEqual(problems, [{ problem, column: column.name, value, ...more }], `${about}: ${problem} at ${column.name}`); // prettier-ignore
+        }
       });
     }
   }
