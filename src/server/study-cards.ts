@@ -13,24 +13,25 @@ export interface StudyCard {
   readonly sections: number;
   readonly items: number;
   readonly skips: number;
-  /** How many routes, as a decimal string; a proven lower bound unless `exact`. */
-  readonly routes: string;
+  /** How many routes, as a decimal string; a proven lower bound unless `exact`. Null where counting them failed. */
+  readonly routes: string | null;
   readonly exact: boolean;
-  /** Errors and warnings that were not set aside. */
-  readonly snags: number;
+  /** Errors and warnings that were not set aside; null where looking for them failed. */
+  readonly snags: number | null;
   readonly passed: number;
   /** Milliseconds since 1970, UTC. */
   readonly changedAt: number;
 }
 
-export function studyCards(db: Store): StudyCard[] {
+/** `examine` counts and checks one study; it is by itself, so that one study that faults leaves the list whole. */
+export function studyCards(db: Store, examine: (study: Study) => Findings = findingsOf): StudyCard[] {
   return listStudies(db).map((study) => {
     const { id, document, changedAt } = study;
     const items = document.sections
       .flatMap((section) => section.items)
       .filter(({ kind }) => kind !== 'page_break');
     const skips = items.reduce((sum, item) => sum + ('skips' in item ? (item.skips?.length ?? 0) : 0), 0);
-    const found = findingsOf(study);
+    const found = withoutFault(study, examine);
     const aside = new Set(listAsides(db, id).map(({ snag }) => snag));
     return {
       id,
@@ -38,16 +39,26 @@ export function studyCards(db: Store): StudyCard[] {
       sections: document.sections.length,
       items: items.length,
       skips,
-      routes: found.routes,
-      exact: found.exact,
-      snags: found.snags.filter((snag) => !aside.has(snag)).length,
+      routes: found?.routes ?? null,
+      exact: found?.exact ?? false,
+      snags: found === null ? null : found.snags.filter((snag) => !aside.has(snag)).length,
       passed: listVerdicts(db, id).filter(({ verdict }) => verdict === 'passed').length,
       changedAt,
     };
   });
 }
 
-interface Findings {
+/** Null where examining it failed, of which the details are in the log. */
+function withoutFault(study: Study, examine: (study: Study) => Findings): Findings | null {
+  try {
+    return examine(study);
+  } catch (error) {
+    console.error(`Examining the study ${study.id} failed:`, error);
+    return null;
+  }
+}
+
+export interface Findings {
   readonly revision: number;
   readonly routes: string;
   readonly exact: boolean;

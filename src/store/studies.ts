@@ -1,7 +1,7 @@
 /** Studies: a questionnaire each, saved as a whole under a growing revision. */
 import { randomUUID } from 'node:crypto';
 import { and, desc, eq, isNull } from 'drizzle-orm';
-import { readDocumentText, writeDocument } from '../core/document/read';
+import { problemText, readDocumentText, writeDocument } from '../core/document/read';
 import type { Questionnaire } from '../core/document/types';
 import type { Store } from './open';
 import { renumberStored } from './renumber';
@@ -20,21 +20,44 @@ export type SaveResult =
   /** Somebody saved another revision in between; `study` is theirs. */
   | { readonly saved: false; readonly study: Study };
 
-type Row = typeof studies.$inferSelect;
-
-export function listStudies(db: Store): Study[] {
-  return db
-    .select()
-    .from(studies)
-    .where(isNull(studies.removedAt))
-    .orderBy(desc(studies.changedAt))
-    .all()
-    .map(toStudy);
+/** A study whose document cannot be read: damaged, or written by something else. */
+export interface UnreadableStudy {
+  readonly id: string;
+  /** What is wrong with it, as a sentence. */
+  readonly problem: string;
+  readonly changedAt: number;
 }
 
+type Row = typeof studies.$inferSelect;
+
+/** Those that can be read, the one changed last first. */
+export function listStudies(db: Store): Study[] {
+  return rowsOf(db).flatMap((row) => readable(row) ?? []);
+}
+
+/** The others: nothing works on them but to be saved as a file as they are, and to be removed. */
+export function unreadableStudies(db: Store): UnreadableStudy[] {
+  return rowsOf(db).flatMap(({ id, document, changedAt }) => {
+    const read = readDocumentText(document);
+    if (read.ok) return [];
+    const [problem] = read.problems;
+    return [{ id, problem: problem === undefined ? 'It is empty.' : problemText(problem), changedAt }];
+  });
+}
+
+/** Null where there is none, or it cannot be read. */
 export function findStudy(db: Store, id: string): Study | null {
   const row = db.select().from(studies).where(present(id)).get();
-  return row === undefined ? null : toStudy(row);
+  return row === undefined ? null : readable(row);
+}
+
+/** The document as the text that is stored, whatever it is; null where there is no such study. */
+export function storedText(db: Store, id: string): string | null {
+  return db.select({ document: studies.document }).from(studies).where(present(id)).get()?.document ?? null;
+}
+
+function rowsOf(db: Store): Row[] {
+  return db.select().from(studies).where(isNull(studies.removedAt)).orderBy(desc(studies.changedAt)).all();
 }
 
 /** The newest revision, without reading the document; null where there is no such study. */
@@ -57,7 +80,7 @@ export function addStudy(db: Store, document: Questionnaire, now: number, id: st
     tx.delete(studies).where(eq(studies.id, id)).run();
     tx.insert(studies).values(row).run();
   });
-  return toStudy(row);
+  return { id, document, revision: 1, changedAt: now };
 }
 
 /** Saves if `revision` is still the newest; null where there is no such study. */
@@ -70,12 +93,13 @@ export function saveStudy(
 ): SaveResult | null {
   return db.transaction((tx) => {
     const row = tx.select().from(studies).where(present(id)).get();
-    if (row === undefined) return null;
-    if (row.revision !== revision) return { saved: false, study: toStudy(row) };
+    const before = row === undefined ? null : readable(row);
+    if (row === undefined || before === null) return null;
+    if (row.revision !== revision) return { saved: false, study: before };
     const next: Row = { ...row, document: writeDocument(document), revision: revision + 1, changedAt: now };
     tx.update(studies).set(next).where(eq(studies.id, id)).run();
-    renumberStored(tx, id, toStudy(row).document, document);
-    return { saved: true, study: toStudy(next) };
+    renumberStored(tx, id, before.document, document);
+    return { saved: true, study: { ...next, document } };
   });
 }
 
@@ -92,9 +116,7 @@ function present(id: string) {
   return and(eq(studies.id, id), isNull(studies.removedAt));
 }
 
-function toStudy({ id, document, revision, changedAt }: Row): Study {
+function readable({ id, document, revision, changedAt }: Row): Study | null {
   const read = readDocumentText(document);
-  if (!read.ok)
-    throw new Error(`study ${id} holds a document that cannot be read: ${read.problems[0]?.message}`);
-  return { id, document: read.document, revision, changedAt };
+  return read.ok ? { id, document: read.document, revision, changedAt } : null;
 }

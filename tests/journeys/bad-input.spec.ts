@@ -1,5 +1,8 @@
 /** Whatever is wrong gets a message that names the place and the mend, and the document stays as it was. */
-import { expect, home, newStudy, test } from './support';
+import { readFile } from 'node:fs/promises';
+import path from 'node:path';
+import Database from 'better-sqlite3';
+import { accessible, expect, home, newStudy, test } from './support';
 
 test('a malformed file is refused with the path inside it', async ({ page }) => {
   await home(page);
@@ -112,4 +115,28 @@ test('requests with a wrong body or id are refused in words, and change nothing'
   const missing = await page.goto('/studies/nowhere/script');
   expect(missing?.status()).toBe(404);
   await expect(page.getByText('There is nothing here')).toBeVisible();
+});
+
+test('a study that cannot be read leaves the list whole, is saved as it is, and removed', async ({
+  page,
+}) => {
+  const file = path.join(process.env.JOURNEYS_DATA ?? '', 'jolly-fork.sqlite');
+  const database = new Database(file, { fileMustExist: true });
+  const row =
+    "INSERT INTO studies (id, document, revision, created_at, changed_at) VALUES ('cut-short', ?, 1, 1, 1)";
+  database.prepare(row).run('{"format": "jolly-fork/questionn');
+  database.close();
+  await home(page);
+  await expect(page.getByRole('link', { name: 'Tern Valley Home Heating Study' }).first()).toBeVisible();
+  const broken = page.getByRole('group', { name: 'A study that cannot be read' });
+  await expect(broken).toContainText('this is not JSON');
+  await accessible(page);
+  const [saved] = await Promise.all([
+    page.waitForEvent('download'),
+    broken.getByRole('link', { name: 'Save it as it is' }).click(),
+  ]);
+  expect(await readFile(await saved.path(), 'utf8')).toBe('{"format": "jolly-fork/questionn');
+  await broken.getByRole('button', { name: 'Remove it' }).click();
+  await expect(broken).toHaveCount(0);
+  await expect(page.getByRole('status')).toContainText('Removed “A study that cannot be read”');
 });

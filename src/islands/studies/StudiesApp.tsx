@@ -4,6 +4,7 @@ import { useRef, useState } from 'react';
 import { problemText, readDocumentText } from '../../core/document/read';
 import { emptyQuestionnaire } from '../../core/editing/structure';
 import type { StudyCard } from '../../server/study-cards';
+import type { UnreadableStudy } from '../../store/studies';
 import { PasteStudy } from '../paste/PasteStudy';
 import { addStudy, addWork, call, NothingSchema } from '../ui/api';
 import { countText, plural, whenText } from '../ui/format';
@@ -13,14 +14,22 @@ import classes from './studies.module.css';
 
 interface Props {
   readonly cards: readonly StudyCard[];
+  readonly unreadable: readonly UnreadableStudy[];
 }
 
-export default function StudiesApp({ cards }: Props) {
+/** What is told of a study that was taken off the list. */
+interface Removed {
+  readonly id: string;
+  readonly title: string;
+}
+
+export default function StudiesApp({ cards, unreadable }: Props) {
   const ready = useHydrated();
   const [pasting, setPasting] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
-  const [removed, setRemoved] = useState<StudyCard | null>(null);
+  const [removed, setRemoved] = useState<Removed | null>(null);
   const shown = cards.filter((card) => card.id !== removed?.id);
+  const broken = unreadable.filter((study) => study.id !== removed?.id);
 
   const open = async (document: unknown) => {
     const reply = await addStudy(document);
@@ -32,12 +41,12 @@ export default function StudiesApp({ cards }: Props) {
     if (reply.ok) location.reload();
     else setProblem(reply.problem);
   };
-  const remove = async (card: StudyCard) => {
+  const remove = async (card: Removed) => {
     const reply = await call(NothingSchema, 'DELETE', `/api/studies/${card.id}`);
     if (reply.ok) setRemoved(card);
     else setProblem(reply.problem);
   };
-  const restore = async (card: StudyCard) => {
+  const restore = async (card: Removed) => {
     const reply = await call(NothingSchema, 'POST', `/api/studies/${card.id}`);
     if (reply.ok) setRemoved(null);
     else setProblem(reply.problem);
@@ -81,6 +90,15 @@ export default function StudiesApp({ cards }: Props) {
           </p>
         )}
         {pasting && <PasteStudy take={(document) => void open(document)} cancel={() => setPasting(false)} />}
+        {broken.map(({ id, problem: wrong }) => (
+          <p key={id} className={classes.problem} role="group" aria-label="A study that cannot be read">
+            A study here cannot be read: {wrong}. The others are not touched by that.{' '}
+            <a href={`/api/studies/${id}/file`}>Save it as it is</a>{' '}
+            <button type="button" onClick={() => void remove({ id, title: 'A study that cannot be read' })}>
+              Remove it
+            </button>
+          </p>
+        ))}
         {shown.length === 0 ? (
           <Empty openDemo={openDemo} />
         ) : (
@@ -94,13 +112,24 @@ export default function StudiesApp({ cards }: Props) {
                   {plural(card.items, 'item')} in {plural(card.sections, 'section')}
                 </span>
                 <span>{plural(card.skips, 'skip')}</span>
-                <span>
-                  {card.exact ? '' : 'at least '}
-                  {countText(card.routes)} {card.routes === '1' ? 'route' : 'routes'}
-                </span>
-                <span data-trouble={card.snags > 0 || undefined}>
-                  {card.snags === 0 ? 'no snags' : plural(card.snags, 'snag')}
-                </span>
+                {card.routes === null || card.snags === null ? (
+                  <span
+                    data-trouble
+                    title="Counting its routes failed; the study itself stands and can be opened"
+                  >
+                    could not be examined
+                  </span>
+                ) : (
+                  <>
+                    <span>
+                      {card.exact ? '' : 'at least '}
+                      {countText(card.routes)} {card.routes === '1' ? 'route' : 'routes'}
+                    </span>
+                    <span data-trouble={card.snags > 0 || undefined}>
+                      {card.snags === 0 ? 'no snags' : plural(card.snags, 'snag')}
+                    </span>
+                  </>
+                )}
                 <span>{card.passed} passed</span>
                 <time dateTime={new Date(card.changedAt).toISOString()} suppressHydrationWarning>
                   changed {whenText(card.changedAt)}
