@@ -169,6 +169,7 @@ test('a paper form keyed without the mouse, keyed again by another person, and t
   await page.keyboard.type('T-001');
   await page.keyboard.press('Enter');
 
+  await expect(page.getByText('forgets what is being typed', { exact: false })).toBeVisible();
   // A wrong code is refused with what is allowed, and taking back is one key.
   await expect(page.locator('[data-key="adult"]')).toBeFocused();
   await page.keyboard.type('5');
@@ -245,6 +246,10 @@ test('the codebook: labels and missing codes in place, a convention, and a sheet
   await expect(page.getByText('130 columns', { exact: true }).last()).toBeVisible();
   await expect(page.getByRole('button', { name: '100% expected' }).first()).toBeVisible();
   await accessible(page);
+  // The words of a code are whole.
+  const words = page.getByRole('row', { name: /^tenure/ }).getByText('Own it, with or without a mortgage');
+  expect(await words.evaluate((cell) => cell.scrollWidth - cell.clientWidth)).toBe(0);
+  expect(await words.evaluate((cell) => getComputedStyle(cell).whiteSpace)).toBe('normal');
   await page.getByLabel('Label of tenure').fill('How the home is held');
   await page.keyboard.press('Enter');
 

@@ -129,6 +129,13 @@ test('where a skip leads is chosen inside the window, also at the narrowest widt
   await page.keyboard.press('Escape');
   await expect(field).toBeHidden();
 
+  // What kind an answer is stands whole, below it where there is no room beside it.
+  const kind = item.getByRole('combobox', { name: 'Kind of answer 2' });
+  await item.getByRole('textbox', { name: 'Answer 2', exact: true }).focus();
+  const narrow = (await kind.boundingBox())?.width ?? 0;
+  await kind.evaluate((select) => select.removeAttribute('data-plain'));
+  expect((await kind.boundingBox())?.width).toBeGreaterThan(Math.max(narrow, 150));
+
   // The strip has room for two stops more, in every view.
   for (const stop of ['script', 'forks', 'routes', 'walk', 'codes']) {
     await page.goto(`/studies/tern-valley-home-heating/${stop}`);

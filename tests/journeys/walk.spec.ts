@@ -155,6 +155,9 @@ test('what each answer leads to, the routes still possible, and the coded row ar
   await page.getByText('The coded row as it stands').click();
   await expect(page.getByRole('row', { name: 'tenure 2' })).toBeVisible();
   await expect(page.getByRole('row', { name: 'moved_in -4' })).toBeVisible();
+  // A name goes on after an underscore, never in the middle of a word.
+  const name = page.getByRole('rowheader', { name: 'moved_in' });
+  expect(await name.evaluate((cell) => [cell.innerHTML, getComputedStyle(cell).overflowWrap])).toEqual(['moved_<wbr>in', 'break-word']); // prettier-ignore
   await accessible(page);
 });
 
