@@ -4,7 +4,6 @@
  */
 import { holds } from '../condition/evaluate';
 import { parseCondition } from '../condition/parse';
-import { eachName, type Condition } from '../condition/syntax';
 import { optionsOf } from '../document/shape';
 import type { Answer, Question } from '../document/types';
 import { maxPasses, sectionLetter, type Variable, type Variables } from '../document/variables';
@@ -15,6 +14,7 @@ import { momentWords } from '../wording/dates';
 import { pickWords } from '../wording/picks';
 import { conditionSentence } from '../wording/sentence';
 import { endingLabel, targetView } from '../wording/targets';
+import { isOnlyAbout } from './leads';
 import { goToWords, numbersOf, repeatWords } from './paper-words';
 
 export interface FormOptions {
@@ -295,7 +295,7 @@ class FormMaker {
 function leadsOf({ item, skips }: PlanItem): { readonly atAnswers: boolean } {
   if (item.kind !== 'question' || item.answer.type !== 'single') return { atAnswers: false };
   return {
-    atAnswers: skips.every(({ if: condition }) => condition === null || isAbout(condition, item.name)),
+    atAnswers: skips.every(({ if: condition }) => condition === null || isOnlyAbout(condition, item.name)),
   };
 }
 
@@ -305,14 +305,6 @@ function skipFor({ item, skips }: PlanItem, code: number): PlanSkip | null {
   const reading = readingOf(item.answer, code);
   const own = { read: () => reading, pass: null, each: null, passesOver: () => [] };
   return skips.find(({ if: condition }) => condition === null || holds(condition, own)) ?? null;
-}
-
-function isAbout(condition: Condition, name: string): boolean {
-  let only = true;
-  eachName(condition, (node) => {
-    if (node.name.toLowerCase() !== name.toLowerCase()) only = false;
-  });
-  return only;
 }
 
 function answerAs(answer: Answer, boxes: readonly FormBox[]): FormAnswer {

@@ -57,7 +57,8 @@ export function codesSkipped(planItem: PlanItem, skip: PlanSkip): number[] {
     });
 }
 
-function isOnlyAbout(condition: Condition, name: string): boolean {
+/** Whether a condition reads one question and nothing else. */
+export function isOnlyAbout(condition: Condition, name: string): boolean {
   let only = true;
   eachName(condition, (node) => {
     if (node.name.toLowerCase() !== name.toLowerCase()) only = false;

@@ -1,11 +1,9 @@
 /** A list of questions is put into the study that is open: at an item, in a section, or over all of it. */
 import { useCallback } from 'react';
-import type { Questionnaire } from '../../core/document/types';
 import { sectionLetter } from '../../core/document/variables';
 import { fromList, type LineKind } from '../../core/exchange/from-list';
-import type { ListPlace } from '../../core/exchange/list-into';
 import { Panel } from '../study/Panel';
-import { useStudy, useStudyStore } from '../study/store';
+import { placeSelected, useStudy, useStudyStore } from '../study/store';
 import classes from './paste.module.css';
 import { NO_LIST, OVER_ALL } from '../study/pasting';
 import { PasteList } from './PasteList';
@@ -20,7 +18,7 @@ export function PasteIntoStudy({ show }: Props) {
   const pasting = useStudy((state) => state.pasting);
   const document = useStudy((state) => state.document);
   const setPasting = useStudy((state) => state.setPasting);
-  const at = placeIn(document, pasting.at);
+  const at = placeSelected(document, pasting.at);
   const section = at?.section ?? null;
   const item = at?.item ?? null;
   const understand = useCallback(
@@ -64,14 +62,4 @@ export function PasteIntoStudy({ show }: Props) {
       </Panel>
     </div>
   );
-}
-
-/** Null for what is no item or section. */
-function placeIn({ sections }: Questionnaire, selection: string): ListPlace['at'] {
-  for (const [section, { id, items }] of sections.entries()) {
-    if (selection === `section:${id}`) return { section, item: null };
-    const item = items.findIndex((each) => each.kind !== 'page_break' && selection === `item:${each.name}`);
-    if (item >= 0) return { section, item };
-  }
-  return null;
 }

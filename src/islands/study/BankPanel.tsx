@@ -1,15 +1,14 @@
 /** The bank that all studies share: searched, put into this study, and where each thing is used. */
 import { useEffect, useState } from 'react';
 import * as v from 'valibot';
-import { insertFromBank, insertProblem, type BankContent, type BankPlace } from '../../core/editing/bank';
+import { insertFromBank, insertProblem, type BankContent } from '../../core/editing/bank';
 import { optionsOf } from '../../core/document/shape';
-import type { Questionnaire } from '../../core/document/types';
 import { call, NothingSchema } from '../ui/api';
 import { plural } from '../ui/format';
 import classes from './bank.module.css';
 import { BankEntrySchema, keepInBank } from './bank';
 import { Panel } from './Panel';
-import { useStudy, useStudyStore, type Selection } from './store';
+import { placeSelected, useStudy, useStudyStore } from './store';
 
 type Entry = v.InferOutput<typeof BankEntrySchema>;
 
@@ -94,7 +93,8 @@ function Row({ entry, remove }: { readonly entry: Entry; readonly remove: () => 
   const [said, setSaid] = useState<string | null>(null);
   const [seeing, setSeeing] = useState(false);
   const { title, content, uses } = entry;
-  const place = placeOf(document, selection);
+  // At the end where nothing is selected.
+  const place = placeSelected(document, selection) ?? { section: document.sections.length - 1, item: null };
   const insert = () => {
     const before = insertProblem(document, place, content);
     setSaid(before ?? store.getState().commit(insertFromBank(document, place, content)) ?? 'Put in.');
@@ -147,14 +147,4 @@ function wordsOf(content: BankContent): string {
     default:
       return content satisfies never;
   }
-}
-
-/** After what is selected; at the end where nothing is. */
-function placeOf({ sections }: Questionnaire, selection: Selection): BankPlace {
-  for (const [section, { id, items }] of sections.entries()) {
-    if (selection === `section:${id}`) return { section, item: null };
-    const item = items.findIndex((each) => each.kind !== 'page_break' && selection === `item:${each.name}`);
-    if (item >= 0) return { section, item };
-  }
-  return { section: sections.length - 1, item: null };
 }

@@ -158,6 +158,19 @@ export function selectionAt(at: Place): Selection {
   return at.ending === undefined ? null : `ending:${at.ending}`;
 }
 
+/** Where an item stands that is selected, or a section (`item` null); null for anything else. */
+export function placeSelected(
+  { sections }: Questionnaire,
+  selection: Selection,
+): { readonly section: number; readonly item: number | null } | null {
+  for (const [section, { id, items }] of sections.entries()) {
+    if (selection === `section:${id}`) return { section, item: null };
+    const item = items.findIndex((each) => each.kind !== 'page_break' && selection === `item:${each.name}`);
+    if (item >= 0) return { section, item };
+  }
+  return null;
+}
+
 /** Has no effects until something is called: a page may make it and throw it away. */
 export function createStudyStore(
   initial: InitialStudy,
