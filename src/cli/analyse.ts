@@ -36,7 +36,7 @@ export function routeJson(route: Route): object {
 }
 
 function asJson(plan: Plan, analysis: Analysis, shares: Shares | null, provisional: boolean): object {
-  const { exact, limits, shortest, longest, cover } = analysis;
+  const { exact, limits, unsaid, shortest, longest, cover } = analysis;
   const asked = askedInOrder(plan, analysis);
   return {
     ...(provisional ? { provisional } : {}),
@@ -44,7 +44,7 @@ function asJson(plan: Plan, analysis: Analysis, shares: Shares | null, provision
     items: asked.length,
     routes: String(analysis.routes),
     exact,
-    ...(exact ? {} : { limits }),
+    ...(limits.length + unsaid.length === 0 ? {} : { limits: [...limits, ...unsaid] }),
     endings: analysis.endings.map(({ id, routes }) => ({ id, routes: String(routes) })),
     shortest: shortest && { items: shortest.items, number: String(shortest.number) },
     longest: longest && { items: longest.items, number: String(longest.number) },
@@ -66,7 +66,7 @@ function askedInOrder(plan: Plan, { asked, passes, items }: Analysis) {
       return {
         name,
         routes: String(items.get(name) ?? 0n),
-        if: asked.get(name) ?? 'never',
+        if: asked.get(name) ?? null,
         ...(byPass === undefined ? {} : { passes: byPass }),
       };
     }),
@@ -74,7 +74,7 @@ function askedInOrder(plan: Plan, { asked, passes, items }: Analysis) {
 }
 
 function report(plan: Plan, analysis: Analysis, shares: Shares | null, provisional: boolean): string {
-  const { exact, limits, shortest, longest, cover } = analysis;
+  const { exact, limits, unsaid, shortest, longest, cover } = analysis;
   const slowest = analysis.slowest(secondsByName(plan));
   const total = String(analysis.routes);
   const lines = [
@@ -83,6 +83,7 @@ function report(plan: Plan, analysis: Analysis, shares: Shares | null, provision
     `${exact ? '' : 'At least '}${total} ${analysis.routes === 1n ? 'route' : 'routes'}.`,
     ...(provisional ? ['Provisional: the questionnaire has errors (see jolly-fork check).'] : []),
     ...limits.map(({ at, message }) => `Not exact at ${placeWords(plan.document, at)}: ${message}.`),
+    ...unsaid.map(({ at, message }) => `Who is asked, from ${placeWords(plan.document, at)} on: ${message}.`),
     ...(shortest && longest
       ? [
           `Shortest: route ${shortest.number}, ${itemsIn(shortest)}. Longest: route ${longest.number}, ${itemsIn(longest)}.`,
@@ -106,7 +107,7 @@ function report(plan: Plan, analysis: Analysis, shares: Shares | null, provision
         name,
         routes,
         percent(shares?.items.get(name)?.share),
-        condition,
+        condition ?? 'cannot be told',
       ]),
       [1, 2],
     ),

@@ -2,6 +2,7 @@
  * Runs one command of the command line: misuse becomes one line on standard error and exit code 2, a fault of the
  * program one line with the place and exit code 3.
  */
+import { isTooMuch } from '../core/analysis';
 import { Misuse } from './files';
 
 export type Commands = Readonly<Record<string, (args: readonly string[]) => number | Promise<number>>>;
@@ -32,6 +33,10 @@ export async function run(
   } catch (error) {
     if (error instanceof Misuse) {
       say(error.message);
+      return 2;
+    }
+    if (isTooMuch(error)) {
+      say('the conditions of this questionnaire are too entangled for that: jolly-fork check says where');
       return 2;
     }
     say(faultWords([name, ...rest], error));

@@ -21,7 +21,7 @@ import { secondsAlong, secondsByName } from '../core/routing/burden';
 import { planOf } from '../core/routing/planner';
 import { walk } from '../core/routing/walk';
 import { madeUpRespondents } from '../core/simulate/respondents';
-import { routedSnagsOf } from '../core/snags';
+import { routedSnagsOf, unsaidSnags } from '../core/snags';
 import { routeChanges, routeChangeWords } from '../core/routing/route-changes';
 import { contentMarks, fingerprint, routeMarks, type ContentMarks } from '../core/routing/route-content';
 import { contained } from './contained';
@@ -133,7 +133,10 @@ const api: AnalysisApi = {
     return { items: Object.fromEntries(asked), passes: Object.fromEntries(byItem) };
   },
 
-  snags: () => (plan === null ? [] : routedSnagsOf(plan, loaded().analysis, workshop)),
+  snags: () =>
+    plan === null
+      ? []
+      : [...unsaidSnags(loaded().analysis), ...routedSnagsOf(plan, loaded().analysis, workshop)],
 
   ways(asked) {
     const from = v.parse(From, asked);

@@ -1,5 +1,7 @@
 /** Keeps a fault of the program inside the call that met it: details to the console, one sentence to the caller. */
 
+import { isTooMuch } from '../core/analysis';
+
 type Calls = Readonly<Record<string, (...args: never[]) => unknown>>;
 
 /** The same calls; one that throws is told by what it was asked for, and the next is answered as ever. */
@@ -11,6 +13,7 @@ export function contained<Api extends object>(api: Api): Api {
       try {
         return call(...args);
       } catch (error) {
+        if (isTooMuch(error)) throw new Error(tooMuch(name), { cause: error });
         console.error(error);
         throw new Error(sentence(name, error), { cause: error });
       }
@@ -26,6 +29,11 @@ const TOLD: Readonly<Record<string, string>> = {
   sample: 'Shares of the sample could not be worked out',
   snags: 'The checks that follow the routes could not be made',
 };
+
+/** What was too much is no fault: the snags say where. */
+function tooMuch(name: string): string {
+  return `${TOLD[name] ?? 'This could not be worked out'}: the conditions are too entangled for it. The rest stands.`;
+}
 
 function sentence(name: string, error: unknown): string {
   const why = error instanceof Error ? error.message : String(error);

@@ -7,7 +7,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, it } from 'node:test';
 import { fileURLToPath } from 'node:url';
-import { analyse, sharesOf, transitionsOf } from '../../src/core/analysis';
+import { analyse, DEFAULT_CAPS, sharesOf, transitionsOf, type Caps } from '../../src/core/analysis';
 import { codedRow } from '../../src/core/coding/row';
 import { readDocument } from '../../src/core/document/read';
 import { planOf } from '../../src/core/routing/planner';
@@ -28,27 +28,37 @@ const files = (folder: string) =>
       json: JSON.parse(readFileSync(path.join(here, folder, name), 'utf8')) as object,
     }));
 
+/** So that all but the smallest questionnaires are stopped on the way. */
+/** For those that take all the room that is allowed, and longer than a test may. */
+const SOME: Caps = { beliefs: 5_000, nodes: 100_000, steps: 500_000 };
+const LITTLE: Caps = { beliefs: 40, nodes: 1_500, steps: 3_000 };
+
 /** With the seeds that once failed. */
 const SEEDS = seedsToTry([], 150);
 
 /** Asks everything; throws where something fails. False where it is no questionnaire. */
-function askEverything(json: unknown, about: string): boolean {
+function askEverything(json: unknown, about: string, caps: Caps = DEFAULT_CAPS): boolean {
   const read = readDocument(json);
   if (!read.ok) return false;
   try {
     const plan = planOf(read.document);
-    const analysis = analyse(plan);
+    const analysis = analyse(plan, caps);
     for (const route of [analysis.route(1n), ...analysis.cover.routes.slice(0, 3)]) {
       if (route === null) continue;
       const again = walk(plan, { ...route, lenient: true });
       if (again.ok) codedRow(plan, again.walk, route.answers);
     }
-    assert.ok(analysis.asked.size >= 0);
-    const failed = allSnagsOf(plan, analysis).filter(({ message }) =>
+    analysis.filtered({ through: [[plan.sections[0]?.items[0]?.item.name ?? '']] });
+    analysis.slowest(() => 1);
+    analysis.ahead([]);
+    const items = plan.sections.flatMap((section) => section.items).length;
+    if (analysis.unsaid.length === 0) assert.ok(analysis.asked.size <= items);
+    if (!analysis.exact) assert.ok(analysis.limits.length > 0);
+    const failed = allSnagsOf(plan, analysis, caps).filter(({ message }) =>
       message.includes('fault of the program'),
     );
     assert.deepEqual(failed, []);
-    transitionsOf(plan, sharesOf(plan));
+    transitionsOf(plan, sharesOf(plan, caps), caps);
     for (const person of madeUpRespondents(plan, 3, 1)) assert.ok(person.presented.length >= 0);
   } catch (error) {
     throw new Error(`${about}: ${error instanceof Error ? (error.stack ?? '') : String(error)}`, {
@@ -61,8 +71,30 @@ function askEverything(json: unknown, about: string): boolean {
 describe('questionnaires with errors', () => {
   for (const { name, json } of files('../findings'))
     it(`${name}, which broke something once, is analysed and checked, or refused`, () => {
-      askEverything(json, name);
+      askEverything(json, name, name.startsWith('draw') || name.startsWith('askif') ? SOME : DEFAULT_CAPS);
     });
+
+  for (const { name, json } of files('../findings'))
+    it(`${name}, with little room, stops and says so`, () => {
+      askEverything(json, name, LITTLE);
+    });
+
+  it(`with little room, count no more routes than there are, on ${SEEDS.words}`, () => {
+    let stopped = 0;
+    for (const seed of SEEDS.all) {
+      const document = seed % 3 === 0 ? (FEATURED[seed % FEATURED.length] as object) : randomDocument(seed);
+      const read = readDocument(document);
+      if (!read.ok) continue;
+      const caps = { beliefs: 3 + (seed % 5), nodes: 20 + (seed % 7) * 20, steps: 20 + (seed % 11) * 40 };
+      askEverything(document, `seed ${seed}`, caps);
+      const plan = planOf(read.document);
+      const [whole, part] = [analyse(plan), analyse(plan, caps)];
+      assert.ok(part.routes <= whole.routes, `seed ${seed}: ${part.routes} of ${whole.routes}`);
+      if (part.exact) assert.equal(part.routes, whole.routes, `seed ${seed}`);
+      else stopped += 1;
+    }
+    assert.ok(stopped > SEEDS.count / 10, `only ${stopped} were stopped`);
+  });
 
   it(`are analysed and checked, on ${SEEDS.words} and as many demo studies, each broken in some places`, () => {
     const demos = files('../../demo').map(({ json }) => json);

@@ -12,8 +12,18 @@ export type Diagram = number;
 export const FALSE: Diagram = 0;
 export const TRUE: Diagram = 1;
 
-/** Thrown where a function would take more nodes than allowed. */
+/** Thrown where a function would take more nodes, or more steps of work, than allowed. */
 export class TooManyNodes extends Error {}
+
+/**
+ * Steps of work at most, a step being two nodes put together or one looked at: some seconds. Counted, rather than timed,
+ * so that an answer does not depend on the machine.
+ */
+const MOST_STEPS = 25_000_000;
+/** Looking at a node costs more than putting two together, since what was seen is kept by name. */
+const STEPS_TO_FORGET = 4;
+/** Variables tested one after the other at most: each is a call within a call. */
+const MOST_DEEP = 2_000;
 
 /** Level of the two constants: below every variable. */
 const BOTTOM = 0x7fffffff;
@@ -34,7 +44,12 @@ export class Diagrams {
   private readonly cacheKeyB = new Int32Array(1 << CACHE_BITS);
   private readonly cacheResult = new Int32Array(1 << CACHE_BITS);
 
-  constructor(private readonly mostNodes = 4_000_000) {
+  private steps = 0;
+
+  constructor(
+    private readonly mostNodes = 4_000_000,
+    private readonly mostSteps = MOST_STEPS,
+  ) {
     this.level[FALSE] = BOTTOM;
     this.level[TRUE] = BOTTOM;
   }
@@ -42,6 +57,16 @@ export class Diagrams {
   /** Nodes made so far. */
   get nodes(): number {
     return this.count;
+  }
+
+  /** Begins the count of steps anew: for the next piece of work, which is to have its own. */
+  rest(): void {
+    this.steps = 0;
+  }
+
+  private work(steps: number): void {
+    this.steps += steps;
+    if (this.steps > this.mostSteps) throw new TooManyNodes('the work takes more steps than allowed');
   }
 
   variable(level: number): Diagram {
@@ -62,33 +87,32 @@ export class Diagrams {
     return this.high[a] as number;
   }
 
-  not(a: Diagram): Diagram {
+  not(a: Diagram, depth = 0): Diagram {
     if (a <= TRUE) return 1 - a;
     const slot = this.slotOf(NOT, a, 0);
     if (this.cacheKeyA[slot] === a && this.cacheKeyB[slot] === -NOT) return this.cacheResult[slot] as number;
+    if (depth > MOST_DEEP) throw new TooManyNodes('one diagram tests more variables than allowed');
     const result = this.node(
       this.level[a] as number,
-      this.not(this.low[a] as number),
-      this.not(this.high[a] as number),
+      this.not(this.low[a] as number, depth + 1),
+      this.not(this.high[a] as number, depth + 1),
     );
     this.remember(slot, a, -NOT, result);
     return result;
   }
 
-  and(a: Diagram, b: Diagram): Diagram {
-    if (a === b) return a;
-    if (a > b) return this.and(b, a);
-    if (a === FALSE) return FALSE;
+  and(a: Diagram, b: Diagram, depth = 0): Diagram {
+    if (a === b || b === TRUE) return a;
     if (a === TRUE) return b;
-    return this.apply(AND, a, b);
+    if (a === FALSE || b === FALSE) return FALSE;
+    return a > b ? this.apply(AND, b, a, depth) : this.apply(AND, a, b, depth);
   }
 
-  or(a: Diagram, b: Diagram): Diagram {
-    if (a === b) return a;
-    if (a > b) return this.or(b, a);
+  or(a: Diagram, b: Diagram, depth = 0): Diagram {
+    if (a === b || b === FALSE) return a;
     if (a === FALSE) return b;
-    if (a === TRUE) return TRUE;
-    return this.apply(OR, a, b);
+    if (a === TRUE || b === TRUE) return TRUE;
+    return a > b ? this.apply(OR, b, a, depth) : this.apply(OR, a, b, depth);
   }
 
   /** `a` where `condition` holds, `b` elsewhere. */
@@ -101,10 +125,12 @@ export class Diagrams {
     return this.and(a, b) !== FALSE;
   }
 
-  private apply(operation: typeof AND | typeof OR, a: Diagram, b: Diagram): Diagram {
+  private apply(operation: typeof AND | typeof OR, a: Diagram, b: Diagram, depth: number): Diagram {
     const slot = this.slotOf(operation, a, b);
     const key = operation === AND ? b : -b - 3;
     if (this.cacheKeyA[slot] === a && this.cacheKeyB[slot] === key) return this.cacheResult[slot] as number;
+    this.work(1);
+    if (depth > MOST_DEEP) throw new TooManyNodes('one diagram tests more variables than allowed');
     const levelA = this.level[a] as number;
     const levelB = this.level[b] as number;
     const top = levelA < levelB ? levelA : levelB;
@@ -112,8 +138,8 @@ export class Diagrams {
     const [bLow, bHigh] = levelB === top ? [this.low[b] as number, this.high[b] as number] : [b, b];
     const result =
       operation === AND
-        ? this.node(top, this.and(aLow, bLow), this.and(aHigh, bHigh))
-        : this.node(top, this.or(aLow, bLow), this.or(aHigh, bHigh));
+        ? this.node(top, this.and(aLow, bLow, depth + 1), this.and(aHigh, bHigh, depth + 1))
+        : this.node(top, this.or(aLow, bLow, depth + 1), this.or(aHigh, bHigh, depth + 1));
     this.remember(slot, a, key, result);
     return result;
   }
@@ -121,35 +147,36 @@ export class Diagrams {
   /** Forgets variables: true where some value of those with `isDead` makes `a` true. */
   forget(a: Diagram, isDead: (level: number) => boolean): Diagram {
     const known = new Map<Diagram, Diagram>();
-    const visit = (at: Diagram): Diagram => {
+    const visit = (at: Diagram, depth: number): Diagram => {
       if (at <= TRUE) return at;
       const before = known.get(at);
       if (before !== undefined) return before;
+      if (depth > MOST_DEEP) throw new TooManyNodes('one diagram tests more variables than allowed');
+      this.work(STEPS_TO_FORGET);
       const level = this.level[at] as number;
-      const low = visit(this.low[at] as number);
+      const low = visit(this.low[at] as number, depth + 1);
       const result = isDead(level)
         ? low === TRUE
           ? TRUE
-          : this.or(low, visit(this.high[at] as number))
-        : this.node(level, low, visit(this.high[at] as number));
+          : this.or(low, visit(this.high[at] as number, depth + 1))
+        : this.node(level, low, visit(this.high[at] as number, depth + 1));
       known.set(at, result);
       return result;
     };
-    return visit(a);
+    return visit(a, 0);
   }
 
   /** The variables that `a` depends on, smallest first. */
   support(a: Diagram): number[] {
     const seen = new Set<Diagram>();
     const levels = new Set<number>();
-    const visit = (at: Diagram) => {
-      if (at <= TRUE || seen.has(at)) return;
+    const open = [a];
+    for (let at = open.pop(); at !== undefined; at = open.pop()) {
+      if (at <= TRUE || seen.has(at)) continue;
       seen.add(at);
       levels.add(this.level[at] as number);
-      visit(this.low[at] as number);
-      visit(this.high[at] as number);
-    };
-    visit(a);
+      open.push(this.high[at] as number, this.low[at] as number);
+    }
     return [...levels].sort((x, y) => x - y);
   }
 
@@ -195,7 +222,7 @@ export class Diagrams {
       if (this.level[found] === level && this.low[found] === low && this.high[found] === high) return found;
       place = (place + 1) & (this.table.length - 1);
     }
-    if (this.count >= this.mostNodes) throw new TooManyNodes();
+    if (this.count >= this.mostNodes) throw new TooManyNodes('the work takes more memory than allowed');
     if (this.count === this.level.length) this.grow();
     const made = this.count;
     this.count += 1;

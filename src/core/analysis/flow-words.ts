@@ -17,7 +17,7 @@ const MOST_NODES = 4_000_000;
 /** A condition, `always` or `never`; null where that is too entangled to say. */
 export function whoFlows(plan: Plan, { from, to }: Flowing): string | null {
   return withinMemory(() => {
-    const bench = new Bench(MOST_NODES);
+    const bench = new Bench({ nodes: MOST_NODES });
     const { diagrams, ranks } = bench;
     const terrain = new Terrain(plan, diagrams, { opaque: true, ranks });
     const reaching = new Reaching(terrain, bench);

@@ -21,6 +21,8 @@ export interface Caps {
   readonly beliefs: number;
   /** Nodes of diagrams at most. */
   readonly nodes: number;
+  /** Steps of work over diagrams at most, in each part of the analysis; some seconds' worth where not given. */
+  readonly steps?: number;
 }
 
 export const DEFAULT_CAPS: Caps = { beliefs: 400_000, nodes: 3_000_000 };
@@ -147,7 +149,7 @@ class Builder {
     const first: Standing = { kind: 'ahead', ahead: { blocks: this.blocks, factors: given } };
     const opened = this.tryToExpand(first);
     const stack = opened === null ? [] : [this.frameFor(first, opened)];
-    if (opened === null) this.stoppedAt = this.nameOf(first);
+    if (opened === null) this.stop(first);
     const root = stack[0]?.node ?? this.unopened(first);
     for (let frame = stack.at(-1); frame !== undefined; frame = stack.at(-1)) {
       const targets = targetsOf(frame.expansion);
@@ -165,7 +167,7 @@ class Builder {
       }
       const expansion = this.stoppedAt === null ? this.expandWithin(target) : null;
       if (expansion === null) {
-        this.stoppedAt ??= this.nameOf(target);
+        this.stop(target);
         frame.children.push(this.unopened(target));
         continue;
       }
@@ -178,6 +180,12 @@ class Builder {
     const nodes = this.foundAgain > 0 ? childrenFirst(root) : this.nodes;
     this.keep(nodes);
     return { root, nodes, beliefs: beliefCount, stoppedAt };
+  }
+
+  /** From here on nothing is opened; to find one way on from each place work is allowed once more. */
+  private stop(standing: Standing): void {
+    if (this.stoppedAt === null) this.beliefs.terrain.diagrams.rest();
+    this.stoppedAt ??= this.nameOf(standing);
   }
 
   private frameFor(standing: Standing, expansion: Expansion): Frame {
@@ -440,7 +448,7 @@ class Builder {
 
   /** A node that is not opened counts as one way on if some respondent gets from it to an ending. */
   private unopened(standing: Standing): Node {
-    const length = this.completion(standing, { steps: MOST_STEPS });
+    const length = this.completion(standing);
     const found = length !== null;
     const at = standing.kind === 'at' ? standing.belief.at : (standing.ahead.blocks[0]?.start ?? 0);
     const node: Fork = {
@@ -458,28 +466,44 @@ class Builder {
   }
 
   /** Items presented on one way on, found depth first; null where none was found. */
-  private completion(standing: Standing, left: { steps: number }): number | null {
-    const known = this.nodeOf(standing);
-    if (known !== undefined && known.routes > 0n) return known.shortest;
-    left.steps -= 1;
-    if (left.steps < 0) return null;
-    const expansion = this.tryToExpand(standing);
-    if (expansion === null) return null;
-    if (expansion.kind === 'parts') {
-      let length = 0;
-      for (const part of expansion.parts) {
-        const here = this.completion(part, left);
-        if (here === null) return null;
-        length += here;
+  private completion(standing: Standing): number | null {
+    let left = MOST_STEPS;
+    const open: { readonly todo: Todo | null; readonly length: number }[] = [
+      { todo: { standing, then: null }, length: 0 },
+    ];
+    for (let here = open.pop(); here !== undefined; here = open.pop()) {
+      const { todo, length } = here;
+      if (todo === null) return length;
+      const known = this.nodeOf(todo.standing);
+      if (known !== undefined && known.routes > 0n) {
+        open.push({ todo: todo.then, length: length + known.shortest });
+        continue;
       }
-      return length;
-    }
-    for (const { sight, to } of [...expansion.edges].reverse()) {
-      const rest = to === null ? 0 : this.completion(to, left);
-      if (rest !== null) return rest + (sight === null || to === null ? 0 : 1);
+      left -= 1;
+      if (left < 0) return null;
+      const expansion = this.tryToExpand(todo.standing);
+      if (expansion?.kind === 'parts') {
+        const first = expansion.parts.reduceRight<Todo | null>(
+          (then, part) => ({ standing: part, then }),
+          todo.then,
+        );
+        open.push({ todo: first, length });
+      } else if (expansion !== null) {
+        for (const { sight, to } of expansion.edges)
+          open.push({
+            todo: to === null ? todo.then : { standing: to, then: todo.then },
+            length: length + (sight === null || to === null ? 0 : 1),
+          });
+      }
     }
     return null;
   }
+}
+
+/** Standings that a way on has still to lead out of, one after the other. */
+interface Todo {
+  readonly standing: Standing;
+  readonly then: Todo | null;
 }
 
 /** Steps tried at most to find one way to an ending. */
@@ -489,8 +513,8 @@ function targetsOf(expansion: Expansion): readonly (Standing | null)[] {
   return expansion.kind === 'parts' ? expansion.parts : expansion.edges.map(({ to }) => to);
 }
 
-/** Every node that can be reached, children before parents. */
-function childrenFirst(root: Node): Node[] {
+/** Every node that can be reached, not going beyond those that are known, children before parents. */
+export function childrenFirst(root: Node, isKnown: (node: Node) => boolean = () => false): Node[] {
   const done: Node[] = [];
   const seen = new Set<Node>([root]);
   const open: { node: Node; next: number }[] = [{ node: root, next: 0 }];
@@ -503,7 +527,7 @@ function childrenFirst(root: Node): Node[] {
       continue;
     }
     frame.next += 1;
-    if (child === null || seen.has(child)) continue;
+    if (child === null || seen.has(child) || isKnown(child)) continue;
     seen.add(child);
     open.push({ node: child, next: 0 });
   }

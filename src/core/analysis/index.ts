@@ -85,6 +85,8 @@ export interface Analysis {
   readonly asked: ReadonlyMap<string, string>;
   /** The same by pass, for the items of repeated sections. Worked out when first read. */
   readonly passes: ReadonlyMap<string, readonly PassAsked[]>;
+  /** Where it was too much to say who is asked, so that `asked` and `passes` lack it; none where all is said. */
+  readonly unsaid: readonly Limit[];
   readonly shortest: RouteLength | null;
   readonly longest: RouteLength | null;
   /** The route on which the seconds of its items, by name, add up to most; null where there is none. */
@@ -131,10 +133,10 @@ export interface Ahead {
 /** With a workshop, what an edit has not touched is found again; an analysis made there before is not to be asked any more. */
 export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Workshop | null = null): Analysis {
   const begun = beginning(plan, caps, workshop);
-  const { terrain, graph } = begun;
+  const { graph } = begun;
   let { beliefs } = begun;
   const { root } = graph;
-  const limits = [...terrain.limits, ...capLimit(graph, caps)];
+  const limits = beliefs === null ? [TOO_ENTANGLED] : [...beliefs.terrain.limits, ...capLimit(graph, caps)];
   const some = root.routes > 0n;
   const ways = waysTo(graph);
   const { items, inPass } = routesByItem(plan, graph, ways);
@@ -160,11 +162,16 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Worksho
     const sights = sightsOf(root, number);
     if (sights === null) return null;
     const seen = { number, ...seenOn(plan, sights) };
-    const witness = withinMemory(() => witnessOf(beliefs, sights));
+    const witness = withinMemory(() => {
+      beliefs?.terrain.diagrams.rest();
+      return beliefs && witnessOf(beliefs, sights);
+    });
     if (witness !== null) return { ...seen, ...witness };
     // Counting has filled the memory for diagrams: one route by itself needs little of it.
-    beliefs = new Beliefs(terrainWithin(plan, caps));
-    const again = witnessOf(beliefs, sights);
+    const again = withinMemory(() => {
+      beliefs = new Beliefs(terrainWithin(plan, caps));
+      return witnessOf(beliefs, sights);
+    });
     return again && { ...seen, ...again };
   };
   return {
@@ -180,6 +187,9 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Worksho
     },
     get passes() {
       return passesIn(plan, reach(), inPass);
+    },
+    get unsaid() {
+      return reach().limits;
     },
     slowest(seconds) {
       if (!some) return null;
@@ -242,27 +252,60 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Worksho
 }
 
 interface Begun {
-  readonly terrain: Terrain;
-  readonly beliefs: Beliefs;
+  /** Null where even the conditions by themselves are too much. */
+  readonly beliefs: Beliefs | null;
   readonly graph: Graph;
 }
 
+const TOO_ENTANGLED: Limit = {
+  at: {},
+  message: 'the conditions are too entangled to be worked out, so no route was counted',
+};
+
+/** Of which nothing is known. */
+const NOTHING_SEEN: Graph = {
+  root: {
+    kind: 'fork',
+    spot: { rank: 0 },
+    edges: [],
+    opened: false,
+    routes: 0n,
+    shortest: Infinity,
+    longest: -Infinity,
+  },
+  nodes: [],
+  beliefs: 0,
+  stoppedAt: null,
+};
+
+/** Beliefs told apart where telling more of them apart took all the memory before one way to an ending was found. */
+const FEW_BELIEFS = 50;
+
 function beginning(plan: Plan, caps: Caps, workshop: Workshop | null): Begun {
-  const bench = workshop?.bench('routes', caps.nodes);
+  const bench = workshop?.bench('routes', caps);
   if (bench !== undefined) {
     const { diagrams, ranks, graph: memory } = bench;
     const again = withinMemory((): Begun => {
-      const terrain = new Terrain(plan, diagrams, { ranks });
-      const beliefs = new Beliefs(terrain, memory.sights);
-      return { terrain, beliefs, graph: buildGraph(beliefs, caps, memory) };
+      const beliefs = new Beliefs(new Terrain(plan, diagrams, { ranks }), memory.sights);
+      return { beliefs, graph: buildGraph(beliefs, caps, memory) };
     });
     if (again?.graph.stoppedAt === null) return again;
     // What was kept takes room: where there is not enough of it, everything is begun anew.
     workshop?.clear('routes');
   }
-  const terrain = terrainWithin(plan, caps);
-  const beliefs = new Beliefs(terrain);
-  return { terrain, beliefs, graph: buildGraph(beliefs, caps) };
+  return (
+    withinMemory(() => {
+      const begun = fromNothing(plan, caps);
+      const { root, stoppedAt } = begun.graph;
+      if (stoppedAt === null || root.routes > 0n) return begun;
+      return fromNothing(plan, { ...caps, beliefs: FEW_BELIEFS });
+    }) ?? { beliefs: null, graph: NOTHING_SEEN }
+  );
+}
+
+function fromNothing(plan: Plan, caps: Caps): Begun {
+  const beliefs = new Beliefs(terrainWithin(plan, caps));
+  return { beliefs, graph: buildGraph(beliefs, caps) };
 }
 
 /** Null where it throws the refusal given. */
@@ -276,17 +319,17 @@ function refusing<Result>(refusal: new () => Error, work: () => Result): Result 
 }
 
 function askedOf(plan: Plan, caps: Caps, workshop: Workshop | null): Reach {
-  const bench = workshop?.bench('asked', caps.nodes);
-  const again = bench && withinMemory(() => reachOf(plan, bench));
-  if (again) return again;
+  const bench = workshop?.bench('asked', caps);
+  const again = bench && reachOf(plan, bench);
+  if (again?.limits.length === 0) return again;
   workshop?.clear('asked');
-  return reachOf(plan);
+  return reachOf(plan, new Bench(caps));
 }
 
 /** Shares of the sample; null where they could not be exact, or the conditions are too entangled. */
 export function sharesOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Shares | null {
   try {
-    const terrain = new Terrain(plan, new Diagrams(caps.nodes), { everyValue: true });
+    const terrain = new Terrain(plan, new Diagrams(caps.nodes, caps.steps), { everyValue: true });
     return terrain.limits.length > 0 ? null : sharesIn(plan, terrain);
   } catch (error) {
     if (isTooMuch(error)) return null;
@@ -295,8 +338,13 @@ export function sharesOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Shares | null {
 }
 
 /** Who is presented what next; shares are null where they could not be exact. Null where it is too entangled. */
-export function transitionsOf(plan: Plan, shares: Shares | null): Transition[] | null {
-  return shares?.transitions() ?? withinMemory(() => transitionsIn(terrainWithin(plan, DEFAULT_CAPS), null));
+export function transitionsOf(
+  plan: Plan,
+  shares: Shares | null,
+  caps: Caps = DEFAULT_CAPS,
+): Transition[] | null {
+  const weighed = shares && withinMemory(() => shares.transitions());
+  return weighed ?? withinMemory(() => transitionsIn(terrainWithin(plan, caps), null));
 }
 
 /**
@@ -308,7 +356,7 @@ export function flowOf(
   caps: Caps = DEFAULT_CAPS,
   workshop: Workshop | null = null,
 ): Flow | { readonly entangledAt: Place } {
-  const bench = workshop?.bench('checks', caps.nodes);
+  const bench = workshop?.bench('checks', caps);
   if (bench !== undefined) {
     const { diagrams, ranks } = bench;
     const again = withinMemory(() => new Flow(new Terrain(plan, diagrams, { parts: true, ranks })));
@@ -328,13 +376,15 @@ export function flowOf(
  * conditions are too entangled.
  */
 export function sameRouting(one: Plan, other: Plan, caps: Caps = DEFAULT_CAPS): boolean | null {
-  return withinMemory(() => isSameRouting(one, other, new Bench(caps.nodes)));
+  return withinMemory(() => isSameRouting(one, other, new Bench(caps)));
 }
 
 function capLimit({ stoppedAt, beliefs }: Graph, caps: Caps): Limit[] {
   if (stoppedAt === null) return [];
   const what =
-    beliefs >= caps.beliefs ? `${caps.beliefs} combinations of what was seen` : 'what fits in memory';
+    beliefs >= caps.beliefs
+      ? `${caps.beliefs} combinations of what was seen`
+      : 'what fits in memory and in the time allowed';
   return [
     {
       at: { item: stoppedAt },

@@ -11,12 +11,17 @@ const BLANK = 1;
 const FIRST_OPTION = 2;
 
 export class Picks {
+  private readonly placeOf: ReadonlyMap<number, number>;
+
   constructor(
     private readonly diagrams: Diagrams,
     readonly options: readonly Option[],
     private readonly firstLevel: number,
     private readonly name: string,
-  ) {}
+  ) {
+    // Of two options with one code the first is meant.
+    this.placeOf = new Map([...options.entries()].reverse().map(([n, { code }]) => [code, FIRST_OPTION + n]));
+  }
 
   get size(): number {
     return FIRST_OPTION + this.options.length;
@@ -51,13 +56,11 @@ export class Picks {
     return `${this.name} has ${this.options[number - FIRST_OPTION]?.code ?? ''}`;
   }
 
-  /** The truths of its variables for one set of picks; null is a blank, undefined not having been asked. */
-  truths(codes: readonly number[] | null | undefined): boolean[] {
-    return [
-      codes !== undefined,
-      codes === null,
-      ...this.options.map(({ code }) => codes?.includes(code) === true),
-    ];
+  /** The variables that are true of one set of picks; null is a blank, undefined not having been asked. */
+  truths(codes: readonly number[] | null | undefined): number[] {
+    if (codes === undefined) return [];
+    if (codes === null) return [ASKED, BLANK];
+    return [ASKED, ...codes.flatMap((code) => this.placeOf.get(code) ?? [])];
   }
 
   /** A test of the state only: told by what holds of nobody asked, of a blank and of picks. */

@@ -74,21 +74,15 @@ export class Instance {
 
   /** The truths of the samples for the variables of the picks. */
   private takePicks(picks: Picks): void {
-    const bySample = this.readings.map(({ presented, value }, reading) =>
-      picks.truths(
-        reading === this.readings.length - 1 && !presented
-          ? undefined
-          : Array.isArray(value)
-            ? (value as readonly number[])
-            : null,
-      ),
-    );
-    for (let number = 0; number < picks.size; number += 1) {
-      this.add(
-        Uint8Array.from(bySample, (truths) => (truths[number] ? 1 : 0)),
-        picks.sourceOf(number),
-      );
-    }
+    const truths = Array.from({ length: picks.size }, () => new Uint8Array(this.readings.length));
+    this.readings.forEach(({ presented, value }, reading) => {
+      const isUnasked = reading === this.readings.length - 1 && !presented;
+      const codes = isUnasked ? undefined : Array.isArray(value) ? (value as readonly number[]) : null;
+      for (const number of picks.truths(codes)) (truths[number] as Uint8Array)[reading] = 1;
+    });
+    truths.forEach((truth, number) => {
+      this.add(truth, picks.sourceOf(number));
+    });
   }
 
   /** Readings numbered by their values, and a variable for every digit, the first one first. */

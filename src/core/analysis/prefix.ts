@@ -35,10 +35,17 @@ export function countOf(prefix: Prefix | null, count: Count): bigint {
 
 /** What can be seen next, in canonical order. */
 export function* nextOf(prefix: Prefix): Generator<Next> {
-  for (const { sight, to } of prefix.fork.edges) {
-    const rest = to === null ? null : inserted(prefix.then, to);
-    if (sight !== null) yield { sight, to: rest };
-    else if (rest !== null) yield* nextOf(rest);
+  const open = [{ prefix, next: 0 }];
+  for (let top = open.at(-1); top !== undefined; top = open.at(-1)) {
+    const edge = top.prefix.fork.edges[top.next];
+    if (edge === undefined) {
+      open.pop();
+      continue;
+    }
+    top.next += 1;
+    const rest = edge.to === null ? null : inserted(top.prefix.then, edge.to);
+    if (edge.sight !== null) yield { sight: edge.sight, to: rest };
+    else if (rest !== null) open.push({ prefix: rest, next: 0 });
   }
 }
 
@@ -50,7 +57,10 @@ export function isOpened(prefix: Prefix | null): boolean {
 
 /** What lies ahead, and a node as well. */
 export function inserted(prefix: Prefix | null, node: Node): Prefix | null {
-  if (node.kind === 'parts') return node.parts.reduce<Prefix | null>(inserted, prefix);
-  if (prefix === null || node.spot.rank <= prefix.fork.spot.rank) return { fork: node, then: prefix };
-  return { fork: prefix.fork, then: inserted(prefix.then, node) };
+  // The last first, since parts come in order and each then goes in at the front.
+  if (node.kind === 'parts') return node.parts.reduceRight<Prefix | null>(inserted, prefix);
+  const before: Fork[] = [];
+  let then = prefix;
+  for (; then !== null && then.fork.spot.rank < node.spot.rank; then = then.then) before.push(then.fork);
+  return before.reduceRight<Prefix>((rest, fork) => ({ fork, then: rest }), { fork: node, then });
 }

@@ -10,14 +10,15 @@ import { passesOf } from '../routing/step';
 import { Coming } from './coming';
 import { coverCubes, type Cube } from './cover-cubes';
 import { FALSE, TooManyNodes, TRUE, type Diagram, type Diagrams } from './diagram';
+import type { Limit } from './drivers';
 import type { Instance } from './predicates';
 import { factored, readsMuch, shortened, type Said } from './shortening';
 import { shortestTest, type Meant, type Test } from './tests-in-words';
 import { Terrain } from './terrain';
-import { Bench } from './workshop';
+import { withinMemory } from './within';
+import type { Bench } from './workshop';
 
 /** Nodes of diagrams at most. */
-const MOST_NODES = 4_000_000;
 
 /** Who is asked what. Conditions, `always` or `never`. */
 export interface Reach {
@@ -31,10 +32,22 @@ export interface Reach {
    * leaves the section, who could have it.
    */
   readonly passes: ReadonlyMap<string, readonly string[]>;
+  /** Why some of them are missing; none where all are there. */
+  readonly limits: readonly Limit[];
 }
 
-export function reachOf(plan: Plan, bench = new Bench(MOST_NODES)): Reach {
+/** Where it is too much to say who comes to some places, those are left out; where it is for all, nothing is there. */
+export function reachOf(plan: Plan, bench: Bench): Reach {
+  const reach = withinMemory(() => reachWithin(plan, bench));
+  if (reach !== null) return reach;
+  return { items: new Map(), passes: new Map(), limits: [{ at: {}, message: UNSAID }] };
+}
+
+const UNSAID = 'the conditions are too entangled to say who comes here, here and at places that follow';
+
+function reachWithin(plan: Plan, bench: Bench): Reach {
   const { diagrams, ranks } = bench;
+  const limits: Limit[] = [];
   const reaching = new Reaching(new Terrain(plan, diagrams, { opaque: true, ranks }), bench);
   const said: Said[] = [];
   const doubtful: Said[] = [];
@@ -45,20 +58,22 @@ export function reachOf(plan: Plan, bench = new Bench(MOST_NODES)): Reach {
   };
   for (const { index: section, repeat, items } of plan.sections) {
     const numbers = passNumbers(repeat);
-    for (const { index: at } of items) {
-      const found = numbers.map((pass) => reaching.askedIn(section, pass, at));
+    for (const { index: at, item } of items) {
+      const found = withinMemory(() => numbers.map((pass) => reaching.askedIn(section, pass, at)));
+      if (found === null) {
+        if (limits.length === 0) limits.push({ at: { item: item.name }, message: UNSAID });
+        continue;
+      }
       const text = acrossPasses(found.map((each) => each.text));
       const isSure = found.every((each) => each.isExact && each.text === text);
       say({ of: 'item', section, at }, text, isSure);
     }
     if (repeat === null) continue;
-    for (const at of numbers) {
-      const { text, isExact } = reaching.whoHas(section, at);
-      say({ of: 'pass', section, at }, text, isExact);
-    }
+    const having = withinMemory(() => numbers.map((at) => ({ at, ...reaching.whoHas(section, at) })));
+    for (const { at, text, isExact } of having ?? []) say({ of: 'pass', section, at }, text, isExact);
   }
   const shorter = shortened(plan, doubtful);
-  const reach = { items: new Map<string, string>(), passes: new Map<string, string[]>() };
+  const reach = { items: new Map<string, string>(), passes: new Map<string, string[]>(), limits };
   for (const each of said) {
     const { section, items } = plan.sections[each.section] as PlanSection;
     const text = shorter.get(each) ?? each.text;

@@ -1,7 +1,7 @@
 /** Single routes out of the graph: the route with a number, and the number of a route. */
 import { itemKey, type Plan } from '../routing/plan';
 import type { Sight } from './sights';
-import type { Node } from './graph';
+import { childrenFirst, type Node } from './graph';
 import { allRoutes, beginning, countOf, isOpened, nextOf, type Next, type Prefix } from './prefix';
 import type { Witness } from './witness';
 
@@ -45,21 +45,25 @@ export function numberMatching(
   marks: readonly string[],
   markOf: (sight: Sight) => string,
 ): bigint | null {
-  const search = (prefix: Prefix, at: number, before: bigint): bigint | null => {
-    let number = before;
-    for (const { sight, to } of nextOf(prefix)) {
-      if (markOf(sight) === marks[at]) {
-        const last = at === marks.length - 1;
-        if (to === null && last) return number;
-        const found = to === null || last ? null : search(to, at + 1, number);
-        if (found !== null) return found;
-      }
-      number += countOf(to, allRoutes);
-    }
-    return null;
-  };
   const first = beginning(root);
-  return first === null ? null : search(first, 0, 1n);
+  if (first === null) return null;
+  // Marks may be alike, so what leads no further is left again.
+  const open = [{ nexts: nextOf(first), number: 1n }];
+  for (let top = open.at(-1); top !== undefined; top = open.at(-1)) {
+    const next = top.nexts.next();
+    if (next.done === true) {
+      open.pop();
+      continue;
+    }
+    const { sight, to } = next.value;
+    const { number } = top;
+    top.number += countOf(to, allRoutes);
+    if (markOf(sight) !== marks[open.length - 1]) continue;
+    const last = open.length === marks.length;
+    if (to === null && last) return number;
+    if (to !== null && !last) open.push({ nexts: nextOf(to), number });
+  }
+  return null;
 }
 
 /** What lies ahead after sights with these marks, one after the other; null where no route begins so. */
@@ -113,10 +117,11 @@ export function firstHeaviest(
   weightOf: (sight: Sight) => number,
 ): { weight: number; number: bigint } {
   const known = new Map<Node, number>();
-  const most = (node: Node): number => {
-    let weight = known.get(node);
-    if (weight !== undefined) return weight;
-    weight =
+  const most = (node: Node): number => known.get(node) ?? 0;
+  const ahead = (sight: Sight | null, rest: number | null) =>
+    (sight === null || rest === null ? 0 : weightOf(sight)) + (rest ?? 0);
+  for (const node of childrenFirst(root)) {
+    const weight =
       node.kind === 'parts'
         ? node.parts.reduce((sum, part) => sum + most(part), 0)
         : node.edges.reduce(
@@ -124,10 +129,7 @@ export function firstHeaviest(
             node.opened ? -Infinity : 0,
           );
     known.set(node, weight);
-    return weight;
-  };
-  const ahead = (sight: Sight | null, rest: number | null) =>
-    (sight === null || rest === null ? 0 : weightOf(sight)) + (rest ?? 0);
+  }
   const of = (prefix: Prefix | null) => {
     let sum = 0;
     for (let at = prefix; at !== null; at = at.then) sum += most(at.fork);

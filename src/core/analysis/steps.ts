@@ -14,10 +14,18 @@ export function* stepsOf(prefix: Prefix | null): Generator<Step> {
     yield { sight: null };
     return;
   }
-  for (const { sight, to } of prefix.fork.edges) {
-    const rest = to === null ? null : inserted(prefix.then, to);
-    if (sight !== null) yield { sight, to: rest };
-    else yield* stepsOf(rest);
+  const open = [{ prefix, next: 0 }];
+  for (let top = open.at(-1); top !== undefined; top = open.at(-1)) {
+    const edge = top.prefix.fork.edges[top.next];
+    if (edge === undefined) {
+      open.pop();
+      continue;
+    }
+    top.next += 1;
+    const rest = edge.to === null ? null : inserted(top.prefix.then, edge.to);
+    if (edge.sight !== null) yield { sight: edge.sight, to: rest };
+    else if (rest === null) yield { sight: null };
+    else open.push({ prefix: rest, next: 0 });
   }
 }
 

@@ -3,7 +3,7 @@
  * edges of a fork and multiply over parts that have nothing to do with each other.
  */
 import type { Item } from '../document/types';
-import type { Node } from './graph';
+import { childrenFirst, type Node } from './graph';
 import type { Prefix } from './prefix';
 import type { Sight } from './sights';
 
@@ -94,31 +94,39 @@ export class Tally<Ways> {
   ) {}
 
   from(node: Node): Ways {
-    let ways = this.nodes.get(node);
-    if (ways !== undefined) return ways;
+    for (const each of this.nodes.has(node) ? [] : childrenFirst(node, (known) => this.nodes.has(known)))
+      this.nodes.set(each, this.waysFrom(each));
+    return this.known(node);
+  }
+
+  private known(node: Node): Ways {
+    return this.nodes.get(node) ?? this.algebra.none;
+  }
+
+  /** Those of its children are known. */
+  private waysFrom(node: Node): Ways {
     const { algebra } = this;
-    if (node.kind === 'fork' && !node.opened) ways = this.unopened(node);
-    else if (node.kind === 'parts')
-      ways = node.parts.reduce((product, part) => algebra.times(product, this.from(part)), algebra.one);
-    else {
-      ways = algebra.none;
-      for (const { sight, to } of node.edges) {
-        if (sight !== null && !this.allows(sight)) continue;
-        const rest = to === null ? algebra.one : this.from(to);
-        ways = algebra.plus(ways, sight?.planItem ? algebra.withItem(rest, sight.planItem.item) : rest);
-      }
+    if (node.kind === 'parts')
+      return node.parts.reduce((product, part) => algebra.times(product, this.known(part)), algebra.one);
+    if (!node.opened) return this.unopened(node);
+    let ways = algebra.none;
+    for (const { sight, to } of node.edges) {
+      if (sight !== null && !this.allows(sight)) continue;
+      const rest = to === null ? algebra.one : this.known(to);
+      ways = algebra.plus(ways, sight?.planItem ? algebra.withItem(rest, sight.planItem.item) : rest);
     }
-    this.nodes.set(node, ways);
     return ways;
   }
 
   /** Of all that lies ahead together; of nothing, one. */
   ahead(prefix: Prefix | null): Ways {
-    if (prefix === null) return this.algebra.one;
-    let ways = this.prefixes.get(prefix);
-    if (ways === undefined) {
-      ways = this.algebra.times(this.from(prefix.fork), this.ahead(prefix.then));
-      this.prefixes.set(prefix, ways);
+    const unknown: Prefix[] = [];
+    let at = prefix;
+    for (; at !== null && !this.prefixes.has(at); at = at.then) unknown.push(at);
+    let ways = at === null ? this.algebra.one : (this.prefixes.get(at) as Ways);
+    for (const each of unknown.reverse()) {
+      ways = this.algebra.times(this.from(each.fork), ways);
+      this.prefixes.set(each, ways);
     }
     return ways;
   }

@@ -28,7 +28,7 @@ const VALUES_TRIED = [Infinity, 60, 12, 4] as const;
 export function terrainWithin(plan: Plan, caps: Caps, scope: TerrainScope = {}): Terrain {
   for (const mostValues of VALUES_TRIED) {
     try {
-      return new Terrain(plan, new Diagrams(caps.nodes), { ...scope, mostValues });
+      return new Terrain(plan, new Diagrams(caps.nodes, caps.steps), { ...scope, mostValues });
     } catch (error) {
       if (!(error instanceof TooManyCases || error instanceof TooManyNodes)) throw error;
     }

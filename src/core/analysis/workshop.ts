@@ -6,7 +6,7 @@
  * One analysis at a time: what an earlier one gave is not to be asked any more once the next has begun.
  */
 import { Diagrams } from './diagram';
-import type { Node } from './graph';
+import type { Caps, Node } from './graph';
 import { Ranks } from './ranks';
 import { Sights } from './sights';
 
@@ -21,8 +21,8 @@ export class Bench {
   /** Conditions in words, by their diagrams. */
   readonly words = new Map<string, string>();
 
-  constructor(mostNodes: number) {
-    this.diagrams = new Diagrams(mostNodes);
+  constructor({ nodes, steps }: Pick<Caps, 'nodes' | 'steps'>) {
+    this.diagrams = new Diagrams(nodes, steps);
   }
 }
 
@@ -47,12 +47,13 @@ export class Workshop {
   private readonly benches = new Map<string, Bench>();
 
   /** The bench for some work, as it was left. */
-  bench(work: 'routes' | 'asked' | 'checks', mostNodes: number): Bench {
+  bench(work: 'routes' | 'asked' | 'checks', caps: Caps): Bench {
     let bench = this.benches.get(work);
     if (bench === undefined || bench.diagrams.nodes > MOST_KEPT) {
-      bench = new Bench(mostNodes);
+      bench = new Bench(caps);
       this.benches.set(work, bench);
     }
+    bench.diagrams.rest();
     return bench;
   }
 

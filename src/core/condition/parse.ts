@@ -19,6 +19,8 @@ export type Parsed<Tree> =
 const COMPARE: ReadonlySet<string> = new Set(['=', '<>', '<', '<=', '>', '>=']);
 /** Deeper nesting than this is refused rather than left to overflow the stack. */
 const DEPTH = 200;
+/** Names, values and operators in one condition or value: beyond them it is refused, since a sum is a tree as deep as it is long. */
+const MOST_TOKENS = 4_000;
 
 class Stop extends Error {
   constructor(readonly problem: SyntaxProblem) {
@@ -36,7 +38,17 @@ export function parseExpression(source: string): Parsed<Operand> {
 }
 
 function run<Tree>(source: string, read: (parser: Parser) => Tree): Parsed<Tree> {
-  const parser = new Parser(scan(source));
+  const tokens = scan(source);
+  const beyond = tokens[MOST_TOKENS];
+  if (beyond !== undefined)
+    return {
+      ok: false,
+      problem: {
+        span: beyond.span,
+        message: `this is longer than ${MOST_TOKENS} words and signs: make parts of it derived variables`,
+      },
+    };
+  const parser = new Parser(tokens);
   try {
     const tree = read(parser);
     parser.expectEnd();

@@ -6,6 +6,24 @@
  * What one schema cannot see alone (`min` above `max`, skips in a draw) is in `shape.ts`.
  */
 import * as v from 'valibot';
+import {
+  LARGEST_CODE,
+  LARGEST_NUMBER,
+  MOST_CASES,
+  MOST_CONDITION,
+  MOST_DERIVED,
+  MOST_ENDINGS,
+  MOST_GIVEN,
+  MOST_ITEMS,
+  MOST_OPTIONS,
+  MOST_PASSES,
+  MOST_PICTURE,
+  MOST_QUOTAS,
+  MOST_REASONS,
+  MOST_RULES,
+  MOST_SECTIONS,
+  MOST_TEXT,
+} from './limits';
 import { idProblem, nameProblem } from './names';
 import {
   ANSWER_TYPES,
@@ -27,8 +45,30 @@ const named = (problem: (text: string) => string | null) =>
   );
 const Name = named(nameProblem);
 const Id = named(idProblem);
-const Text = v.string();
-const Code = v.pipe(v.number(), v.integer('a code is a whole number'));
+
+/** A list of at most so many; what to do about more is said in the sentence. */
+const list = <Entry extends v.GenericSchema>(entry: Entry, most: number, sentence: string) =>
+  v.pipe(v.array(entry), v.maxLength(most, `at most ${most.toLocaleString('en')} ${sentence}`));
+
+const Text = v.pipe(
+  v.string(),
+  v.maxLength(
+    MOST_TEXT,
+    `at most ${MOST_TEXT.toLocaleString('en')} characters can stand here: shorten the text`,
+  ),
+);
+const Code = v.pipe(
+  v.number(),
+  v.integer('a code is a whole number'),
+  v.minValue(-LARGEST_CODE, 'this code is too long: give a shorter one'),
+  v.maxValue(LARGEST_CODE, 'this code is too long: give a shorter one'),
+);
+const BEYOND_NUMBERS = `numbers go from -${LARGEST_NUMBER.toLocaleString('en')} to ${LARGEST_NUMBER.toLocaleString('en')}: choose a nearer limit, or ask in larger units`;
+const Limit = v.pipe(
+  v.number(),
+  v.minValue(-LARGEST_NUMBER, BEYOND_NUMBERS),
+  v.maxValue(LARGEST_NUMBER, BEYOND_NUMBERS),
+);
 const Whole = (least: number) =>
   v.pipe(v.number(), v.integer('a whole number is needed'), v.minValue(least, `at least ${least} is needed`));
 const Chance = v.pipe(
@@ -38,13 +78,20 @@ const Chance = v.pipe(
 );
 const Seconds = v.pipe(v.number(), v.minValue(0, 'seconds are 0 or more'));
 const Yes = v.boolean();
-const Condition = v.string();
+const Condition = v.pipe(
+  v.string(),
+  v.maxLength(
+    MOST_CONDITION,
+    `at most ${MOST_CONDITION.toLocaleString('en')} characters can stand in a condition: make parts of it derived variables`,
+  ),
+);
 const DataUrl = v.pipe(
   v.string(),
   v.regex(
     /^data:image\/(png|jpeg|gif|webp|svg\+xml);base64,/,
     'a picture is a data URL of a PNG, JPEG, GIF, WebP or SVG',
   ),
+  v.maxLength(MOST_PICTURE, 'this picture is larger than 4 MB: make it smaller'),
 );
 
 const Picture = v.strictObject({ src: DataUrl, alt: Text });
@@ -67,6 +114,7 @@ const Target = v.lazy((input) => {
 type TargetValue = v.InferOutput<(typeof TARGETS)[keyof typeof TARGETS]>;
 
 const Skip = v.strictObject({ if: v.optional(Condition), to: Target });
+const Skips = list(Skip, MOST_RULES, 'skips can start at one place: join those with the same target');
 const Check = v.strictObject({ if: Condition, kind: v.picklist(['hard', 'soft']), message: Text });
 
 const Option = v.strictObject({
@@ -80,8 +128,11 @@ const Option = v.strictObject({
   askIf: v.optional(Condition),
   image: v.optional(Picture),
 });
-const Options = v.pipe(v.array(Option), v.minLength(1, 'at least one option is needed'));
-const Specials = v.array(
+const Options = v.pipe(
+  list(Option, MOST_OPTIONS, 'options can stand in one list: make it two questions, or ask for the text'),
+  v.minLength(1, 'at least one option is needed'),
+);
+const Specials = list(
   v.pipe(
     Option,
     v.check(
@@ -89,6 +140,8 @@ const Specials = v.array(
       'an option beside a number, scale or date needs "missing"',
     ),
   ),
+  MOST_OPTIONS,
+  'options can stand beside an answer',
 );
 const Columns = Whole(1);
 
@@ -120,8 +173,8 @@ const Answer = v.variant(
     }),
     v.strictObject({
       type: v.literal('scale'),
-      min: v.number(),
-      max: v.number(),
+      min: Limit,
+      max: Limit,
       step: v.optional(v.pipe(v.number(), v.gtValue(0, 'a step is above 0'))),
       lowLabel: v.optional(Text),
       midLabel: v.optional(Text),
@@ -130,8 +183,8 @@ const Answer = v.variant(
     }),
     v.strictObject({
       type: v.literal('number'),
-      min: v.number(),
-      max: v.number(),
+      min: Limit,
+      max: Limit,
       decimals: v.optional(v.pipe(Whole(0), v.maxValue(6, 'at most 6 decimals'))),
       unit: v.optional(Text),
       specials: v.optional(Specials),
@@ -150,7 +203,11 @@ const Answer = v.variant(
     v.strictObject({
       type: v.literal('grid'),
       rows: v.pipe(
-        v.array(v.strictObject({ name: Name, label: Text, askIf: v.optional(Condition) })),
+        list(
+          v.strictObject({ name: Name, label: Text, askIf: v.optional(Condition) }),
+          MOST_OPTIONS,
+          'rows can stand in one grid: make it two',
+        ),
         v.minLength(1, 'at least one row is needed'),
       ),
       options: Options,
@@ -190,15 +247,15 @@ const Item = v.variant(
       required: v.optional(Yes),
       requiredMessage: v.optional(Text),
       limitMessage: v.optional(Text),
-      agrees: v.optional(v.array(Code)),
+      agrees: v.optional(list(Code, MOST_OPTIONS, 'codes can agree')),
       sensitive: v.optional(Yes),
       measure: v.optional(v.picklist(['nominal', 'ordinal', 'interval', 'ratio'])),
       missingCodes: v.optional(v.record(v.string(), Code)),
       comment: v.optional(Text),
       seconds: v.optional(Seconds),
       assume: v.optional(Assume),
-      checks: v.optional(v.array(Check)),
-      skips: v.optional(v.array(Skip)),
+      checks: v.optional(list(Check, MOST_RULES, 'checks can stand at one question')),
+      skips: v.optional(Skips),
     }),
     v.strictObject({
       kind: v.literal('statement'),
@@ -208,18 +265,22 @@ const Item = v.variant(
       image: v.optional(Picture),
       askIf: v.optional(Condition),
       seconds: v.optional(Seconds),
-      skips: v.optional(v.array(Skip)),
+      skips: v.optional(Skips),
     }),
     v.strictObject({ kind: v.literal('page_break') }),
   ],
   'an item is of kind "question", "statement" or "page_break"',
 );
 
+const Passes = v.pipe(
+  Whole(1),
+  v.maxValue(MOST_PASSES, `a section repeats at most ${MOST_PASSES} times: give "max" a nearer limit`),
+);
 const Repeat = v.lazy(
   (input) =>
     (isRecord(input) && 'each' in input
-      ? v.strictObject({ each: Name, max: Whole(1) })
-      : v.strictObject({ times: Name, max: Whole(1) })) as v.GenericSchema<
+      ? v.strictObject({ each: Name, max: Passes })
+      : v.strictObject({ times: Name, max: Passes })) as v.GenericSchema<
       { times: string; max: number } | { each: string; max: number }
     >,
 );
@@ -234,11 +295,11 @@ const Section = v.strictObject({
   draw: v.optional(Whole(1)),
   shuffle: v.optional(Yes),
   timeLimit: v.optional(Whole(1)),
-  items: v.array(Item),
+  items: list(Item, MOST_ITEMS, 'items can stand in a section: divide it'),
   onward: v.optional(
     v.lazy(
       (input) =>
-        (Array.isArray(input) ? v.array(Skip) : Target) as v.GenericSchema<
+        (Array.isArray(input) ? Skips : Target) as v.GenericSchema<
           TargetValue | v.InferOutput<typeof Skip>[]
         >,
     ),
@@ -248,12 +309,16 @@ const Section = v.strictObject({
 const Derived = v.lazy(
   (input) =>
     (isRecord(input) && 'value' in input
-      ? v.strictObject({ name: Name, label: Text, value: Text })
+      ? v.strictObject({ name: Name, label: Text, value: Condition })
       : v.strictObject({
           name: Name,
           label: Text,
           cases: v.pipe(
-            v.array(v.strictObject({ if: Condition, code: Code, label: Text })),
+            list(
+              v.strictObject({ if: Condition, code: Code, label: Text }),
+              MOST_CASES,
+              'cases can stand in one derived variable',
+            ),
             v.minLength(1, 'at least one case is needed'),
           ),
           else: v.optional(v.strictObject({ code: Code, label: Text })),
@@ -266,14 +331,18 @@ const Next = v.lazy(
       ? v.strictObject({ url: v.pipe(v.string(), v.regex(/^https:\/\//, 'an address starts with https://')) })
       : v.strictObject({
           questionnaire: Text,
-          carry: v.optional(v.array(Name)),
+          carry: v.optional(list(Name, MOST_GIVEN, 'values can be carried over')),
         })) as v.GenericSchema<NonNullable<Questionnaire['endings'][number]['next']>>,
 );
 
 const Ending = v.strictObject({
   id: Id,
   kind: v.picklist(ENDING_KINDS, `an ending is of kind ${ENDING_KINDS.join(', ')}`),
-  messages: v.array(v.strictObject({ if: v.optional(Condition), text: Text })),
+  messages: list(
+    v.strictObject({ if: v.optional(Condition), text: Text }),
+    MOST_RULES,
+    'messages can stand at one ending',
+  ),
   next: v.optional(Next),
 });
 
@@ -299,9 +368,13 @@ export const QuestionnaireSchema = v.strictObject({
   version: v.literal(VERSION, `"version" must be ${VERSION}`),
   title: Text,
   language: Text,
-  missing: v.array(v.strictObject({ reason: Name, code: Code, label: Text })),
+  missing: list(
+    v.strictObject({ reason: Name, code: Code, label: Text }),
+    MOST_REASONS,
+    'reasons can stand in the plan of missing codes',
+  ),
   given: v.optional(
-    v.array(
+    list(
       v.strictObject({
         name: Name,
         label: Text,
@@ -309,13 +382,25 @@ export const QuestionnaireSchema = v.strictObject({
         assume: v.optional(Assume),
         random: v.optional(Yes),
       }),
+      MOST_GIVEN,
+      'values can be given',
     ),
   ),
   quotas: v.optional(
-    v.array(v.strictObject({ id: Id, label: Text, if: Condition, target: Whole(0), at: Name, to: Target })),
+    list(
+      v.strictObject({ id: Id, label: Text, if: Condition, target: Whole(0), at: Name, to: Target }),
+      MOST_QUOTAS,
+      'quotas can be kept',
+    ),
   ),
-  sections: v.pipe(v.array(Section), v.minLength(1, 'at least one section is needed')),
-  derived: v.optional(v.array(Derived)),
-  endings: v.pipe(v.array(Ending), v.minLength(1, 'at least one ending is needed')),
+  sections: v.pipe(
+    list(Section, MOST_SECTIONS, 'sections can stand in a questionnaire: join some'),
+    v.minLength(1, 'at least one section is needed'),
+  ),
+  derived: v.optional(list(Derived, MOST_DERIVED, 'variables can be derived')),
+  endings: v.pipe(
+    list(Ending, MOST_ENDINGS, 'endings can be told apart: join some, with messages of their own'),
+    v.minLength(1, 'at least one ending is needed'),
+  ),
   settings: v.optional(Settings),
 }) satisfies v.GenericSchema<unknown, Questionnaire>;

@@ -5,6 +5,7 @@
  * are snags instead, since a document that breaks them can still be walked.
  */
 import { isDateValue } from './dates';
+import { MOST_ITEMS, MOST_PASSED } from './limits';
 import { MISSING_REASONS, type Answer, type Option, type Questionnaire, type Section } from './types';
 
 /** Where in the document, as keys from the root, and what is wrong there and how to mend it. */
@@ -28,10 +29,30 @@ export function shapeProblems(document: Questionnaire): ShapeProblem[] {
       );
   });
   document.sections.forEach((section, s) => sectionShape(section, ['sections', s], report));
+  size(document, report);
   if (!document.endings.some((ending) => ending.kind === 'complete')) {
     report(['endings'], 'at least one ending must be of kind "complete"');
   }
   return problems;
+}
+
+function size({ sections }: Questionnaire, report: Report): void {
+  let items = 0;
+  let passed = 0;
+  for (const section of sections) {
+    items += section.items.length;
+    if (section.repeat !== undefined) passed += section.items.length * section.repeat.max;
+  }
+  if (items > MOST_ITEMS)
+    report(
+      ['sections'],
+      `the questionnaire has ${items.toLocaleString('en')} items: with more than ${MOST_ITEMS.toLocaleString('en')} it cannot be worked out, so divide it`,
+    );
+  if (passed > MOST_PASSED)
+    report(
+      ['sections'],
+      `the repeated sections come to ${passed.toLocaleString('en')} items over all their passes: with more than ${MOST_PASSED.toLocaleString('en')} they cannot be worked out, so give "max" nearer limits`,
+    );
 }
 
 function missingPlan(document: Questionnaire, report: Report): void {

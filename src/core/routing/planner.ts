@@ -48,6 +48,11 @@ import {
 const NO_NAMES: ReadonlySet<string> = new Set();
 const NEVER: Condition = { kind: 'constant', value: false, span: { from: 0, to: 0 } };
 
+/** More than anybody writes; each level is a call within a call where values are worked out. */
+const MOST_DERIVED_DEEP = 50;
+/** Values that each name the one before twice spell out to as many names as there are grains on a chessboard. */
+const MOST_MENTIONS = 5_000;
+
 /** Problems by the part they were found in, so that a part that is planned no more keeps them. */
 const problemsOf = new WeakMap<PlanSection, readonly PlanProblem[]>();
 
@@ -64,6 +69,14 @@ class Planner {
   private problems: PlanProblem[] = [];
   private readonly variables: Variables;
   private readonly inputs: Input[][] = [];
+  /** For each derived variable how many others it stands on, one on the other. */
+  private readonly depths: number[] = [];
+  /** The same, of the one in hand. */
+  private standsOn = 0;
+  /** For each derived variable how many names it has, those of the others that it stands on spelt out. */
+  private readonly spelt: number[] = [];
+  /** The same, of the one in hand. */
+  private mentions = 0;
   private readonly sectionIndex = new Map<string, number>();
   private readonly endingIndex = new Map<string, number>();
   private readonly itemPosition = new Map<string, { section: number; place: number; item: number }>();
@@ -154,12 +167,14 @@ class Planner {
     const scope = this.scope(this.end, null, { derivedBefore: index });
     const inputs: Input[] = [];
     this.inputs[index] = inputs;
+    this.standsOn = 0;
+    this.mentions = 0;
     if ('value' in derived) {
       const parsed = parseExpression(derived.value);
       const value = this.checked(parsed, (tree) => expressionProblems(tree, scope), at, 'value');
       // What it is about counts for its coding, sound or not.
       if (parsed.ok) this.addInputs(inputs, parsed.tree);
-      return { derived, cases: null, value, inputs };
+      return { derived, cases: null, value: this.isTooDeep(index, at, 'value') ? null : value, inputs };
     }
     let sound = true;
     const cases = derived.cases.map((entry, c) => {
@@ -169,17 +184,38 @@ class Planner {
       if (parsed.ok) this.addInputs(inputs, parsed.tree);
       return { if: tree ?? NEVER, code: entry.code };
     });
+    if (this.isTooDeep(index, at, 'cases')) sound = false;
     return { derived, cases: sound ? cases : null, value: null, inputs };
+  }
+
+  /** Reports a value that stands on more others, one on the other, than can be followed. */
+  private isTooDeep(index: number, at: Place, field: string): boolean {
+    const isTooDeep = this.standsOn > MOST_DERIVED_DEEP || this.mentions > MOST_MENTIONS;
+    this.depths[index] = isTooDeep ? 0 : this.standsOn;
+    this.spelt[index] = isTooDeep ? 1 : this.mentions;
+    if (isTooDeep)
+      this.report(
+        'bad-condition',
+        at,
+        field,
+        `this value stands on too many others, one on the other (at most ${MOST_DERIVED_DEEP} levels and, all spelt out, ${MOST_MENTIONS.toLocaleString('en')} names): work it out from the questions themselves`,
+      );
+    return isTooDeep;
   }
 
   private addInputs(inputs: Input[], node: Condition | Operand): void {
     eachName(node, ({ name }) => {
       const variable = this.variables.get(name.toLowerCase());
       if (variable === undefined) return;
+      this.mentions += variable.of === 'derived' ? (this.spelt[variable.index] ?? 1) : 1;
       if (variable.of === 'derived') {
-        inputs.push(...(this.inputs[variable.index] ?? []));
+        // Each only once: a chain of values that each name the one before twice would list them without end.
+        for (const input of this.inputs[variable.index] ?? [])
+          if (!inputs.includes(input)) inputs.push(input);
+        this.standsOn = Math.max(this.standsOn, (this.depths[variable.index] ?? 0) + 1);
         return;
       }
+      if (inputs.some((input) => input.variable === variable)) return;
       const placed = variable.of === 'question' || variable.of === 'row';
       const section = placed ? this.document.sections[variable.section] : undefined;
       inputs.push({ variable, overPasses: section !== undefined && isRepeated(section) });
@@ -326,7 +362,11 @@ class Planner {
     const namesakes = this.namesakesIn(item, s, place);
     const base = { item, section: s, index, place, page, askIf, namesakes, skips };
     if (item.kind === 'statement') return { ...base, optionIf: [], rowIf: [], checks: [], quotas: [] };
-    return { ...base, ...this.question(item, before, after), quotas: quotas.get(item.name) ?? [] };
+    // Where a name is used twice, a quota is looked at after the first.
+    const position = this.itemPosition.get(item.name);
+    const isMeant = position?.section === s && position.place === place;
+    const here = isMeant ? (quotas.get(item.name) ?? []) : [];
+    return { ...base, ...this.question(item, before, after), quotas: here };
   }
 
   /** Of the names of an item's variables those that are another's. */

@@ -4,8 +4,15 @@
  * `snagsOf` reads the document: names, targets, conditions, codes, labels. `routedSnagsOf` asks the analysis: who
  * gets where. Both together are all there is to find.
  */
-import { DEFAULT_CAPS, flowOf, isTooMuch, withinMemory, type Analysis, type Workshop } from '../analysis';
-import type { Flow } from '../analysis/flow';
+import {
+  DEFAULT_CAPS,
+  flowOf,
+  isTooMuch,
+  withinMemory,
+  type Analysis,
+  type Caps,
+  type Workshop,
+} from '../analysis';
 import type { Questionnaire } from '../document/types';
 import type { Plan } from '../routing/plan';
 import type { Place } from '../routing/problems';
@@ -21,6 +28,7 @@ import { noWayOut, unlabelled } from './labels';
 import { endingUnreached, neverAsked } from './never-asked';
 import { alwaysTrue, neverTrue } from './never-true';
 import { notExact } from './not-exact';
+export { unsaidSnags } from './not-exact';
 import { outsideRange, textCompared } from './outside-range';
 import { passesCut } from './passes-cut';
 import { picksContradict } from './picks-contradict';
@@ -62,11 +70,21 @@ export function snagsOf(plan: Plan): Snag[] {
 }
 
 /** The snags that only the routes show, each with somebody who meets it where somebody does. */
-export function routedSnagsOf(plan: Plan, analysis: Analysis, workshop: Workshop | null = null): Snag[] {
-  const flow = flowOf(plan, DEFAULT_CAPS, workshop);
+export function routedSnagsOf(
+  plan: Plan,
+  analysis: Analysis,
+  workshop: Workshop | null = null,
+  caps: Caps = DEFAULT_CAPS,
+): Snag[] {
+  const flow = flowOf(plan, caps, workshop);
   if ('entangledAt' in flow) return [...notExact(analysis), tooEntangled(flow.entangledAt)];
-  const found = withinMemory(() => followed(plan, analysis, flow));
-  return found ?? [...notExact(analysis), tooEntangled({})];
+  const inquiry = withinMemory(() => new Inquiry(analysis, flow));
+  if (inquiry === null) return [...notExact(analysis), tooEntangled({})];
+  const { diagrams } = flow.terrain;
+  const found = eachByItself(FOLLOWING, inquiry, () => {
+    diagrams.rest();
+  });
+  return inOrder(plan.document, [...notExact(analysis), ...found]);
 }
 
 /** The checks that follow people through the questionnaire, by the rule that each looks for first. */
@@ -93,25 +111,31 @@ const FOLLOWING: Readonly<Partial<Record<SnagRule, (inquiry: Inquiry) => Snag[]>
   'too-long': tooLong,
 };
 
-function followed(plan: Plan, analysis: Analysis, flow: Flow): Snag[] {
-  const inquiry = new Inquiry(analysis, flow);
-  return inOrder(plan.document, [...notExact(analysis), ...eachByItself(FOLLOWING, inquiry)]);
-}
-
 /** What the checks find; one that fails costs what it would have found, and says so. */
 export function eachByItself<About>(
   checks: Readonly<Record<string, (about: About) => Snag[]>>,
   about: About,
+  /** Called before each, so that each has its own measure of work. */
+  beforeEach: () => void = () => undefined,
 ): Snag[] {
   return Object.entries(checks).flatMap(([rule, check]) => {
     try {
+      beforeEach();
       return check(about);
     } catch (error) {
-      // Too much to hold is no fault: it is told for all of them together.
-      if (isTooMuch(error)) throw error;
-      return [checkFailed(rule, error)];
+      // Too much to hold is no fault.
+      return [isTooMuch(error) ? checkStopped(rule) : checkFailed(rule, error)];
     }
   });
+}
+
+function checkStopped(rule: string): Snag {
+  return {
+    rule: 'not-exact',
+    severity: 'warning',
+    at: {},
+    message: `the check for “${rule}” had to stop: the conditions are too entangled to follow everybody. What it looks for was not found or ruled out; the rest stands`,
+  };
 }
 
 function checkFailed(rule: string, error: unknown): Snag {
@@ -136,8 +160,8 @@ function tooEntangled(at: Place): Snag {
 }
 
 /** Everything there is to find. */
-export function allSnagsOf(plan: Plan, analysis: Analysis): Snag[] {
-  return inOrder(plan.document, [...snagsOf(plan), ...routedSnagsOf(plan, analysis)]);
+export function allSnagsOf(plan: Plan, analysis: Analysis, caps: Caps = DEFAULT_CAPS): Snag[] {
+  return inOrder(plan.document, [...snagsOf(plan), ...routedSnagsOf(plan, analysis, null, caps)]);
 }
 
 /** What a snag is told by: while rule, place and words are the same, it is the same snag. */

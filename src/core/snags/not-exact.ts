@@ -10,3 +10,8 @@ export function notExact({ limits }: Analysis): Snag[] {
     message: `here the analysis had to stop short: ${message}`,
   }));
 }
+
+/** Where who is asked could not be said. Works it out where nobody has asked before. */
+export function unsaidSnags({ unsaid }: Analysis): Snag[] {
+  return unsaid.map(({ at, message }) => ({ rule: 'not-exact', severity: 'warning', at, message }));
+}
