@@ -1,12 +1,16 @@
 /** Journeys: what a user does, in Debian's Chromium against the built app with a database of its own. */
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { defineConfig } from '@playwright/test';
 
 const PORT = Number(process.env.JOURNEYS_PORT ?? 4399);
+const TOKEN = 'token-of-the-journeys';
 // Read by workers too, which must not each make a folder.
-process.env.JOURNEYS_DATA ??= mkdtempSync(path.join(tmpdir(), 'jolly-fork-journeys-'));
+if (process.env.JOURNEYS_DATA === undefined) {
+  process.env.JOURNEYS_DATA = mkdtempSync(path.join(tmpdir(), 'jolly-fork-journeys-'));
+  writeFileSync(path.join(process.env.JOURNEYS_DATA, 'token'), TOKEN);
+}
 
 export default defineConfig({
   testDir: 'tests/journeys',
@@ -18,6 +22,8 @@ export default defineConfig({
   reporter: [['list']],
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
+    // What a journey asks of the server without a page, it asks as a program does.
+    extraHTTPHeaders: { 'x-jolly-fork-token': TOKEN },
     viewport: { width: 1280, height: 800 },
     trace: 'retain-on-failure',
     launchOptions: {

@@ -1,12 +1,76 @@
-/** The HTTP server: the built app behind security headers, on 127.0.0.1 unless told otherwise. */
+/** The HTTP server: the built app behind the guard and security headers, on 127.0.0.1 unless told otherwise. */
+import { randomBytes } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import http from 'node:http';
+import path from 'node:path';
 import process from 'node:process';
+import { guard } from './guard.mjs';
 
 const HEADERS = {
   'X-Content-Type-Options': 'nosniff',
   'Referrer-Policy': 'same-origin',
   'X-Frame-Options': 'DENY',
+  'Cross-Origin-Opener-Policy': 'same-origin',
+  'Cross-Origin-Resource-Policy': 'same-origin',
+  'Permissions-Policy': 'camera=(), geolocation=(), microphone=(), payment=(), usb=()',
 };
+
+/** Largest body of a request, in bytes: doors have smaller limits of their own. */
+const MOST_BYTES = 60_000_000;
+
+/**
+ * The server, not listening yet. `handler` gives all answers that the guard lets through.
+ *
+ * @param {{ handler: import('node:http').RequestListener, hosts: readonly string[], token: string, bodyMilliseconds?: number }} of
+ */
+export function createServer({ handler, hosts, token, bodyMilliseconds = 120_000 }) {
+  const refusalOf = guard({ hosts, token });
+  const server = http.createServer(
+    // A request that is sent in part, and never the rest, holds nothing for ever.
+    {
+      requestTimeout: bodyMilliseconds,
+      headersTimeout: Math.min(15_000, bodyMilliseconds),
+      connectionsCheckingInterval: 1_000,
+    },
+    (request, response) => {
+      for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
+      const refusal = refusalOf(request) ?? tooLarge(request) ?? notThere(request);
+      if (refusal === null) {
+        handler(request, response);
+        return;
+      }
+      response.statusCode = refusal.status;
+      response.setHeader('Content-Type', 'application/json');
+      response.setHeader('Cache-Control', 'no-store');
+      // What is still to come of the body is not waited for.
+      response.setHeader('Connection', 'close');
+      response.end(JSON.stringify({ problem: refusal.problem }));
+    },
+  );
+  server.maxHeadersCount = 100;
+  return server;
+}
+
+function tooLarge({ headers }) {
+  return Number(headers['content-length'] ?? 0) > MOST_BYTES
+    ? { status: 413, problem: `The request holds more than ${MOST_BYTES / 1e6} MB.` }
+    : null;
+}
+
+/** The framework would scale pictures for anybody, of which the app has none. */
+function notThere({ url = '/' }) {
+  return /^\/_image\b/.test(url) ? { status: 404, problem: 'There is nothing here.' } : null;
+}
+
+/** The token of this installation, made on the first start. */
+function tokenIn(folder) {
+  const file = path.join(folder, 'token');
+  if (existsSync(file)) return readFileSync(file, 'utf8').trim();
+  mkdirSync(folder, { recursive: true });
+  const token = randomBytes(24).toString('base64url');
+  writeFileSync(file, `${token}\n`, { mode: 0o600 });
+  return token;
+}
 
 /** Serves until SIGINT or SIGTERM. Ends the process with a clear word where the port cannot be had. */
 export async function serve() {
@@ -16,12 +80,10 @@ export async function serve() {
     console.error(`PORT is "${process.env.PORT}": give a number from 1 to 65535, like PORT=4400 npm start.`);
     process.exit(1);
   }
+  const hosts = (process.env.JOLLY_FORK_HOSTS ?? '').split(',').flatMap((name) => name.trim() || []);
   process.env.ASTRO_NODE_AUTOSTART = 'disabled';
   const { handler } = await import('../dist/server/entry.mjs');
-  const server = http.createServer((request, response) => {
-    for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
-    handler(request, response);
-  });
+  const server = createServer({ handler, hosts, token: tokenIn(process.env.JOLLY_FORK_DATA ?? 'data') });
   server.on('error', (error) => {
     console.error(
       error.code === 'EADDRINUSE'

@@ -20,6 +20,7 @@ import {
   type Encoding,
 } from '../core/exchange/csv';
 import { cellText, spreadsheetValue } from '../core/exchange/spreadsheet';
+import { workbookProblem } from '../core/exchange/workbook-size';
 import { Misuse } from './files';
 
 export interface RowsFile {
@@ -101,6 +102,8 @@ async function* csvRows(file: string, encoding: Encoding, format: CsvFormat): As
 }
 
 async function* sheetRows(file: string): AsyncGenerator<string[][]> {
+  const problem = await workbookProblem(createReadStream(file) as AsyncIterable<Uint8Array>);
+  if (problem !== null) throw new Misuse(`${file}: ${problem}`);
   const { default: ExcelJS } = await import('exceljs');
   const workbook = new ExcelJS.stream.xlsx.WorkbookReader(file, {
     sharedStrings: 'cache',

@@ -1,5 +1,5 @@
 /** Carries an edit of names and codes through the rows that are stored with a study. */
-import { gunzipSync, gzipSync } from 'node:zlib';
+import { gzipSync } from 'node:zlib';
 import { eq } from 'drizzle-orm';
 import Papa from 'papaparse';
 import { renumberRows, type RowRenumbering } from '../core/audit/renumber-rows';
@@ -9,6 +9,7 @@ import type { Walked } from '../core/document/walked';
 import { csvLines } from '../core/exchange/csv';
 import { planOf } from '../core/routing/planner';
 import type { Store } from './open';
+import { unpacked } from './packed';
 import { cases, datasets, respondents, verdicts } from './schema';
 
 type Transaction = Parameters<Parameters<Store['transaction']>[0]>[0];
@@ -62,11 +63,11 @@ export function renumberStored(
     );
     db.update(respondents).set({ row: now }).where(eq(respondents.id, id)).run();
   }
-  for (const { id, body } of kept)
-    db.update(datasets)
-      .set({ body: renumbered(body, rows) })
-      .where(eq(datasets.id, id))
-      .run();
+  for (const { id, body } of kept) {
+    const now = renumbered(body, rows);
+    // Rows that cannot be read stay as they are: what is wrong with them is said where they are opened.
+    if (now !== null) db.update(datasets).set({ body: now }).where(eq(datasets.id, id)).run();
+  }
 }
 
 function drawnNow(
@@ -88,8 +89,11 @@ function missingCodesOf({ missing, sections }: Questionnaire): string {
   return JSON.stringify([missing.map(({ reason, code }) => [reason, code]), own]);
 }
 
-function renumbered(body: Buffer, rows: RowRenumbering): Buffer {
-  const [header = [], ...cells] = Papa.parse<string[]>(gunzipSync(body).toString('utf8').trimEnd()).data;
+/** Null where the rows cannot be read. */
+function renumbered(body: Buffer, rows: RowRenumbering): Buffer | null {
+  const text = unpacked(body);
+  if (text === null) return null;
+  const [header = [], ...cells] = Papa.parse<string[]>(text.trimEnd()).data;
   const now = [
     header.map((column) => rows.names.get(column) ?? column),
     ...cells.map((row) => row.map((text, n) => rows.cell(header[n] ?? '', text))),

@@ -404,3 +404,40 @@ export const QuestionnaireSchema = v.strictObject({
   ),
   settings: v.optional(Settings),
 }) satisfies v.GenericSchema<unknown, Questionnaire>;
+
+/** What stands behind a part that is chosen by its content, one of each. */
+const SAMPLES: readonly unknown[] = [
+  {},
+  [],
+  { section: '' },
+  { ending: '' },
+  { nextPass: true },
+  { each: '' },
+  { value: '' },
+  { url: '' },
+];
+
+/** Every name that a property can have somewhere in a questionnaire; an edit that names another is none. */
+export const PROPERTY_NAMES: ReadonlySet<string> = new Set(namesIn(QuestionnaireSchema));
+
+interface SchemaPart {
+  readonly entries?: Readonly<Record<string, SchemaPart>>;
+  readonly options?: readonly SchemaPart[];
+  readonly pipe?: readonly SchemaPart[];
+  readonly item?: SchemaPart;
+  readonly wrapped?: SchemaPart;
+  readonly getter?: (input: unknown) => SchemaPart;
+}
+
+function namesIn(schema: unknown): string[] {
+  const { entries = {}, options = [], pipe = [], item, wrapped, getter } = schema as SchemaPart;
+  const within = [
+    ...Object.values(entries),
+    ...options.filter((option) => typeof option === 'object'),
+    ...pipe.filter((part) => part !== schema),
+    ...(item === undefined ? [] : [item]),
+    ...(wrapped === undefined ? [] : [wrapped]),
+    ...(getter === undefined ? [] : SAMPLES.map((sample) => getter(sample))),
+  ];
+  return [...Object.keys(entries), ...within.flatMap(namesIn)];
+}

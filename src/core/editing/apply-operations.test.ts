@@ -2,7 +2,8 @@
 import assert from 'node:assert/strict';
 import { it } from 'node:test';
 import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
-import { applyOperations } from './apply-operations';
+import * as v from 'valibot';
+import { applyOperations, OperationSchema } from './apply-operations';
 
 it('applies an operation, and leaves out one that does not fit, by itself', () => {
   const document = questionnaire([section('a', [ask('one')])]);
@@ -14,4 +15,51 @@ it('applies an operation, and leaves out one that does not fit, by itself', () =
   assert.equal(item?.kind === 'question' && item.text, 'Two?');
   const [clash] = applyOperations(document, [set('something else')]).clashes;
   assert.equal(clash?.theirs, 'one?');
+});
+
+it('takes no operation that names a property which no questionnaire has', () => {
+  const set = (field: string) => v.is(OperationSchema, { do: 'set', part: 'study', field, after: {} });
+  for (const field of ['title', 'askIf', 'answer.min', 'settings.theme', 'settings.maxMinutes'])
+    assert.ok(set(field), field);
+  for (const field of [
+    'constructor',
+    'constructor.x',
+    '__proto__.x',
+    'toString',
+    'answer.min.x',
+    'settings.constructor',
+    '',
+  ])
+    assert.ok(!set(field), field);
+});
+
+it('puts many parts where they belong, whatever is taken away and written in between', () => {
+  const document = questionnaire([section('a', [ask('one'), ask('two'), ask('three')])]);
+  const add = (name: string, after: string | null) =>
+    ({
+      do: 'add',
+      part: `item:${name}`,
+      to: { list: 'items:a', after },
+      value: { kind: 'statement', name, text: '' },
+    }) as const;
+  const { document: next, clashes } = applyOperations(document, [
+    add('front', null),
+    add('middle', 'item:one'),
+    { do: 'remove', part: 'item:two', value: document.sections[0]?.items[1] },
+    { do: 'set', part: 'item:middle', field: 'text', before: '', after: 'Hello' },
+    {
+      do: 'move',
+      part: 'item:three',
+      from: { list: 'items:a', after: 'item:two', before: null },
+      to: { list: 'items:a', after: null },
+    },
+  ]);
+  assert.deepEqual(clashes, []);
+  const items = next.sections[0]?.items.map((item) => ('text' in item ? [item.name, item.text] : []));
+  assert.deepEqual(items, [
+    ['three', 'three?'],
+    ['front', ''],
+    ['one', 'one?'],
+    ['middle', 'Hello'],
+  ]);
 });

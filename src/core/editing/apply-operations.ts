@@ -7,6 +7,7 @@
 import isEqual from 'fast-deep-equal';
 import * as v from 'valibot';
 import { enablePatches, produceWithPatches, type Patch } from 'immer';
+import { PROPERTY_NAMES } from '../document/schema';
 import type { Questionnaire } from '../document/types';
 import {
   itemsOf,
@@ -42,7 +43,13 @@ export interface Merged {
 }
 
 const SpotSchema = v.strictObject({ list: v.string(), after: v.nullable(v.string()) });
-const Field = v.pipe(v.string(), v.regex(/^[a-z][A-Za-z]*(\.[a-z][A-Za-z]*)?$/, 'a property is meant'));
+const Field = v.pipe(
+  v.string(),
+  v.check(
+    (field) => field.split('.').length <= 2 && field.split('.').every((name) => PROPERTY_NAMES.has(name)),
+    'a property of a questionnaire is meant',
+  ),
+);
 
 /** What comes over the wire. Values are checked with the document that they make. */
 export const OperationSchema: v.GenericSchema<unknown, Operation> = v.variant('do', [
@@ -111,7 +118,14 @@ interface List {
   readonly values: () => Holder[] | undefined;
   /** The keys of what is in it, in order. */
   readonly keys: string[];
+  /**
+   * What is in it, parallel to `keys`: by its place in the draft, or itself where it came from elsewhere. Null as long as the
+   * draft is in order itself: that is rearranged once for all, since every step within a draft costs as much as it is long.
+   */
+  order: (number | Holder)[] | null;
 }
+
+const ANSWER_LISTS = ['options', 'specials', 'rows'] as const;
 
 /** Where every part is, found without opening the draft: that is done only for parts that are changed. */
 class Merge {
@@ -150,12 +164,13 @@ class Merge {
       const old = this.renames.get(key);
       return old === undefined || present.has(old) ? key : old;
     });
-    this.lists.set(list, { values, keys });
+    this.lists.set(list, { values, keys, order: null });
     for (const key of keys) this.homes.set(key, list);
   }
 
   private addItems(key: string, section: Holder): void {
     const list = `items:${key.slice('section:'.length)}`;
+    this.settle(list);
     const items = itemsOf({ key, list: 'sections', value: section });
     this.addList(list, () => this.value(key)?.items as Holder[] | undefined, items);
     items.forEach(({ value }, n) => this.addAnswers(this.lists.get(list)?.keys[n] ?? '', value));
@@ -163,8 +178,9 @@ class Merge {
 
   private addAnswers(key: string, item: Holder): void {
     if (kindOf(key) !== 'item') return;
+    for (const name of ANSWER_LISTS) this.settle(`${name}:${key.slice('item:'.length)}`);
     const lists = listsOfItem(key, item);
-    (['options', 'specials', 'rows'] as const).forEach((name, n) => {
+    ANSWER_LISTS.forEach((name, n) => {
       const values = () => {
         const answer = this.value(key)?.answer as Holder | undefined;
         return answer && ((answer[name] ??= []) as Holder[]);
@@ -177,11 +193,19 @@ class Merge {
   private value(key: string): Holder | undefined {
     if (key === 'study') return this.root;
     const list = this.lists.get(this.homes.get(key) ?? '');
-    return list?.values()?.[list.keys.indexOf(key)];
+    const at = list?.keys.indexOf(key) ?? -1;
+    if (list === undefined || at < 0) return undefined;
+    const entry = list.order === null ? at : list.order[at];
+    return typeof entry === 'number' ? list.values()?.[entry] : entry;
+  }
+
+  private orderOf(list: List): (number | Holder)[] {
+    return (list.order ??= list.keys.map((_, at) => at));
   }
 
   /** Null where it was applied, or had been. */
   apply(operation: Operation, forced: boolean): Clash | null {
+    this.settleWithin(operation.part);
     const found = this.value(operation.part);
     const clash = (theirs: unknown, gone = false): Clash => ({ operation, theirs: plain(theirs), gone });
     switch (operation.do) {
@@ -191,7 +215,12 @@ class Merge {
         if (isEqual(now, operation.after)) return null;
         if (!forced && !isEqual(now, operation.before)) return clash(now);
         write(found, operation.field, operation.after);
-        if (operation.field === 'answer') this.addAnswers(operation.part, found);
+        if (operation.field === 'answer') {
+          // Another answer: what was about to happen to the lists of the one before is over.
+          for (const name of ANSWER_LISTS)
+            this.lists.delete(`${name}:${operation.part.slice('item:'.length)}`);
+          this.addAnswers(operation.part, found);
+        }
         return null;
       }
       case 'add': {
@@ -236,7 +265,7 @@ class Merge {
     const list = this.lists.get(home);
     if (list === undefined) return;
     const at = list.keys.indexOf(key);
-    list.values()?.splice(at, 1);
+    this.orderOf(list).splice(at, 1);
     list.keys.splice(at, 1);
     this.homes.delete(key);
     this.touched.add(home);
@@ -249,7 +278,7 @@ class Merge {
     if (list === undefined || values === undefined) return;
     const behind = after === null ? -1 : list.keys.indexOf(after);
     const at = after !== null && behind < 0 ? list.keys.length : behind + 1;
-    values.splice(at, 0, value);
+    this.orderOf(list).splice(at, 0, value);
     list.keys.splice(at, 0, key);
     this.homes.set(key, name);
     this.touched.add(name);
@@ -257,8 +286,31 @@ class Merge {
     else this.addAnswers(key, value);
   }
 
-  /** Lists that are absent where they are empty. */
+  /** The lists of a part, so that it can be compared as a whole. */
+  private settleWithin(key: string): void {
+    const name = key.slice(key.indexOf(':') + 1);
+    if (kindOf(key) === 'item') for (const list of ANSWER_LISTS) this.settle(`${list}:${name}`);
+    if (kindOf(key) !== 'section') return;
+    this.settle(`items:${name}`);
+    for (const item of this.lists.get(`items:${name}`)?.keys ?? []) this.settleWithin(item);
+  }
+
+  /** Puts what is in a list in its order in the draft. */
+  private settle(name: string): void {
+    const list = this.lists.get(name);
+    // Asking for the values makes the list where it is absent.
+    if (list === undefined || list.order === null) return;
+    const values = list.values();
+    if (values === undefined) return;
+    const next = list.order.map((entry) => (typeof entry === 'number' ? values[entry] : entry));
+    list.order = null;
+    values.length = 0;
+    for (const value of next) if (value !== undefined) values.push(value);
+  }
+
+  /** Puts everything in its place in the draft; lists that are absent where they are empty are taken away. */
   tidy(): void {
+    for (const name of this.touched) this.settle(name);
     for (const name of this.touched) {
       const kind = kindOf(name);
       if (kind !== 'specials' && !['given', 'quotas', 'derived'].includes(name)) continue;

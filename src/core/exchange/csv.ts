@@ -121,7 +121,7 @@ export class CsvRows {
 }
 
 /** Anything but a number, or a mere sign, that a spreadsheet would take for a formula. */
-const FORMULA = /^[=@\t\r]|^[+-](?!\d+([.,]\d+)?$|$)/;
+const FORMULA = /^[=@\t\r\n]|^[+-](?!\d+([.,]\d+)?$|$)/;
 
 /** Whether a cell is written with an apostrophe in front, so that no spreadsheet runs it. */
 export function isDefused(cell: string | number): boolean {

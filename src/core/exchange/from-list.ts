@@ -69,6 +69,9 @@ export function fromList(
 /** What is said to respondents in the end, and is no answer to the question above it. */
 const THANKS = /^(?:many )?thanks?(?: you)?\b.*[.!]$|^(?:that|this) is the end\b/i;
 
+/** No question is as long, and what looks for brackets, codes and arrows in a line may look from each of its signs. */
+const LONGEST_LINE = 3_000;
+
 class Reader {
   private readonly sections: DraftSection[] = [];
   private readonly report: Report[] = [];
@@ -97,7 +100,10 @@ class Reader {
 
   read(source: string): Understood {
     const lines = tableLines(source) ?? source.split(/\r?\n/).map((raw, n) => ({ raw, line: n + 1 }));
-    const numbers = lines.map(({ raw }) => numberIn(raw.trim())).filter((found) => found !== null);
+    const numbers = lines
+      .filter(({ raw }) => raw.length <= LONGEST_LINE)
+      .map(({ raw }) => numberIn(raw.trim()))
+      .filter((found) => found !== null);
     this.isMarked = numbers.some(({ isMarked }) => isMarked);
     this.hasNumbers = numbers.some(({ stop, rest }) => stop !== '' || asks(rest));
     let alone = true;
@@ -122,6 +128,14 @@ class Reader {
 
   private line(raw: string, line: number, alone: boolean, after: string): void {
     const text = raw.trim();
+    if (text.length > LONGEST_LINE && this.as.get(line) !== 'text')
+      return void this.say(
+        line,
+        `${text.slice(0, 120)} …`,
+        'trouble',
+        `left out: more than ${LONGEST_LINE.toLocaleString('en')} characters in one line`,
+        'break the line where its questions and answers begin, or take it as text',
+      );
     switch (this.as.get(line)) {
       case 'section':
         return this.open(headingIn(text, true) ?? withoutBullet(text), line, text);

@@ -210,12 +210,13 @@ function isMultiple(value: number, step: number): boolean {
 
 const PATTERNS = {
   email: {
-    test: /^[^\s@]+@[^\s@]+\.[^\s@]+$/,
+    // Each part ends where the next can begin in one way only, so that no text makes it try many.
+    test: /^[^\s@]+@[^\s@.]+(\.[^\s@.]+)+$/,
     message: 'Please give an e-mail address, like name@example.org.',
   },
   phone: { test: /^\+?[\d\s()./-]{5,20}$/, message: 'Please give a telephone number.' },
   url: {
-    test: /^https?:\/\/[^\s/]+\.[^\s]+$/,
+    test: /^https?:\/\/[^\s/.]+(\.[^\s/.]+)+([/?#:]\S*)?$/,
     message: 'Please give an address that starts with https:// or http://.',
   },
 } as const;

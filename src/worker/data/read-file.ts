@@ -1,6 +1,7 @@
 /** A collected file in the browser, row by row: CSV as it streams in, or the first sheet of a workbook. */
 import { CsvRows, ENCODINGS, sniffBytes, sniffFormat, Utf8Check, type CsvFormat, type Encoding } from '../../core/exchange/csv'; // prettier-ignore
 import { cellText } from '../../core/exchange/spreadsheet';
+import { workbookProblem } from '../../core/exchange/workbook-size';
 
 /** Files larger than these are refused here: the shell takes any size. */
 const MOST_BYTES = 300_000_000;
@@ -95,6 +96,9 @@ async function* csvRows(file: File, encoding: Encoding, format: CsvFormat) {
 }
 
 async function workbook(file: File): Promise<Opening> {
+  const problem = await workbookProblem(piecesOf(file));
+  if (problem !== null)
+    return { ok: false, problem: `“${file.name}” is too large to be opened here: ${problem}.` };
   const { default: ExcelJS } = await import('exceljs');
   const book = new ExcelJS.Workbook();
   try {

@@ -16,9 +16,17 @@ import {
 
 const SaveSchema = v.strictObject({ revision: v.pipe(v.number(), v.integer()), document: v.unknown() });
 
+const MOST_OPERATIONS = 10_000;
+
 const EditSchema = v.strictObject({
   revision: v.pipe(v.number(), v.integer()),
-  operations: v.pipe(v.array(OperationSchema), v.maxLength(10_000)),
+  operations: v.pipe(
+    v.array(OperationSchema),
+    v.maxLength(
+      MOST_OPERATIONS,
+      `more than ${MOST_OPERATIONS} changes at once: save the whole questionnaire instead`,
+    ),
+  ),
 });
 
 /** `?after=REVISION`: the document only if there is a newer one. */

@@ -1,10 +1,11 @@
 /** Coded rows of a study that are kept: the list, adding some, taking some away. */
 import type { APIRoute } from 'astro';
 import * as v from 'valibot';
-import { json, noSuchStudy, readBody, refuse } from '../../../../../server/respond';
+import { json, noSuchStudy, readBody, readBytes, refuse } from '../../../../../server/respond';
 import { listDatasets, putDataset, removeDataset } from '../../../../../store/datasets';
 import { store } from '../../../../../store/open';
-import { findStudy } from '../../../../../store/studies';
+import { packedProblem } from '../../../../../store/packed';
+import { findStudy, revisionOf } from '../../../../../store/studies';
 
 /** Packed. */
 const MOST_BYTES = 50_000_000;
@@ -29,11 +30,12 @@ export const POST: APIRoute = async ({ params, request, url }) => {
   const id = params.id ?? '';
   const about = v.safeParse(AboutSchema, Object.fromEntries(url.searchParams));
   if (!about.success) return refuse(400, `These rows cannot be kept: ${about.issues[0].message}.`);
-  const body = Buffer.from(await request.arrayBuffer());
-  if (body.length > MOST_BYTES)
-    return refuse(413, `These rows are more than can be kept (${MOST_BYTES / 1e6} MB packed).`);
-  if (body[0] !== 0x1f || body[1] !== 0x8b) return refuse(400, 'The rows are not packed by gzip.');
-  if (findStudy(store(), id) === null) return noSuchStudy(id);
+  if (revisionOf(store(), id) === null) return noSuchStudy(id);
+  const read = await readBytes(request, MOST_BYTES, 'Packed, these rows come to');
+  if (!read.ok) return read.response;
+  const body = Buffer.from(read.bytes);
+  const problem = await packedProblem(body);
+  if (problem !== null) return refuse(422, problem);
   putDataset(store(), id, { ...about.output, body, at: Date.now() });
   return json(listDatasets(store(), id), 201);
 };
