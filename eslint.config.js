@@ -25,7 +25,7 @@ const CORE = [
 /** What each folder of `src` must not import, besides what it simply has no use for. */
 const CLOSED = {
   core: ['store', 'server', 'worker', 'islands', 'pages', 'cli', 'layouts'],
-  cli: ['store', 'server', 'worker', 'islands', 'pages', 'layouts'],
+  cli: ['server', 'worker', 'islands', 'pages', 'layouts'],
   store: ['server', 'worker', 'islands', 'pages', 'cli', 'layouts'],
   server: ['worker', 'islands', 'pages', 'cli', 'layouts'],
   worker: ['store', 'server', 'islands', 'pages', 'cli', 'layouts'],

@@ -5,6 +5,8 @@ import { install, root, run } from './setup.mjs';
 
 const SOURCES = ['src', 'demo', 'public', 'astro.config.ts', 'package-lock.json'];
 
+const DOOR = path.join(root, 'dist', 'door', 'door.mjs');
+
 function newest(file) {
   if (!existsSync(file)) return 0;
   if (!statSync(file).isDirectory()) return statSync(file).mtimeMs;
@@ -13,9 +15,25 @@ function newest(file) {
 
 export function ensureBuilt() {
   install();
-  const entry = path.join(root, 'dist', 'server', 'entry.mjs');
-  const built = existsSync(entry) ? statSync(entry).mtimeMs : -1;
+  // The last file of a build: where it is there, all is.
+  const built = existsSync(DOOR) ? statSync(DOOR).mtimeMs : -1;
   if (SOURCES.every((source) => newest(path.join(root, source)) <= built)) return;
   console.error('Building the app …');
   run('npx', ['astro', 'build'], { stdio: ['ignore', 'ignore', 'inherit'] });
+  bundleDoor();
+}
+
+/** What the server does before it loads the app is a file of its own. */
+function bundleDoor() {
+  run('npx', [
+    'esbuild',
+    path.join('src', 'store', 'door.ts'),
+    `--outfile=${DOOR}`,
+    '--bundle',
+    '--platform=node',
+    '--format=esm',
+    '--target=node20',
+    '--packages=external',
+    '--log-level=error',
+  ]);
 }

@@ -72,6 +72,28 @@ function tokenIn(folder) {
   return token;
 }
 
+/** Opens the data folder, or ends the process with what is wrong with it. */
+async function doorOf(folder) {
+  const { openDoor, DatabaseProblem } = await import('../dist/door/door.mjs');
+  const keep = Number(process.env.JOLLY_FORK_COPIES ?? 7);
+  if (!Number.isInteger(keep) || keep < 0) {
+    console.error(
+      `JOLLY_FORK_COPIES is "${process.env.JOLLY_FORK_COPIES}": give how many copies of days are kept, like 7, or 0 for none.`,
+    );
+    process.exit(1);
+  }
+  try {
+    const door = openDoor(folder, keep, (text) => console.error(text));
+    if (door.copied !== null)
+      console.log(`The tables were brought up to date; as they were, they are in ${door.copied}.`);
+    return door;
+  } catch (error) {
+    if (!(error instanceof DatabaseProblem)) throw error;
+    console.error(error.message);
+    process.exit(1);
+  }
+}
+
 /** Serves until SIGINT or SIGTERM. Ends the process with a clear word where the port cannot be had. */
 export async function serve() {
   const host = process.env.HOST || '127.0.0.1';
@@ -81,9 +103,11 @@ export async function serve() {
     process.exit(1);
   }
   const hosts = (process.env.JOLLY_FORK_HOSTS ?? '').split(',').flatMap((name) => name.trim() || []);
+  const folder = process.env.JOLLY_FORK_DATA ?? 'data';
+  const door = await doorOf(folder);
   process.env.ASTRO_NODE_AUTOSTART = 'disabled';
   const { handler } = await import('../dist/server/entry.mjs');
-  const server = createServer({ handler, hosts, token: tokenIn(process.env.JOLLY_FORK_DATA ?? 'data') });
+  const server = createServer({ handler, hosts, token: tokenIn(folder) });
   server.on('error', (error) => {
     console.error(
       error.code === 'EADDRINUSE'
@@ -99,7 +123,11 @@ export async function serve() {
   });
   for (const signal of ['SIGINT', 'SIGTERM']) {
     process.on(signal, () => {
-      server.close(() => process.exit(0));
+      server.close(() => {
+        door.close();
+        // The app closes its database as the process ends, which takes all writes into the file.
+        process.exit(0);
+      });
       server.closeAllConnections();
     });
   }

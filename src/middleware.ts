@@ -1,5 +1,6 @@
 /** Keeps pages out of caches, and what fails inside the house. Who may ask at all is decided in `server/guard.mjs`. */
 import { defineMiddleware } from 'astro:middleware';
+import { faultOf } from './server/faults';
 import { refuse } from './server/respond';
 
 export const onRequest = defineMiddleware(async ({ request, url }, next) => {
@@ -17,9 +18,7 @@ async function answered({ method }: Request, path: string, next: () => Promise<R
     return await next();
   } catch (error) {
     console.error(`${method} ${path} failed:`, error);
-    return refuse(
-      500,
-      'This could not be done, by a fault of the program. Nothing was changed; the details are in the log of the server.',
-    );
+    const { status, problem } = faultOf(error);
+    return refuse(status, problem);
   }
 }

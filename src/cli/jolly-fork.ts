@@ -23,6 +23,10 @@ const USAGE = `Usage: jolly-fork COMMAND FILE [options]
         [--blank-picks] [--encoding E]             CSV with any delimiter, or XLSX by the file's name;
         [--case NAME]                              the column in which each case number is to come once
 
+  backup FILE [--data FOLDER]                      all that is saved into one file, while the app runs
+  restore FILE [--data FOLDER]                     a backup back in its place, while it does not; what was
+                                                   there is kept beside it. FOLDER: $JOLLY_FORK_DATA or data
+
   --json    print JSON instead of a report
   --help    print this
 
@@ -36,6 +40,9 @@ const COMMANDS: Commands = {
   walk: walkCommand,
   simulate: simulateCommand,
   audit: auditCommand,
+  // The database is loaded for these alone.
+  backup: async (args) => (await import('./backup')).backupCommand(args),
+  restore: async (args) => (await import('./backup')).restoreCommand(args),
 };
 
 // A reader that has seen enough (`| head`) is no fault.

@@ -1,28 +1,23 @@
 /** Opens the database of this installation, once for the process, with its tables up to date. */
-import { mkdirSync } from 'node:fs';
-import path from 'node:path';
-import Database from 'better-sqlite3';
 import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
-import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
+import { databaseIn, openFile } from './database-file';
 import * as schema from './schema';
 
 export type Store = BetterSQLite3Database<typeof schema>;
 
 let opened: Store | null = null;
 
-/** The store in the folder JOLLY_FORK_DATA (default `./data`). */
+/** The store in the folder JOLLY_FORK_DATA (default `./data`); the server has looked at it before (`door.ts`). */
 export function store(): Store {
-  opened ??= openStore(path.join(process.env.JOLLY_FORK_DATA ?? 'data', 'jolly-fork.sqlite'));
+  if (opened !== null) return opened;
+  const connection = openFile(databaseIn(process.env.JOLLY_FORK_DATA ?? 'data'));
+  // The last to close a database takes all writes into its file, so that the file by itself is whole.
+  process.once('exit', () => connection.close());
+  opened = drizzle(connection, { schema });
   return opened;
 }
 
 /** Opens a database file, `:memory:` for one that is never written. Migrations are read from the project's folder. */
 export function openStore(file: string): Store {
-  if (file !== ':memory:') mkdirSync(path.dirname(file), { recursive: true });
-  const connection = new Database(file);
-  connection.pragma('journal_mode = WAL');
-  connection.pragma('foreign_keys = ON');
-  const db = drizzle(connection, { schema });
-  migrate(db, { migrationsFolder: path.join(process.cwd(), 'src', 'store', 'migrations') });
-  return db;
+  return drizzle(openFile(file), { schema });
 }
