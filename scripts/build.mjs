@@ -23,12 +23,15 @@ export function ensureBuilt() {
   bundleDoor();
 }
 
-/** What the server does before it loads the app is a file of its own. */
+/** What the server does before it loads the app, and what it does on other threads, are files of their own. */
 function bundleDoor() {
   run('npx', [
     'esbuild',
+    path.join('src', 'server', 'examine.worker.ts'),
     path.join('src', 'store', 'door.ts'),
-    `--outfile=${DOOR}`,
+    `--outdir=${path.dirname(DOOR)}`,
+    '--entry-names=[name]',
+    '--out-extension:.js=.mjs',
     '--bundle',
     '--platform=node',
     '--format=esm',

@@ -10,6 +10,17 @@ export function listAsides(db: Store, studyId: string): Aside[] {
   return db.select({ snag, reason, reviewer, at }).from(asides).where(eq(asides.studyId, studyId)).all();
 }
 
+/** Keys of the snags set aside, by study. */
+export function asidesByStudy(db: Store): Map<string, ReadonlySet<string>> {
+  const byStudy = new Map<string, Set<string>>();
+  for (const { studyId, snag } of db
+    .select({ studyId: asides.studyId, snag: asides.snag })
+    .from(asides)
+    .all())
+    byStudy.set(studyId, (byStudy.get(studyId) ?? new Set()).add(snag));
+  return byStudy;
+}
+
 /** Sets a snag aside; an earlier reason is replaced. */
 export function putAside(db: Store, studyId: string, aside: Aside): void {
   db.insert(asides)

@@ -1,7 +1,7 @@
 /** Studies: a questionnaire each, saved as a whole under a growing revision. */
 import { randomUUID } from 'node:crypto';
-import { and, desc, eq, isNull } from 'drizzle-orm';
-import { problemText, readDocumentText, writeDocument } from '../core/document/read';
+import { and, desc, eq, isNull, sql } from 'drizzle-orm';
+import { readDocumentText, writeDocument, writeEdited } from '../core/document/read';
 import type { Questionnaire } from '../core/document/types';
 import type { Store } from './open';
 import { renumberStored } from './renumber';
@@ -20,14 +20,6 @@ export type SaveResult =
   /** Somebody saved another revision in between; `study` is theirs. */
   | { readonly saved: false; readonly study: Study };
 
-/** A study whose document cannot be read: damaged, or written by something else. */
-export interface UnreadableStudy {
-  readonly id: string;
-  /** What is wrong with it, as a sentence. */
-  readonly problem: string;
-  readonly changedAt: number;
-}
-
 type Row = typeof studies.$inferSelect;
 
 /** Those that can be read, the one changed last first. */
@@ -35,20 +27,39 @@ export function listStudies(db: Store): Study[] {
   return rowsOf(db).flatMap((row) => readable(row) ?? []);
 }
 
-/** The others: nothing works on them but to be saved as a file as they are, and to be removed. */
-export function unreadableStudies(db: Store): UnreadableStudy[] {
-  return rowsOf(db).flatMap(({ id, document, changedAt }) => {
-    const read = readDocumentText(document);
-    if (read.ok) return [];
-    const [problem] = read.problems;
-    return [{ id, problem: problem === undefined ? 'It is empty.' : problemText(problem), changedAt }];
-  });
+/** A study as it is stored, whatever its text is. */
+export interface StoredStudy {
+  readonly id: string;
+  /** Empty where the text is no questionnaire. */
+  readonly title: string;
+  readonly text: string;
+  readonly changedAt: number;
+}
+
+/** All of them, the one changed last first, without reading one. */
+export function storedStudies(db: Store): StoredStudy[] {
+  const { id, document, changedAt } = studies;
+  const title = sql<unknown>`case when json_valid(${document}) then json_extract(${document}, '$.title') end`;
+  return db
+    .select({ id, text: document, changedAt, title })
+    .from(studies)
+    .where(isNull(studies.removedAt))
+    .orderBy(desc(changedAt))
+    .all()
+    .map((row) => ({ ...row, title: typeof row.title === 'string' ? row.title : '' }));
 }
 
 /** Null where there is none, or it cannot be read. */
 export function findStudy(db: Store, id: string): Study | null {
-  const row = db.select().from(studies).where(present(id)).get();
-  return row === undefined ? null : readable(row);
+  const { revision, changedAt } = studies;
+  const row = db.select({ revision, changedAt }).from(studies).where(present(id)).get();
+  if (row === undefined) return null;
+  const read = readBefore.of(db, id, row.revision);
+  if (read !== null) return { id, document: read, ...row };
+  const text = storedText(db, id);
+  const study = text === null ? null : readable({ id, document: text, ...row });
+  if (study !== null) readBefore.keep(db, study);
+  return study;
 }
 
 /** The document as the text that is stored, whatever it is; null where there is no such study. */
@@ -80,6 +91,7 @@ export function addStudy(db: Store, document: Questionnaire, now: number, id: st
     tx.delete(studies).where(eq(studies.id, id)).run();
     tx.insert(studies).values(row).run();
   });
+  readBefore.forget(db, id);
   return { id, document, revision: 1, changedAt: now };
 }
 
@@ -91,16 +103,20 @@ export function saveStudy(
   document: Questionnaire,
   now: number,
 ): SaveResult | null {
-  return db.transaction((tx) => {
-    const row = tx.select().from(studies).where(present(id)).get();
-    const before = row === undefined ? null : readable(row);
-    if (row === undefined || before === null) return null;
-    if (row.revision !== revision) return { saved: false, study: before };
-    const next: Row = { ...row, document: writeDocument(document), revision: revision + 1, changedAt: now };
-    tx.update(studies).set(next).where(eq(studies.id, id)).run();
+  const result = db.transaction((tx): SaveResult | null => {
+    const before = findStudy(db, id);
+    if (before === null) return null;
+    if (before.revision !== revision) return { saved: false, study: before };
+    const next = { revision: revision + 1, changedAt: now };
+    tx.update(studies)
+      .set({ ...next, document: writeEdited(document) })
+      .where(eq(studies.id, id))
+      .run();
     renumberStored(tx, id, before.document, document);
-    return { saved: true, study: { ...next, document } };
+    return { saved: true, study: { id, document, ...next } };
   });
+  if (result?.saved === true) readBefore.keep(db, result.study);
+  return result;
 }
 
 /** Takes a study off the list; `restoreStudy` brings it back with its verdicts. False where there is none. */
@@ -116,7 +132,39 @@ function present(id: string) {
   return and(eq(studies.id, id), isNull(studies.removedAt));
 }
 
-function readable({ id, document, revision, changedAt }: Row): Study | null {
+/** Studies as they were read last, so that a save does not read what was written a moment before. */
+class ReadBefore {
+  /** A study by its id, the one used last at the end; of a text that is stored under a revision there is just one. */
+  private readonly byStore = new WeakMap<Store, Map<string, Pick<Study, 'document' | 'revision'>>>();
+
+  of(db: Store, id: string, revision: number): Questionnaire | null {
+    const known = this.byStore.get(db)?.get(id);
+    return known?.revision === revision ? known.document : null;
+  }
+
+  keep(db: Store, { id, document, revision }: Study): void {
+    const kept = this.byStore.get(db) ?? new Map<string, Pick<Study, 'document' | 'revision'>>();
+    this.byStore.set(db, kept);
+    kept.delete(id);
+    kept.set(id, { document, revision });
+    const [oldest] = kept.keys();
+    if (kept.size > MOST_READ && oldest !== undefined) kept.delete(oldest);
+  }
+
+  forget(db: Store, id: string): void {
+    this.byStore.get(db)?.delete(id);
+  }
+}
+
+const MOST_READ = 20;
+const readBefore = new ReadBefore();
+
+function readable({
+  id,
+  document,
+  revision,
+  changedAt,
+}: Pick<Row, 'id' | 'document' | 'revision' | 'changedAt'>): Study | null {
   const read = readDocumentText(document);
   return read.ok ? { id, document: read.document, revision, changedAt } : null;
 }

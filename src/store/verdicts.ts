@@ -1,5 +1,5 @@
 /** Verdicts on routes, kept by what the route presents, so that edits elsewhere leave them standing. */
-import { and, eq } from 'drizzle-orm';
+import { and, count, eq } from 'drizzle-orm';
 import type { Store } from './open';
 import { verdicts } from './schema';
 
@@ -12,6 +12,17 @@ export function listVerdicts(db: Store, studyId: string): Verdict[] {
     .from(verdicts)
     .where(eq(verdicts.studyId, studyId))
     .all();
+}
+
+/** How many routes were passed, by study. */
+export function passedByStudy(db: Store): Map<string, number> {
+  const { studyId, verdict } = verdicts;
+  const rows = db
+    .select({ studyId, passed: count() })
+    .from(verdicts)
+    .where(eq(verdict, 'passed'))
+    .groupBy(studyId);
+  return new Map(rows.all().map((row) => [row.studyId, row.passed]));
 }
 
 /** Records a verdict; the route's earlier one is replaced. */

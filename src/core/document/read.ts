@@ -4,7 +4,7 @@
  * Reading then writing gives the same text for any file this module wrote.
  */
 import * as v from 'valibot';
-import { QuestionnaireSchema } from './schema';
+import { QuestionnaireSchema, SectionSchema } from './schema';
 import { shapeProblems, type ShapeProblem } from './shape';
 import type { Questionnaire, Section } from './types';
 
@@ -52,6 +52,26 @@ export function readEdited(document: Questionnaire): ReadResult {
 /** The text of the file: two-space JSON with properties in the schema's order. */
 export function writeDocument(document: Questionnaire): string {
   return `${JSON.stringify(v.parse(QuestionnaireSchema, document), null, 2)}\n`;
+}
+
+/** Sections as they stand in the file, by what they are: most of a questionnaire is as it was at the last save. */
+const written = new WeakMap<Section, string>();
+
+/** The same text as `writeDocument` gives, where only sections not written before are looked at. */
+export function writeEdited(document: Questionnaire): string {
+  const { sections } = document;
+  const texts = sections.map((section) => {
+    const known = written.get(section);
+    if (known !== undefined) return known;
+    const text = JSON.stringify(v.parse(SectionSchema, section), null, 2).replaceAll('\n', '\n    ');
+    written.set(section, text);
+    return text;
+  });
+  const around = writeDocument({ ...document, sections: sections.slice(0, 1) });
+  // No text within has a line break of its own in JSON, so what stands alone at this depth is the list of sections.
+  const from = around.indexOf('\n  "sections": [') + 1;
+  const to = around.indexOf('\n  ]', from);
+  return `${around.slice(0, from)}  "sections": [\n    ${texts.join(',\n    ')}${around.slice(to)}`;
 }
 
 /** `sections[1].items[0].name`; the root is `document`. */

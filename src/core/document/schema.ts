@@ -285,7 +285,7 @@ const Repeat = v.lazy(
     >,
 );
 
-const Section = v.strictObject({
+export const SectionSchema = v.strictObject({
   id: Id,
   title: Text,
   kind: v.picklist(SECTION_KINDS, `a section is of kind ${SECTION_KINDS.join(', ')}`),
@@ -394,7 +394,7 @@ export const QuestionnaireSchema = v.strictObject({
     ),
   ),
   sections: v.pipe(
-    list(Section, MOST_SECTIONS, 'sections can stand in a questionnaire: join some'),
+    list(SectionSchema, MOST_SECTIONS, 'sections can stand in a questionnaire: join some'),
     v.minLength(1, 'at least one section is needed'),
   ),
   derived: v.optional(list(Derived, MOST_DERIVED, 'variables can be derived')),

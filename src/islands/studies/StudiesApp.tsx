@@ -1,10 +1,10 @@
 /** The home: studies at hand, and the ways to start another. */
 import { FileUp, ListPlus, Plus, Trash2 } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import * as v from 'valibot';
 import { problemText, readDocumentText } from '../../core/document/read';
 import { emptyQuestionnaire } from '../../core/editing/structure';
 import type { StudyCard } from '../../server/study-cards';
-import type { UnreadableStudy } from '../../store/studies';
 import { PasteStudy } from '../paste/PasteStudy';
 import { addStudy, addWork, call, NothingSchema } from '../ui/api';
 import { countText, plural, whenText } from '../ui/format';
@@ -14,7 +14,6 @@ import classes from './studies.module.css';
 
 interface Props {
   readonly cards: readonly StudyCard[];
-  readonly unreadable: readonly UnreadableStudy[];
 }
 
 /** What is told of a study that was taken off the list. */
@@ -23,13 +22,16 @@ interface Removed {
   readonly title: string;
 }
 
-export default function StudiesApp({ cards, unreadable }: Props) {
+export default function StudiesApp({ cards: first }: Props) {
   const ready = useHydrated();
   const [pasting, setPasting] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const [removed, setRemoved] = useState<Removed | null>(null);
-  const shown = cards.filter((card) => card.id !== removed?.id);
-  const broken = unreadable.filter((study) => study.id !== removed?.id);
+  const cards = useFilledIn(first).filter((card) => card.id !== removed?.id);
+  const shown = cards.filter(({ examined }) => examined?.is !== 'unreadable');
+  const broken = cards.flatMap(({ id, examined }) =>
+    examined?.is === 'unreadable' ? [{ id, problem: examined.problem }] : [],
+  );
 
   const open = async (document: unknown) => {
     const reply = await addStudy(document);
@@ -108,28 +110,7 @@ export default function StudiesApp({ cards, unreadable }: Props) {
                 <a href={`/studies/${card.id}/script`}>
                   <strong>{card.title || 'Untitled study'}</strong>
                 </a>
-                <span>
-                  {plural(card.items, 'item')} in {plural(card.sections, 'section')}
-                </span>
-                <span>{plural(card.skips, 'skip')}</span>
-                {card.routes === null || card.snags === null ? (
-                  <span
-                    data-trouble
-                    title="Counting its routes failed; the study itself stands and can be opened"
-                  >
-                    could not be examined
-                  </span>
-                ) : (
-                  <>
-                    <span>
-                      {card.exact ? '' : 'at least '}
-                      {countText(card.routes)} {card.routes === '1' ? 'route' : 'routes'}
-                    </span>
-                    <span data-trouble={card.snags > 0 || undefined}>
-                      {card.snags === 0 ? 'no snags' : plural(card.snags, 'snag')}
-                    </span>
-                  </>
-                )}
+                <Examined card={card} />
                 <span>{card.passed} passed</span>
                 <time dateTime={new Date(card.changedAt).toISOString()} suppressHydrationWarning>
                   changed {whenText(card.changedAt)}
@@ -149,6 +130,60 @@ export default function StudiesApp({ cards, unreadable }: Props) {
       </main>
     </>
   );
+}
+
+/** What was found in it, or that it is being looked at. */
+function Examined({ card: { examined, snags } }: { card: StudyCard }) {
+  if (examined === null) return <span role="status">counting its routes …</span>;
+  if (examined.is !== 'questionnaire')
+    return (
+      <span data-trouble title="The study itself stands and can be opened">
+        {examined.is === 'failed' && examined.why === 'time'
+          ? 'too entangled to be counted here'
+          : 'could not be examined'}
+      </span>
+    );
+  const { items, sections, skips, routes, exact } = examined;
+  return (
+    <>
+      <span>
+        {plural(items, 'item')} in {plural(sections, 'section')}
+      </span>
+      <span>{plural(skips, 'skip')}</span>
+      <span>
+        {exact ? '' : 'at least '}
+        {countText(routes)} {routes === '1' ? 'route' : 'routes'}
+      </span>
+      <span data-trouble={(snags ?? 0) > 0 || undefined}>
+        {snags === 0 ? 'no snags' : plural(snags ?? 0, 'snag')}
+      </span>
+    </>
+  );
+}
+
+const ASK_AGAIN = 800;
+const CardsSchema = v.array(
+  v.looseObject({ id: v.string(), examined: v.nullable(v.looseObject({ is: v.string() })) }),
+);
+
+/** The list, asked for again until everything on it has been examined. */
+function useFilledIn(first: readonly StudyCard[]): readonly StudyCard[] {
+  const [cards, setCards] = useState(first);
+  const isWhole = cards.every(({ examined }) => examined !== null);
+  useEffect(() => {
+    if (isWhole) return;
+    let over = false;
+    const timer = setInterval(() => {
+      void call(CardsSchema, 'GET', '/api/studies').then((reply) => {
+        if (reply.ok && !over) setCards(reply.body as unknown as readonly StudyCard[]);
+      });
+    }, ASK_AGAIN);
+    return () => {
+      over = true;
+      clearInterval(timer);
+    };
+  }, [isWhole]);
+  return cards;
 }
 
 function ImportButton({

@@ -4,19 +4,13 @@ import * as v from 'valibot';
 import { problemText, readDocument } from '../../../core/document/read';
 import { json, readBody, refuse } from '../../../server/respond';
 import { store } from '../../../store/open';
-import { addStudy, listStudies } from '../../../store/studies';
+import { studyCards } from '../../../server/study-cards';
+import { addStudy } from '../../../store/studies';
 
 const AddSchema = v.strictObject({ document: v.unknown() });
 
-export const GET: APIRoute = () =>
-  json(
-    listStudies(store()).map(({ id, document, revision, changedAt }) => ({
-      id,
-      title: document.title,
-      revision,
-      changedAt,
-    })),
-  );
+/** The list, each with what is known of it by now. */
+export const GET: APIRoute = () => json(studyCards(store()));
 
 export const POST: APIRoute = async ({ request }) => {
   const read = await readBody(request, AddSchema);

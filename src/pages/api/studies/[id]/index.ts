@@ -2,7 +2,7 @@
 import type { APIRoute } from 'astro';
 import * as v from 'valibot';
 import { applyOperations, OperationSchema } from '../../../../core/editing/apply-operations';
-import { problemText, readDocument } from '../../../../core/document/read';
+import { problemText, readDocument, readEdited, type ReadResult } from '../../../../core/document/read';
 import { json, noSuchStudy, readBody, refuse } from '../../../../server/respond';
 import { store } from '../../../../store/open';
 import {
@@ -49,17 +49,16 @@ export const PATCH: APIRoute = async ({ params, request }) => {
   const { document, clashes } = applyOperations(study.document, read.body.operations);
   if (clashes.length > 0)
     return refuse(422, 'Not saved: these edits do not fit the version they were made on.');
-  return save(params.id ?? '', read.body.revision, document);
+  return save(params.id ?? '', read.body.revision, readEdited(document));
 };
 
 export const PUT: APIRoute = async ({ params, request }) => {
   const read = await readBody(request, SaveSchema);
   if (!read.ok) return read.response;
-  return save(params.id ?? '', read.body.revision, read.body.document);
+  return save(params.id ?? '', read.body.revision, readDocument(read.body.document));
 };
 
-function save(id: string, revision: number, document: unknown): Response {
-  const result = readDocument(document);
+function save(id: string, revision: number, result: ReadResult): Response {
   if (!result.ok) {
     const problems = result.problems.map(problemText);
     return refuse(422, `Not saved: ${problems[0] ?? ''}`, { problems });
