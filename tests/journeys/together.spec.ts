@@ -32,7 +32,7 @@ test('edits in two windows come together; in one place, both are shown until one
   // Both write in one place, the one without a connection.
   await context.setOffline(true);
   await write(other, 'keep', 'What heats your home most?');
-  await expect(other.getByText('Not saved; kept in this tab.')).toBeVisible();
+  await expect(other.getByText('Not saved; kept in this browser.')).toBeVisible();
   await write(page, 'keep', 'What heats it?');
   await saved(page);
   await context.setOffline(false);

@@ -134,10 +134,15 @@ export default function StudiesApp({ cards: first }: Props) {
 
 /** What was found in it, or that it is being looked at. */
 function Examined({ card: { examined, snags } }: { card: StudyCard }) {
-  if (examined === null) return <span role="status">counting its routes …</span>;
+  if (examined === null)
+    return (
+      <span role="status" className={classes.alone}>
+        counting its routes …
+      </span>
+    );
   if (examined.is !== 'questionnaire')
     return (
-      <span data-trouble title="The study itself stands and can be opened">
+      <span className={classes.alone} data-trouble title="The study itself stands and can be opened">
         {examined.is === 'failed' && examined.why === 'time'
           ? 'too entangled to be counted here'
           : 'could not be examined'}

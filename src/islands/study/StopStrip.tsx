@@ -167,6 +167,7 @@ function Title() {
   const commit = useStudy((state) => state.commit);
   const saving = useStudy((state) => state.saving);
   const savedAt = useStudy((state) => state.savedAt);
+  const keeping = useStudy((state) => state.keeping);
   const retry = useStudy((state) => state.saveNow);
   return (
     <div className={classes.study}>
@@ -176,7 +177,7 @@ function Title() {
         onChange={(event) => commit(setTitle(event.target.value))}
       />
       <small aria-live="polite">
-        {savingText(saving, savedAt)}
+        {savingText(saving, savedAt, keeping)}
         {saving.state === 'failed' && (
           <button type="button" className={classes.retry} title={saving.problem} onClick={retry}>
             Try again
@@ -187,7 +188,7 @@ function Title() {
   );
 }
 
-function savingText(saving: Saving, savedAt: number): string {
+function savingText(saving: Saving, savedAt: number, keeping: 'kept' | 'full'): string {
   switch (saving.state) {
     case 'saved':
       return `Saved ${whenText(savedAt)}`;
@@ -195,7 +196,9 @@ function savingText(saving: Saving, savedAt: number): string {
     case 'saving':
       return 'Saving …';
     case 'failed':
-      return 'Not saved; kept in this tab. ';
+      return keeping === 'kept'
+        ? 'Not saved; kept in this browser. '
+        : 'Not saved, and this browser has no room to keep it: save as a file. ';
     case 'conflict':
       return 'Not saved: two versions';
     default:

@@ -13,6 +13,7 @@ import { WalkView } from '../walk/WalkView';
 import { AnalysisContext } from './analysis';
 import { useCommentsFollow } from './comments';
 import { Conflict } from './Conflict';
+import { LeftBehind } from './LeftBehind';
 import { GoToContext, type GoTo } from './going';
 import { useStanding } from './ledger';
 import { useOthers } from './others';
@@ -61,11 +62,19 @@ export default function StudyApp({
   useEffect(() => {
     if (reviewing) return;
     const keep = () => store.getState().keepNow();
-    addEventListener('pagehide', keep);
+    const leave = () => store.getState().leave();
+    // Only where going would lose something: asked too often, nobody reads it.
+    const warn = (event: BeforeUnloadEvent) => {
+      const { saving, keeping } = store.getState();
+      if (saving.state !== 'saved' && keeping === 'full') event.preventDefault();
+    };
+    addEventListener('pagehide', leave);
+    addEventListener('beforeunload', warn);
     document.addEventListener('visibilitychange', keep);
     return () => {
       keep();
-      removeEventListener('pagehide', keep);
+      removeEventListener('pagehide', leave);
+      removeEventListener('beforeunload', warn);
       document.removeEventListener('visibilitychange', keep);
     };
   }, [store, reviewing]);
@@ -78,6 +87,7 @@ export default function StudyApp({
               <Standing />
               {reviewing ? <ReviewStrip stop={stop} goTo={goTo} /> : <StopStrip stop={stop} goTo={goTo} />}
               {!reviewing && <Conflict />}
+              {!reviewing && <LeftBehind />}
               <main className={classes.view} key={stop}>
                 {stop === 'script' && (reviewing ? <ReviewScript /> : <ScriptView />)}
                 {stop === 'forks' && <ForksView />}

@@ -16,6 +16,8 @@ export interface Kept {
   readonly document: Questionnaire | null;
   /** Sent to be saved; the page may have gone before the answer came. */
   readonly sent: Questionnaire | null;
+  /** The page that kept it; see `unsaved.ts`. */
+  readonly page: string;
   readonly past: readonly Step[];
   readonly future: readonly Step[];
 }
@@ -25,6 +27,7 @@ const KeptSchema = v.object({
   base: v.unknown(),
   document: v.unknown(),
   sent: v.unknown(),
+  page: v.optional(v.string(), ''),
   past: v.array(v.unknown()),
   future: v.array(v.unknown()),
 });
@@ -36,12 +39,12 @@ export function readKept(id: string): Kept | null {
   try {
     const parsed = v.safeParse(KeptSchema, JSON.parse(sessionStorage.getItem(keptKey(id)) ?? 'null'));
     if (!parsed.success) return null;
-    const { revision, past, future } = parsed.output;
+    const { revision, page, past, future } = parsed.output;
     const base = readUnsaved(parsed.output.base);
     if (base === null) return null;
     const [document, sent] = [readUnsaved(parsed.output.document), readUnsaved(parsed.output.sent)];
     // The steps are this module's own writing in this very tab; patches that no longer fit throw when applied.
-    return { base, revision, document, sent, past: past as Step[], future: future as Step[] };
+    return { base, revision, document, sent, page, past: past as Step[], future: future as Step[] };
   } catch {
     return null;
   }
@@ -53,14 +56,25 @@ function readUnsaved(json: unknown): Questionnaire | null {
   return read.ok ? read.document : null;
 }
 
-/** Where the tab has no room, the oldest steps are let go first. */
-export function writeKept(id: string, { past, ...rest }: Kept): void {
+/** Where the tab has no room, the oldest steps are let go first. False where even the document alone is too much. */
+export function writeKept(id: string, { past, ...rest }: Kept): boolean {
   for (let steps = past.length; ; steps = Math.floor(steps / 2)) {
     try {
       sessionStorage.setItem(keptKey(id), JSON.stringify({ ...rest, past: past.slice(past.length - steps) }));
-      return;
+      return true;
     } catch {
-      if (steps === 0) return;
+      if (steps > 0) continue;
+      // What is there is older, and would be taken for what was written last.
+      forget(keptKey(id));
+      return false;
     }
+  }
+}
+
+function forget(key: string): void {
+  try {
+    sessionStorage.removeItem(key);
+  } catch {
+    // A browser that keeps nothing has nothing to forget.
   }
 }

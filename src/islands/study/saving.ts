@@ -11,8 +11,9 @@ import type { Step } from '../../core/editing/change';
 import { rebased, withForeign } from '../../core/editing/history';
 import { mergeVersions } from '../../core/editing/merge';
 import { operationsBetween, type Operation } from '../../core/editing/operations';
-import { addStudy, call, ConflictSchema, NewerSchema, SavedSchema } from '../ui/api';
+import { addStudy, call, ConflictSchema, NewerSchema, SavedSchema, sendOff } from '../ui/api';
 import { writeKept } from './kept';
+import { dropUnsaved, keepUnsaved, thisPage } from './unsaved';
 
 export type Saving =
   | { readonly state: 'saved' | 'waiting' | 'saving' }
@@ -35,6 +36,8 @@ export interface SavingState {
   readonly revision: number;
   readonly savedAt: number;
   readonly saving: Saving;
+  /** Whether what is not saved is kept in this browser; `full`: there is no room for it. */
+  readonly keeping: 'kept' | 'full';
   readonly past: readonly Step[];
   readonly future: readonly Step[];
 }
@@ -47,6 +50,8 @@ export interface Version {
 }
 
 const SAVE_AFTER = 400;
+/** Of typing that does not stop. */
+const SAVE_AT_LATEST = 2000;
 const RETRY_AFTER = 4000;
 const KEEP_AFTER = 300;
 /** Above, the whole document is sent instead. */
@@ -56,6 +61,8 @@ export class Keeper {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private keeping: ReturnType<typeof setTimeout> | undefined;
   private busy = false;
+  /** When the first change was made that no save has taken along; milliseconds since 1970. */
+  private waitingSince: number | null = null;
 
   /**
    * `set` shows another document as well where it names one. `sent`: what was on its way when the page went; where the
@@ -72,8 +79,43 @@ export class Keeper {
     clearTimeout(this.keeping);
     const { id, base, document, saving, revision, past, future } = this.get();
     const unsaved = saving.state === 'saved' ? null : document;
-    writeKept(id, { base, document: unsaved, sent: this.sent, revision, past, future });
+    const page = thisPage();
+    const inTab = writeKept(id, { base, document: unsaved, sent: this.sent, revision, page, past, future });
+    if (unsaved === null) {
+      this.set({ keeping: 'kept' });
+      void dropUnsaved(page);
+      return;
+    }
+    void keepUnsaved({ page, study: id, base, document: unsaved, revision, at: Date.now() }).then((kept) => {
+      const keeping = kept || inTab ? 'kept' : 'full';
+      if (this.get().keeping !== keeping) this.set({ keeping });
+    });
   };
+
+  /** Keeps and sends what is not saved as the page goes: nobody is there to hear whether it arrived. */
+  readonly leave = (): void => {
+    this.keep();
+    const { id, document, saving } = this.get();
+    let { base, revision } = this.get();
+    if (saving.state === 'saved' || saving.state === 'conflict') return;
+    if (this.busy && this.sent !== null) {
+      // A save is on its way, and makes the next revision.
+      [base, revision] = [this.sent, revision + 1];
+      if (document === base) return;
+    }
+    const operations = operationsBetween(base, document);
+    sendOff('PATCH', `/api/studies/${id}`, { revision, operations });
+    this.sent = document;
+  };
+
+  /** Takes up what another visit left: as if this page had not gone, with what others saved since taken in as ever. */
+  takeUp({ base, document, revision }: Pick<SavingState, 'base' | 'document' | 'revision'>): void {
+    const { base: theirs, revision: newest, savedAt } = this.get();
+    this.set({ base, document, revision, saving: { state: 'waiting' } });
+    if (revision === newest) this.saveSoon(0);
+    else this.absorb({ document: theirs, revision: newest, changedAt: savedAt }, document);
+    this.keepSoon();
+  }
 
   /** Not with every key: writing out a large study takes longer than showing it. A page that goes keeps at once. */
   private keepSoon(): void {
@@ -83,7 +125,11 @@ export class Keeper {
 
   private saveSoon(after = SAVE_AFTER): void {
     clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.save(), after);
+    const now = Date.now();
+    this.waitingSince ??= now;
+    // Whoever types on without a pause is saved all the same.
+    const left = Math.max(0, this.waitingSince + SAVE_AT_LATEST - now);
+    this.timer = setTimeout(() => void this.save(), after > SAVE_AFTER ? after : Math.min(after, left));
   }
 
   /** To be called after every change. */
@@ -103,6 +149,7 @@ export class Keeper {
     // One at a time: the next names the revision that this one makes.
     if (this.busy || this.get().saving.state === 'conflict') return;
     this.busy = true;
+    this.waitingSince = null;
     const { document, base, revision } = this.get();
     const earlier = this.sent;
     this.sent = document;
@@ -237,7 +284,7 @@ export function together(versions: Parameters<typeof mergeVersions>[0]): ReturnT
 }
 
 /** Whether a version holds already what operations make. */
-function isPartOf(operations: readonly Operation[], version: Questionnaire): boolean {
+export function isPartOf(operations: readonly Operation[], version: Questionnaire): boolean {
   const { document, clashes } = applyOperations(version, operations);
   return clashes.length === 0 && document === version;
 }

@@ -111,6 +111,12 @@ export interface StudyState extends SavingState {
   look(): Promise<void>;
   /** Saves what waits to be saved; also to be called once the study is on the page. */
   saveNow(): void;
+  /** Keeps and sends what is not saved, as the page goes. */
+  leave(): void;
+  /** Takes up what another visit left unsaved in this browser. */
+  takeUp(unsaved: Pick<SavingState, 'base' | 'document' | 'revision'>): void;
+  /** The page that kept what this one began with; null where it began with what the server had. */
+  readonly keptBy: string | null;
   /** Keeps in the tab what is not kept yet; to be called when the page goes. */
   keepNow(): void;
 }
@@ -227,6 +233,8 @@ export function createStudyStore(
       revision: kept?.revision ?? initial.revision,
       savedAt: initial.changedAt,
       saving: { state: kept?.document ? 'waiting' : 'saved' },
+      keeping: 'kept',
+      keptBy: kept?.page ?? null,
       past: kept?.past ?? [],
       future: kept?.future ?? [],
       selection: null,
@@ -366,6 +374,8 @@ export function createStudyStore(
       takeTheirs: (mine) => keeper.takeTheirs(mine),
       look: () => keeper.look(),
       keepNow: keeper.keep,
+      leave: keeper.leave,
+      takeUp: (unsaved) => keeper.takeUp(unsaved),
       saveNow() {
         if (overtaken) keeper.absorb(initial, kept?.sent ?? null);
         overtaken = false;

@@ -9,6 +9,23 @@ export type Reply<Body> =
 
 const Refusal = v.object({ problem: v.string() });
 
+/** Bytes that a browser still sends after the page has gone, of all its requests together. */
+const MOST_AFTER_PAGE = 60_000;
+
+function sent(body: unknown): RequestInit {
+  if (body instanceof Blob) return { body, headers: { 'Content-Type': 'application/octet-stream' } };
+  const text = JSON.stringify(body);
+  const bytes = new Blob([text]).size;
+  // What is on its way when the page is closed arrives all the same.
+  return { body: text, keepalive: bytes <= MOST_AFTER_PAGE, headers: { 'Content-Type': 'application/json' } };
+}
+
+/** Sends while the page goes; of more than a browser then sends, nothing. */
+export function sendOff(method: 'PATCH', path: string, body: unknown): void {
+  const request = sent(body);
+  if (request.keepalive === true) void fetch(path, { method, ...request }).catch(() => undefined);
+}
+
 /** A file is sent as it is, everything else as JSON. */
 export async function call<Schema extends v.GenericSchema>(
   schema: Schema,
@@ -19,14 +36,7 @@ export async function call<Schema extends v.GenericSchema>(
   let response: Response;
   let json: unknown;
   try {
-    response = await fetch(path, {
-      method,
-      ...(body === undefined
-        ? {}
-        : body instanceof Blob
-          ? { body, headers: { 'Content-Type': 'application/octet-stream' } }
-          : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
-    });
+    response = await fetch(path, { method, ...(body === undefined ? {} : sent(body)) });
     json = await response.json();
   } catch {
     return {

@@ -1,0 +1,54 @@
+/** Offers work on this study that another visit left unsaved in this browser. */
+import { useEffect, useState } from 'react';
+import { operationsBetween } from '../../core/editing/operations';
+import { whenText } from '../ui/format';
+import classes from './left-behind.module.css';
+import { isPartOf } from './saving';
+import { useStudy, useStudyStore } from './store';
+import { dropUnsaved, unsavedOf, type Unsaved } from './unsaved';
+
+export function LeftBehind() {
+  const store = useStudyStore();
+  const isSaved = useStudy((state) => state.saving.state === 'saved');
+  const [left, setLeft] = useState<readonly Unsaved[]>([]);
+  useEffect(() => {
+    let gone = false;
+    const { id, opened, keptBy } = store.getState();
+    void unsavedOf(id).then((found) => {
+      // What this page began with itself, and what reached the server after all, is no work left behind.
+      const done = found.filter(
+        ({ page, base, document }) => page === keptBy || isPartOf(operationsBetween(base, document), opened),
+      );
+      for (const { page } of done) void dropUnsaved(page);
+      if (!gone) setLeft(found.filter((each) => !done.includes(each)));
+    });
+    return () => {
+      gone = true;
+    };
+  }, [store]);
+  const [first] = left;
+  if (first === undefined) return null;
+  const done = () => {
+    void dropUnsaved(first.page);
+    setLeft(left.slice(1));
+  };
+  return (
+    <p className={classes.left} role="alert">
+      Work on this study, last written {whenText(first.at)}, did not reach the server. This browser has kept
+      it.
+      <button
+        type="button"
+        disabled={!isSaved}
+        onClick={() => {
+          store.getState().takeUp(first);
+          done();
+        }}
+      >
+        Take it up
+      </button>
+      <button type="button" onClick={done}>
+        Throw it away
+      </button>
+    </p>
+  );
+}
