@@ -7,6 +7,9 @@ import process from 'node:process';
 import { guard } from './guard.mjs';
 
 const HEADERS = {
+  // What is no page runs and loads nothing but the app's own files; pages say more exactly what is theirs.
+  'Content-Security-Policy':
+    "default-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'",
   'X-Content-Type-Options': 'nosniff',
   'Referrer-Policy': 'same-origin',
   'X-Frame-Options': 'DENY',

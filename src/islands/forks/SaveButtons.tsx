@@ -4,6 +4,7 @@ import mono from '@fontsource-variable/jetbrains-mono/files/jetbrains-mono-latin
 import sans from '@fontsource-variable/instrument-sans/files/instrument-sans-latin-wght-normal.woff2?url';
 import { useStudy } from '../study/store';
 import { saveBlob } from '../ui/save-blob';
+import { styleNonce } from '../ui/style-nonce';
 import { boundsOf } from './bounds';
 import classes from './forks.module.css';
 import type { River } from './use-forks';
@@ -23,7 +24,7 @@ export function SaveButtons({ svg, river }: Props) {
   const save = async (kind: 'svg' | 'png') => {
     if (svg.current === null || river === null) return;
     try {
-      const picture = await pictureOf(svg.current, river, title);
+      const picture = await pictureOf(svg.current, river, title, kind);
       const name = `${title.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}-forks.${kind}`;
       saveBlob(kind === 'svg' ? picture.file : await pngOf(picture), name);
       setProblem(null);
@@ -50,14 +51,25 @@ interface Picture {
   readonly height: number;
 }
 
+/** A copy by way of its text: cloned, it would bring the styles that it was given while it was on the page. */
+function withoutStyles(svg: SVGSVGElement): Element {
+  const text = new XMLSerializer().serializeToString(svg);
+  const plain = text.replaceAll(/<[^>]*>/g, (tag) => tag.replaceAll(/ style="[^"]*"/g, ''));
+  return new DOMParser().parseFromString(plain, 'image/svg+xml').documentElement;
+}
+
 /** All of the map, whatever part of it is in sight. */
-async function pictureOf(svg: SVGSVGElement, { layout }: River, title: string): Promise<Picture> {
+async function pictureOf(
+  svg: SVGSVGElement,
+  { layout }: River,
+  title: string,
+  kind: 'svg' | 'png',
+): Promise<Picture> {
   const { x, y, width, height } = boundsOf(layout);
-  const copy = svg.cloneNode(true) as SVGSVGElement;
+  const copy = withoutStyles(svg);
   for (const name of ['class', 'tabindex', 'role', 'aria-label', 'aria-roledescription'])
     copy.removeAttribute(name);
   copy.querySelectorAll('[data-grip]').forEach((grip) => grip.remove());
-  copy.querySelectorAll('[style]').forEach((node) => node.removeAttribute('style'));
   copy.querySelector('g')?.removeAttribute('transform');
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
   copy.setAttribute('viewBox', [x, y, width, height].map(Math.round).join(' '));
@@ -75,7 +87,10 @@ async function pictureOf(svg: SVGSVGElement, { layout }: River, title: string): 
     face('Instrument Sans Variable', sans),
     face('JetBrains Mono Variable', mono),
   ]);
-  copy.prepend(make('title', `${title}: forks`), make('style', faces.join('\n')), ground);
+  const style = make('style', faces.join('\n'));
+  // The page draws the PNG, and lets through what has its mark; a file that is saved is by itself.
+  if (kind === 'png') style.setAttribute('nonce', styleNonce());
+  copy.prepend(make('title', `${title}: forks`), style, ground);
   const text = `<?xml version="1.0" encoding="UTF-8"?>\n${new XMLSerializer().serializeToString(copy)}`;
   return { file: new Blob([text], { type: 'image/svg+xml' }), width, height };
 }

@@ -12,6 +12,7 @@ import {
 import { useStudy } from '../study/store';
 import { RichText } from '../ui/RichText';
 import classes from './form.module.css';
+import { styleNonce } from '../ui/style-nonce';
 
 export interface FormLook extends FormOptions {
   readonly codes: boolean;
@@ -33,7 +34,7 @@ export function PaperForm({ plan, look }: Props) {
   const waits = look.routing === 'questions' && Object.keys(asked).length === 0;
   return (
     <article className={classes.form} aria-label="Form to fill in" lang={language}>
-      <style>{pageStyle(title)}</style>
+      <style nonce={styleNonce()}>{pageStyle(title)}</style>
       <header>
         <h1>{title}</h1>
         <p>

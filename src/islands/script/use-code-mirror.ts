@@ -3,6 +3,7 @@ import { closeCompletion, completionKeymap, completionStatus } from '@codemirror
 import { Annotation, EditorState, type Extension } from '@codemirror/state';
 import { EditorView, placeholder as placeholderText, tooltips, type KeyBinding } from '@codemirror/view';
 import { useEffect, useRef, type RefObject } from 'react';
+import { styleNonce } from '../ui/style-nonce';
 
 /** A text that was given to the editor, by an undo for instance: nobody has written it here. */
 const GIVEN = Annotation.define<boolean>();
@@ -53,6 +54,7 @@ export function useCodeMirror(options: EditorOptions): Editor {
       state: EditorState.create({
         doc: latest.current.value,
         extensions: [
+          EditorView.cspNonce.of(styleNonce()),
           EditorView.lineWrapping,
           tooltips({ parent: document.body }),
           placeholderText(placeholder ?? ''),

@@ -1,0 +1,7 @@
+/** What the middleware tells every page. */
+declare namespace App {
+  interface Locals {
+    /** By which a page lets its editor's style through; another one for every answer. */
+    styleNonce: string;
+  }
+}
