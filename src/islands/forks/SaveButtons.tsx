@@ -87,11 +87,13 @@ async function pictureOf(
     face('Instrument Sans Variable', sans),
     face('JetBrains Mono Variable', mono),
   ]);
-  const style = make('style', faces.join('\n'));
-  // The page draws the PNG, and lets through what has its mark; a file that is saved is by itself.
-  if (kind === 'png') style.setAttribute('nonce', styleNonce());
-  copy.prepend(make('title', `${title}: forks`), style, ground);
-  const text = `<?xml version="1.0" encoding="UTF-8"?>\n${new XMLSerializer().serializeToString(copy)}`;
+  copy.prepend(make('title', `${title}: forks`), ground);
+  // The page draws the PNG, and lets through what has its mark; a file that is saved is by itself. Put in as text: the
+  // page would refuse a style of the file as one of its own.
+  const mark = kind === 'png' ? ` nonce="${styleNonce()}"` : '';
+  const style = `<style${mark}>${faces.join('\n')}</style>`;
+  const drawn = new XMLSerializer().serializeToString(copy).replace('</title>', `</title>${style}`);
+  const text = `<?xml version="1.0" encoding="UTF-8"?>\n${drawn}`;
   return { file: new Blob([text], { type: 'image/svg+xml' }), width, height };
 }
 
