@@ -56,8 +56,9 @@ export async function readBytes(request: Request, most: number, what: string): P
 export async function readBody<Schema extends v.GenericSchema>(
   request: Request,
   schema: Schema,
+  most = MOST_BYTES,
 ): Promise<{ ok: true; body: v.InferOutput<Schema> } | { ok: false; response: Response }> {
-  const read = await readBytes(request, MOST_BYTES, 'The request holds');
+  const read = await readBytes(request, most, 'The request holds');
   if (!read.ok) return read;
   const text = new TextDecoder().decode(read.bytes);
   if (isTooDeep(text))

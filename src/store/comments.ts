@@ -1,9 +1,9 @@
 /** Comments on places of a questionnaire, open until somebody settles them. */
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, count, eq } from 'drizzle-orm';
 import type { Store } from './open';
 import { comments } from './schema';
 
-export type Comment = Omit<typeof comments.$inferSelect, 'studyId'>;
+export type Comment = Omit<typeof comments.$inferSelect, 'studyId' | 'link'>;
 
 const { id, place, text, author, at, settledBy, settledAt } = comments;
 const SHOWN = { id, place, text, author, at, settledBy, settledAt };
@@ -17,10 +17,11 @@ export function addComment(
   db: Store,
   studyId: string,
   comment: Pick<Comment, 'place' | 'text' | 'author' | 'at'>,
+  link: string | null = null,
 ): Comment {
   return db
     .insert(comments)
-    .values({ studyId, ...comment })
+    .values({ studyId, link, ...comment })
     .returning(SHOWN)
     .get();
 }
@@ -48,4 +49,14 @@ export function moveComments(db: Store, studyId: string, from: string, to: strin
     .set({ place: to })
     .where(and(eq(comments.studyId, studyId), eq(place, from)))
     .run();
+}
+
+/** Takes away a comment that was made under a link; false where there is no such comment of that link. */
+export function removeOwnComment(db: Store, studyId: string, comment: number, link: string): boolean {
+  const own = and(eq(comments.studyId, studyId), eq(id, comment), eq(comments.link, link));
+  return db.delete(comments).where(own).run().changes > 0;
+}
+
+export function commentsUnder(db: Store, link: string): number {
+  return db.select({ many: count() }).from(comments).where(eq(comments.link, link)).get()?.many ?? 0;
 }

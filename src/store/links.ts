@@ -2,7 +2,7 @@
 import { randomBytes } from 'node:crypto';
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import type { Store } from './open';
-import { links } from './schema';
+import { links, studies } from './schema';
 
 export type ReviewLink = Omit<typeof links.$inferSelect, 'studyId'>;
 
@@ -34,8 +34,23 @@ export function withdrawLink(db: Store, studyId: string, token: string, at: numb
   return db.update(links).set({ withdrawnAt: at }).where(found).run().changes > 0;
 }
 
-/** The study that a link opens; null where it is none, or has been withdrawn. */
-export function studyOfLink(db: Store, token: string): string | null {
-  const found = and(eq(links.token, token), isNull(links.withdrawnAt));
-  return db.select({ id: links.studyId }).from(links).where(found).get()?.id ?? null;
+/** A link that is open, to a study that is there. */
+export interface OpenLink {
+  readonly token: string;
+  readonly studyId: string;
+  /** Whom it is for: what is done under it is done in this name. */
+  readonly name: string;
+}
+
+/** Null where the token is none, has been withdrawn, or its study was removed: to a reviewer all of these are one. */
+export function openLink(db: Store, token: string): OpenLink | null {
+  const { studyId, name } = links;
+  const open = and(eq(links.token, token), isNull(links.withdrawnAt), isNull(studies.removedAt));
+  const found = db
+    .select({ studyId, name })
+    .from(links)
+    .innerJoin(studies, eq(studies.id, studyId))
+    .where(open)
+    .get();
+  return found === undefined ? null : { token, ...found };
 }

@@ -7,10 +7,11 @@ export type Store = BetterSQLite3Database<typeof schema>;
 
 let opened: Store | null = null;
 
-/** The store in the folder JOLLY_FORK_DATA (default `./data`); the server has looked at it before (`door.ts`). */
+/** The store in the folder JOLLY_FORK_DATA (default `./data`; `:memory:` keeps nothing); the server has looked at it before (`door.ts`). */
 export function store(): Store {
   if (opened !== null) return opened;
-  const connection = openFile(databaseIn(process.env.JOLLY_FORK_DATA ?? 'data'));
+  const of = process.env.JOLLY_FORK_DATA ?? 'data';
+  const connection = openFile(of === ':memory:' ? of : databaseIn(of));
   // The last to close a database takes all writes into its file, so that the file by itself is whole.
   process.once('exit', () => connection.close());
   opened = drizzle(connection, { schema });

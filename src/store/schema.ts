@@ -37,6 +37,8 @@ export const verdicts = sqliteTable(
     place: text('place').notNull(),
     reviewer: text('reviewer').notNull(),
     at: integer('at').notNull(),
+    /** The reviewer's link under which it was given; null where an author gave it. A key: never sent to anybody. */
+    link: text('link'),
   },
   (table) => [
     uniqueIndex('verdicts_route').on(table.studyId, table.route),
@@ -175,6 +177,8 @@ export const comments = sqliteTable(
     /** Who settled it and when; null while it is open. */
     settledBy: text('settled_by'),
     settledAt: integer('settled_at'),
+    /** As with verdicts. */
+    link: text('link'),
   },
   (table) => [index('comments_study').on(table.studyId)],
 );

@@ -3,7 +3,7 @@ import { and, count, eq } from 'drizzle-orm';
 import type { Store } from './open';
 import { verdicts } from './schema';
 
-export type Verdict = Omit<typeof verdicts.$inferSelect, 'id' | 'studyId'>;
+export type Verdict = Omit<typeof verdicts.$inferSelect, 'id' | 'studyId' | 'link'>;
 
 export function listVerdicts(db: Store, studyId: string): Verdict[] {
   const { route, marks, items, walked, verdict, remark, place, reviewer, at } = verdicts;
@@ -26,10 +26,11 @@ export function passedByStudy(db: Store): Map<string, number> {
 }
 
 /** Records a verdict; the route's earlier one is replaced. */
-export function putVerdict(db: Store, studyId: string, verdict: Verdict): void {
+export function putVerdict(db: Store, studyId: string, verdict: Verdict, link: string | null = null): void {
+  const row = { ...verdict, link };
   db.insert(verdicts)
-    .values({ studyId, ...verdict })
-    .onConflictDoUpdate({ target: [verdicts.studyId, verdicts.route], set: verdict })
+    .values({ studyId, ...row })
+    .onConflictDoUpdate({ target: [verdicts.studyId, verdicts.route], set: row })
     .run();
 }
 
@@ -38,4 +39,15 @@ export function removeVerdict(db: Store, studyId: string, route: string): void {
   db.delete(verdicts)
     .where(and(eq(verdicts.studyId, studyId), eq(verdicts.route, route)))
     .run();
+}
+
+/** Whose a verdict is: the link under which it was given, null of an author's. Undefined where there is none. */
+export function givenBy(db: Store, studyId: string, route: string): string | null | undefined {
+  const { link } = verdicts;
+  const found = and(eq(verdicts.studyId, studyId), eq(verdicts.route, route));
+  return db.select({ link }).from(verdicts).where(found).get()?.link;
+}
+
+export function verdictsUnder(db: Store, link: string): number {
+  return db.select({ many: count() }).from(verdicts).where(eq(verdicts.link, link)).get()?.many ?? 0;
 }

@@ -27,9 +27,15 @@ test('a reviewer reads, comments and passes a route under their own name, change
   await paper.getByRole('button', { name: 'talk', exact: true }).click();
   await visitor.getByRole('button', { name: 'Comment on this' }).click();
   await visitor.getByRole('textbox', { name: 'Comment' }).fill('Say how long it takes.');
-  await visitor.getByRole('textbox', { name: 'Your name' }).fill('Dr Iris Vale');
+  // The name is that of the link.
+  await expect(visitor.getByRole('textbox', { name: 'Your name' })).toHaveCount(0);
   await visitor.getByRole('button', { name: 'Add the comment' }).click();
   await expect(visitor.getByText('Say how long it takes.')).toBeVisible();
+  await visitor.getByRole('button', { name: 'Comment on this' }).click();
+  await visitor.getByRole('textbox', { name: 'Comment' }).fill('Written too soon.');
+  await visitor.getByRole('button', { name: 'Add the comment' }).click();
+  await visitor.getByText('Written too soon.').locator('..').getByRole('button', { name: 'Remove' }).click();
+  await expect(visitor.getByText('Written too soon.')).toBeHidden();
 
   await visitor.getByRole('link', { name: 'Routes' }).click();
   const ledger = visitor.getByRole('listbox', { name: /^Routes/ });
@@ -57,7 +63,7 @@ test('a reviewer reads, comments and passes a route under their own name, change
       .getByRole('option')
       .first(),
   ).toHaveAccessibleName(/passed$/);
-  await expect(page.getByRole('region', { name: 'Current route' })).toContainText('passed by Dr Iris Vale');
+  await expect(page.getByRole('region', { name: 'Current route' })).toContainText('passed by Ethics board');
   await page.goto(`/studies/${id}/script`);
   await page.locator('[data-anchor="item:talk"]').getByText('Would you answer').click();
   await expect(page.getByText('Say how long it takes.')).toBeVisible();
@@ -79,9 +85,14 @@ test('a reviewer reads, comments and passes a route under their own name, change
   await page.locator('[data-anchor="item:talk"]').getByText('Would you answer').click();
   await expect(page.getByText('Say how long it takes.')).toBeVisible();
   await page.getByRole('link', { name: 'Routes' }).click();
-  await expect(page.getByRole('region', { name: 'Current route' })).toContainText('passed by Dr Iris Vale');
-  await page.goto(`/studies/${id}/script`);
+  await expect(page.getByRole('region', { name: 'Current route' })).toContainText('passed by Ethics board');
+  // A study that is removed is, to a reviewer, not there, and was never.
+  await page.request.delete(`/api/studies/${id}`);
+  const gone = await visitor.request.get(`${api}/verdicts`);
+  expect([gone.status(), (await gone.text()).includes(id)]).toEqual([404, false]);
+  await page.request.post(`/api/studies/${id}`);
 
+  await page.goto(`/studies/${id}/script`);
   await inMenu(page, 'Links for reviewers');
   await panel.getByRole('button', { name: 'Withdraw' }).click();
   await expect(panel).toContainText('No link is open.');

@@ -12,6 +12,7 @@ interface Props {
 
 export function ReviewStrip({ stop, goTo }: Props) {
   const title = useStudy((state) => state.document.title);
+  const reviewer = useStudy((state) => state.reviewer);
   return (
     <header className={classes.bar}>
       <span className={classes.mark}>
@@ -19,7 +20,7 @@ export function ReviewStrip({ stop, goTo }: Props) {
       </span>
       <div className={classes.study}>
         <b>{title}</b>
-        <small>For review: read, walk, comment and judge</small>
+        <small>For review by {reviewer}: read, walk, comment and judge</small>
       </div>
       <StopLinks stops={REVIEW_STOPS} stop={stop} goTo={goTo} />
     </header>

@@ -4,7 +4,7 @@ import type { Comment } from '../../store/comments';
 import { CommentSchema } from '../study/comments';
 import { useReviewer } from '../study/reviewer';
 import { useStudy } from '../study/store';
-import { call } from '../ui/api';
+import { call, NothingSchema } from '../ui/api';
 import { whenText } from '../ui/format';
 import classes from './comments.module.css';
 import slip from './slip.module.css';
@@ -68,6 +68,11 @@ export function Entry({
     if (!reply.ok) setProblem(reply.problem);
     else setComments(comments.map((other) => (other.id === id ? reply.body : other)));
   };
+  const remove = async () => {
+    const reply = await call(NothingSchema, 'DELETE', `${api}/comments`, { id });
+    if (!reply.ok) setProblem(reply.problem);
+    else setComments(comments.filter((other) => other.id !== id));
+  };
   return (
     <div className={classes.comment} data-settled={settledBy !== null || undefined}>
       <p>
@@ -76,7 +81,15 @@ export function Entry({
       </p>
       <p className={classes.words}>{text}</p>
       {reviewing ? (
-        settledBy !== null && <small>Settled by {settledBy}</small>
+        settledBy !== null ? (
+          <small>Settled by {settledBy}</small>
+        ) : (
+          author === reviewer && (
+            <button type="button" className={classes.quiet} onClick={() => void remove()}>
+              Remove
+            </button>
+          )
+        )
       ) : settledBy === null ? (
         <button
           type="button"
@@ -105,7 +118,7 @@ function Form({ places, done }: Props & { readonly done: () => void }) {
   const api = useStudy((state) => state.api);
   const comments = useStudy((state) => state.comments);
   const setComments = useStudy((state) => state.setComments);
-  const { reviewer, setReviewer, remember } = useReviewer();
+  const { reviewer, isGiven, setReviewer, remember } = useReviewer();
   const [place, setPlace] = useState(places[0]?.[0] ?? '');
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
@@ -163,13 +176,17 @@ function Form({ places, done }: Props & { readonly done: () => void }) {
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
-      <label htmlFor={`${form}-who`}>Your name</label>
-      <input
-        id={`${form}-who`}
-        maxLength={100}
-        value={reviewer}
-        onChange={(event) => setReviewer(event.target.value)}
-      />
+      {!isGiven && (
+        <>
+          <label htmlFor={`${form}-who`}>Your name</label>
+          <input
+            id={`${form}-who`}
+            maxLength={100}
+            value={reviewer}
+            onChange={(event) => setReviewer(event.target.value)}
+          />
+        </>
+      )}
       {problem !== null && <p role="alert">{problem}</p>}
       <div className={slip.acts}>
         <button type="submit">Add the comment</button>

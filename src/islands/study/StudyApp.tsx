@@ -34,8 +34,8 @@ interface Props {
   readonly asides: readonly Aside[];
   readonly comments: readonly Comment[];
   readonly stop: Stop;
-  /** Opened by a reviewer's link: to be read, walked and judged, not changed. */
-  readonly reviewing?: boolean;
+  /** Opened by a reviewer's link: to be read, walked and judged in the name of the link, not changed. */
+  readonly reviewing?: string | null;
 }
 
 export default function StudyApp({
@@ -44,7 +44,7 @@ export default function StudyApp({
   asides,
   comments,
   stop: first,
-  reviewing = false,
+  reviewing = null,
 }: Props) {
   const [store] = useState(() => createStudyStore(study, verdicts, asides, comments, reviewing));
   const client = useMemo(() => new AnalysisClient(), []);
@@ -57,10 +57,10 @@ export default function StudyApp({
   useRespondents(store);
   useOtherStudies(store);
   useEffect(() => {
-    if (!reviewing) store.getState().saveNow();
+    if (reviewing === null) store.getState().saveNow();
   }, [store, reviewing]);
   useEffect(() => {
-    if (reviewing) return;
+    if (reviewing !== null) return;
     const keep = () => store.getState().keepNow();
     const leave = () => store.getState().leave();
     // Only where going would lose something: asked too often, nobody reads it.
@@ -85,11 +85,15 @@ export default function StudyApp({
           <DataContext.Provider value={data}>
             <div className={classes.frame}>
               <Standing />
-              {reviewing ? <ReviewStrip stop={stop} goTo={goTo} /> : <StopStrip stop={stop} goTo={goTo} />}
-              {!reviewing && <Conflict />}
-              {!reviewing && <LeftBehind />}
+              {reviewing !== null ? (
+                <ReviewStrip stop={stop} goTo={goTo} />
+              ) : (
+                <StopStrip stop={stop} goTo={goTo} />
+              )}
+              {reviewing === null && <Conflict />}
+              {reviewing === null && <LeftBehind />}
               <main className={classes.view} key={stop}>
-                {stop === 'script' && (reviewing ? <ReviewScript /> : <ScriptView />)}
+                {stop === 'script' && (reviewing !== null ? <ReviewScript /> : <ScriptView />)}
                 {stop === 'forks' && <ForksView />}
                 {stop === 'routes' && <RoutesView walk={(number) => goTo('walk', `?route=${number}`)} />}
                 {stop === 'walk' && <WalkView />}

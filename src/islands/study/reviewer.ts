@@ -1,5 +1,6 @@
 /** The name under which somebody judges: asked for once, then remembered in this browser. */
 import { useState } from 'react';
+import { useStudy } from './store';
 
 const KEPT = 'jolly-fork/reviewer';
 
@@ -9,10 +10,21 @@ export const rememberReviewer = (name: string): void => localStorage.setItem(KEP
 
 export function useReviewer(): {
   readonly reviewer: string;
+  /** Whether the name is that of a reviewer's link, and so is not asked for. */
+  readonly isGiven: boolean;
   readonly setReviewer: (name: string) => void;
   /** To be called once the name was used. */
   readonly remember: () => void;
 } {
-  const [reviewer, setReviewer] = useState(rememberedReviewer);
-  return { reviewer, setReviewer, remember: () => rememberReviewer(reviewer) };
+  const given = useStudy((state) => state.reviewer);
+  const [typed, setReviewer] = useState(rememberedReviewer);
+  const reviewer = given ?? typed;
+  return {
+    reviewer,
+    isGiven: given !== null,
+    setReviewer,
+    remember: () => {
+      if (given === null) rememberReviewer(typed);
+    },
+  };
 }

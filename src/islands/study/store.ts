@@ -43,6 +43,8 @@ export type Selection = string | null;
 export interface StudyState extends SavingState {
   /** Opened by a reviewer's link, of which `id` is then the token: nothing of the study can be changed. */
   readonly reviewing: boolean;
+  /** In whose name, by the link; null for an author, who gives a name. */
+  readonly reviewer: string | null;
   /** Where the server keeps what belongs to the study, and where its stops are. */
   readonly api: string;
   readonly home: string;
@@ -183,8 +185,9 @@ export function createStudyStore(
   verdicts: readonly Verdict[],
   asides: readonly Aside[] = [],
   comments: readonly Comment[] = [],
-  reviewing = false,
+  reviewer: string | null = null,
 ): StudyStore {
+  const reviewing = reviewer !== null;
   const kept = reviewing ? null : readKept(initial.id);
   const base = kept?.base ?? initial.document;
   /** The page came with another version than the tab last knew: to be taken in once it is shown. */
@@ -245,6 +248,7 @@ export function createStudyStore(
       pasting: { open: false, at: OVER_ALL, list: NO_LIST },
       opened: initial.document,
       reviewing,
+      reviewer,
       api: `/api/${reviewing ? 'review' : 'studies'}/${initial.id}`,
       home: `/${reviewing ? 'review' : 'studies'}/${initial.id}`,
       routed: null,

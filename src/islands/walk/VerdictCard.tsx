@@ -34,7 +34,7 @@ export function VerdictCard({ session, found, follow }: Props) {
   const verdicts = useStudy((state) => state.verdicts);
   const setVerdicts = useStudy((state) => state.setVerdicts);
   const ledger = useLedger();
-  const { reviewer, setReviewer, remember } = useReviewer();
+  const { reviewer, isGiven, setReviewer, remember } = useReviewer();
   const [remark, setRemark] = useState('');
   const [place, setPlace] = useState('');
   const [returning, setReturning] = useState(false);
@@ -107,15 +107,19 @@ export function VerdictCard({ session, found, follow }: Props) {
             <strong>{verdict.verdict === 'passed' ? '✓ Passed' : '↩ Sent back'}</strong> by {verdict.reviewer}
             , {whenText(verdict.at)}.{verdict.place !== '' && ` At ${verdict.place}:`}
             {verdict.remark !== '' && ` “${verdict.remark}”`}{' '}
-            <button type="button" className={classes.link} onClick={() => void takeBack()}>
-              Take back
-            </button>
+            {(!isGiven || verdict.reviewer === reviewer) && (
+              <button type="button" className={classes.link} onClick={() => void takeBack()}>
+                Take back
+              </button>
+            )}
           </p>
         )}
-        <label className={classes.field}>
-          Your name
-          <input value={reviewer} maxLength={100} onChange={(event) => setReviewer(event.target.value)} />
-        </label>
+        {!isGiven && (
+          <label className={classes.field}>
+            Your name
+            <input value={reviewer} maxLength={100} onChange={(event) => setReviewer(event.target.value)} />
+          </label>
+        )}
         {problem !== null && (
           <p role="alert" className={classes.problem}>
             {problem}

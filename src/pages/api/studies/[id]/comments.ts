@@ -1,23 +1,12 @@
 /** Comments on places of a study. */
 import type { APIRoute } from 'astro';
 import * as v from 'valibot';
+import { AddCommentSchema, Person, Place } from '../../../../server/judging';
 import { json, noSuchStudy, readBody, refuse } from '../../../../server/respond';
 import { addComment, listComments, moveComments, settleComment } from '../../../../store/comments';
 import { store } from '../../../../store/open';
 import { findStudy } from '../../../../store/studies';
 
-const Place = v.pipe(v.string(), v.minLength(1), v.maxLength(200));
-const Person = v.pipe(v.string(), v.trim(), v.minLength(1, 'a name is needed'), v.maxLength(100));
-const AddSchema = v.strictObject({
-  place: Place,
-  text: v.pipe(
-    v.string(),
-    v.trim(),
-    v.minLength(1, 'a comment has words'),
-    v.maxLength(4000, 'a comment has at most 4,000 characters'),
-  ),
-  author: Person,
-});
 const ChangeSchema = v.variant('what', [
   v.strictObject({ what: v.literal('settle'), id: v.number(), by: v.nullable(Person) }),
   v.strictObject({ what: v.literal('move'), from: Place, to: Place }),
@@ -30,7 +19,7 @@ export const GET: APIRoute = ({ params }) => {
 
 export const POST: APIRoute = async ({ params, request }) => {
   const id = params.id ?? '';
-  const read = await readBody(request, AddSchema);
+  const read = await readBody(request, AddCommentSchema);
   if (!read.ok) return read.response;
   if (findStudy(store(), id) === null) return noSuchStudy(id);
   return json(addComment(store(), id, { ...read.body, at: Date.now() }), 201);

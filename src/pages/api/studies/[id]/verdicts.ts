@@ -1,29 +1,13 @@
 /** Verdicts on a study's routes. */
 import type { APIRoute } from 'astro';
 import * as v from 'valibot';
-import { WalkedSchema } from '../../../../core/document/walked';
 import { fingerprint } from '../../../../core/routing/route-content';
+import { Fingerprint, VerdictSchema } from '../../../../server/judging';
 import { json, noSuchStudy, readBody, refuse } from '../../../../server/respond';
 import { store } from '../../../../store/open';
 import { findStudy } from '../../../../store/studies';
 import { listVerdicts, putVerdict, removeVerdict } from '../../../../store/verdicts';
 
-const Fingerprint = v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/, 'a route is named by its fingerprint'));
-const VerdictSchema = v.strictObject({
-  route: Fingerprint,
-  marks: v.array(v.string()),
-  items: v.array(v.string()),
-  walked: WalkedSchema,
-  verdict: v.picklist(['passed', 'sent_back']),
-  remark: v.pipe(v.string(), v.maxLength(2000, 'a remark has at most 2,000 characters')),
-  place: v.pipe(v.string(), v.maxLength(100)),
-  reviewer: v.pipe(
-    v.string(),
-    v.trim(),
-    v.minLength(1, 'a verdict needs the name of who gives it'),
-    v.maxLength(100),
-  ),
-});
 const BackSchema = v.strictObject({ route: Fingerprint });
 
 export const GET: APIRoute = ({ params }) => {

@@ -1,0 +1,2 @@
+ALTER TABLE `comments` ADD `link` text;--> statement-breakpoint
+ALTER TABLE `verdicts` ADD `link` text;

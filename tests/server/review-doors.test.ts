@@ -1,0 +1,170 @@
+/** Every door of the server, tried with a reviewer's token in the place of a study's id, and every door of the link. */
+import assert from 'node:assert/strict';
+import { readdirSync } from 'node:fs';
+import path from 'node:path';
+import { before, describe, it } from 'node:test';
+import { pathToFileURL } from 'node:url';
+import type { APIContext, APIRoute } from 'astro';
+import { emptyQuestionnaire } from '../../src/core/editing/structure';
+import { fingerprint } from '../../src/core/routing/route-content';
+import { MOST_A_MINUTE, REVIEW_DOORS } from '../../src/server/review';
+import { addComment, listComments } from '../../src/store/comments';
+import { addLink, withdrawLink } from '../../src/store/links';
+import { addStudy, findStudy, removeStudy, restoreStudy } from '../../src/store/studies';
+import { listVerdicts, putVerdict } from '../../src/store/verdicts';
+
+process.env.JOLLY_FORK_DATA = ':memory:';
+const { store } = await import('../../src/store/open');
+
+const METHODS = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE'] as const;
+const API = path.join('src', 'pages', 'api');
+const doors = readdirSync(API, { recursive: true })
+  .map(String)
+  .filter((file) => file.endsWith('.ts'));
+type Doors = Readonly<Record<string, APIRoute | undefined>>;
+const load = async (file: string) => (await import(pathToFileURL(path.join(API, file)).href)) as Doors;
+
+const verdict = (marks: string[]) => ({
+  route: fingerprint(marks),
+  marks,
+  items: [],
+  walked: { answers: {} },
+  verdict: 'passed',
+  remark: '',
+  place: '',
+  reviewer: 'The author',
+});
+
+async function ask(
+  file: string,
+  method: string,
+  params: Record<string, string>,
+  body: unknown = {},
+): Promise<Response> {
+  const door = (await load(file))[method] ?? (await load(file)).ALL;
+  if (door === undefined) return new Response(null, { status: 405 });
+  const url = new URL('http://127.0.0.1/');
+  const request = new Request(url, { method, ...(method === 'GET' ? {} : { body: JSON.stringify(body) }) });
+  return door({ params, request, url } as unknown as APIContext);
+}
+
+describe("a reviewer's token", () => {
+  let token = '';
+  let other = '';
+  const review = (method: string, door: string, body?: unknown, as = token) =>
+    ask(path.join('review', '[token]', '[door].ts'), method, { token: as, door }, body);
+  const problem = async (response: Response) => ((await response.json()) as { problem: string }).problem;
+
+  before(() => {
+    addStudy(store(), emptyQuestionnaire('Study'), 1, 'study');
+    token = addLink(store(), 'study', 'Ethics board', 1).token;
+    other = addLink(store(), 'study', 'Field office', 1).token;
+  });
+
+  it('opens no door of the authors', async () => {
+    const ofStudies = doors.filter((file) => file.includes('[id]'));
+    assert.ok(ofStudies.length >= 12);
+    for (const file of ofStudies)
+      for (const method of METHODS) {
+        const response = await ask(file, method, { id: token, dataset: token });
+        assert.ok([400, 404, 405].includes(response.status), `${method} ${file} answered ${response.status}`);
+        assert.ok(!(await response.text()).includes('"document"'), file);
+      }
+    assert.equal(findStudy(store(), 'study')?.revision, 1);
+  });
+
+  it('opens just the doors of the table', async () => {
+    const opened = {
+      verdicts: 'GET POST DELETE',
+      comments: 'GET POST DELETE',
+      draw: 'GET',
+      'follow-up': 'GET',
+    };
+    assert.deepEqual(
+      Object.fromEntries(
+        Object.entries(REVIEW_DOORS).map(([door, methods]) => [door, Object.keys(methods).join(' ')]),
+      ),
+      opened,
+    );
+    const names = doors.map((file) => path.basename(file, '.ts'));
+    for (const door of [...names, 'constructor', '__proto__', 'toString', ''])
+      for (const method of METHODS) {
+        const { status } = await review(method, door);
+        const isOpen = Object.hasOwn(REVIEW_DOORS, door) && Object.hasOwn(REVIEW_DOORS[door] ?? {}, method);
+        assert.equal(status === 403 && !isOpen, !isOpen, `${method} ${door} answered ${status}`);
+      }
+  });
+
+  it('judges in the name of the link, and takes back only what is its own', async () => {
+    const mine = verdict(['a']);
+    const given = await review('POST', 'verdicts', mine);
+    assert.equal(given.status, 201);
+    assert.equal(((await given.json()) as { reviewer: string }).reviewer, 'Ethics board');
+    putVerdict(store(), 'study', { ...verdict(['b']), verdict: 'sent_back', at: 1 });
+    for (const [route, as] of [
+      [mine.route, other],
+      [fingerprint(['b']), token],
+    ] as const) {
+      assert.equal((await review('DELETE', 'verdicts', { route }, as)).status, 403);
+      const marks = route === mine.route ? ['a'] : ['b'];
+      assert.equal((await review('POST', 'verdicts', verdict(marks), as)).status, 409);
+    }
+    assert.deepEqual(
+      listVerdicts(store(), 'study')
+        .map(({ reviewer }) => reviewer)
+        .sort(),
+      ['Ethics board', 'The author'],
+    );
+    assert.equal((await review('DELETE', 'verdicts', { route: mine.route })).status, 200);
+
+    const ofAuthor = addComment(store(), 'study', {
+      place: 'section:a',
+      text: 'Mine',
+      author: 'The author',
+      at: 1,
+    });
+    const said = await review('POST', 'comments', { place: 'section:a', text: 'Ours', author: 'The author' });
+    const { id, author } = (await said.json()) as { id: number; author: string };
+    assert.equal(author, 'Ethics board');
+    assert.equal((await review('DELETE', 'comments', { id }, other)).status, 403);
+    assert.equal((await review('DELETE', 'comments', { id: ofAuthor.id })).status, 403);
+    assert.equal((await review('DELETE', 'comments', { id })).status, 200);
+    assert.deepEqual(
+      listComments(store(), 'study').map(({ text }) => text),
+      ['Mine'],
+    );
+  });
+
+  it('never comes back to anybody in an answer', async () => {
+    await review('POST', 'comments', { place: 'section:a', text: 'Ours', author: 'x' });
+    await review('POST', 'verdicts', verdict(['c']));
+    for (const door of ['comments', 'verdicts']) {
+      const text = await (await review('GET', door, undefined, other)).text();
+      assert.ok(!text.includes(token) && !text.includes('study'), text);
+    }
+  });
+
+  it('is nothing once it is withdrawn, and while its study is removed, which is not given away', async () => {
+    const gone = addLink(store(), 'study', 'Gone', 1).token;
+    withdrawLink(store(), 'study', gone, 2);
+    const withdrawn = await review('GET', 'verdicts', undefined, gone);
+    removeStudy(store(), 'study', 3);
+    const removed = await review('GET', 'verdicts');
+    restoreStudy(store(), 'study');
+    const unknown = await review('GET', 'verdicts', undefined, 'none');
+    assert.deepEqual([withdrawn.status, removed.status, unknown.status], [404, 404, 404]);
+    const [first, ...others] = await Promise.all([withdrawn, removed, unknown].map(problem));
+    assert.deepEqual(others, [first, first]);
+  });
+
+  it('writes no more in a minute than a person does', async () => {
+    const busy = addLink(store(), 'study', 'Busy', 1).token;
+    const statuses: number[] = [];
+    for (let n = 0; n < MOST_A_MINUTE + 2; n += 1)
+      statuses.push(
+        (await review('POST', 'comments', { place: 'x', text: `${n}`, author: 'x' }, busy)).status,
+      );
+    assert.deepEqual(statuses.slice(-3), [201, 429, 429]);
+    assert.equal((await review('GET', 'comments', undefined, busy)).status, 200);
+  });
+});
