@@ -62,10 +62,16 @@ export function install() {
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === `${lock} ${process.versions.modules}`) return;
   console.error('Installing packages (the first time this takes some minutes) …');
   run('npm', ['ci', '--no-audit', '--no-fund'], {
-    env: { ...environment, JOBS: '2', npm_config_loglevel: 'error' },
+    env: { ...environment, ...headersBeside(), JOBS: '2', npm_config_loglevel: 'error' },
     stdio: ['ignore', process.stderr, process.stderr],
   });
   writeFileSync(stamp, `${lock} ${process.versions.modules}`);
+}
+
+/** Where Node's headers stand beside it, the native build takes those instead of loading them. */
+function headersBeside() {
+  const folder = path.join(path.dirname(process.execPath), '..');
+  return existsSync(path.join(folder, 'include', 'node', 'node.h')) ? { npm_config_nodedir: folder } : {};
 }
 
 /** Chromium's path, installing Debian's package where there is none. */

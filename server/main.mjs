@@ -43,7 +43,8 @@ export function createServer({ handler, hosts, token, bodyMilliseconds = 120_000
         return;
       }
       response.statusCode = refusal.status;
-      response.setHeader('Content-Type', 'application/json');
+      response.setHeader('Content-Type', 'application/json; charset=utf-8');
+      response.setHeader('Content-Disposition', 'attachment; filename="api.json"');
       response.setHeader('Cache-Control', 'no-store');
       // What is still to come of the body is not waited for.
       response.setHeader('Connection', 'close');

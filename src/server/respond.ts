@@ -5,7 +5,13 @@ import { pathText } from '../core/document/read';
 export function json(body: unknown, status = 200, headers: Record<string, string> = {}): Response {
   return new Response(JSON.stringify(body), {
     status,
-    headers: { 'Content-Type': 'application/json', 'Cache-Control': 'no-store', ...headers },
+    headers: {
+      'Content-Type': 'application/json; charset=utf-8',
+      // Opened by itself, an answer is a file, never a page.
+      'Content-Disposition': 'attachment; filename="api.json"',
+      'Cache-Control': 'no-store',
+      ...headers,
+    },
   });
 }
 

@@ -83,6 +83,20 @@ describe('the server', () => {
     assert.equal(await status('GET', {}, '/_image?href=%2Ffork.svg&w=20000&f=avif'), 404);
   });
 
+  it('says with every answer what a browser may make of it', async () => {
+    for (const host of ['127.0.0.1', 'elsewhere.example']) {
+      const { headers } = await ask('GET', { host });
+      assert.match(
+        String(headers['content-security-policy']),
+        /^default-src 'self';.* frame-ancestors 'none'$/,
+      );
+      assert.doesNotMatch(String(headers['content-security-policy']), /unsafe/);
+      assert.equal(headers['x-content-type-options'], 'nosniff');
+      assert.equal(headers['referrer-policy'], 'same-origin');
+      assert.equal(headers['cross-origin-opener-policy'], 'same-origin');
+    }
+  });
+
   it('gives up on a body that is never sent to its end', async () => {
     const socket = net.connect(port, '127.0.0.1');
     socket.write(
