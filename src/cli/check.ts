@@ -2,11 +2,12 @@
 import { planOf } from '../core/routing/planner';
 import { analyse } from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
-import { allSnagsOf, isProvisional, type SnagWitness } from '../core/snags';
+import { allSnagsOf, isProvisional, withoutFaults, type SnagWitness } from '../core/snags';
 import { steeringAnswers } from '../core/views/route-words';
 import { asSentence } from '../core/wording/sentence';
 import { placeWords } from '../core/wording/places';
 import { readCall, readQuestionnaire } from './files';
+import { faultWords } from './run';
 
 export function check(args: readonly string[]): number {
   const { file, values } = readCall(args, {});
@@ -36,6 +37,10 @@ export function check(args: readonly string[]): number {
       process.stdout.write(`\n${lines.join('\n')}\n`);
     }
   }
+  const faults: Error[] = [];
+  withoutFaults(snags, (fault) => faults.push(fault));
+  for (const fault of faults) process.stderr.write(`jolly-fork: ${faultWords(['check', ...args], fault)}\n`);
+  if (faults.length > 0) return 3;
   return isProvisional(snags) ? 1 : 0;
 }
 

@@ -2,7 +2,7 @@
 import { analyse } from '../core/analysis';
 import { problemText, readDocumentText } from '../core/document/read';
 import { planOf } from '../core/routing/planner';
-import { allSnagsOf, snagKey } from '../core/snags';
+import { allSnagsOf, snagKey, withoutFaults } from '../core/snags';
 
 export type Examined =
   | {
@@ -41,7 +41,7 @@ export function examine(text: string): Examined {
     skips: items.reduce((sum, item) => sum + ('skips' in item ? (item.skips?.length ?? 0) : 0), 0),
     routes: String(analysis.routes),
     exact: analysis.exact,
-    snags: allSnagsOf(plan, analysis, CAPS)
+    snags: withoutFaults(allSnagsOf(plan, analysis, CAPS), console.error)
       .filter(({ severity }) => severity !== 'note')
       .map(snagKey),
   };

@@ -21,7 +21,7 @@ import { secondsAlong, secondsByName } from '../core/routing/burden';
 import { planOf } from '../core/routing/planner';
 import { walk } from '../core/routing/walk';
 import { madeUpRespondents } from '../core/simulate/respondents';
-import { routedSnagsOf, unsaidSnags } from '../core/snags';
+import { routedSnagsOf, unsaidSnags, withoutFaults } from '../core/snags';
 import { routeChanges, routeChangeWords } from '../core/routing/route-changes';
 import { contentMarks, fingerprint, routeMarks, type ContentMarks } from '../core/routing/route-content';
 import { contained } from './contained';
@@ -136,7 +136,10 @@ const api: AnalysisApi = {
   snags: () =>
     plan === null
       ? []
-      : [...unsaidSnags(loaded().analysis), ...routedSnagsOf(plan, loaded().analysis, workshop)],
+      : withoutFaults(
+          [...unsaidSnags(loaded().analysis), ...routedSnagsOf(plan, loaded().analysis, workshop)],
+          console.error,
+        ),
 
   ways(asked) {
     const from = v.parse(From, asked);

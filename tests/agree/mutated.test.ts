@@ -14,6 +14,8 @@ import { planOf } from '../../src/core/routing/planner';
 import { madeUpRespondents } from '../../src/core/simulate/respondents';
 import { allSnagsOf } from '../../src/core/snags';
 import { walk } from '../../src/core/routing/walk';
+import { MOST_ITEMS, MOST_SECTIONS } from '../../src/core/document/limits';
+import { ask, questionnaire, section } from '../support/questionnaire';
 import { randomDocument } from './documents';
 import { FEATURED } from './featured';
 import { mutated } from './mutations';
@@ -29,6 +31,9 @@ const files = (folder: string) =>
     }));
 
 /** So that all but the smallest questionnaires are stopped on the way. */
+const named = (prefix: string, many: number) =>
+  Array.from({ length: many }, (_, n) => ask(`${prefix}${n}`, 2, { required: true }));
+
 /** For those that take all the room that is allowed, and longer than a test may. */
 const SOME: Caps = { beliefs: 5_000, nodes: 100_000, steps: 500_000 };
 const LITTLE: Caps = { beliefs: 40, nodes: 1_500, steps: 3_000 };
@@ -78,6 +83,20 @@ describe('questionnaires with errors', () => {
     it(`${name}, with little room, stops and says so`, () => {
       askEverything(json, name, LITTLE);
     });
+
+  it('as long as may be, or with a condition in each of many sections, are worked out or said to be too much', () => {
+    const largest = [
+      questionnaire([section('a', named('q', MOST_ITEMS))]),
+      questionnaire(
+        Array.from({ length: MOST_SECTIONS / 4 }, (_, n) =>
+          section(`s${n}`, named(`q${n}_`, 5), n === 0 ? {} : { askIf: `q${n - 1}_0 = 1` }),
+        ),
+      ),
+    ];
+    largest.forEach((document, n) => {
+      assert.ok(askEverything(document, `the largest, ${n}`, SOME));
+    });
+  });
 
   it(`with little room, count no more routes than there are, on ${SEEDS.words}`, () => {
     let stopped = 0;

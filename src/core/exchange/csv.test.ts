@@ -63,5 +63,6 @@ describe('csv', () => {
       csvLines([['=1+1', '+44 1', '-1', -2, '@x', '-a', 'a=b', '+5']]),
       `"'=1+1","'+44 1",-1,-2,"'@x","'-a",a=b,+5\r\n`,
     );
+    for (const before of ['\n', '\r', '\t']) assert.ok(isDefused(`${before}=1+1`), JSON.stringify(before));
   });
 });

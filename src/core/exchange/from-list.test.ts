@@ -152,3 +152,11 @@ it('finds a scale in the line of its question', () => {
     ],
   );
 });
+
+it('a line without end is left out, told, and holds nothing up', () => {
+  const long = '1. Which of these? (Yes, '.repeat(20_000);
+  const read = fromList(`1. Do you rent?\nYes\nNo\n${long}\n2. Do you own?\nYes\nNo`, 'Study');
+  assert.equal(read.questions, 2);
+  const row = read.lines.find(({ kind }) => kind === 'trouble');
+  assert.match(row?.says ?? '', /more than 3,000 characters in one line/);
+});

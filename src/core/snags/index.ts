@@ -56,18 +56,20 @@ export function snagsOf(plan: Plan): Snag[] {
     ...(span === undefined ? {} : { span }),
     ...(field === 'to' ? { mends: targetMends(plan.document, at) } : {}),
   }));
-  return inOrder(plan.document, [
-    ...fromPlan,
-    ...duplicateNames(plan),
-    ...repeatedCodes(plan.document),
-    ...codeCollides(plan),
-    ...outsideRange(plan),
-    ...textCompared(plan),
-    ...unlabelled(plan),
-    ...noWayOut(plan),
-    ...closingNotLast(plan),
-  ]);
+  return inOrder(plan.document, [...fromPlan, ...eachByItself(READING, plan)]);
 }
+
+/** The checks that read the document alone, by the rule that each looks for first. */
+const READING: Readonly<Record<string, (plan: Plan) => Snag[]>> = {
+  'duplicate-name': duplicateNames,
+  'code-repeated': ({ document }) => repeatedCodes(document),
+  'code-collides': codeCollides,
+  'outside-range': outsideRange,
+  'text-compared': textCompared,
+  unlabelled,
+  'no-way-out': noWayOut,
+  'closing-not-last': closingNotLast,
+};
 
 /** The snags that only the routes show, each with somebody who meets it where somebody does. */
 export function routedSnagsOf(
@@ -144,8 +146,17 @@ function checkFailed(rule: string, error: unknown): Snag {
     rule: 'not-exact',
     severity: 'warning',
     at: {},
+    fault: error instanceof Error ? error : new Error(why),
     message: `the check for “${rule}” failed on this questionnaire by a fault of the program (${why}): what it looks for was not found or ruled out; the rest stands`,
   };
+}
+
+/** Without what only the log is to have: that is told to `log`, with each of them. */
+export function withoutFaults(snags: readonly Snag[], log: (fault: Error) => void): Snag[] {
+  return snags.map(({ fault, ...snag }) => {
+    if (fault !== undefined) log(fault);
+    return snag;
+  });
 }
 
 /** `at`: from where on people cannot be followed any more. */

@@ -15,7 +15,7 @@ import { readDocument } from '../document/read';
 import type { Item, Question, Questionnaire } from '../document/types';
 import { applyAll } from '../editing/change';
 import { planOf } from '../routing/planner';
-import { allSnagsOf, eachByItself, type Snag } from './index';
+import { allSnagsOf, eachByItself, withoutFaults, type Snag } from './index';
 
 function snagsIn(document: Questionnaire): Snag[] {
   const plan = planFor(document);
@@ -445,6 +445,11 @@ describe('a snag', () => {
     );
     assert.match(snags[0]?.message ?? '', /no such place/);
     assert.equal(snags[1]?.message, 'found');
+    // The log has what it failed with, and nobody else.
+    const logged: string[] = [];
+    const told = withoutFaults(snags, (fault) => logged.push(fault.message));
+    assert.deepEqual(logged, ['no such place']);
+    assert.ok(told.every((snag) => !('fault' in snag)));
   });
 
   it('code-collides: a missing code that could be an answer', () => {

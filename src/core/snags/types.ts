@@ -78,4 +78,6 @@ export interface Snag {
   readonly span?: Span;
   readonly witness?: SnagWitness;
   readonly mends?: readonly Mend[];
+  /** Where a check of ours failed: what it failed with, for the log. */
+  readonly fault?: Error;
 }

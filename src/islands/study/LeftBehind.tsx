@@ -1,4 +1,4 @@
-/** Offers work on this study that another visit left unsaved in this browser. */
+/** What is not on the server: why not, while this page is open, and what another visit left in this browser. */
 import { useEffect, useState } from 'react';
 import { operationsBetween } from '../../core/editing/operations';
 import { whenText } from '../ui/format';
@@ -51,4 +51,14 @@ export function LeftBehind() {
       </button>
     </p>
   );
+}
+
+/** Why the last save failed, in the server's words. */
+export function NotSaved() {
+  const saving = useStudy((state) => state.saving);
+  return saving.state === 'failed' ? (
+    <p className={classes.left} role="alert">
+      {saving.problem}
+    </p>
+  ) : null;
 }

@@ -13,7 +13,7 @@ import { WalkView } from '../walk/WalkView';
 import { AnalysisContext } from './analysis';
 import { useCommentsFollow } from './comments';
 import { Conflict } from './Conflict';
-import { LeftBehind } from './LeftBehind';
+import { LeftBehind, NotSaved } from './LeftBehind';
 import { GoToContext, type GoTo } from './going';
 import { useStanding } from './ledger';
 import { useOthers } from './others';
@@ -91,6 +91,7 @@ export default function StudyApp({
                 <StopStrip stop={stop} goTo={goTo} />
               )}
               {reviewing === null && <Conflict />}
+              {reviewing === null && <NotSaved />}
               {reviewing === null && <LeftBehind />}
               <main className={classes.view} key={stop}>
                 {stop === 'script' && (reviewing !== null ? <ReviewScript /> : <ScriptView />)}

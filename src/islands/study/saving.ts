@@ -170,7 +170,8 @@ export class Keeper {
     }
     if (reply.status !== 0) this.sent = null;
     this.set({ saving: { state: 'failed', problem: reply.problem } });
-    if (reply.status === 0) this.saveSoon(RETRY_AFTER);
+    // A server that is away, or has no room, may have it again.
+    if (reply.status === 0 || reply.status >= 500) this.saveSoon(RETRY_AFTER);
   }
 
   /** As operations, if those make just this document. */

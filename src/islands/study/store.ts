@@ -22,7 +22,7 @@ import { placeTouched } from '../../core/editing/touched';
 import type { Plan } from '../../core/routing/plan';
 import { planOf } from '../../core/routing/planner';
 import type { Place } from '../../core/routing/problems';
-import { snagsOf, type OtherStudy, type Snag, type SnagWitness } from '../../core/snags';
+import { snagsOf, withoutFaults, type OtherStudy, type Snag, type SnagWitness } from '../../core/snags';
 import type { Aside } from '../../store/asides';
 import type { Comment } from '../../store/comments';
 import type { Respondent } from '../../store/respondents';
@@ -210,7 +210,7 @@ export function createStudyStore(
       checking = true;
       afterPaint(() => {
         checking = false;
-        set({ snags: snagsOf(get().plan) });
+        set({ snags: withoutFaults(snagsOf(get().plan), console.error) });
       });
     };
     const changed = (next: Partial<StudyState>) => {
@@ -231,7 +231,7 @@ export function createStudyStore(
     return {
       id: initial.id,
       ...first,
-      snags: snagsOf(first.plan),
+      snags: withoutFaults(snagsOf(first.plan), console.error),
       base,
       revision: kept?.revision ?? initial.revision,
       savedAt: initial.changedAt,
