@@ -66,11 +66,10 @@ export async function dropUnsaved(page: string): Promise<void> {
 export async function unsavedOf(study: string): Promise<Unsaved[]> {
   try {
     const entries: unknown[] = await (await database()).getAllFromIndex(STORE, 'study', study);
-    const { held = [] } = await navigator.locks.query();
-    const open = new Set(held.map(({ name }) => name));
+    const open = await pagesOpen();
     return entries
       .flatMap((entry) => read(entry) ?? [])
-      .filter(({ page }) => !open.has(lockOf(page)))
+      .filter(({ page, at }) => (open === null ? at < Date.now() - A_WHILE : !open.has(lockOf(page))))
       .sort((a, b) => b.at - a.at);
   } catch {
     return [];
@@ -90,11 +89,26 @@ const lockOf = (page: string) => `jolly-fork/page/${page}`;
 
 let named: string | null = null;
 
+/** Where a browser does not tell which pages are open, one that has kept nothing for as long is taken to be gone. */
+const A_WHILE = 60_000;
+
+/** Locks that pages hold; null where the browser has none: over plain HTTP from another machine. */
+async function pagesOpen(): Promise<ReadonlySet<string | undefined> | null> {
+  const locks = locksHere();
+  if (locks === undefined) return null;
+  const { held = [] } = await locks.query();
+  return new Set(held.map(({ name }) => name));
+}
+
+function locksHere(): LockManager | undefined {
+  return (globalThis.navigator as Navigator | undefined)?.locks as LockManager | undefined;
+}
+
 /** The name of this page: held as long as it is open, so that others see that what it keeps is in good hands. */
 export function thisPage(): string {
   if (named === null) {
-    named = crypto.randomUUID();
-    void navigator.locks.request(lockOf(named), () => new Promise(() => undefined));
+    named = `${Date.now()}-${Math.random()}`;
+    void locksHere()?.request(lockOf(named), () => new Promise(() => undefined));
   }
   return named;
 }
