@@ -22,13 +22,13 @@ function isEmail(text: string): boolean {
 function isUrl(text: string): boolean {
   const rest = /^https?:\/\/(.*)$/s.exec(text)?.[1];
   if (rest === undefined || /\s/.test(rest)) return false;
-  // Up to the first sign that ends a host; before it there may be a port or nothing else.
-  const host = rest.split('/')[0] ?? '';
+  // Up to the first sign that ends a host: of a path, a port, a question or a mark in the page.
+  const host = rest.split(/[/:?#]/)[0] ?? '';
   return isDotted(host);
 }
 
 it('e-mail and web addresses are told by their parts', () => {
-  const bits = fc.constantFrom('a', 'b1', '.', '@', '/', ' ', '-', 'https://', 'http://', ':80', '\n');
+  const bits = fc.constantFrom('a', 'b1', '.', '@', '/', ' ', '-', 'https://', 'http://', ':80', '?', '#', '\n');
   fc.assert(
     fc.property(fc.array(bits, { maxLength: 9 }), (parts) => {
       const text = parts.join('');

@@ -216,7 +216,7 @@ const PATTERNS = {
   },
   phone: { test: /^\+?[\d\s()./-]{5,20}$/, message: 'Please give a telephone number.' },
   url: {
-    test: /^https?:\/\/[^\s/.]+(\.[^\s/.]+)+([/?#:]\S*)?$/,
+    test: /^https?:\/\/[^\s/.:?#]+(\.[^\s/.:?#]+)+([/?#:]\S*)?$/,
     message: 'Please give an address that starts with https:// or http://.',
   },
 } as const;
