@@ -28,7 +28,21 @@ function isUrl(text: string): boolean {
 }
 
 it('e-mail and web addresses are told by their parts', () => {
-  const bits = fc.constantFrom('a', 'b1', '.', '@', '/', ' ', '-', 'https://', 'http://', ':80', '?', '#', '\n');
+  const bits = fc.constantFrom(
+    'a',
+    'b1',
+    '.',
+    '@',
+    '/',
+    ' ',
+    '-',
+    'https://',
+    'http://',
+    ':80',
+    '?',
+    '#',
+    '\n',
+  );
   fc.assert(
     fc.property(fc.array(bits, { maxLength: 9 }), (parts) => {
       const text = parts.join('');
