@@ -10,6 +10,7 @@ export default defineConfig({
   // Our middleware checks where a request comes from; Astro's own check does not know the port.
   security: { checkOrigin: false },
   devToolbar: { enabled: false },
+  image: { endpoint: { route: '/_image', entrypoint: './src/server/no-pictures.ts' } },
   build: { inlineStylesheets: 'never' },
   experimental: {
     // The framework's own few lines that start an island are let through by their hashes, and nothing else in a page.

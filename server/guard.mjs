@@ -8,16 +8,16 @@ import { isIP } from 'node:net';
 const SAFE = new Set(['GET', 'HEAD', 'OPTIONS']);
 
 /** The header by which a program that is no browser shows that it may write. */
-export const TOKEN_HEADER = 'x-jolly-fork-token';
+const TOKEN_HEADER = 'x-jolly-fork-token';
 
 /**
- * `hosts`: names besides loopback under which the app may be reached, without a port. `token`: what a program shows to
+ * `hosts`: names besides loopback under which the app may be reached, on any port. `token`: what a program shows to
  * write. The guard gives null where a request may pass, else the status and the sentence to refuse it with.
  *
  * @param {{ hosts: readonly string[], token: string }} allowed
  */
 export function guard({ hosts, token }) {
-  const known = new Set(hosts.map((host) => host.toLowerCase()));
+  const known = new Set(hosts.map(hostName));
   return ({ method, headers }) => {
     const name = hostName(headers.host);
     // A page elsewhere whose name is made to point here would otherwise count as this site.
@@ -45,7 +45,7 @@ function hostName(host) {
   return (host.startsWith('[') ? host.replace(/\]:\d+$/, ']') : host.replace(/:\d+$/, '')).toLowerCase();
 }
 
-export function isLoopback(name) {
+function isLoopback(name) {
   return (
     name === 'localhost' ||
     name === '[::1]' ||

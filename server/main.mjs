@@ -37,7 +37,7 @@ export function createServer({ handler, hosts, token, bodyMilliseconds = 120_000
     },
     (request, response) => {
       for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
-      const refusal = refusalOf(request) ?? tooLarge(request) ?? notThere(request);
+      const refusal = refusalOf(request) ?? tooLarge(request);
       if (refusal === null) {
         handler(request, response);
         return;
@@ -59,11 +59,6 @@ function tooLarge({ headers }) {
   return Number(headers['content-length'] ?? 0) > MOST_BYTES
     ? { status: 413, problem: `The request holds more than ${MOST_BYTES / 1e6} MB.` }
     : null;
-}
-
-/** The framework would scale pictures for anybody, of which the app has none. */
-function notThere({ url = '/' }) {
-  return /^\/_image\b/.test(url) ? { status: 404, problem: 'There is nothing here.' } : null;
 }
 
 /** The token of this installation, made on the first start. */

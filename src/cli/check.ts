@@ -2,7 +2,7 @@
 import { planOf } from '../core/routing/planner';
 import { analyse } from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
-import { allSnagsOf, isProvisional, withoutFaults, type SnagWitness } from '../core/snags';
+import { allSnagsOf, isProvisional, type SnagWitness } from '../core/snags';
 import { steeringAnswers } from '../core/views/route-words';
 import { asSentence } from '../core/wording/sentence';
 import { placeWords } from '../core/wording/places';
@@ -37,8 +37,7 @@ export function check(args: readonly string[]): number {
       process.stdout.write(`\n${lines.join('\n')}\n`);
     }
   }
-  const faults: Error[] = [];
-  withoutFaults(snags, (fault) => faults.push(fault));
+  const faults = snags.flatMap(({ fault }) => fault ?? []);
   for (const fault of faults) process.stderr.write(`jolly-fork: ${faultWords(['check', ...args], fault)}\n`);
   if (faults.length > 0) return 3;
   return isProvisional(snags) ? 1 : 0;

@@ -84,6 +84,8 @@ test('requests with a wrong body or id are refused in words, and change nothing'
   page,
 }) => {
   const before = await (await request.get('/api/studies/winter-diary')).json();
+  for (const door of ['/_image', '/%5Fimage'])
+    expect((await request.get(`${door}?href=%2Ffork.svg&w=20000&h=20000&f=avif`)).status(), door).toBe(404);
   const put = (body: unknown) => request.put('/api/studies/winter-diary', { data: body as object });
   for (const [body, status, words] of [
     [{ revision: 'one', document: before.document }, 400, /revision/],

@@ -6,7 +6,7 @@
 import type { Plan } from '../routing/plan';
 import { isNamed } from './filters';
 import type { Edge, Fork, Node } from './graph';
-import { beginning, type Prefix } from './prefix';
+import { beginning, stepsOf, type Prefix } from './prefix';
 import type { Sight } from './sights';
 import {
   forksOf,
@@ -15,7 +15,6 @@ import {
   NodeNames,
   NOTHING_AHEAD,
   prefixOfForks,
-  stepsOf,
   together,
   TooEntangled,
 } from './steps';

@@ -9,7 +9,7 @@ import { optionsOf } from '../document/shape';
 import type { Answer, Value } from '../document/types';
 import { readingOf } from '../routing/readings';
 import { candidatesFor, optionsApart, type Candidates } from './candidates';
-import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
+import { FALSE, TooManyNodes, TRUE, type Diagram, type Diagrams } from './diagram';
 import type { Driver } from './drivers';
 import { Picks, samplePicks } from './picks';
 
@@ -124,7 +124,7 @@ export class Instance {
 
   private add(truth: Uint8Array, source: string): number {
     const number = this.truths.push(truth) - 1;
-    if (number >= VARIABLES_EACH) throw new RangeError(`more than ${VARIABLES_EACH} tests of ${this.key}`);
+    if (number >= VARIABLES_EACH) throw new TooManyNodes(`more than ${VARIABLES_EACH} tests of ${this.key}`);
     this.inUse.push(true);
     this.sources.push(source);
     return number;

@@ -33,8 +33,20 @@ export function countOf(prefix: Prefix | null, count: Count): bigint {
   return product;
 }
 
+/** Something seen next; `sight` null: nothing more, all is over. */
+export type Step = Next | { readonly sight: null };
+
 /** What can be seen next, in canonical order. */
 export function* nextOf(prefix: Prefix): Generator<Next> {
+  for (const step of stepsOf(prefix)) if (step.sight !== null) yield step;
+}
+
+/** The same of a part, which may also be over without anything seen. */
+export function* stepsOf(prefix: Prefix | null): Generator<Step> {
+  if (prefix === null) {
+    yield { sight: null };
+    return;
+  }
   const open = [{ prefix, next: 0 }];
   for (let top = open.at(-1); top !== undefined; top = open.at(-1)) {
     const edge = top.prefix.fork.edges[top.next];
@@ -45,7 +57,8 @@ export function* nextOf(prefix: Prefix): Generator<Next> {
     top.next += 1;
     const rest = edge.to === null ? null : inserted(top.prefix.then, edge.to);
     if (edge.sight !== null) yield { sight: edge.sight, to: rest };
-    else if (rest !== null) open.push({ prefix: rest, next: 0 });
+    else if (rest === null) yield { sight: null };
+    else open.push({ prefix: rest, next: 0 });
   }
 }
 

@@ -43,7 +43,7 @@ export function reachOf(plan: Plan, bench: Bench): Reach {
   return { items: new Map(), passes: new Map(), limits: [{ at: {}, message: UNSAID }] };
 }
 
-const UNSAID = 'the conditions are too entangled to say who comes here, here and at places that follow';
+const UNSAID = 'the conditions are too entangled to say of every item from here on who is asked';
 
 function reachWithin(plan: Plan, bench: Bench): Reach {
   const { diagrams, ranks } = bench;

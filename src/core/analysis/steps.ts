@@ -1,33 +1,6 @@
 /** Going along a graph that stands for just some parts of what lies ahead: then they can be over without an ending. */
 import type { Fork, Node, Parts } from './graph';
-import { inserted, type Prefix } from './prefix';
-import type { Sight } from './sights';
-
-/** Something seen next; `sight` null: nothing more, all is over. */
-export type Step =
-  | { readonly sight: Sight; /** Null where nothing more lies ahead. */ readonly to: Prefix | null }
-  | { readonly sight: null };
-
-/** In canonical order. */
-export function* stepsOf(prefix: Prefix | null): Generator<Step> {
-  if (prefix === null) {
-    yield { sight: null };
-    return;
-  }
-  const open = [{ prefix, next: 0 }];
-  for (let top = open.at(-1); top !== undefined; top = open.at(-1)) {
-    const edge = top.prefix.fork.edges[top.next];
-    if (edge === undefined) {
-      open.pop();
-      continue;
-    }
-    top.next += 1;
-    const rest = edge.to === null ? null : inserted(top.prefix.then, edge.to);
-    if (edge.sight !== null) yield { sight: edge.sight, to: rest };
-    else if (rest === null) yield { sight: null };
-    else open.push({ prefix: rest, next: 0 });
-  }
-}
+import type { Prefix } from './prefix';
 
 export function forksOf(prefix: Prefix | null): Fork[] {
   const forks: Fork[] = [];

@@ -4,7 +4,7 @@
  * little but what differs is looked at.
  */
 import type { Edge, Fork, Node } from './graph';
-import { beginning, inserted, type Prefix } from './prefix';
+import { beginning, inserted, stepsOf, type Prefix } from './prefix';
 import type { Sight } from './sights';
 import {
   forksOf,
@@ -13,7 +13,6 @@ import {
   NodeNames,
   NOTHING_AHEAD,
   prefixOfForks,
-  stepsOf,
   together,
   TooEntangled,
 } from './steps';

@@ -39,6 +39,7 @@ export function LeftBehind() {
       <button
         type="button"
         disabled={!isSaved}
+        title={isSaved ? undefined : 'Once what is written here is saved'}
         onClick={() => {
           store.getState().takeUp(first);
           done();
@@ -56,9 +57,10 @@ export function LeftBehind() {
 /** Why the last save failed, in the server's words. */
 export function NotSaved() {
   const saving = useStudy((state) => state.saving);
-  return saving.state === 'failed' ? (
+  const problem = saving.state === 'saved' || saving.state === 'conflict' ? undefined : saving.problem;
+  return problem === undefined ? null : (
     <p className={classes.left} role="alert">
-      {saving.problem}
+      {problem}
     </p>
-  ) : null;
+  );
 }

@@ -16,7 +16,9 @@ import { writeKept } from './kept';
 import { dropUnsaved, keepUnsaved, thisPage } from './unsaved';
 
 export type Saving =
-  | { readonly state: 'saved' | 'waiting' | 'saving' }
+  | { readonly state: 'saved' }
+  /** `problem`: why the save before failed, told until one arrives. */
+  | { readonly state: 'waiting' | 'saving'; readonly problem?: string | undefined }
   | { readonly state: 'failed'; readonly problem: string }
   | {
       readonly state: 'conflict';
@@ -61,6 +63,8 @@ export class Keeper {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private keeping: ReturnType<typeof setTimeout> | undefined;
   private busy = false;
+  /** Whether this page has left its work in the browser's database. */
+  private isInDatabase = false;
   /** When the first change was made that no save has taken along; milliseconds since 1970. */
   private waitingSince: number | null = null;
 
@@ -82,10 +86,12 @@ export class Keeper {
     const page = thisPage();
     const inTab = writeKept(id, { base, document: unsaved, sent: this.sent, revision, page, past, future });
     if (unsaved === null) {
-      this.set({ keeping: 'kept' });
-      void dropUnsaved(page);
+      if (this.get().keeping === 'full') this.set({ keeping: 'kept' });
+      if (this.isInDatabase) void dropUnsaved(page);
+      this.isInDatabase = false;
       return;
     }
+    this.isInDatabase = true;
     void keepUnsaved({ page, study: id, base, document: unsaved, revision, at: Date.now() }).then((kept) => {
       const keeping = kept || inTab ? 'kept' : 'full';
       if (this.get().keeping !== keeping) this.set({ keeping });
@@ -135,9 +141,15 @@ export class Keeper {
   /** To be called after every change. */
   changed(): void {
     const stopped = this.get().saving.state === 'conflict';
-    if (!stopped) this.set({ saving: { state: 'waiting' } });
+    if (!stopped) this.set({ saving: this.pending('waiting') });
     this.keepSoon();
     if (!stopped) this.saveSoon();
+  }
+
+  private pending(state: 'waiting' | 'saving'): Saving {
+    const { saving } = this.get();
+    const tried = saving.state === 'failed' || saving.state === 'waiting' || saving.state === 'saving';
+    return { state, problem: tried ? saving.problem : undefined };
   }
 
   saveNow(): void {
@@ -153,7 +165,7 @@ export class Keeper {
     const { document, base, revision } = this.get();
     const earlier = this.sent;
     this.sent = document;
-    this.set({ saving: { state: 'saving' } });
+    this.set({ saving: this.pending('saving') });
     this.keepSoon();
     const reply = await this.send(document, base, revision);
     this.busy = false;
