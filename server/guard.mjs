@@ -28,8 +28,8 @@ export function guard({ hosts, token }) {
       };
     if (SAFE.has(method ?? 'GET')) return null;
     if (isFromHere(headers)) return null;
-    if (headers.origin === undefined && headers['sec-fetch-site'] === undefined)
-      return isSame(headers[TOKEN_HEADER], token)
+    if (isNoBrowser(headers))
+      return isProgram(headers, token)
         ? null
         : {
             status: 403,
@@ -61,6 +61,15 @@ function isFromHere(headers) {
   const { origin } = headers;
   if (origin === undefined) return site !== undefined;
   return URL.canParse(origin) && new URL(origin).host === headers.host;
+}
+
+function isNoBrowser({ origin, 'sec-fetch-site': site }) {
+  return origin === undefined && site === undefined;
+}
+
+/** Whether a program asks that has read the token in the data folder, and so may do everything. */
+export function isProgram(headers, token) {
+  return isNoBrowser(headers) && isSame(headers[TOKEN_HEADER], token);
 }
 
 function isSame(shown, token) {

@@ -2,9 +2,10 @@
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import http from 'node:http';
+import os from 'node:os';
 import path from 'node:path';
 import process from 'node:process';
-import { guard } from './guard.mjs';
+import { guard, isProgram } from './guard.mjs';
 
 const HEADERS = {
   // What is no page runs and loads nothing but the app's own files; pages say more exactly what is theirs.
@@ -39,6 +40,10 @@ export function createServer({ handler, hosts, token, bodyMilliseconds = 120_000
       for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
       const refusal = refusalOf(request) ?? tooLarge(request);
       if (refusal === null) {
+        // What the app believes of a connection, whatever came with the request.
+        request.headers['x-jolly-fork-from'] = request.socket.remoteAddress ?? '';
+        delete request.headers['x-jolly-fork-program'];
+        if (isProgram(request.headers, token)) request.headers['x-jolly-fork-program'] = 'yes';
         handler(request, response);
         return;
       }
@@ -93,20 +98,30 @@ async function doorOf(folder) {
   }
 }
 
+/** Those of this machine; not the ones that hold on one cable alone. */
+function ownAddresses() {
+  return Object.values(os.networkInterfaces())
+    .flat()
+    .filter(({ scopeid = 0 }) => scopeid === 0)
+    .map(({ address }) => address);
+}
+
 /** Serves until SIGINT or SIGTERM. Ends the process with a clear word where the port cannot be had. */
 export async function serve() {
-  const host = process.env.HOST || '127.0.0.1';
-  const port = Number(process.env.PORT || 4321);
-  if (!Number.isInteger(port) || port < 0 || port > 65535) {
-    console.error(`PORT is "${process.env.PORT}": give a number from 1 to 65535, like PORT=4400 npm start.`);
+  const { hostsOf, readReach, whoCanReach } = await import('../dist/door/reach.mjs');
+  const read = readReach(process.env);
+  if (!read.ok) {
+    console.error(read.problem);
     process.exit(1);
   }
-  const hosts = (process.env.JOLLY_FORK_HOSTS ?? '').split(',').flatMap((name) => name.trim() || []);
+  const { reach } = read;
+  const { host, port } = reach;
+  const own = ownAddresses();
   const folder = process.env.JOLLY_FORK_DATA ?? 'data';
   const door = await doorOf(folder);
   process.env.ASTRO_NODE_AUTOSTART = 'disabled';
   const { handler } = await import('../dist/server/entry.mjs');
-  const server = createServer({ handler, hosts, token: tokenIn(folder) });
+  const server = createServer({ handler, hosts: hostsOf(reach, own), token: tokenIn(folder) });
   server.on('error', (error) => {
     console.error(
       error.code === 'EADDRINUSE'
@@ -116,9 +131,10 @@ export async function serve() {
     process.exit(1);
   });
   server.listen(port, host, () => {
-    console.log(
-      `Jolly Fork is ready: http://${host.includes(':') ? `[${host}]` : host}:${server.address().port}/`,
-    );
+    const { port: taken } = server.address();
+    console.log(whoCanReach({ ...reach, port: taken }, own));
+    const at = host === '0.0.0.0' || host === '::' ? '127.0.0.1' : host;
+    console.log(`Jolly Fork is ready: http://${at.includes(':') ? `[${at}]` : at}:${taken}/`);
   });
   for (const signal of ['SIGINT', 'SIGTERM']) {
     process.on(signal, () => {

@@ -3,5 +3,7 @@ declare namespace App {
   interface Locals {
     /** By which a page lets its editor's style through; another one for every answer. */
     styleNonce: string;
+    /** Who asks; null on pages that are open to everybody. */
+    asker: import('./server/signed-in').Asker | null;
   }
 }

@@ -1,12 +1,21 @@
-/** Keeps pages out of caches, and what fails inside the house. Who may ask at all is decided in `server/guard.mjs`. */
+/**
+ * Lets in who is signed in, where that is asked for; keeps pages out of caches, and what fails inside the house. Which
+ * hosts and other pages may ask at all is decided before, in `server/guard.mjs`.
+ */
 import { randomBytes } from 'node:crypto';
 import { defineMiddleware } from 'astro:middleware';
+import { entrance, isOpenToAll } from './server/entrance';
 import { faultOf } from './server/faults';
 import { refuse } from './server/respond';
 
-export const onRequest = defineMiddleware(async ({ request, url, locals }, next) => {
+export const onRequest = defineMiddleware(async ({ request, url, locals, routePattern, redirect }, next) => {
   // The editor of conditions makes a style of its own; it is let through by what this very page was told.
   locals.styleNonce = randomBytes(16).toString('base64');
+  locals.asker = await entrance().asker(request.headers, Date.now());
+  if (locals.asker === null && !isOpenToAll(routePattern))
+    return url.pathname.startsWith('/api/')
+      ? refuse(401, 'You are not signed in, or no longer: sign in and try again.')
+      : redirect(`/sign-in?to=${encodeURIComponent(url.pathname + url.search)}`, 303);
   const response = await answered(request, url.pathname, next);
   // A page holds the study as it was saved; on the way back an older copy would show older work.
   if (response.headers.get('content-type')?.startsWith('text/html'))

@@ -37,3 +37,8 @@ export const AddCommentSchema = v.strictObject({
   ),
   author: Person,
 });
+
+/** In whose name something is done: that under which they are signed in, or, where nobody signs in, the one they give. */
+export function inNameOf<Typed extends string | null>(locals: App.Locals, typed: Typed): Typed | string {
+  return locals.asker?.name ?? typed;
+}

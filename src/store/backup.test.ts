@@ -122,9 +122,9 @@ describe('the database file', () => {
 
   it('is copied before its tables are brought up to date', () => {
     titled('One').close();
-    // As an older version would have left it: without the last columns, and without the step that made it.
+    // As an older version would have left it: without the last tables, and without the step that made them.
     const older = new Database(file);
-    older.exec('alter table verdicts drop column link; alter table comments drop column link;');
+    older.exec('drop table sessions; drop table installation;');
     older.exec(
       'delete from __drizzle_migrations where created_at = (select max(created_at) from __drizzle_migrations)',
     );

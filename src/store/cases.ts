@@ -15,6 +15,22 @@ export function listCases(db: Store, studyId: string): KeyedCase[] {
     .all();
 }
 
+export function findCase(
+  db: Store,
+  studyId: string,
+  caseId: string,
+  entry: number,
+): Pick<KeyedCase, 'keyedBy' | 'settledBy'> | null {
+  const { keyedBy, settledBy } = cases;
+  return (
+    db
+      .select({ keyedBy, settledBy })
+      .from(cases)
+      .where(one(studyId, caseId, entry))
+      .get() ?? null
+  );
+}
+
 /** Keeps one; the same entry of the same case is replaced. */
 export function putCase(db: Store, studyId: string, keyed: KeyedCase): void {
   db.insert(cases)
@@ -25,6 +41,9 @@ export function putCase(db: Store, studyId: string, keyed: KeyedCase): void {
 
 export function removeCase(db: Store, studyId: string, caseId: string, entry: number): void {
   db.delete(cases)
-    .where(and(eq(cases.studyId, studyId), eq(cases.caseId, caseId), eq(cases.entry, entry)))
+    .where(one(studyId, caseId, entry))
     .run();
 }
+
+const one = (studyId: string, caseId: string, entry: number) =>
+  and(eq(cases.studyId, studyId), eq(cases.caseId, caseId), eq(cases.entry, entry));

@@ -192,3 +192,20 @@ export const bank = sqliteTable('bank', {
   content: text('content').notNull(),
   at: integer('at').notNull(),
 });
+
+/** Browsers that are signed in, where signing in is asked for. */
+export const sessions = sqliteTable('sessions', {
+  /** Of the token that the browser holds, keyed by the passphrase; see `server/passphrase.ts`. */
+  checksum: text('checksum').primaryKey(),
+  /** The name that was given on signing in. */
+  author: text('author').notNull(),
+  createdAt: integer('created_at').notNull(),
+  /** Of the last request, to the minute. */
+  seenAt: integer('seen_at').notNull(),
+});
+
+/** What is the installation's own, whatever its settings are. */
+export const installation = sqliteTable('installation', {
+  name: text('name').primaryKey(),
+  value: text('value').notNull(),
+});

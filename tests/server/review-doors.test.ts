@@ -1,4 +1,7 @@
-/** Every door of the server, tried with a reviewer's token in the place of a study's id, and every door of the link. */
+/**
+ * Every door of the server, tried with a reviewer's token in the place of a study's id, and every door of the link; which
+ * are open to all, and in whose name the others act.
+ */
 import assert from 'node:assert/strict';
 import { readdirSync } from 'node:fs';
 import path from 'node:path';
@@ -7,7 +10,9 @@ import { pathToFileURL } from 'node:url';
 import type { APIContext, APIRoute } from 'astro';
 import { emptyQuestionnaire } from '../../src/core/editing/structure';
 import { fingerprint } from '../../src/core/routing/route-content';
+import { isOpenToAll } from '../../src/server/entrance';
 import { MOST_A_MINUTE, REVIEW_DOORS } from '../../src/server/review';
+import { listCases } from '../../src/store/cases';
 import { addComment, listComments } from '../../src/store/comments';
 import { addLink, withdrawLink } from '../../src/store/links';
 import { addStudy, findStudy, removeStudy, restoreStudy } from '../../src/store/studies';
@@ -40,12 +45,14 @@ async function ask(
   method: string,
   params: Record<string, string>,
   body: unknown = {},
+  signedIn: string | null = null,
 ): Promise<Response> {
   const door = (await load(file))[method] ?? (await load(file)).ALL;
   if (door === undefined) return new Response(null, { status: 405 });
   const url = new URL('http://127.0.0.1/');
   const request = new Request(url, { method, ...(method === 'GET' ? {} : { body: JSON.stringify(body) }) });
-  return door({ params, request, url } as unknown as APIContext);
+  const locals = { asker: { name: signedIn, canSignOut: true } };
+  return door({ params, request, url, locals } as unknown as APIContext);
 }
 
 describe("a reviewer's token", () => {
@@ -166,5 +173,62 @@ describe("a reviewer's token", () => {
       );
     assert.deepEqual(statuses.slice(-3), [201, 429, 429]);
     assert.equal((await review('GET', 'comments', undefined, busy)).status, 200);
+  });
+});
+
+describe('a door', () => {
+  it('is open to all only where it is a reviewer’s, or the way in', () => {
+    const pages = readdirSync(path.join('src', 'pages'), { recursive: true })
+      .map(String)
+      .filter((file) => /\.(ts|astro)$/.test(file));
+    const routes = pages.map((file) => `/${file.replace(/\.(ts|astro)$/, '').replace(/(^|\/)index$/, '')}`);
+    assert.ok(routes.includes('/studies/[id]/[stop]') && routes.includes('/'));
+    assert.deepEqual(routes.filter(isOpenToAll).sort(), [
+      '/404',
+      '/api/review/[token]/[door]',
+      '/no-review',
+      '/review/[token]',
+      '/review/[token]/[stop]',
+      '/sign-in',
+    ]);
+  });
+
+  it('acts in the name of who is signed in, whatever name is sent', async () => {
+    addStudy(store(), emptyQuestionnaire('Signed'), 1, 'signed');
+    const id = { id: 'signed' };
+    const as = (method: string, door: string, body: unknown, name: string | null = 'Ines Marlow') =>
+      ask(path.join('studies', '[id]', `${door}.ts`), method, id, body, name);
+    const sent = 'Somebody else';
+    const comment = { place: 'section:a', text: 'Hm', author: sent };
+    const given = (await (await as('POST', 'comments', comment)).json()) as { id: number; author: string };
+    assert.equal(given.author, 'Ines Marlow');
+    const settled = await as('PATCH', 'comments', { what: 'settle', id: given.id, by: sent });
+    assert.equal(((await settled.json()) as { settledBy: string }).settledBy, 'Ines Marlow');
+    const open = await as('PATCH', 'comments', { what: 'settle', id: given.id, by: null });
+    assert.equal(((await open.json()) as { settledBy: string | null }).settledBy, null);
+    await as('POST', 'verdicts', { ...verdict(['s']), reviewer: sent });
+    assert.deepEqual(
+      listVerdicts(store(), 'signed').map(({ reviewer }) => reviewer),
+      ['Ines Marlow'],
+    );
+    const aside = await as('POST', 'asides', { snag: 'x', reason: 'so', reviewer: sent });
+    assert.equal(((await aside.json()) as { reviewer: string }).reviewer, 'Ines Marlow');
+    // Where nobody signs in, the name that is given stands.
+    const free = await as('POST', 'comments', comment, null);
+    assert.equal(((await free.json()) as { author: string }).author, sent);
+  });
+
+  it('leaves a keyed form with who keyed it, and its settling with who settled it', async () => {
+    addStudy(store(), emptyQuestionnaire('Keyed'), 1, 'keyed');
+    const keyed = { caseId: '7', entry: 1, keyedBy: 'x', answers: {}, settledBy: null as string | null };
+    const put = (body: object, name: string) =>
+      ask(path.join('studies', '[id]', 'cases.ts'), 'PUT', { id: 'keyed' }, body, name);
+    const names = () => listCases(store(), 'keyed').map(({ keyedBy, settledBy }) => [keyedBy, settledBy]);
+    await put(keyed, 'Ines');
+    await put(keyed, 'Jon');
+    assert.deepEqual(names(), [['Ines', null]]);
+    await put({ ...keyed, settledBy: 'x' }, 'Jon');
+    await put({ ...keyed, settledBy: 'Jon' }, 'Ines');
+    assert.deepEqual(names(), [['Ines', 'Jon']]);
   });
 });

@@ -4,16 +4,21 @@ import { useEffect, useRef, useState } from 'react';
 import * as v from 'valibot';
 import { problemText, readDocumentText } from '../../core/document/read';
 import { emptyQuestionnaire } from '../../core/editing/structure';
+import type { Asker } from '../../server/signed-in';
 import type { StudyCard } from '../../server/study-cards';
 import { PasteStudy } from '../paste/PasteStudy';
 import { addStudy, addWork, call, NothingSchema } from '../ui/api';
 import { countText, plural, whenText } from '../ui/format';
 import { useHydrated } from '../ui/hydrated';
 import { Mark } from '../ui/Mark';
+import { signOut } from '../ui/sign-out';
+import { SignedOut } from '../ui/SignedOut';
 import classes from './studies.module.css';
 
 interface Props {
   readonly cards: readonly StudyCard[];
+  /** Who is signed in. */
+  readonly asker: Asker | null;
 }
 
 /** What is told of a study that was taken off the list. */
@@ -22,7 +27,7 @@ interface Removed {
   readonly title: string;
 }
 
-export default function StudiesApp({ cards: first }: Props) {
+export default function StudiesApp({ cards: first, asker }: Props) {
   const ready = useHydrated();
   const [pasting, setPasting] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
@@ -59,7 +64,18 @@ export default function StudiesApp({ cards: first }: Props) {
       <header className={classes.bar}>
         <Mark />
         <strong>Jolly Fork</strong>
+        {asker?.name != null && (
+          <p className={classes.asker}>
+            {asker.name}
+            {asker.canSignOut && (
+              <button type="button" disabled={!ready} onClick={() => void signOut().then(setProblem)}>
+                Sign out
+              </button>
+            )}
+          </p>
+        )}
       </header>
+      <SignedOut />
       <main className={classes.page} inert={!ready}>
         <div className={classes.heading}>
           <h1>Studies</h1>

@@ -88,7 +88,7 @@ function Reason({ snag, done }: { readonly snag: Snag; readonly done: () => void
   const id = useStudy((state) => state.id);
   const asides = useStudy((state) => state.asides);
   const setAsides = useStudy((state) => state.setAsides);
-  const { reviewer, setReviewer, remember } = useReviewer();
+  const { reviewer, isGiven, setReviewer, remember } = useReviewer();
   const [reason, setReason] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const form = useId();
@@ -132,13 +132,17 @@ function Reason({ snag, done }: { readonly snag: Snag; readonly done: () => void
         value={reason}
         onChange={(event) => setReason(event.target.value)}
       />
-      <label htmlFor={`${form}-who`}>Your name</label>
-      <input
-        id={`${form}-who`}
-        maxLength={100}
-        value={reviewer}
-        onChange={(event) => setReviewer(event.target.value)}
-      />
+      {!isGiven && (
+        <>
+          <label htmlFor={`${form}-who`}>Your name</label>
+          <input
+            id={`${form}-who`}
+            maxLength={100}
+            value={reviewer}
+            onChange={(event) => setReviewer(event.target.value)}
+          />
+        </>
+      )}
       {problem !== null && <p role="alert">{problem}</p>}
       <div className={classes.acts}>
         <button type="submit">Set aside</button>

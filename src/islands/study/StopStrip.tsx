@@ -5,6 +5,7 @@ import {
   Keyboard,
   Library,
   ListPlus,
+  LogOut,
   Menu as MenuIcon,
   Redo2,
   Search,
@@ -16,6 +17,7 @@ import { setTitle } from '../../core/editing/structure';
 import { plural, whenText } from '../ui/format';
 import { Mark } from '../ui/Mark';
 import { Menu } from '../ui/Menu';
+import { signOut } from '../ui/sign-out';
 import { BankPanel } from './BankPanel';
 import { FilePanel } from './FilePanel';
 import { FindPanel } from './FindPanel';
@@ -26,7 +28,7 @@ import { SnagPanel } from './SnagPanel';
 import { useSnags } from './snags';
 import type { Saving } from './saving';
 import { openPaste } from './pasting';
-import { useStudy, useStudyStore } from './store';
+import { useStudy, useStudyStore, type StudyStore } from './store';
 import { StopLinks } from './StopLinks';
 import { STOPS, type Stop } from './stops';
 import classes from './study.module.css';
@@ -36,9 +38,10 @@ type Panel = 'snags' | 'history' | 'find' | 'bank' | 'review' | 'keys' | 'file';
 interface Props {
   readonly stop: Stop;
   readonly goTo: (stop: Stop) => void;
+  readonly canSignOut: boolean;
 }
 
-export function StopStrip({ stop, goTo }: Props) {
+export function StopStrip({ stop, goTo, canSignOut }: Props) {
   const { open } = useSnags();
   const notes = open.filter(({ severity }) => severity === 'note').length;
   const snags = open.length - notes;
@@ -47,6 +50,8 @@ export function StopStrip({ stop, goTo }: Props) {
   const undo = useStudy((state) => state.undo);
   const redo = useStudy((state) => state.redo);
   const store = useStudyStore();
+  const author = useStudy((state) => state.reviewer);
+  const [problem, setProblem] = useState<string | null>(null);
   const [panel, setPanel] = useState<Panel | null>(null);
   const toggle = (which: Panel) => setPanel((now) => (now === which ? null : which));
   const close = useCallback(() => setPanel(null), []);
@@ -139,10 +144,24 @@ export function StopStrip({ stop, goTo }: Props) {
             icon: <Keyboard size={15} />,
             does: () => setPanel('keys'),
           },
+          ...(canSignOut
+            ? [
+                {
+                  words: `Sign out, ${author}`,
+                  icon: <LogOut size={15} />,
+                  does: () => void allSaved(store).then(signOut).then(setProblem),
+                },
+              ]
+            : []),
         ]}
       >
         <MenuIcon size={17} />
       </Menu>
+      {problem !== null && (
+        <p className={classes.problem} role="alert">
+          {problem}
+        </p>
+      )}
       {panel === 'keys' && <KeysPanel stop={stop} close={close} />}
       {panel === 'snags' && <SnagPanel close={close} />}
       {panel === 'bank' && <BankPanel close={close} />}
@@ -152,6 +171,30 @@ export function StopStrip({ stop, goTo }: Props) {
       {panel === 'find' && <FindPanel close={close} saveAs={() => setPanel('file')} />}
     </header>
   );
+}
+
+/** In milliseconds. */
+const WAIT_FOR_SAVE = 3000;
+
+/** What was written last is saved before the session ends; where that takes long, the browser keeps it. */
+function allSaved(store: StudyStore): Promise<void> {
+  const isSaved = () => store.getState().saving.state === 'saved';
+  return new Promise((resolve) => {
+    if (isSaved()) {
+      resolve();
+      return;
+    }
+    store.getState().saveNow();
+    const done = () => {
+      clearTimeout(timer);
+      unsubscribe();
+      resolve();
+    };
+    const timer = setTimeout(done, WAIT_FOR_SAVE);
+    const unsubscribe = store.subscribe(() => {
+      if (isSaved()) done();
+    });
+  });
 }
 
 /** A question mark in a text is a question mark. */

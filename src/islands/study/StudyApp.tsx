@@ -21,9 +21,10 @@ import { useOtherStudies } from './hand-off';
 import { useRespondents } from './respondents';
 import { ReviewStrip } from '../review/ReviewStrip';
 import { ReviewScript } from '../review/ReviewScript';
+import { SignedOut } from '../ui/SignedOut';
 import { StopStrip } from './StopStrip';
 import { SaidLine } from './SaidLine';
-import { createStudyStore, StudyContext, type InitialStudy } from './store';
+import { createStudyStore, StudyContext, type By, type InitialStudy } from './store';
 import { isStop, type Stop } from './stops';
 import classes from './study.module.css';
 import { useUndoKeys } from './undo-keys';
@@ -34,8 +35,9 @@ interface Props {
   readonly asides: readonly Aside[];
   readonly comments: readonly Comment[];
   readonly stop: Stop;
-  /** Opened by a reviewer's link: to be read, walked and judged in the name of the link, not changed. */
-  readonly reviewing?: string | null;
+  readonly by: By;
+  /** Whether whoever opened it can sign out. */
+  readonly canSignOut?: boolean;
 }
 
 export default function StudyApp({
@@ -44,9 +46,11 @@ export default function StudyApp({
   asides,
   comments,
   stop: first,
-  reviewing = null,
+  by,
+  canSignOut = false,
 }: Props) {
-  const [store] = useState(() => createStudyStore(study, verdicts, asides, comments, reviewing));
+  const { reviewing } = by;
+  const [store] = useState(() => createStudyStore(study, verdicts, asides, comments, by));
   const client = useMemo(() => new AnalysisClient(), []);
   const [data] = useState(newData);
   const [stop, goTo] = useStop(store.getState().home, first);
@@ -57,10 +61,10 @@ export default function StudyApp({
   useRespondents(store);
   useOtherStudies(store);
   useEffect(() => {
-    if (reviewing === null) store.getState().saveNow();
+    if (!reviewing) store.getState().saveNow();
   }, [store, reviewing]);
   useEffect(() => {
-    if (reviewing !== null) return;
+    if (reviewing) return;
     const keep = () => store.getState().keepNow();
     const leave = () => store.getState().leave();
     // Only where going would lose something: asked too often, nobody reads it.
@@ -85,16 +89,17 @@ export default function StudyApp({
           <DataContext.Provider value={data}>
             <div className={classes.frame}>
               <Standing />
-              {reviewing !== null ? (
+              {reviewing ? (
                 <ReviewStrip stop={stop} goTo={goTo} />
               ) : (
-                <StopStrip stop={stop} goTo={goTo} />
+                <StopStrip stop={stop} goTo={goTo} canSignOut={canSignOut} />
               )}
-              {reviewing === null && <Conflict />}
-              {reviewing === null && <NotSaved />}
-              {reviewing === null && <LeftBehind />}
+              {!reviewing && <Conflict />}
+              <SignedOut />
+              {!reviewing && <NotSaved />}
+              {!reviewing && <LeftBehind />}
               <main className={classes.view} key={stop}>
-                {stop === 'script' && (reviewing !== null ? <ReviewScript /> : <ScriptView />)}
+                {stop === 'script' && (reviewing ? <ReviewScript /> : <ScriptView />)}
                 {stop === 'forks' && <ForksView />}
                 {stop === 'routes' && <RoutesView walk={(number) => goTo('walk', `?route=${number}`)} />}
                 {stop === 'walk' && <WalkView />}

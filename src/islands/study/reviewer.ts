@@ -1,4 +1,4 @@
-/** The name under which somebody judges: asked for once, then remembered in this browser. */
+/** The name under which somebody judges: that of the link or of who is signed in; else asked for once and remembered in this browser. */
 import { useState } from 'react';
 import { useStudy } from './store';
 
@@ -10,7 +10,7 @@ export const rememberReviewer = (name: string): void => localStorage.setItem(KEP
 
 export function useReviewer(): {
   readonly reviewer: string;
-  /** Whether the name is that of a reviewer's link, and so is not asked for. */
+  /** Whether the name is known, by a reviewer's link or by signing in, and so is not asked for. */
   readonly isGiven: boolean;
   readonly setReviewer: (name: string) => void;
   /** To be called once the name was used. */

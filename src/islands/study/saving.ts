@@ -182,8 +182,8 @@ export class Keeper {
     }
     if (reply.status !== 0) this.sent = null;
     this.set({ saving: { state: 'failed', problem: reply.problem } });
-    // A server that is away, or has no room, may have it again.
-    if (reply.status === 0 || reply.status >= 500) this.saveSoon(RETRY_AFTER);
+    // A server that is away, or has no room, may have it again; and whoever was signed out may sign in elsewhere.
+    if (reply.status === 0 || reply.status === 401 || reply.status >= 500) this.saveSoon(RETRY_AFTER);
   }
 
   /** As operations, if those make just this document. */

@@ -40,10 +40,18 @@ import { isSameDocument, Keeper, type SavingState } from './saving';
  */
 export type Selection = string | null;
 
+/** By whom a study is opened. */
+export interface By {
+  /** That of a reviewer's link, or of who is signed in; null of whoever gives a name. */
+  readonly name: string | null;
+  /** By a reviewer's link: to be read, walked and judged, not changed. */
+  readonly reviewing: boolean;
+}
+
 export interface StudyState extends SavingState {
   /** Opened by a reviewer's link, of which `id` is then the token: nothing of the study can be changed. */
   readonly reviewing: boolean;
-  /** In whose name, by the link; null for an author, who gives a name. */
+  /** In whose name, by the link or by signing in; null for whoever gives a name. */
   readonly reviewer: string | null;
   /** Where the server keeps what belongs to the study, and where its stops are. */
   readonly api: string;
@@ -185,9 +193,8 @@ export function createStudyStore(
   verdicts: readonly Verdict[],
   asides: readonly Aside[] = [],
   comments: readonly Comment[] = [],
-  reviewer: string | null = null,
+  { name: reviewer, reviewing }: By = { name: null, reviewing: false },
 ): StudyStore {
-  const reviewing = reviewer !== null;
   const kept = reviewing ? null : readKept(initial.id);
   const base = kept?.base ?? initial.document;
   /** The page came with another version than the tab last knew: to be taken in once it is shown. */

@@ -1,6 +1,7 @@
 /** Calls of the server, with refusals as values in the server's own words. */
 import * as v from 'valibot';
 import type { Questionnaire } from '../../core/document/types';
+import { tellSignedOut } from './signed-out';
 
 export type Reply<Body> =
   | { readonly ok: true; readonly body: Body }
@@ -46,6 +47,7 @@ export async function call<Schema extends v.GenericSchema>(
       body: null,
     };
   }
+  tellSignedOut(response.status === 401);
   if (!response.ok) {
     const refusal = v.safeParse(Refusal, json);
     const problem = refusal.success ? refusal.output.problem : `The server refused (${response.status}).`;

@@ -31,6 +31,7 @@ const VerdictSchema = v.object({
 
 export function VerdictCard({ session, found, follow }: Props) {
   const api = useStudy((state) => state.api);
+  const reviewing = useStudy((state) => state.reviewing);
   const verdicts = useStudy((state) => state.verdicts);
   const setVerdicts = useStudy((state) => state.setVerdicts);
   const ledger = useLedger();
@@ -107,7 +108,7 @@ export function VerdictCard({ session, found, follow }: Props) {
             <strong>{verdict.verdict === 'passed' ? '✓ Passed' : '↩ Sent back'}</strong> by {verdict.reviewer}
             , {whenText(verdict.at)}.{verdict.place !== '' && ` At ${verdict.place}:`}
             {verdict.remark !== '' && ` “${verdict.remark}”`}{' '}
-            {(!isGiven || verdict.reviewer === reviewer) && (
+            {(!reviewing || verdict.reviewer === reviewer) && (
               <button type="button" className={classes.link} onClick={() => void takeBack()}>
                 Take back
               </button>

@@ -14,10 +14,12 @@ interface Props {
   /** Why a case cannot be begun; null where it was. */
   readonly start: (caseId: string) => string | null;
   readonly keyedBy: string;
+  /** By signing in: it is not asked for. */
+  readonly isNameGiven: boolean;
   readonly setKeyedBy: (name: string) => void;
 }
 
-export function CaseList({ keying, cases, open, choose, start, keyedBy, setKeyedBy }: Props) {
+export function CaseList({ keying, cases, open, choose, start, keyedBy, isNameGiven, setKeyedBy }: Props) {
   const [problem, setProblem] = useState<string | null>(null);
   return (
     <nav className={classes.cases} aria-label="Cases">
@@ -34,10 +36,12 @@ export function CaseList({ keying, cases, open, choose, start, keyedBy, setKeyed
           }
         }}
       >
-        <label>
-          Keyed by
-          <input value={keyedBy} autoComplete="name" onChange={(event) => setKeyedBy(event.target.value)} />
-        </label>
+        {!isNameGiven && (
+          <label>
+            Keyed by
+            <input value={keyedBy} autoComplete="name" onChange={(event) => setKeyedBy(event.target.value)} />
+          </label>
+        )}
         <label>
           Case on the form
           <input name="case" autoComplete="off" maxLength={60} />

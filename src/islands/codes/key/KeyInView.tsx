@@ -4,7 +4,7 @@ import { csvLines } from '../../../core/exchange/csv';
 import { Keying } from '../../../core/keying/sheet';
 import { nextCaseId } from '../../../core/keying/typed';
 import type { KeyedCase } from '../../../store/cases';
-import { rememberedReviewer, rememberReviewer } from '../../study/reviewer';
+import { useReviewer } from '../../study/reviewer';
 import { useStudy } from '../../study/store';
 import { whenText } from '../../ui/format';
 import { saveBlob } from '../../ui/save-blob';
@@ -32,7 +32,7 @@ export function KeyInView() {
   const cases = useCases();
   const [open, setOpen] = useState<Pick<KeyedCase, 'caseId' | 'entry'> | null>(null);
   const [shown, setShown] = useState<Shown>('form');
-  const [keyedBy, setKeyedBy] = useState(rememberedReviewer);
+  const { reviewer: keyedBy, isGiven, setReviewer: setKeyedBy, remember } = useReviewer();
   /** The case that was removed last, to be brought back. */
   const [removed, setRemoved] = useState<KeyedCase | null>(null);
   const { list } = cases;
@@ -44,7 +44,7 @@ export function KeyInView() {
     if (same.length === 2) return `Case ${caseId} has been keyed twice already: open it at the left.`;
     const [first] = same;
     if (first?.settledBy != null) return `Case ${caseId} has been settled: open it at the left.`;
-    rememberReviewer(keyedBy);
+    remember();
     const entry = same.length + 1;
     cases.put({ caseId, entry, keyedBy: keyedBy.trim(), answers: {}, settledBy: null });
     setOpen({ caseId, entry });
@@ -63,6 +63,7 @@ export function KeyInView() {
         }}
         start={start}
         keyedBy={keyedBy}
+        isNameGiven={isGiven}
         setKeyedBy={setKeyedBy}
       />
       <div className={classes.main}>

@@ -1,6 +1,7 @@
 /** Snags of a study that were set aside. */
 import type { APIRoute } from 'astro';
 import * as v from 'valibot';
+import { inNameOf } from '../../../../server/judging';
 import { json, noSuchStudy, readBody } from '../../../../server/respond';
 import { listAsides, putAside, removeAside } from '../../../../store/asides';
 import { store } from '../../../../store/open';
@@ -24,12 +25,13 @@ export const GET: APIRoute = ({ params }) => {
   return findStudy(store(), id) === null ? noSuchStudy(id) : json(listAsides(store(), id));
 };
 
-export const POST: APIRoute = async ({ params, request }) => {
+export const POST: APIRoute = async ({ params, request, locals }) => {
   const id = params.id ?? '';
   const read = await readBody(request, AsideSchema);
   if (!read.ok) return read.response;
   if (findStudy(store(), id) === null) return noSuchStudy(id);
-  const aside = { ...read.body, at: Date.now() };
+  const reviewer = inNameOf(locals, read.body.reviewer);
+  const aside = { ...read.body, reviewer, at: Date.now() };
   putAside(store(), id, aside);
   return json(aside, 201);
 };

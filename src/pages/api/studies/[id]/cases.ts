@@ -2,8 +2,9 @@
 import type { APIRoute } from 'astro';
 import * as v from 'valibot';
 import { AnswersSchema } from '../../../../core/document/walked';
+import { inNameOf } from '../../../../server/judging';
 import { json, noSuchStudy, readBody } from '../../../../server/respond';
-import { listCases, putCase, removeCase } from '../../../../store/cases';
+import { findCase, listCases, putCase, removeCase } from '../../../../store/cases';
 import { store } from '../../../../store/open';
 import { findStudy } from '../../../../store/studies';
 
@@ -33,12 +34,22 @@ export const GET: APIRoute = ({ params }) => {
   return findStudy(store(), id) === null ? noSuchStudy(id) : json(listCases(store(), id));
 };
 
-export const PUT: APIRoute = async ({ params, request }) => {
+export const PUT: APIRoute = async ({ params, request, locals }) => {
   const id = params.id ?? '';
   const read = await readBody(request, CaseSchema);
   if (!read.ok) return read.response;
   if (findStudy(store(), id) === null) return noSuchStudy(id);
-  const keyed = { ...read.body, at: Date.now() };
+  const before = findCase(store(), id, read.body.caseId, read.body.entry);
+  const keyed = {
+    ...read.body,
+    // Whoever mends what another has keyed does not become the one who keyed it.
+    keyedBy: before?.keyedBy ?? inNameOf(locals, read.body.keyedBy),
+    settledBy:
+      read.body.settledBy === null || read.body.settledBy === before?.settledBy
+        ? read.body.settledBy
+        : inNameOf(locals, read.body.settledBy),
+    at: Date.now(),
+  };
   putCase(store(), id, keyed);
   return json({ at: keyed.at });
 };

@@ -1,7 +1,7 @@
 /** Comments on places of a study. */
 import type { APIRoute } from 'astro';
 import * as v from 'valibot';
-import { AddCommentSchema, Person, Place } from '../../../../server/judging';
+import { AddCommentSchema, inNameOf, Person, Place } from '../../../../server/judging';
 import { json, noSuchStudy, readBody, refuse } from '../../../../server/respond';
 import { addComment, listComments, moveComments, settleComment } from '../../../../store/comments';
 import { store } from '../../../../store/open';
@@ -17,15 +17,16 @@ export const GET: APIRoute = ({ params }) => {
   return findStudy(store(), id) === null ? noSuchStudy(id) : json(listComments(store(), id));
 };
 
-export const POST: APIRoute = async ({ params, request }) => {
+export const POST: APIRoute = async ({ params, request, locals }) => {
   const id = params.id ?? '';
   const read = await readBody(request, AddCommentSchema);
   if (!read.ok) return read.response;
   if (findStudy(store(), id) === null) return noSuchStudy(id);
-  return json(addComment(store(), id, { ...read.body, at: Date.now() }), 201);
+  const author = inNameOf(locals, read.body.author);
+  return json(addComment(store(), id, { ...read.body, author, at: Date.now() }), 201);
 };
 
-export const PATCH: APIRoute = async ({ params, request }) => {
+export const PATCH: APIRoute = async ({ params, request, locals }) => {
   const id = params.id ?? '';
   const read = await readBody(request, ChangeSchema);
   if (!read.ok) return read.response;
@@ -35,7 +36,7 @@ export const PATCH: APIRoute = async ({ params, request }) => {
     moveComments(store(), id, body.from, body.to);
     return json({});
   }
-  const settled = body.by === null ? null : { by: body.by, at: Date.now() };
+  const settled = body.by === null ? null : { by: inNameOf(locals, body.by), at: Date.now() };
   const comment = settleComment(store(), id, body.id, settled);
   return comment === null ? refuse(404, 'This comment is gone.') : json(comment);
 };

@@ -2,7 +2,7 @@
 import type { APIRoute } from 'astro';
 import * as v from 'valibot';
 import { fingerprint } from '../../../../core/routing/route-content';
-import { Fingerprint, VerdictSchema } from '../../../../server/judging';
+import { Fingerprint, inNameOf, VerdictSchema } from '../../../../server/judging';
 import { json, noSuchStudy, readBody, refuse } from '../../../../server/respond';
 import { store } from '../../../../store/open';
 import { findStudy } from '../../../../store/studies';
@@ -15,14 +15,15 @@ export const GET: APIRoute = ({ params }) => {
   return findStudy(store(), id) === null ? noSuchStudy(id) : json(listVerdicts(store(), id));
 };
 
-export const POST: APIRoute = async ({ params, request }) => {
+export const POST: APIRoute = async ({ params, request, locals }) => {
   const id = params.id ?? '';
   const read = await readBody(request, VerdictSchema);
   if (!read.ok) return read.response;
   if (findStudy(store(), id) === null) return noSuchStudy(id);
   if (fingerprint(read.body.marks) !== read.body.route)
     return refuse(400, 'The fingerprint is not that of the marks sent with it.');
-  const verdict = { ...read.body, at: Date.now() };
+  const reviewer = inNameOf(locals, read.body.reviewer);
+  const verdict = { ...read.body, reviewer, at: Date.now() };
   putVerdict(store(), id, verdict);
   return json(verdict, 201);
 };

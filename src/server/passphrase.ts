@@ -1,0 +1,39 @@
+/** The passphrase of an installation: compared by scrypt, in a time that tells nothing of it. */
+import { createHmac, scrypt, timingSafeEqual } from 'node:crypto';
+
+/** As OWASP's cheat sheet on storing passwords asks of scrypt: 64 MB and some tenths of a second a try. */
+const COST = { N: 2 ** 16, r: 8, p: 2, maxmem: 128 * 2 ** 20 };
+const BYTES = 32;
+
+export class Passphrase {
+  /** One at a time: many at once would take the memory of the machine. */
+  private last: Promise<unknown> = Promise.resolve();
+
+  private constructor(
+    private readonly key: Buffer,
+    private readonly salt: Buffer,
+  ) {}
+
+  /** `salt`: of this installation, and the same at every start. */
+  static async of(text: string, salt: Buffer): Promise<Passphrase> {
+    return new Passphrase(await derive(text, salt), salt);
+  }
+
+  matches(attempt: string): Promise<boolean> {
+    const result = this.last.then(async () => timingSafeEqual(await derive(attempt, this.salt), this.key));
+    this.last = result.catch(() => undefined);
+    return result;
+  }
+
+  /** The checksum under which a session is kept. Under another passphrase it is another, so that no session outlives it. */
+  checksum(token: string): string {
+    return createHmac('sha256', this.key).update(token).digest('hex');
+  }
+}
+
+function derive(text: string, salt: Buffer): Promise<Buffer> {
+  return new Promise((resolve, reject) => {
+    // However a keyboard puts an accent on a letter.
+    scrypt(text.normalize('NFKC'), salt, BYTES, COST, (error, key) => (error ? reject(error) : resolve(key)));
+  });
+}
