@@ -11,7 +11,8 @@ import { secondsByName } from '../core/routing/burden';
 import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
 import { placeWords } from '../core/wording/places';
-import { hasErrors, readCall, readQuestionnaire } from './files';
+import { readCall, readQuestionnaire } from './files';
+import { exitCode, judge } from './judged';
 import { routeTable } from './route-table';
 import { table } from './table';
 
@@ -20,13 +21,14 @@ export function analyseCommand(args: readonly string[]): number {
   const plan = planOf(readQuestionnaire(file));
   const analysis = analyse(plan);
   const shares = sharesOf(plan);
-  const provisional = hasErrors(plan, analysis);
+  const judged = judge(plan, analysis);
+  const { provisional } = judged;
   process.stdout.write(
     values.json
       ? `${JSON.stringify({ ...asJson(plan, analysis, shares, provisional), ...(values.pairs ? pairsJson(analysis) : {}) }, null, 2)}\n`
       : `${report(plan, analysis, shares, provisional)}${values.pairs ? pairsReport(plan, analysis) : ''}`,
   );
-  return provisional ? 1 : 0;
+  return exitCode(['analyse', ...args], judged);
 }
 
 /** Counts and numbers as decimal strings, since they can be of any size. */
@@ -73,6 +75,8 @@ function askedInOrder(plan: Plan, { asked, passes, items }: Analysis) {
   );
 }
 
+const isSomewhere = (at: object): boolean => Object.keys(at).length > 0;
+
 function report(plan: Plan, analysis: Analysis, shares: Shares | null, provisional: boolean): string {
   const { exact, limits, unsaid, shortest, longest, cover } = analysis;
   const slowest = analysis.slowest(secondsByName(plan));
@@ -83,7 +87,7 @@ function report(plan: Plan, analysis: Analysis, shares: Shares | null, provision
     `${exact ? '' : 'At least '}${total} ${analysis.routes === 1n ? 'route' : 'routes'}.`,
     ...(provisional ? ['Provisional: the questionnaire has errors (see jolly-fork check).'] : []),
     ...limits.map(({ at, message }) => `Not exact at ${placeWords(plan.document, at)}: ${message}.`),
-    ...unsaid.map(({ at, message }) => `Who is asked, from ${placeWords(plan.document, at)} on: ${message}.`),
+    ...unsaid.map(({ at, message }) => `Who is asked${isSomewhere(at) ? `, from ${placeWords(plan.document, at)} on` : ''}: ${message}.`), // prettier-ignore
     ...(shortest && longest
       ? [
           `Shortest: route ${shortest.number}, ${itemsIn(shortest)}. Longest: route ${longest.number}, ${itemsIn(longest)}.`,

@@ -4,7 +4,8 @@ import { AuditRun } from '../core/audit/run';
 import type { RowProblem } from '../core/audit/types';
 import { planOf } from '../core/routing/planner';
 import { problemAt, problemWords } from '../core/wording/audit';
-import { hasErrors, Misuse, readCall, readQuestionnaire } from './files';
+import { Misuse, readCall, readQuestionnaire } from './files';
+import { exitCode, judge } from './judged';
 import { createRows, openRows, type RowsWriter } from './table-files';
 import { table } from './table';
 
@@ -68,12 +69,13 @@ export async function auditCommand(args: readonly string[]): Promise<number> {
     writer?.abandon();
     throw error;
   }
-  const provisional = hasErrors(plan);
+  const judged = judge(plan);
+  const { provisional } = judged;
   const { rows, clean, filled, recoded } = run.counts;
   if (values.json)
     problems.end({ ...(provisional ? { provisional } : {}), rows, clean, filled, recoded, readAs: source.readAs }); // prettier-ignore
   else process.stdout.write(report(run, source.readAs, out, problems.told, provisional));
-  return provisional ? 1 : 0;
+  return exitCode(['audit', ...args], judged);
 }
 
 interface Problems {

@@ -2,12 +2,12 @@
 import { planOf } from '../core/routing/planner';
 import { analyse } from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
-import { allSnagsOf, isProvisional, type SnagWitness } from '../core/snags';
+import { allSnagsOf, type SnagWitness } from '../core/snags';
 import { steeringAnswers } from '../core/views/route-words';
 import { asSentence } from '../core/wording/sentence';
 import { placeWords } from '../core/wording/places';
 import { readCall, readQuestionnaire } from './files';
-import { faultWords } from './run';
+import { exitCode, judgedBy } from './judged';
 
 export function check(args: readonly string[]): number {
   const { file, values } = readCall(args, {});
@@ -29,7 +29,7 @@ export function check(args: readonly string[]): number {
     );
     for (const { severity, rule, at, message, witness, mends } of snags) {
       const lines = [
-        `${severity}  ${rule}  at ${placeWords(document, at) || 'the study'}`,
+        `${severity}  ${rule}  at ${placeWords(document, at)}`,
         `  ${asSentence(message)}`,
         ...(witness === undefined ? [] : [`  For one: ${witnessWords(plan, witness)}`]),
         ...(mends ?? []).map(({ label }) => `  Mend: ${label}`),
@@ -37,10 +37,7 @@ export function check(args: readonly string[]): number {
       process.stdout.write(`\n${lines.join('\n')}\n`);
     }
   }
-  const faults = snags.flatMap(({ fault }) => fault ?? []);
-  for (const fault of faults) process.stderr.write(`jolly-fork: ${faultWords(['check', ...args], fault)}\n`);
-  if (faults.length > 0) return 3;
-  return isProvisional(snags) ? 1 : 0;
+  return exitCode(['check', ...args], judgedBy(snags));
 }
 
 /** The answers that matter, and where they end. */

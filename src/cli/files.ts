@@ -2,11 +2,8 @@
 import { readFileSync } from 'node:fs';
 import { parseArgs, type ParseArgsConfig } from 'node:util';
 import * as v from 'valibot';
-import { analyse, type Analysis } from '../core/analysis';
 import { pathText, problemText, readDocumentText } from '../core/document/read';
 import type { Questionnaire } from '../core/document/types';
-import type { Plan } from '../core/routing/plan';
-import { allSnagsOf, isProvisional } from '../core/snags';
 
 /** The call or a file could not be used; the message is one line that names the place. */
 export class Misuse extends Error {}
@@ -73,9 +70,4 @@ export function readJson<Schema extends v.GenericSchema>(
   const [issue] = parsed.issues;
   const path = (issue.path ?? []).map((step: { key: unknown }) => step.key as string | number);
   throw new Misuse(`${file}: ${pathText(path)}: ${issue.message}`);
-}
-
-/** Whether results are provisional: the questionnaire has a snag of the error kind. */
-export function hasErrors(plan: Plan, analysis: Analysis = analyse(plan)): boolean {
-  return isProvisional(allSnagsOf(plan, analysis));
 }

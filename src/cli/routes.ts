@@ -3,7 +3,8 @@ import { analyse, type Route, type RouteFilter, type WayTaken } from '../core/an
 import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
 import { routeJson } from './analyse';
-import { hasErrors, Misuse, readCall, readQuestionnaire } from './files';
+import { Misuse, readCall, readQuestionnaire } from './files';
+import { exitCode, judge } from './judged';
 import { routeTable } from './route-table';
 
 const OPTIONS = {
@@ -29,7 +30,8 @@ export function routesCommand(args: readonly string[]): number {
     if (route === null) break;
     routes.push(route);
   }
-  const provisional = hasErrors(plan, analysis);
+  const judged = judge(plan, analysis);
+  const { provisional } = judged;
   const exact = analysis.exact && left.exact;
   const { limits } = analysis;
   const output = {
@@ -40,7 +42,7 @@ export function routesCommand(args: readonly string[]): number {
   };
   if (values.json) process.stdout.write(`${JSON.stringify(output, null, 2)}\n`);
   else process.stdout.write(report(plan, output.total, routes, { provisional, exact }));
-  return provisional ? 1 : 0;
+  return exitCode(['routes', ...args], judged);
 }
 
 function readCount(text: string | boolean, option: string): bigint {

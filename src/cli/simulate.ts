@@ -4,7 +4,8 @@ import { columnsOf } from '../core/coding/columns';
 import { csvLines } from '../core/exchange/csv';
 import { planOf } from '../core/routing/planner';
 import { madeUpRespondents } from '../core/simulate/respondents';
-import { hasErrors, Misuse, readCall, readQuestionnaire } from './files';
+import { Misuse, readCall, readQuestionnaire } from './files';
+import { exitCode, judge } from './judged';
 import { table } from './table';
 
 const OPTIONS = {
@@ -41,7 +42,8 @@ export function simulateCommand(args: readonly string[]): number {
   if (rows.length > 0) writeSync(out, csvLines(rows));
   closeSync(out);
 
-  const provisional = hasErrors(plan);
+  const judged = judge(plan);
+  const { provisional } = judged;
   const output = {
     ...(provisional ? { provisional } : {}),
     respondents: count,
@@ -50,7 +52,7 @@ export function simulateCommand(args: readonly string[]): number {
     stopped,
   };
   process.stdout.write(values.json ? `${JSON.stringify(output, null, 2)}\n` : report(values.out, output));
-  return provisional ? 1 : 0;
+  return exitCode(['simulate', ...args], judged);
 }
 
 function openOut(path: string): number {

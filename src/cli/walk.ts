@@ -5,7 +5,8 @@ import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
 import { answerNames, walk, type Walk, type WalkInput } from '../core/routing/walk';
 import { whyLines } from '../core/wording/why';
-import { hasErrors, Misuse, readCall, readJson, readQuestionnaire } from './files';
+import { Misuse, readCall, readJson, readQuestionnaire } from './files';
+import { exitCode, judge } from './judged';
 import { table } from './table';
 
 const ValueSchema = v.union(
@@ -32,7 +33,8 @@ export function walkCommand(args: readonly string[]): number {
   const result = walk(plan, input);
   if (!result.ok) throw new Misuse(`${answersFile}: ${result.problem}`);
   refuseBadAnswers(result.walk, answersFile);
-  const provisional = hasErrors(plan);
+  const judged = judge(plan);
+  const { provisional } = judged;
   const { steps, ending } = result.walk;
   const output = {
     ...(provisional ? { provisional } : {}),
@@ -42,7 +44,7 @@ export function walkCommand(args: readonly string[]): number {
     why: whyLines(plan, result.walk),
   };
   process.stdout.write(values.json ? `${JSON.stringify(output, null, 2)}\n` : report(plan, output));
-  return provisional ? 1 : 0;
+  return exitCode(['walk', ...args], judged);
 }
 
 function readSeed(text: string | boolean): number {

@@ -64,6 +64,11 @@ export class Diagrams {
     this.steps = 0;
   }
 
+  /** Counts work that is done beside the diagrams and grows with what is looked into. */
+  spend(steps: number): void {
+    this.work(steps);
+  }
+
   private work(steps: number): void {
     this.steps += steps;
     if (this.steps > this.mostSteps) throw new TooManyNodes('the work takes more steps than allowed');

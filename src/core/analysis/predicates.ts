@@ -16,6 +16,14 @@ import { Picks, samplePicks } from './picks';
 /** Variables of one driver at most; the level of a variable is its driver's rank times this, and its own number. */
 export const VARIABLES_EACH = 4096;
 
+/** Trying a test on a reading takes about as long as so many steps of a diagram. */
+const STEPS_TO_TRY = 3;
+
+const decoder = new TextDecoder();
+
+/** A text for each list of truths: of tens of thousands it is made in no time. */
+const textOf = (truth: Uint8Array): string => decoder.decode(truth);
+
 /** One driver, in one pass where its section repeats. */
 export class Instance {
   /** Values a respondent may give, plausible ones first; null is a blank. Parallel to all but the last reading. */
@@ -36,6 +44,8 @@ export class Instance {
   /** By the truths of a test, its variable; or, in binary, its diagram. */
   private readonly byTruth = new Map<string, number>();
   private readonly sources: string[] = [];
+  /** By reading, its diagram by the tests in use; made anew once those are others. */
+  private cubes: Diagram[] = [];
 
   constructor(
     private readonly diagrams: Diagrams,
@@ -69,6 +79,7 @@ export class Instance {
     this.driver = driver;
     if (keepsTests || this.codes !== null || this.picks !== null) return;
     this.inUse.fill(false);
+    this.cubes = [];
     this.sources.fill('');
   }
 
@@ -105,18 +116,23 @@ export class Instance {
   /** The diagram of "the reading is one of those for which `holds`"; `source` says so in the condition language. */
   predicate(holds: (reading: Reading) => boolean, source = ''): Diagram {
     if (this.picks !== null) return this.stateOf(this.picks, holds);
-    const truth = Uint8Array.from(this.readings, (reading) => (holds(reading) ? 1 : 0));
-    const asText = truth.join('');
-    if (!asText.includes('1')) return FALSE;
-    if (!asText.includes('0')) return TRUE;
+    this.diagrams.spend(this.readings.length * STEPS_TO_TRY);
+    const truth = new Uint8Array(this.readings.length);
+    this.readings.forEach((reading, n) => {
+      if (holds(reading)) truth[n] = 1;
+    });
+    if (!truth.includes(1)) return FALSE;
+    if (!truth.includes(0)) return TRUE;
+    const asText = textOf(truth);
     if (this.codes !== null) return this.binary(truth, asText);
     const known = this.byTruth.get(asText);
     if (known !== undefined && this.inUse[known]) return this.diagrams.variable(this.levelOf(known));
-    const opposite = this.byTruth.get(truth.map((bit) => 1 - bit).join(''));
+    const opposite = this.byTruth.get(textOf(truth.map((bit) => 1 - bit)));
     if (opposite !== undefined && this.inUse[opposite])
       return this.diagrams.not(this.diagrams.variable(this.levelOf(opposite)));
     const number = known ?? this.add(truth, source);
     this.inUse[number] = true;
+    this.cubes = [];
     this.sources[number] = source;
     this.byTruth.set(asText, number);
     return this.diagrams.variable(this.levelOf(number));
@@ -126,6 +142,7 @@ export class Instance {
     const number = this.truths.push(truth) - 1;
     if (number >= VARIABLES_EACH) throw new TooManyNodes(`more than ${VARIABLES_EACH} tests of ${this.key}`);
     this.inUse.push(true);
+    this.cubes = [];
     this.sources.push(source);
     return number;
   }
@@ -177,13 +194,16 @@ export class Instance {
 
   /** The truth of each of its variables for one reading. */
   literals(reading: number): [level: number, value: boolean][] {
-    return this.truths.flatMap((truth, number): [number, boolean][] =>
-      this.inUse[number] ? [[this.levelOf(number), truth[reading] === 1]] : [],
-    );
+    this.diagrams.spend(this.truths.length);
+    const literals: [level: number, value: boolean][] = [];
+    this.truths.forEach((truth, number) => {
+      if (this.inUse[number]) literals.push([this.levelOf(number), truth[reading] === 1]);
+    });
+    return literals;
   }
 
   cube(reading: number): Diagram {
-    return this.diagrams.cube(this.literals(reading));
+    return (this.cubes[reading] ??= this.diagrams.cube(this.literals(reading)));
   }
 
   /** The diagram of not having been asked. */

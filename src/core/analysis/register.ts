@@ -25,6 +25,9 @@ export interface RegisterScope {
   readonly everyPass?: boolean;
 }
 
+/** Of an answer with more tests than this, its number is told in binary: its values are more than pairs of them. */
+const MOST_TESTS = 64;
+
 /** Something that needs a rank, and what to do with it. */
 interface Wanted {
   readonly meaning: string;
@@ -140,7 +143,8 @@ export class Register {
     home: number | null,
     required: boolean,
   ): void {
-    const inBinary = !this.scope.opaque && (driver.keepAll || driver.group.length > 1);
+    const inBinary =
+      !this.scope.opaque && (driver.keepAll || driver.group.length > 1 || driver.atoms.length > MOST_TESTS);
     const make = (rank: number) =>
       new Instance(this.diagrams, driver, answer, key, rank, this.scope.mostValues ?? Infinity, inBinary);
     // Without ranks that are kept nobody asks what a variable meant before.

@@ -63,6 +63,17 @@ describe('a form to be filled in', () => {
     assert.ok(by.sections.every(({ onward }) => onward.length === 0));
   });
 
+  it('says so of what could not be worked out, and not of what is still to come', () => {
+    const { rooms: _left, ...rest } = asked;
+    const options = { reader: 'respondent', routing: 'questions', passes: 'columns' } as const;
+    const lacking = formOf(plan, options, rest);
+    assert.equal(lacking.unsaid, 1);
+    assert.equal(named(lacking, 'rooms')?.only, 'Whom this is for could not be worked out');
+    assert.equal(named(lacking, 'why')?.only, named(form(options), 'why')?.only);
+    assert.equal(formOf(plan, options, null).unsaid, 0);
+    assert.equal(formOf(plan, { ...options, routing: 'answers' }, rest).unsaid, 0);
+  });
+
   it('has a column for each pass, or a block with its number in the words', () => {
     const [, columns] = form({}).sections;
     assert.deepEqual(columns?.columns, ['1', '2', '3']);

@@ -86,17 +86,29 @@ export interface FormSection {
 }
 
 export interface Form {
+  /** Items of which, by lines at the questions, it could not be said whom they are for. */
+  readonly unsaid: number;
   readonly sections: readonly FormSection[];
   readonly endings: readonly { readonly key: string; readonly label: string; readonly when: string | null; readonly text: string }[]; // prettier-ignore
 }
 
-/** `asked`: who is asked each item, by name, as the analysis tells it; what it lacks is for everybody. */
-export function formOf(plan: Plan, options: FormOptions, asked: Readonly<Record<string, string>>): Form {
+/**
+ * `asked`: who is asked each item, by name, as the analysis tells it; null while that is not known, and then all seem to
+ * be for everybody. What it lacks could not be worked out, which the form says.
+ */
+export function formOf(
+  plan: Plan,
+  options: FormOptions,
+  asked: Readonly<Record<string, string>> | null,
+): Form {
   return new FormMaker(plan, options, asked).form();
 }
 
 /** Lines to write on for a long text. */
 const LONG_TEXT = 4;
+/** In the place of a condition that could not be worked out. */
+const UNSAID = '';
+
 /** Passes that fit beside each other. */
 const MOST_COLUMNS = 8;
 
@@ -107,7 +119,7 @@ class FormMaker {
   constructor(
     private readonly plan: Plan,
     private readonly options: FormOptions,
-    private readonly asked: Readonly<Record<string, string>>,
+    private readonly asked: Readonly<Record<string, string>> | null,
   ) {
     this.numbers = numbersOf(plan);
     this.variables = new Map([...plan.variables].map(([key, variable]) => [key, this.numbered(variable)]));
@@ -129,8 +141,10 @@ class FormMaker {
   }
 
   form(): Form {
-    const { plan } = this;
+    const { plan, asked } = this;
+    const byLines = this.options.routing === 'questions' && asked !== null;
     return {
+      unsaid: byLines ? plan.sections.flatMap(({ items }) => items).filter(({ item }) => asked[item.name] === undefined).length : 0, // prettier-ignore
       sections: plan.sections.map((section) => this.section(section)),
       endings: plan.document.endings.flatMap(({ id, messages }, e) =>
         messages.map((message, n) => ({
@@ -202,11 +216,12 @@ class FormMaker {
 
   /** Who comes to an item: in the way of asking by lines. */
   private baseOf({ item }: PlanItem): string {
-    return this.asked[item.name] ?? 'always';
+    return this.asked === null ? 'always' : (this.asked[item.name] ?? UNSAID);
   }
 
   private only(condition: string | undefined): string | null {
     if (condition === undefined || condition === 'always' || condition === 'never') return null;
+    if (condition === UNSAID) return 'Whom this is for could not be worked out';
     const words = this.sentence(condition);
     return words === null ? null : `Only if ${words}`;
   }

@@ -21,5 +21,5 @@ export function placeWords(document: Questionnaire, at: Place): string {
   if (at.derived !== undefined) parts.push(`derived variable ${at.derived}`);
   if (at.quota !== undefined) parts.push(`quota ${at.quota}`);
   if (at.given !== undefined) parts.push(`given value ${at.given}`);
-  return parts.join(' of ');
+  return parts.length === 0 ? 'the study' : parts.join(' of ');
 }

@@ -9,7 +9,9 @@ import {
   type FormOptions,
   type FormSection,
 } from '../../core/views/form';
+import type { Analysed } from '../../worker/client';
 import { useStudy } from '../study/store';
+import { plural } from '../ui/format';
 import { RichText } from '../ui/RichText';
 import classes from './form.module.css';
 import { styleNonce } from '../ui/style-nonce';
@@ -23,15 +25,16 @@ interface Props {
   readonly look: FormLook;
 }
 
-const NOBODY: Readonly<Record<string, string>> = {};
+/** Whether it is known of whom each item is asked, or that it cannot be: the sample is worked out after it. */
+const isTold = ({ asked, sample }: Analysed) => Object.keys(asked).length > 0 || sample !== undefined;
 
 export function PaperForm({ plan, look }: Props) {
   const asked = useStudy((state) =>
-    state.analysis?.document === plan.document ? state.analysis.asked : NOBODY,
+    state.analysis?.document === plan.document && isTold(state.analysis) ? state.analysis.asked : null,
   );
   const form = useMemo(() => formOf(plan, look, asked), [plan, look, asked]);
   const { title, language } = plan.document;
-  const waits = look.routing === 'questions' && Object.keys(asked).length === 0;
+  const waits = look.routing === 'questions' && asked === null;
   return (
     <article className={classes.form} aria-label="Form to fill in" lang={language}>
       <style nonce={styleNonce()}>{pageStyle(title)}</style>
@@ -48,6 +51,13 @@ export function PaperForm({ plan, look }: Props) {
             ? 'Without an arrow, go on with the next question.'
             : 'A question without a line is for the same people as the one before it.'}
         </p>
+        {form.unsaid > 0 && (
+          <p role="alert" className={classes.unsaid}>
+            Whom {plural(form.unsaid, 'question or text', 'questions or texts')}{' '}
+            {form.unsaid === 1 ? 'is' : 'are'} for could not be worked out: the conditions are too entangled.
+            Have the form say where to go at the answers instead.
+          </p>
+        )}
         {waits && <p role="status">Whom each question is for is being worked out …</p>}
       </header>
       {form.sections.map((section) => (

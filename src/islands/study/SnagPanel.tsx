@@ -149,7 +149,8 @@ function Door({ at, close }: { readonly at: Place; readonly close: () => void })
   const goTo = useGoTo();
   const words = placeWords(document, at);
   const selection = selectionAt(at);
-  if (selection === null) return <strong>{words === '' ? 'The whole study' : capital(words)}</strong>;
+  if (selection === null)
+    return <strong>{Object.keys(at).length === 0 ? 'The whole study' : capital(words)}</strong>;
   return (
     <button
       type="button"
