@@ -9,6 +9,7 @@ import {
   statSync,
   writeSync,
 } from 'node:fs';
+import { Readable } from 'node:stream';
 import {
   csvLines,
   CsvRows,
@@ -36,8 +37,14 @@ export interface RowsFile {
 const HEAD = 65_536;
 const PIECE = 1 << 18;
 
-/** Opens a file of rows; refuses what is none, in one line. */
-export async function openRows(file: string, encoding?: string): Promise<RowsFile> {
+/**
+ * In milliseconds: while nothing more is read of a workbook and no row comes, so long, none will. What reads workbooks
+ * waits for ever for the rest of some that are damaged.
+ */
+const MOST_SILENT = 30_000;
+
+/** Opens a file of rows; refuses what is none, in one line. `mostSilent`: milliseconds without a sign of life of it. */
+export async function openRows(file: string, encoding?: string, mostSilent = MOST_SILENT): Promise<RowsFile> {
   const head = readHead(file);
   const found = sniffBytes(head);
   switch (found.is) {
@@ -49,7 +56,7 @@ export async function openRows(file: string, encoding?: string): Promise<RowsFil
       return {
         readAs: 'XLSX, its first sheet',
         format: { delimiter: ',', quote: '"' },
-        rows: sheetRows(file),
+        rows: sheetRows(file, mostSilent),
       };
     case 'text': {
       const said = encoding === undefined ? null : readEncoding(encoding);
@@ -101,11 +108,12 @@ async function* csvRows(file: string, encoding: Encoding, format: CsvFormat): As
   yield rows.push(decoder.decode(), true);
 }
 
-async function* sheetRows(file: string): AsyncGenerator<string[][]> {
+async function* sheetRows(file: string, mostSilent: number): AsyncGenerator<string[][]> {
   const problem = await workbookProblem(createReadStream(file) as AsyncIterable<Uint8Array>);
   if (problem !== null) throw new Misuse(`${file}: ${problem}`);
   const { default: ExcelJS } = await import('exceljs');
-  const workbook = new ExcelJS.stream.xlsx.WorkbookReader(file, {
+  const signs = new SignsOfLife(mostSilent);
+  const workbook = new ExcelJS.stream.xlsx.WorkbookReader(Readable.from(signs.seen(createReadStream(file))), {
     sharedStrings: 'cache',
     styles: 'cache',
     hyperlinks: 'ignore',
@@ -114,8 +122,8 @@ async function* sheetRows(file: string): AsyncGenerator<string[][]> {
   });
   let width = 0;
   try {
-    for await (const sheet of workbook) {
-      for await (const row of sheet) {
+    for await (const sheet of signs.untilSilent(workbook)) {
+      for await (const row of signs.untilSilent(sheet)) {
         const { values } = row;
         if (!Array.isArray(values)) continue;
         const cells = Array.from(values.slice(1), cellText);
@@ -128,6 +136,39 @@ async function* sheetRows(file: string): AsyncGenerator<string[][]> {
     }
   } catch (error) {
     throw new Misuse(`${file}: this workbook cannot be read (${error instanceof Error ? error.message : String(error)})`); // prettier-ignore
+  }
+}
+
+/** Whether something still goes on. */
+class SignsOfLife {
+  private last = performance.now();
+
+  constructor(private readonly mostSilent: number) {}
+
+  /** Passes on what is read, which is a sign of life. */
+  async *seen(pieces: AsyncIterable<unknown>): AsyncGenerator<unknown> {
+    for await (const piece of pieces) {
+      this.last = performance.now();
+      yield piece;
+    }
+  }
+
+  /** Passes on what comes; throws where there was no sign of life for too long. */
+  async *untilSilent<Item>(items: AsyncIterable<Item>): AsyncGenerator<Item> {
+    const iterator = items[Symbol.asyncIterator]();
+    for (;;) {
+      let timer: NodeJS.Timeout | undefined;
+      const silence = new Promise<never>((_, reject) => {
+        timer = setInterval(() => {
+          if (performance.now() - this.last > this.mostSilent)
+            reject(new Error('it is damaged, and its end never comes'));
+        }, this.mostSilent / 4);
+      });
+      const next = await Promise.race([iterator.next(), silence]).finally(() => clearInterval(timer));
+      this.last = performance.now();
+      if (next.done === true) return;
+      yield next.value;
+    }
   }
 }
 

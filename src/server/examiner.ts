@@ -14,6 +14,7 @@ export interface Thread {
   ): unknown;
   on(event: 'error', heard: (error: Error) => void): unknown;
   terminate(): unknown;
+  unref(): void;
 }
 
 /** One questionnaire may take as long, in milliseconds; then the thread is ended, and another takes up the rest. */
@@ -75,6 +76,8 @@ export class Examiner {
       console.error('The thread that examines studies ended:', error);
       this.give({ is: 'failed', why: 'fault' });
     });
+    // The process may end while something is examined; being listened to holds it again.
+    thread.unref();
     return thread;
   }
 

@@ -100,7 +100,8 @@ export function answerReviewer(call: Call, door: string): Response | Promise<Res
   if (open === undefined)
     return refuse(403, 'A reviewer reads, walks, comments and judges; this would change the study.');
   if (request.method === 'GET') return open(call);
-  const recent = (written.get(link.token) ?? []).filter((at) => at > now - 60_000);
+  // A clock that was put back must not shut the door for as long as that was.
+  const recent = (written.get(link.token) ?? []).filter((at) => at > now - 60_000 && at <= now);
   written.set(link.token, [...recent, now]);
   if (recent.length >= MOST_A_MINUTE)
     return refuse(429, `That is more than ${MOST_A_MINUTE} changes in a minute: wait a little.`);

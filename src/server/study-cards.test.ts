@@ -26,6 +26,9 @@ class Slow extends EventEmitter implements Thread {
         found: Examined;
       });
   }
+  unref(): void {
+    // Nothing holds the process here.
+  }
   terminate(): void {
     this.ended = true;
   }

@@ -24,12 +24,7 @@ let examiner: Examiner | null = null;
 
 /** Of this process; its thread is a file of its own in the built app. */
 function theExaminer(): Examiner {
-  examiner ??= new Examiner(() => {
-    const thread = new Worker(path.join(process.cwd(), 'dist', 'door', 'examine.worker.mjs'));
-    // The server may end while something is examined.
-    thread.unref();
-    return thread;
-  });
+  examiner ??= new Examiner(() => new Worker(path.join(process.cwd(), 'dist', 'door', 'examine.worker.mjs')));
   return examiner;
 }
 

@@ -8,6 +8,9 @@ import { fileURLToPath } from 'node:url';
 import Database from 'better-sqlite3';
 import { drizzle } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
+import { getTableColumns, getTableName, is } from 'drizzle-orm';
+import { SQLiteTable } from 'drizzle-orm/sqlite-core';
+import * as schema from './schema';
 
 /** The file cannot be used; the message is for the person who keeps the installation. */
 export class DatabaseProblem extends Error {}
@@ -45,6 +48,20 @@ function stepsOf(connection: Database.Database): number[] | null {
     .map(Number);
 }
 
+/** Whether the tables are those of the schema: a damaged list of tables passes SQLite's own check. */
+function hasAllColumns(connection: Database.Database): boolean {
+  return Object.values<unknown>(schema).every((table) => {
+    if (!is(table, SQLiteTable)) return true;
+    const names = Object.values(getTableColumns(table)).map(({ name }) => `[${name}]`);
+    try {
+      connection.prepare(`select ${names.join(', ')} from [${getTableName(table)}]`);
+      return true;
+    } catch {
+      return false;
+    }
+  });
+}
+
 /**
  * Looks at a file without changing it, and gives the number of steps that its tables are behind. Throws a
  * `DatabaseProblem` where it is empty, damaged, another program's, or of a newer version.
@@ -74,7 +91,10 @@ export function examine(file: string, migrations = migrationsFolder()): number {
         'was last used by a newer version of Jolly Fork, which this one cannot read',
         'Start that version, or bring back the copy that it made before: jolly-fork restore BACKUP.',
       );
-    return known.length - steps.length;
+    const behind = known.length - steps.length;
+    if (behind === 0 && !hasAllColumns(connection))
+      refuse('is damaged (a table is not as it was made)', another);
+    return behind;
   } catch (error) {
     if (error instanceof DatabaseProblem) throw error;
     const code = codeOf(error);

@@ -1,7 +1,27 @@
 /** The tables of the database. */
 import type { Answers } from '../core/document/types';
 import type { Walked } from '../core/document/walked';
-import { blob, index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { blob, customType, index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+
+/** What was written is there, and is not what was written: told as damage of the disk, as SQLite tells its own. */
+export class DamagedRow extends Error {
+  readonly code = 'SQLITE_CORRUPT_ROW';
+}
+
+/** A column with JSON in it. */
+function json<Data>(name: string) {
+  return customType<{ data: Data; driverData: string }>({
+    dataType: () => 'text',
+    toDriver: (value) => JSON.stringify(value),
+    fromDriver(text) {
+      try {
+        return JSON.parse(text) as Data;
+      } catch (error) {
+        throw new DamagedRow(`the column ${name} of a row cannot be read`, { cause: error });
+      }
+    },
+  })(name);
+}
 
 export const studies = sqliteTable('studies', {
   id: text('id').primaryKey(),
@@ -26,11 +46,11 @@ export const verdicts = sqliteTable(
     /** Fingerprint of what the route presents; see `core/routing/route-content.ts`. */
     route: text('route').notNull(),
     /** The marks the fingerprint was made from, as a JSON list: they find the route again after edits elsewhere. */
-    marks: text('marks', { mode: 'json' }).$type<string[]>().notNull(),
+    marks: json<string[]>('marks').notNull(),
     /** The names presented when the verdict was given, as a JSON list. */
-    items: text('items', { mode: 'json' }).$type<string[]>().notNull(),
+    items: json<string[]>('items').notNull(),
     /** The respondent who was walked, who finds what became of the route after an edit; null in old verdicts. */
-    walked: text('walked', { mode: 'json' }).$type<Walked>(),
+    walked: json<Walked>('walked'),
     verdict: text('verdict', { enum: ['passed', 'sent_back'] }).notNull(),
     remark: text('remark').notNull(),
     /** Item the remark is about; empty for the whole route. */
@@ -84,12 +104,12 @@ export const respondents = sqliteTable(
       .notNull()
       .references(() => studies.id, { onDelete: 'cascade' }),
     name: text('name').notNull(),
-    walked: text('walked', { mode: 'json' }).$type<Walked>().notNull(),
+    walked: json<Walked>('walked').notNull(),
     /** What they were presented, and the marks of what was shown; see `core/routing/route-content.ts`. */
-    items: text('items', { mode: 'json' }).$type<string[]>().notNull(),
-    marks: text('marks', { mode: 'json' }).$type<string[]>().notNull(),
+    items: json<string[]>('items').notNull(),
+    marks: json<string[]>('marks').notNull(),
     /** The coded row, by column. */
-    row: text('row', { mode: 'json' }).$type<Record<string, number | string>>().notNull(),
+    row: json<Record<string, number | string>>('row').notNull(),
     at: integer('at').notNull(),
   },
   (table) => [uniqueIndex('respondents_name').on(table.studyId, table.name)],
@@ -101,7 +121,7 @@ export const matches = sqliteTable('matches', {
     .primaryKey()
     .references(() => studies.id, { onDelete: 'cascade' }),
   /** By a column's name in the file, the codebook's name, or null for a column that is carried along. */
-  said: text('said', { mode: 'json' }).$type<Record<string, string | null>>().notNull(),
+  said: json<Record<string, string | null>>('said').notNull(),
 });
 
 /** Coded rows that are kept to be tabulated. */
@@ -136,7 +156,7 @@ export const cases = sqliteTable(
     entry: integer('entry').notNull(),
     keyedBy: text('keyed_by').notNull(),
     /** As they stand on the form, those that the routing passes over among them; null where it was left blank. */
-    answers: text('answers', { mode: 'json' }).$type<Answers>().notNull(),
+    answers: json<Answers>('answers').notNull(),
     /** Who settled where two keyings differed; null while nobody has. */
     settledBy: text('settled_by'),
     at: integer('at').notNull(),

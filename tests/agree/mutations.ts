@@ -12,7 +12,10 @@ const NUMBERS = [0, 1, -1, 2, 3, 7, 1.5, -3, 98, 1000];
 
 /** A copy with some mutations; it need not be a document any more. */
 export function mutated(document: object, seed: number): unknown {
-  const int = intOf(seed);
+  return mutatedBy(document, intOf(seed));
+}
+
+export function mutatedBy(document: object, int: Int): unknown {
   const copy = JSON.parse(JSON.stringify(document)) as Json;
   const times = int(1, 3);
   for (let n = 0; n < times; n += 1) mutate(copy, int);
@@ -44,6 +47,7 @@ function put({ of, key }: Spot, value: Json): void {
 
 function mutate(root: Json, int: Int): void {
   const spots = spotsIn(root);
+  if (spots.length === 0) return;
   const pick = <T>(from: readonly T[]) => from[int(0, from.length - 1)] as T;
   const spot = pick(spots);
   const value = at(spot);
@@ -72,6 +76,7 @@ function mutate(root: Json, int: Int): void {
       break;
     case 5: {
       const texts = spots.filter((each) => typeof at(each) === 'string');
+      if (texts.length === 0) break;
       const text = pick(texts);
       put(text, textLike(root, String(at(text)), int, pick));
       break;
@@ -79,6 +84,7 @@ function mutate(root: Json, int: Int): void {
     default: {
       // A part of one place put beside those of another.
       const lists = spots.filter((each) => Array.isArray(at(each)) && (at(each) as Json[]).length > 0);
+      if (lists.length === 0) break;
       const from = at(pick(lists)) as Json[];
       const to = at(pick(lists.filter(({ key }) => key === pick(lists).key).concat(lists))) as Json[];
       to.splice(int(0, to.length), 0, copyOf(pick(from)));

@@ -40,3 +40,16 @@ it('what is no workbook is left to the reader of workbooks', async () => {
   }
   assert.equal(await workbookProblem(words()), null);
 });
+
+it('a workbook that lacks its end was cut off', async () => {
+  const bytes = zipSync({ 'xl/a.xml': strToU8('<a/>'.repeat(100)), 'xl/b.xml': strToU8('<b/>') });
+  for (const length of [bytes.length, bytes.length - 23, 60]) {
+    async function* cut() {
+      yield await Promise.resolve(bytes.subarray(0, length / 2));
+      yield await Promise.resolve(bytes.subarray(length / 2, length));
+    }
+    const problem = await workbookProblem(cut());
+    if (length === bytes.length) assert.equal(problem, null);
+    else assert.match(problem ?? '', /cut off/, `${length}`);
+  }
+});

@@ -5,7 +5,7 @@ import { readContent, usesOf, type BankContent } from '../../core/editing/bank';
 import { json, readBody, refuse } from '../../server/respond';
 import { addToBank, listBank, removeFromBank, type BankRow } from '../../store/bank';
 import { store } from '../../store/open';
-import { listStudies } from '../../store/studies';
+import { listStudies, type Study } from '../../store/studies';
 
 const AddSchema = v.strictObject({
   kind: v.picklist(['question', 'answers', 'section']),
@@ -15,19 +15,22 @@ const AddSchema = v.strictObject({
 const RemoveSchema = v.strictObject({ id: v.number() });
 
 /** What is kept, as it is sent; null where an earlier version kept something that cannot be read any more. */
-function shown({ id, kind, title, content, at }: BankRow) {
+function shown({ id, kind, title, content, at }: BankRow, studies: readonly Study[]) {
   const read = readContent(kind, JSON.parse(content));
-  return read.ok ? { id, title, at, content: read.content, uses: usesIn(read.content) } : null;
+  return read.ok ? { id, title, at, content: read.content, uses: usesIn(read.content, studies) } : null;
 }
 
-function usesIn(content: BankContent) {
-  return listStudies(store()).flatMap(({ id, document }) => {
+function usesIn(content: BankContent, studies: readonly Study[]) {
+  return studies.flatMap(({ id, document }) => {
     const names = usesOf(document, content);
     return names.length === 0 ? [] : [{ study: id, title: document.title, names }];
   });
 }
 
-export const GET: APIRoute = () => json(listBank(store()).flatMap((row) => shown(row) ?? []));
+export const GET: APIRoute = () => {
+  const studies = listStudies(store());
+  return json(listBank(store()).flatMap((row) => shown(row, studies) ?? []));
+};
 
 export const POST: APIRoute = async ({ request }) => {
   const read = await readBody(request, AddSchema);
@@ -36,7 +39,7 @@ export const POST: APIRoute = async ({ request }) => {
   const checked = readContent(kind, content);
   if (!checked.ok) return refuse(400, checked.problem);
   const row = addToBank(store(), { kind, title, content: JSON.stringify(content), at: Date.now() });
-  return json(shown(row), 201);
+  return json(shown(row, listStudies(store())), 201);
 };
 
 export const DELETE: APIRoute = async ({ request }) => {

@@ -97,8 +97,7 @@ async function* csvRows(file: File, encoding: Encoding, format: CsvFormat) {
 
 async function workbook(file: File): Promise<Opening> {
   const problem = await workbookProblem(piecesOf(file));
-  if (problem !== null)
-    return { ok: false, problem: `“${file.name}” is too large to be opened here: ${problem}.` };
+  if (problem !== null) return { ok: false, problem: `“${file.name}” cannot be opened here: ${problem}.` };
   const { default: ExcelJS } = await import('exceljs');
   const book = new ExcelJS.Workbook();
   try {
