@@ -1,12 +1,14 @@
 /**
  * `npm run bench`: installs what the benchmarks compare with, runs them, and writes docs/performance.md; then times the
  * sheet into docs/performance-interface.md and the other views into docs/performance-views.md, and long files
- * audited into docs/performance-audit.md (`npm run bench -- interface`, `-- views` or `-- audit`: only that).
+ * audited into docs/performance-audit.md, and many authors at once into docs/performance-load.md (`npm run bench --
+ * interface`, `-- views`, `-- audit` or `-- load`: only that).
  */
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
+import { ensureBuilt } from './build.mjs';
 import { served } from './served.mjs';
 import { install, root, run } from './setup.mjs';
 
@@ -24,6 +26,12 @@ if (only === undefined || only === 'audit') {
   const { measureAudit } = await import(pathToFileURL(await bundled('audit.ts')).href);
   await measureAudit();
   if (only === 'audit') process.exit();
+}
+if (only === undefined || only === 'load') {
+  ensureBuilt();
+  const { measureLoad } = await import(pathToFileURL(await bundled('load.ts')).href);
+  await measureLoad();
+  if (only === 'load') process.exit();
 }
 const { measureInterface } = await import(pathToFileURL(await bundled('interface.ts')).href);
 const { measureViews } = await import(pathToFileURL(await bundled('views.ts')).href);

@@ -30,6 +30,7 @@ function bundleDoor() {
     path.join('src', 'server', 'examine.worker.ts'),
     path.join('src', 'server', 'reach.ts'),
     path.join('src', 'store', 'door.ts'),
+    path.join('src', 'store', 'copy.worker.ts'),
     `--outdir=${path.dirname(DOOR)}`,
     '--entry-names=[name]',
     '--out-extension:.js=.mjs',

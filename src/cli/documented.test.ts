@@ -4,17 +4,21 @@
  */
 import assert from 'node:assert/strict';
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { it } from 'node:test';
 import { fileURLToPath } from 'node:url';
+import { openFile } from '../store/database-file';
 
 const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..', '..');
 const page = path.join(root, 'docs', 'command-line.md');
 /** So that what a command writes does not land in the clone. */
 const folder = mkdtempSync(path.join(tmpdir(), 'jolly-fork-documented-'));
 for (const shared of ['demo', 'docs']) symlinkSync(path.join(root, shared), path.join(folder, shared));
+// An installation whose database is saved and brought back.
+mkdirSync(path.join(folder, 'data'));
+openFile(path.join(folder, 'data', 'jolly-fork.sqlite')).close();
 
 /** What a shell shows for a command: its output and errors, and how it ended if not with 0. */
 function shown(command: string): string {

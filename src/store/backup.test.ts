@@ -1,9 +1,10 @@
 /** The database file over its life: looked at before it is used, copied, brought back, and held by one server at a time. */
 import assert from 'node:assert/strict';
-import { copyFileSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import fs, { copyFileSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { syncBuiltinESMExports } from 'node:module';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { afterEach, beforeEach, describe, it } from 'node:test';
+import { afterEach, beforeEach, describe, it, mock } from 'node:test';
 import Database from 'better-sqlite3';
 import { drizzle } from 'drizzle-orm/better-sqlite3';
 import { emptyQuestionnaire } from '../core/editing/structure';
@@ -77,6 +78,25 @@ describe('the database file', () => {
     hold.release();
     restore(folder, to, MORNING);
     assert.deepEqual(titlesIn(file), ['One']);
+  });
+
+  it('is there at each moment, the one before or the backup, where bringing it back is interrupted', async () => {
+    titled('One').close();
+    const to = path.join(folder, 'backup.sqlite');
+    await backup(folder, to);
+    rmSync(file);
+    titled('One', 'Two').close();
+    const lost = mock.method(fs, 'renameSync', () => {
+      throw new Error('the power is gone');
+    });
+    syncBuiltinESMExports();
+    assert.throws(() => restore(folder, to, MORNING), /power is gone/);
+    lost.mock.restore();
+    syncBuiltinESMExports();
+    assert.deepEqual(titlesIn(file), ['One', 'Two']);
+    const kept = restore(folder, to, MORNING + 1);
+    assert.deepEqual(titlesIn(file), ['One']);
+    assert.deepEqual(titlesIn(kept ?? ''), ['One', 'Two']);
   });
 
   it('is copied once a day, and as many days are kept as are wanted', async () => {

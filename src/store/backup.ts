@@ -4,6 +4,7 @@ import {
   copyFileSync,
   existsSync,
   fsyncSync,
+  linkSync,
   mkdirSync,
   openSync,
   readdirSync,
@@ -12,7 +13,7 @@ import {
 } from 'node:fs';
 import path from 'node:path';
 import Database from 'better-sqlite3';
-import { DatabaseProblem, databaseIn, examine, makeReady } from './database-file';
+import { codeOf, DatabaseProblem, databaseIn, examine, makeReady } from './database-file';
 import { holdFolder } from './hold';
 
 /** Copies that are made by themselves, one a day. */
@@ -65,16 +66,29 @@ export function restore(folder: string, from: string, now: number): string | nul
     if (existsSync(file)) {
       kept = `${file}.before-restore-${new Date(now).toISOString().replaceAll(/[:.]/g, '-')}`;
       settle(file);
-      renameSync(file, kept);
+      // At each moment the folder has a database, the one that was there or the backup, however this is interrupted.
+      keepAlso(file, kept);
       // Writes that lie beside the file are its own; beside another they would be taken for that one's.
       for (const beside of ['-wal', '-shm'])
         if (existsSync(file + beside)) renameSync(file + beside, kept + beside);
     }
     renameSync(part, file);
+    onDisk(folder, 'r');
     makeReady(file);
     return kept;
   } finally {
     hold.release();
+  }
+}
+
+/** The same file under another name as well; a copy where a disk knows no second names. */
+function keepAlso(file: string, name: string): void {
+  try {
+    linkSync(file, name);
+  } catch (error) {
+    if (codeOf(error) === 'EEXIST') throw error;
+    copyFileSync(file, name);
+    onDisk(name);
   }
 }
 
@@ -101,8 +115,8 @@ export async function copyOfTheDay(folder: string, now: number, keep: number): P
   for (const name of all.slice(0, -keep)) rmSync(path.join(copies, name));
 }
 
-function onDisk(file: string): void {
-  const handle = openSync(file, 'r+');
+function onDisk(file: string, mode: 'r' | 'r+' = 'r+'): void {
+  const handle = openSync(file, mode);
   fsyncSync(handle);
   closeSync(handle);
 }

@@ -63,7 +63,7 @@ function hasAllColumns(connection: Database.Database): boolean {
 }
 
 /**
- * Looks at a file without changing it, and gives the number of steps that its tables are behind. Throws a
+ * Looks at a file without changing what is in it (writes that lie beside it may be taken in), and gives the number of steps that its tables are behind. Throws a
  * `DatabaseProblem` where it is empty, damaged, another program's, or of a newer version.
  */
 export function examine(file: string, migrations = migrationsFolder()): number {

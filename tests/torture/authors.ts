@@ -10,7 +10,7 @@ import { operationsBetween } from '../../src/core/editing/operations';
 import { FEATURED } from '../agree/featured';
 import { ask, section } from '../support/questionnaire';
 import { intOf, type Int, type TimedPart } from './part';
-import { TortureServer } from './server';
+import { BuiltServer } from '../support/server';
 
 const AUTHORS = 12;
 
@@ -68,7 +68,7 @@ export const authors: TimedPart = {
   name: 'authors',
   words: 'many authors on one study at once',
   async run(seconds, seed) {
-    const server = new TortureServer(mkdtempSync(path.join(tmpdir(), 'jolly-fork-authors-')));
+    const server = new BuiltServer(mkdtempSync(path.join(tmpdir(), 'jolly-fork-authors-')));
     await server.start();
     try {
       const added = await server.call('POST', '/api/studies', { document: FEATURED[0] });

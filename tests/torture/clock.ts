@@ -6,7 +6,7 @@ import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { FEATURED } from '../agree/featured';
 import { intOf, type TimedPart } from './part';
-import { TortureServer } from './server';
+import { BuiltServer } from '../support/server';
 
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
@@ -23,7 +23,7 @@ export const clock: TimedPart = {
       await pause(60);
     };
     await set(0);
-    const server = new TortureServer(
+    const server = new BuiltServer(
       path.join(folder, 'data'),
       { CLOCK_OFF_BY: file, JOLLY_FORK_COPIES: '3', JOLLY_FORK_PASSPHRASE: 'clear water, old bridge' },
       ['--import', path.resolve('tests', 'torture', 'clock-of-the-server.mjs')],

@@ -7,7 +7,7 @@ import path from 'node:path';
 import type { Questionnaire } from '../../src/core/document/types';
 import { FEATURED } from '../agree/featured';
 import { CannotRunHere, intOf, type TimedPart } from './part';
-import { TortureServer } from './server';
+import { BuiltServer } from '../support/server';
 
 const SIZE = '6m';
 
@@ -19,7 +19,7 @@ export const fullDisk: TimedPart = {
     const mounted = spawnSync('mount', ['-t', 'tmpfs', '-o', `size=${SIZE}`, 'tmpfs', disk]);
     if (mounted.status !== 0)
       throw new CannotRunHere(`no disk can be mounted (${mounted.stderr?.toString().trim() || 'no mount'})`);
-    const server = new TortureServer(path.join(disk, 'data'));
+    const server = new BuiltServer(path.join(disk, 'data'));
     try {
       mkdirSync(path.join(disk, 'data'));
       await server.start();
@@ -32,7 +32,7 @@ export const fullDisk: TimedPart = {
 };
 
 async function fillAgainAndAgain(
-  server: TortureServer,
+  server: BuiltServer,
   disk: string,
   seconds: number,
   seed: number,

@@ -11,7 +11,7 @@ import { NO_WORK, writeWork } from '../../src/core/exchange/work-file';
 import { fingerprint } from '../../src/core/routing/route-content';
 import { FEATURED } from '../agree/featured';
 import { intOf, type Int, type TimedPart } from './part';
-import { TortureServer, type Reply } from './server';
+import { BuiltServer, type Reply } from '../support/server';
 
 const document = FEATURED[0] as Questionnaire;
 const WRITERS = 8;
@@ -29,7 +29,7 @@ class Writer {
   private readonly links: string[] = [];
 
   constructor(
-    private readonly server: TortureServer,
+    private readonly server: BuiltServer,
     private readonly int: Int,
     private readonly name: string,
   ) {}
@@ -184,7 +184,7 @@ export const kills: TimedPart = {
   async run(seconds, seed) {
     const int = intOf(seed);
     const folder = mkdtempSync(path.join(tmpdir(), 'jolly-fork-killed-'));
-    const server = new TortureServer(folder);
+    const server = new BuiltServer(folder);
     await server.start();
     const writers = Array.from({ length: WRITERS }, (_, n) => new Writer(server, intOf(seed * 100 + n), `writer${n}`)); // prettier-ignore
     for (const writer of writers) await writer.begin();

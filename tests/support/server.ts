@@ -10,7 +10,7 @@ export interface Reply {
   readonly body: unknown;
 }
 
-export class TortureServer {
+export class BuiltServer {
   private process: ChildProcess | null = null;
   private port = 0;
   /** What it wrote on standard error. */
