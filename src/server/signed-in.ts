@@ -2,7 +2,7 @@
 import { randomBytes } from 'node:crypto';
 import type { Store } from '../store/open';
 import { endSession, openSession, saltOf, sessionAuthor, SESSION_LASTS } from '../store/sessions';
-import { Passphrase } from './passphrase';
+import { COST, Passphrase } from './passphrase';
 import type { Reach } from './reach';
 import { Throttle } from './throttle';
 
@@ -43,6 +43,7 @@ export class Entrance {
   constructor(
     private readonly db: Store,
     readonly reach: Reach,
+    private readonly cost = COST,
   ) {}
 
   /** Null where signing in is asked for and they have not. */
@@ -98,7 +99,7 @@ export class Entrance {
   }
 
   private secret(passphrase: string): Promise<Passphrase> {
-    this.passphrase ??= Passphrase.of(passphrase, saltOf(this.db));
+    this.passphrase ??= Passphrase.of(passphrase, saltOf(this.db), this.cost);
     return this.passphrase;
   }
 

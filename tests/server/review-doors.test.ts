@@ -6,7 +6,6 @@ import assert from 'node:assert/strict';
 import { readdirSync } from 'node:fs';
 import path from 'node:path';
 import { before, describe, it } from 'node:test';
-import { pathToFileURL } from 'node:url';
 import type { APIContext, APIRoute } from 'astro';
 import { emptyQuestionnaire } from '../../src/core/editing/structure';
 import { fingerprint } from '../../src/core/routing/route-content';
@@ -27,7 +26,7 @@ const doors = readdirSync(API, { recursive: true })
   .map(String)
   .filter((file) => file.endsWith('.ts'));
 type Doors = Readonly<Record<string, APIRoute | undefined>>;
-const load = async (file: string) => (await import(pathToFileURL(path.join(API, file)).href)) as Doors;
+const load = async (file: string) => (await import(`../../src/pages/api/${file}`)) as Doors;
 
 const verdict = (marks: string[]) => ({
   route: fingerprint(marks),

@@ -2,7 +2,6 @@
 import assert from 'node:assert/strict';
 import { readdirSync } from 'node:fs';
 import path from 'node:path';
-import { pathToFileURL } from 'node:url';
 import type { APIContext, APIRoute } from 'astro';
 import { notInArray } from 'drizzle-orm';
 import { emptyQuestionnaire } from '../../src/core/editing/structure';
@@ -86,7 +85,7 @@ export const requests: SeededPart = {
     const int = intOf(seed);
     const pick = <T>(from: readonly T[]) => from[int(0, from.length - 1)] as T;
     const file = pick(files);
-    const doors = (await import(pathToFileURL(path.join(API, file)).href)) as Readonly<Record<string, APIRoute | undefined>>; // prettier-ignore
+    const doors = (await import(`../../src/pages/api/${file}`)) as Readonly<Record<string, APIRoute | undefined>>; // prettier-ignore
     const has = METHODS.filter((each) => Object.hasOwn(doors, each));
     const method = has.length > 0 && int(0, 9) > 0 ? pick(has) : pick(METHODS);
     const door = Object.hasOwn(doors, method) ? doors[method] : doors.ALL;
