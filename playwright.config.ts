@@ -25,7 +25,9 @@ export default defineConfig({
     // What a journey asks of the server without a page, it asks as a program does.
     extraHTTPHeaders: { 'x-jolly-fork-token': TOKEN },
     viewport: { width: 1280, height: 800 },
-    trace: 'retain-on-failure',
+    // Keeping a trace of every journey, in case it fails, takes as long as some of them: TRACE=1 asks for it.
+    trace: process.env.TRACE === '1' ? 'retain-on-failure' : 'off',
+    screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: [
