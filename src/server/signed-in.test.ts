@@ -147,7 +147,6 @@ describe('the entrance', () => {
       '/review/x',
       '/sign-in',
     ])
-      // prettier-ignore
       assert.equal(ledOn(to), '/', String(to));
   });
 });

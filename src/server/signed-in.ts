@@ -14,9 +14,9 @@ export interface Asker {
   readonly canSignOut: boolean;
 }
 
-/** Set by our own server on every request, whatever came with it: the connection's address, and whether the token was shown. */
-export const FROM_HEADER = 'x-jolly-fork-from';
-export const PROGRAM_HEADER = 'x-jolly-fork-program';
+/** Set by `server/main.mjs` on every request, whatever came with it: the connection's address, and whether the token was shown. */
+const FROM_HEADER = 'x-jolly-fork-from';
+const PROGRAM_HEADER = 'x-jolly-fork-program';
 
 const COOKIE = 'jolly_fork_session';
 const LONGEST_NAME = 100;

@@ -85,10 +85,10 @@ export function ReviewPanel({ close }: { readonly close: () => void }) {
                 <button
                   type="button"
                   onClick={() => {
-                    void navigator.clipboard.writeText(address).then(
-                      () => setCopied(link.token),
-                      () => setProblem('Copying is not allowed here: select the address instead.'),
-                    );
+                    void toClipboard(address).then((isCopied) => {
+                      if (isCopied) setCopied(link.token);
+                      else setProblem('Copying is not allowed here: select the address instead.');
+                    });
                   }}
                 >
                   {copied === link.token ? 'Copied' : 'Copy'}
@@ -109,4 +109,14 @@ export function ReviewPanel({ close }: { readonly close: () => void }) {
       )}
     </Panel>
   );
+}
+
+/** False where the browser does not allow it, or, over plain HTTP from another machine, knows no clipboard. */
+async function toClipboard(text: string): Promise<boolean> {
+  try {
+    await navigator.clipboard.writeText(text);
+    return true;
+  } catch {
+    return false;
+  }
 }
