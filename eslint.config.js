@@ -44,6 +44,17 @@ const PURE = [
   'node:*',
 ];
 
+const ADDRESS =
+  '(item|section|ending|given|quota|derived|option|skip|item-skips|onward|break|items|options):';
+/** What says which part of a questionnaire is meant has one place where it is made and taken apart. */
+const ADDRESSES = [
+  "CallExpression[callee.property.name=/^(split|indexOf|lastIndexOf|startsWith|endsWith)$/] > Literal[value='#']",
+  "TemplateElement[value.raw='#']",
+  `TemplateElement[value.raw=/^${ADDRESS}$/]`,
+  `Literal[value=/^${ADDRESS}[^ ]*$/]`,
+  `Literal[regex.pattern=/^.${ADDRESS}/]`,
+].map((selector) => ({ selector, message: 'Keys and addresses come from core/document/addresses.' }));
+
 const into = (folders) => `^(\\.\\./)+(${folders.join('|')})(/|$)`;
 
 function forbid(files, patterns) {
@@ -103,12 +114,18 @@ export default defineConfig(
     ],
   ),
   {
+    files: ['src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.ts', 'src/core/**'],
+    rules: { 'no-restricted-syntax': ['error', ...ADDRESSES] },
+  },
+  {
     files: ['src/core/**/*.ts'],
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.ts', 'src/core/document/addresses/**'],
     rules: {
       'no-restricted-globals': ['error', 'window', 'fetch', 'setTimeout', 'process'],
       'no-restricted-syntax': [
         'error',
+        ...ADDRESSES,
         {
           selector: "MemberExpression[object.name='Math'][property.name='random']",
           message: 'Chance comes from a seed.',

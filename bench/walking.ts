@@ -1,9 +1,10 @@
 /** Respondents walked and coded: by the product, and by the same rules as JsonLogic, evaluated item by item. */
+import { passKey } from '../src/core/document/addresses';
 import jsonLogic from 'json-logic-js';
 import { QuickCoder } from '../src/core/coding/quick-row';
 import type { Condition } from '../src/core/condition/syntax';
 import type { Value } from '../src/core/document/types';
-import { itemKey, type Plan, type PlanTarget } from '../src/core/routing/plan';
+import { type Plan, type PlanTarget } from '../src/core/routing/plan';
 import { Runner, type RunnerPart } from '../src/core/routing/runner';
 import { madeUpRespondents } from '../src/core/simulate/respondents';
 import { timed } from './timing';
@@ -75,10 +76,10 @@ function jsonLogicWalker(plan: Plan) {
         const pass = repeat === null ? null : n + 1;
         const own = (name: string) => {
           const variable = plan.variables.get(name.toLowerCase());
-          return variable?.of === 'question' && variable.section === index ? itemKey(name, pass) : name;
+          return variable?.of === 'question' && variable.section === index ? passKey(name, pass) : name;
         };
         return {
-          key: itemKey(item.name, pass),
+          key: passKey(item.name, pass),
           askIf: askIf === null ? true : rule(askIf, own),
           skips: skips.map(({ if: when, to }) => ({ when: when === null ? true : rule(when, own), to })),
         };

@@ -1,4 +1,5 @@
 /** `jolly-fork walk FILE --answers FILE.json`: one respondent's walk and coded row. */
+import { nameInKey, passKey } from '../core/document/addresses';
 import * as v from 'valibot';
 import { codedRow } from '../core/coding/row';
 import type { Plan } from '../core/routing/plan';
@@ -56,8 +57,7 @@ function readSeed(text: string | boolean): number {
 function refuseUnknownNames(plan: Plan, answers: Readonly<Record<string, unknown>>, file: string): void {
   const known = answerNames(plan);
   for (const key of Object.keys(answers)) {
-    const [name = ''] = key.split('#');
-    if (!known.has(name))
+    if (!known.has(nameInKey(key)))
       throw new Misuse(`${file}: answers.${key}: the questionnaire asks nothing of that name`);
   }
 }
@@ -66,7 +66,7 @@ function refuseBadAnswers({ steps }: Walk, file: string): void {
   for (const { faults, pass } of steps) {
     for (const fault of faults) {
       if (fault.kind !== 'not-allowed') continue;
-      const key = pass === null ? fault.part : `${fault.part}#${pass}`;
+      const key = passKey(fault.part, pass);
       throw new Misuse(`${file}: answers.${key}: ${fault.message}`);
     }
   }

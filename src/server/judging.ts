@@ -1,4 +1,5 @@
 /** What verdicts and comments are made of, as authors and reviewers send them. */
+import { AddressSchema } from '../core/document/addresses';
 import * as v from 'valibot';
 import { WalkedSchema } from '../core/document/walked';
 
@@ -24,11 +25,10 @@ export const VerdictSchema = v.strictObject({
   ),
 });
 
-export const Place = v.pipe(v.string(), v.minLength(1), v.maxLength(200));
 export const Person = v.pipe(v.string(), v.trim(), v.minLength(1, 'a name is needed'), v.maxLength(100));
 
 export const AddCommentSchema = v.strictObject({
-  place: Place,
+  place: AddressSchema,
   text: v.pipe(
     v.string(),
     v.trim(),

@@ -1,4 +1,5 @@
 /** Comments on places of a questionnaire, open until somebody settles them. */
+import { type Address } from '../core/document/addresses';
 import { and, asc, count, eq } from 'drizzle-orm';
 import type { Store } from './open';
 import { comments } from './schema';
@@ -44,7 +45,7 @@ export function settleComment(
 }
 
 /** What was commented on has another name now. */
-export function moveComments(db: Store, studyId: string, from: string, to: string): void {
+export function moveComments(db: Store, studyId: string, from: Address, to: Address): void {
   db.update(comments)
     .set({ place: to })
     .where(and(eq(comments.studyId, studyId), eq(place, from)))

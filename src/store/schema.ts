@@ -1,4 +1,5 @@
 /** The tables of the database. */
+import { type Address } from '../core/document/addresses';
 import type { Answers } from '../core/document/types';
 import type { Walked } from '../core/document/walked';
 import { blob, customType, index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
@@ -189,8 +190,8 @@ export const comments = sqliteTable(
     studyId: text('study_id')
       .notNull()
       .references(() => studies.id, { onDelete: 'cascade' }),
-    /** What it is about, as the editor selects it: `item:NAME`, `section:ID`, `skip:NAME/INDEX` … */
-    place: text('place').notNull(),
+    /** What it is about. */
+    place: text('place').$type<Address>().notNull(),
     text: text('text').notNull(),
     author: text('author').notNull(),
     at: integer('at').notNull(),

@@ -1,4 +1,5 @@
 /** A study and the work on it leave one house in a file and come into another as they were. */
+import { address } from '../core/document/addresses';
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { strToU8, zipSync } from 'fflate';
@@ -14,8 +15,22 @@ const walked = { answers: { q1: 1, q2: 'because' } };
 const marks = ['q1 1', 'q2'];
 const work: Work = {
   comments: [
-    { place: 'item:q1', text: 'Ask of all?', author: 'Ada Fenn', at: 5, settledBy: null, settledAt: null },
-    { place: 'item:q2', text: 'Long.', author: 'Bo Lark', at: 6, settledBy: 'Ada Fenn', settledAt: 9 },
+    {
+      place: address('item', 'q1'),
+      text: 'Ask of all?',
+      author: 'Ada Fenn',
+      at: 5,
+      settledBy: null,
+      settledAt: null,
+    },
+    {
+      place: address('item', 'q2'),
+      text: 'Long.',
+      author: 'Bo Lark',
+      at: 6,
+      settledBy: 'Ada Fenn',
+      settledAt: 9,
+    },
   ],
   verdicts: [{ route: fingerprint(marks), marks, items: ['q1', 'q2'], walked, verdict: 'sent_back', remark: 'Why?', place: 'q2', reviewer: 'Ada Fenn', at: 7 }], // prettier-ignore
   asides: [{ snag: 'unlabelled q1', reason: 'Labels come last.', reviewer: 'Bo Lark', at: 8 }],

@@ -2,9 +2,10 @@
  * All routes of a small questionnaire by trying every answer to every question: slow, plain, and without any
  * idea of which answers matter.
  */
+import { passKey } from '../../src/core/document/addresses';
 import type { Answer, Value } from '../../src/core/document/types';
 import { optionsOf } from '../../src/core/document/shape';
-import { itemKey, type Plan } from '../../src/core/routing/plan';
+import { type Plan } from '../../src/core/routing/plan';
 import { walk, type Walk, type WalkInput } from '../../src/core/routing/walk';
 
 export interface PlainRoute {
@@ -29,13 +30,13 @@ export function allRoutes(
     const result = walk(plan, input);
     if (!result.ok) throw new Error(result.problem);
     for (const step of result.walk.steps) {
-      const open = step.parts.find((part) => !(itemKey(part.name, step.pass) in input.answers));
+      const open = step.parts.find((part) => !(passKey(part.name, step.pass) in input.answers));
       if (open === undefined) {
         if (step.departure === null) return; // Stopped: an answer tried is not allowed, or a blank not accepted.
         continue;
       }
       for (const value of everyAnswer(open.answer)) {
-        explore({ ...input, answers: { ...input.answers, [itemKey(open.name, step.pass)]: value } });
+        explore({ ...input, answers: { ...input.answers, [passKey(open.name, step.pass)]: value } });
       }
       return;
     }
@@ -119,7 +120,7 @@ export function everyDraw(plan: Plan): Record<string, string[]>[] {
     const sets = subsets(names).filter((set) => set.length === section.draw);
     const passes = repeat === null ? [null] : Array.from({ length: repeat.max }, (_, p) => p + 1);
     for (const pass of passes) {
-      all = all.flatMap((draws) => sets.map((set) => ({ ...draws, [itemKey(section.id, pass)]: set })));
+      all = all.flatMap((draws) => sets.map((set) => ({ ...draws, [passKey(section.id, pass)]: set })));
     }
   }
   return all;

@@ -2,6 +2,7 @@
  * What trying everything says of a questionnaire, and one judge for each thing that the analysis says of it: each
  * compares, and throws where they differ.
  */
+import { passKey } from '../../src/core/document/addresses';
 import assert from 'node:assert/strict';
 import {
   analyse,
@@ -18,7 +19,7 @@ import { holds } from '../../src/core/condition/evaluate';
 import { parseCondition } from '../../src/core/condition/parse';
 import type { Condition } from '../../src/core/condition/syntax';
 import type { Question } from '../../src/core/document/types';
-import { itemKey, type Plan } from '../../src/core/routing/plan';
+import { type Plan } from '../../src/core/routing/plan';
 import { Runner, type RunnerItem, type RunnerPart } from '../../src/core/routing/runner';
 import type { Walk, WalkInput } from '../../src/core/routing/walk';
 import { trail, walked } from '../support/questionnaire';
@@ -69,7 +70,7 @@ export function judgeRunner({ plan, people, about }: Case): void {
   for (const { walk, input } of people) {
     const where = `${about}, ${JSON.stringify(input)}`;
     const valueOf = ({ pass }: RunnerItem, { name }: RunnerPart) =>
-      input.answers[itemKey(name, pass)] ?? null;
+      input.answers[passKey(name, pass)] ?? null;
     const given = (plan.document.given ?? []).map(({ name }) => input.given?.[name] ?? null);
     const ending = runner.run(
       {
@@ -171,12 +172,12 @@ export function judgeAsked({ plan, analysis, people, about }: Case): void {
       for (const pass of passes) {
         for (const { item } of items) {
           const { text, tree } = conditions.get(item.name) as { text: string; tree: Condition };
-          const is = keys.has(itemKey(item.name, pass));
+          const is = keys.has(passKey(item.name, pass));
           const said = holds(tree, walk.environment(index, pass));
           if (is) presented.add(item.name);
           // Of what is drawn, or may be cut off by a quota, the condition says who could be asked.
           const could = quotas || (of.draw !== undefined && item.kind === 'question');
-          const where = `${about}, ${itemKey(item.name, pass)} if ${text}, with ${JSON.stringify(input)}`;
+          const where = `${about}, ${passKey(item.name, pass)} if ${text}, with ${JSON.stringify(input)}`;
           if (could) assert.ok(said || !is, where);
           else assert.equal(said, is, where);
         }
@@ -348,7 +349,7 @@ export function judgeAnswering({ plan, analysis, people, routes, about }: Case):
         const gives = (walk: Walk) => {
           const keys = new Set(walk.steps.map(({ key }) => key));
           const passes = repeat === null ? [null] : Array.from({ length: walk.passes.get(index) ?? 0 }, (_, n) => n + 1); // prettier-ignore
-          return passes.some((pass) => keys.has(itemKey(item.name, pass)) && holds(answers, walk.environment(index, pass))); // prettier-ignore
+          return passes.some((pass) => keys.has(passKey(item.name, pass)) && holds(answers, walk.environment(index, pass))); // prettier-ignore
         };
         const where = `${about}, answering ${text} in ${section.id}`;
         const left = analysis.filtered({ taking: [{ item: item.name, answers }] });

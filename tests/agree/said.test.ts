@@ -2,6 +2,7 @@
  * Who is asked, as it is printed: on every kind of generated questionnaire, against everybody there can be or, where
  * answers have many values, against people whose values are not those that the analysis tries.
  */
+import { passKey } from '../../src/core/document/addresses';
 import assert from 'node:assert/strict';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
@@ -10,7 +11,7 @@ import { fileURLToPath } from 'node:url';
 import { analyse } from '../../src/core/analysis';
 import { readDocument } from '../../src/core/document/read';
 import type { Questionnaire } from '../../src/core/document/types';
-import { itemKey, type Plan } from '../../src/core/routing/plan';
+import { type Plan } from '../../src/core/routing/plan';
 import { planOf } from '../../src/core/routing/planner';
 import { walk, type Walk } from '../../src/core/routing/walk';
 import { planFor } from '../support/questionnaire';
@@ -44,7 +45,7 @@ function somePeople(document: Questionnaire, plan: Plan, seed: number, count: nu
         items.flatMap((item) => {
           if (item.kind !== 'question') return [];
           const passes = repeat === undefined ? [null] : Array.from({ length: repeat.max }, (__, p) => p + 1);
-          return passes.map((pass) => [itemKey(item.name, pass), wideValue(int, item)] as const);
+          return passes.map((pass) => [passKey(item.name, pass), wideValue(int, item)] as const);
         }),
       ),
     );

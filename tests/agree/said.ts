@@ -2,6 +2,7 @@
  * What a printed condition has to be: it can be read where it is printed, holds for just those who are asked, has nothing
  * in it that is the same for everybody, and nothing that could be left out.
  */
+import { passKey } from '../../src/core/document/addresses';
 import assert from 'node:assert/strict';
 import type { Analysis } from '../../src/core/analysis';
 import { holds } from '../../src/core/condition/evaluate';
@@ -9,7 +10,7 @@ import { parseCondition } from '../../src/core/condition/parse';
 import { printCondition } from '../../src/core/condition/print';
 import type { Condition } from '../../src/core/condition/syntax';
 import type { Questionnaire } from '../../src/core/document/types';
-import { itemKey, type Plan } from '../../src/core/routing/plan';
+import { type Plan } from '../../src/core/routing/plan';
 import { planOf } from '../../src/core/routing/planner';
 import type { Walk } from '../../src/core/routing/walk';
 
@@ -69,7 +70,7 @@ export function judgeSaid(
         const passes = repeat === null ? [null] : Array.from({ length: walk.passes.get(index) ?? 0 }, (_, n) => n + 1); // prettier-ignore
         return passes.map((pass): Meeting => {
           const here = walk.environment(index, pass);
-          return { is: keys.has(itemKey(item.name, pass)), says: (tree) => holds(tree, here) };
+          return { is: keys.has(passKey(item.name, pass)), says: (tree) => holds(tree, here) };
         });
       });
       judge(analysis.asked.get(item.name) ?? '', meetings, `${about}, ${item.name}`, everybody);

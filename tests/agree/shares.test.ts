@@ -2,6 +2,7 @@
  * Expected shares against adding up the chances of every single respondent, on random small questionnaires with random
  * assumptions; the chances are worked out anew here, from what the format says of `assume`.
  */
+import { passKey } from '../../src/core/document/addresses';
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
@@ -10,7 +11,7 @@ import { sharesOf } from '../../src/core/analysis';
 import { optionsOf } from '../../src/core/document/shape';
 import type { Answer, Assume, Item, Question, Questionnaire, Value } from '../../src/core/document/types';
 import { isBlank, refusal, type Shown } from '../../src/core/routing/answers';
-import { itemKey, type Plan } from '../../src/core/routing/plan';
+import { type Plan } from '../../src/core/routing/plan';
 import { walk, type Walk, type WalkInput, type WalkStep } from '../../src/core/routing/walk';
 import { planFor } from '../support/questionnaire';
 import { allRoutes, everyAnswer, everyDraw, TooMany } from './brute-force';
@@ -106,7 +107,7 @@ function chanceOf(item: Question, answer: Answer, value: Value | null, shown: Sh
 function chanceAt(plan: Plan, step: WalkStep, input: WalkInput): number {
   const { item } = step.planItem;
   if (item.kind === 'statement') return 1;
-  const keys = step.parts.map(({ name }) => itemKey(name, step.pass));
+  const keys = step.parts.map(({ name }) => passKey(name, step.pass));
   const together = (values: readonly (Value | null)[]) =>
     step.parts.reduce((product, { answer }, n) => product * chanceOf(item, answer, values[n] ?? null, step.shown), 1); // prettier-ignore
   const here = together(keys.map((key) => input.answers[key] ?? null));

@@ -2,6 +2,7 @@
  * Every door of the server, tried with a reviewer's token in the place of a study's id, and every door of the link; which
  * are open to all, and in whose name the others act.
  */
+import { address } from '../../src/core/document/addresses';
 import assert from 'node:assert/strict';
 import { readdirSync } from 'node:fs';
 import path from 'node:path';
@@ -124,7 +125,7 @@ describe("a reviewer's token", () => {
     assert.equal((await review('DELETE', 'verdicts', { route: mine.route })).status, 200);
 
     const ofAuthor = addComment(store(), 'study', {
-      place: 'section:a',
+      place: address('section', 'a'),
       text: 'Mine',
       author: 'The author',
       at: 1,
@@ -168,7 +169,7 @@ describe("a reviewer's token", () => {
     const statuses: number[] = [];
     for (let n = 0; n < MOST_A_MINUTE + 2; n += 1)
       statuses.push(
-        (await review('POST', 'comments', { place: 'x', text: `${n}`, author: 'x' }, busy)).status,
+        (await review('POST', 'comments', { place: 'study', text: `${n}`, author: 'x' }, busy)).status,
       );
     assert.deepEqual(statuses.slice(-3), [201, 429, 429]);
     assert.equal((await review('GET', 'comments', undefined, busy)).status, 200);

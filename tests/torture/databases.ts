@@ -1,4 +1,5 @@
 /** Damaged databases: named with what to do and left as they are, or opened and read. */
+import { WHOLE_STUDY } from '../../src/core/document/addresses';
 import assert from 'node:assert/strict';
 import { copyFileSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -27,7 +28,12 @@ function makeWhole(): void {
   const db = openStore(whole);
   FEATURED.forEach((document, n) => addStudy(db, document as Questionnaire, n, `s${n}`));
   for (let n = 0; n < 200; n += 1) {
-    addComment(db, `s${n % FEATURED.length}`, { place: 'study', text: `Comment ${n}`, author: 'A', at: n });
+    addComment(db, `s${n % FEATURED.length}`, {
+      place: WHOLE_STUDY,
+      text: `Comment ${n}`,
+      author: 'A',
+      at: n,
+    });
     const marks = [`${n}`];
     putVerdict(db, 's0', { route: fingerprint(marks), marks, items: [], walked: { answers: {} }, verdict: 'passed', remark: '', place: '', reviewer: 'A', at: n }); // prettier-ignore
   }

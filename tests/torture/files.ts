@@ -1,4 +1,5 @@
 /** Mutated files: questionnaires, saved work, rows as CSV and workbooks. Each is read, or refused in a sentence. */
+import { WHOLE_STUDY } from '../../src/core/document/addresses';
 import assert from 'node:assert/strict';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -73,7 +74,7 @@ const KINDS: readonly ((seed: number) => Promise<void> | void)[] = [
   (seed) => {
     const int = intOf(seed);
     const whole = FEATURED[int(0, FEATURED.length - 1)] as Questionnaire;
-    const comment = { place: 'study', text: 'Hm', author: 'A', at: 1, settledBy: null, settledAt: null };
+    const comment = { place: WHOLE_STUDY, text: 'Hm', author: 'A', at: 1, settledBy: null, settledAt: null };
     const read = readWork(brokenBytes(writeWork(whole, { ...NO_WORK, comments: [comment] }), int));
     if (!read.ok) assert.match(read.problem, /\S/);
   },

@@ -2,10 +2,10 @@
  * Which answers an item allows, given what came before: as one diagram or, where earlier picks hide many of its options,
  * as several facts that together say it.
  */
+import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Answer, Value } from '../document/types';
 import { partsAtMost } from '../routing/answers';
-import { itemKey } from '../routing/plan';
 import { whenAllowed } from './allowed';
 import { candidatesFor } from './candidates';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
@@ -94,7 +94,7 @@ export class Domains {
     if (item.kind === 'statement' || item.answer.type === 'grid' || shown.length <= MOST_HIDDEN) return;
     // With a least number of picks, how many are hidden counts.
     if (item.answer.type === 'multiple' && (item.answer.minPicks ?? 0) > 1) return;
-    const instance = this.scope.instances.get(itemKey(item.name.toLowerCase(), pass));
+    const instance = this.scope.instances.get(passKey(item.name.toLowerCase(), pass));
     if (instance === undefined) return;
     const { picks } = instance;
     this.optionTests.set(
@@ -120,7 +120,7 @@ export class Domains {
     let domain = TRUE;
     partsAtMost(planItem).forEach(({ name, answer, row }) => {
       const allowed = (value: Value | null) => whenAllowed(this.diagrams, question, answer, value, shown);
-      const instance = this.scope.instances.get(itemKey(name.toLowerCase(), pass));
+      const instance = this.scope.instances.get(passKey(name.toLowerCase(), pass));
       const asked = row === null ? TRUE : (rows[row] ?? TRUE);
       const answers =
         instance === undefined

@@ -4,11 +4,12 @@
  * A part of a condition that reads one driver becomes one predicate; parts that compare several are put
  * together from the cases of their operands: every value one can have, and when it has it.
  */
+import { passKey } from '../document/addresses';
 import { compareValues, holds, UNASKED, valueOf, type Reading } from '../condition/evaluate';
 import { printCondition } from '../condition/print';
 import type { Condition, CompareOperator, Literal, Operand } from '../condition/syntax';
 import { variableOptions, type Variable } from '../document/variables';
-import { itemKey, type Plan, type PlanRepeat, type PlanSection } from '../routing/plan';
+import { type Plan, type PlanRepeat, type PlanSection } from '../routing/plan';
 import { PlanEnvironment, type ReadingStore } from '../routing/readings';
 import { passesOf } from '../routing/step';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
@@ -291,7 +292,7 @@ export class Encoder {
     const placed = variable.of === 'question' || variable.of === 'row';
     const own = at.pass !== null && placed && variable.section === at.section;
     const repeated = own && this.plan.sections[variable.section]?.repeat !== null;
-    return itemKey(variable.name.toLowerCase(), repeated ? at.pass : null);
+    return passKey(variable.name.toLowerCase(), repeated ? at.pass : null);
   }
 
   /** A grid is asked where any row is, answered where any row is. */

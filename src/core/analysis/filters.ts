@@ -6,7 +6,8 @@
  * (where several are to be gone through, by inclusion and exclusion): so counts still multiply over parts that have
  * nothing to do with each other.
  */
-import { itemKey, type PlanEnding } from '../routing/plan';
+import { passKey } from '../document/addresses';
+import { type PlanEnding } from '../routing/plan';
 import type { Node } from './graph';
 import { allRoutes, beginning, countOf, nextOf, type Next, type Prefix } from './prefix';
 import { sightsOf } from './routes';
@@ -236,7 +237,7 @@ class Left {
 export function isNamed({ planItem, pass }: Sight, names: ReadonlySet<string>): boolean {
   if (planItem === null || names.size === 0) return false;
   const { name } = planItem.item;
-  return names.has(name) || (pass !== null && names.has(itemKey(name, pass)));
+  return names.has(name) || (pass !== null && names.has(passKey(name, pass)));
 }
 
 function within(ways: Lengths, [least, most]: readonly [number, number], items: number): bigint {

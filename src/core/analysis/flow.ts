@@ -2,7 +2,7 @@
  * Who comes to each place, whatever they were shown on the way: one diagram a place, exact, of those who are
  * possible at all. Also finds one of them, with all they answer up to an ending.
  */
-import { itemKey } from '../routing/plan';
+import { passKey } from '../document/addresses';
 import type { Place } from '../routing/problems';
 import { FALSE, TooManyNodes, TRUE, type Diagram } from './diagram';
 import type { Terrain } from './terrain';
@@ -119,7 +119,7 @@ export class Flow {
     if (witness === null) return null;
     return {
       ...witness,
-      items: presented.map(({ planItem, pass }) => itemKey(planItem.item.name, pass)),
+      items: presented.map(({ planItem, pass }) => passKey(planItem.item.name, pass)),
       ending: place?.kind === 'ending' ? (terrain.plan.endings[place.ending]?.ending.id ?? null) : null,
     };
   }

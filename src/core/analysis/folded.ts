@@ -60,7 +60,7 @@ export class Folding {
   labelOf({ planItem, pass, rank }: Sight): string {
     if (planItem === null || planItem.item.kind === 'statement') return String(rank);
     const section = this.plan.sections[planItem.section];
-    return section?.section.draw === undefined ? String(rank) : `drawn in ${planItem.section}#${pass ?? 0}`;
+    return section?.section.draw === undefined ? String(rank) : `drawn in ${planItem.section} ${pass ?? 0}`;
   }
 
   /** What it is ordered by: all that a section draws stands where its first question stands. */

@@ -1,5 +1,5 @@
 /** One path through the forks as a route, with a respondent who meets just what happens on it. */
-import { itemKey } from '../routing/plan';
+import { passKey } from '../document/addresses';
 import type { Diagram } from './diagram';
 import type { ForkEvents } from './fork-graph';
 import { isSameWay, type ForkPath } from './fork-paths';
@@ -35,7 +35,7 @@ export function alongPath(terrain: Terrain, events: ForkEvents, path: ForkPath):
     if (here?.kind === 'ending') ending = terrain.plan.endings[here.ending]?.ending.id ?? '';
     if (place !== null) known = diagrams.forget(branch.mass, terrain.isPastAt(place));
   }
-  const items = presented.map(({ planItem, pass }) => itemKey(planItem.item.name, pass));
+  const items = presented.map(({ planItem, pass }) => passKey(planItem.item.name, pass));
   const witness = respondentOf(terrain, masses, presented);
   return witness && { items, ending, witness };
 }

@@ -3,7 +3,8 @@
  *
  * `analyse` counts once; the result then answers questions about single routes without counting again.
  */
-import { itemKey, type Plan } from '../routing/plan';
+import { passKey } from '../document/addresses';
+import { type Plan } from '../routing/plan';
 import { Beliefs } from './belief';
 import type { Limit } from './drivers';
 import { filterRoutes, type RouteFilter } from './filters';
@@ -232,7 +233,7 @@ export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Worksho
       const prefix = prefixOf(
         root,
         items,
-        ({ planItem, pass }) => planItem && itemKey(planItem.item.name, pass),
+        ({ planItem, pass }) => planItem && passKey(planItem.item.name, pass),
       );
       questions ??= new Tally(
         BY_QUESTIONS,
@@ -458,7 +459,7 @@ function routesByItem(plan: Plan, { root }: Graph, ways: ReadonlyMap<Node, bigin
       const name = sight?.planItem?.item.name;
       if (name === undefined || to === null) continue;
       const by = repeated.has(name) ? inPass : counts;
-      const key = repeated.has(name) ? itemKey(name, sight?.pass ?? null) : name;
+      const key = repeated.has(name) ? passKey(name, sight?.pass ?? null) : name;
       by.set(key, (by.get(key) ?? 0n) + here * to.routes);
     }
   }
@@ -487,7 +488,7 @@ function passesIn(
         item.name,
         conditions.map((text, n) => ({
           pass: n + 1,
-          routes: inPass.get(itemKey(item.name, n + 1)) ?? 0n,
+          routes: inPass.get(passKey(item.name, n + 1)) ?? 0n,
           if: text,
         })),
       );

@@ -3,7 +3,7 @@
  * share, which no route that begins so can exceed: so what comes to its end first is the likeliest (best-first search;
  * Dechter and Pearl, "Generalized best-first search strategies and the optimality of A*", 1985).
  */
-import { itemKey } from '../routing/plan';
+import { passKey } from '../document/addresses';
 import type { Beliefs, Emission } from './belief';
 import { TRUE, type Diagram } from './diagram';
 import { Heap } from './heap';
@@ -68,7 +68,7 @@ function routeOf({ terrain }: Beliefs, ended: Begun): LikelyRoute {
   const items: string[] = [];
   for (let at: Begun | null = ended; at !== null; at = at.before) {
     const sight = at.last?.sight;
-    if (sight?.planItem) items.unshift(itemKey(sight.planItem.item.name, sight.pass));
+    if (sight?.planItem) items.unshift(passKey(sight.planItem.item.name, sight.pass));
   }
   const ending = terrain.plan.endings[ended.last?.sight.ending ?? 0]?.ending.id ?? '';
   return { items, ending, share: ended.share };

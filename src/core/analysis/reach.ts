@@ -2,6 +2,7 @@
  * Who is asked each item, whatever they were shown on the way: a condition over answers and given values, in as few
  * words as can be found. What is possible is brought in only here, and only for the answers that a condition names.
  */
+import { readPassKey } from '../document/addresses';
 import { holds, UNASKED } from '../condition/evaluate';
 import { parseCondition } from '../condition/parse';
 import { printCondition } from '../condition/print';
@@ -373,7 +374,7 @@ export class Reaching {
   private fromOutside(test: string, { driver: { variable }, key }: Instance, section: number): string {
     const placed = variable.of === 'question' || variable.of === 'row';
     if (!placed || variable.section === section) return test;
-    return this.counted(test, variable.section, Number(key.split('#')[1] ?? 1));
+    return this.counted(test, variable.section, readPassKey(key).pass ?? 1);
   }
 
   /** That a test holds in a pass, or, where it holds of those not asked, that the pass is not one in which it fails. */
@@ -466,8 +467,7 @@ function isPlain({ driver, picks }: Instance): boolean {
 
 /** In which pass an answer is given; null outside repeated sections. */
 function passIn(instance: Instance | undefined): number | null {
-  const pass = instance?.key.split('#')[1];
-  return pass === undefined ? null : Number(pass);
+  return instance === undefined ? null : readPassKey(instance.key).pass;
 }
 
 /** “X has 1” and “X has 2” as “X has all (1, 2)”, and likewise what is not picked. */

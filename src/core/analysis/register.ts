@@ -2,11 +2,12 @@
  * Which variables a questionnaire has, and where each is decided: the tests of every answer in every pass, and every
  * hidden choice, in the order of the document.
  */
+import { passKey } from '../document/addresses';
 import { routingText } from '../document/routing-content';
 import type { Answer } from '../document/types';
 import { partsAtMost } from '../routing/answers';
 import { questionIndices } from '../routing/draws';
-import { itemKey, type Plan, type PlanItem, type PlanSection } from '../routing/plan';
+import { type Plan, type PlanItem, type PlanSection } from '../routing/plan';
 import type { Diagrams } from './diagram';
 import type { Driver, Drivers, Limit } from './drivers';
 import type { Layout, Place } from './layout';
@@ -121,7 +122,7 @@ export class Register {
       const planItem = section.items[place.item] as PlanItem;
       for (const { name, answer } of partsAtMost(planItem)) {
         const driver = this.driverOf(name, planItem);
-        const key = itemKey(name.toLowerCase(), section.repeat === null ? null : place.pass);
+        const key = passKey(name.toLowerCase(), section.repeat === null ? null : place.pass);
         const { item } = planItem;
         const required = item.kind === 'question' && item.required === true;
         if (driver !== undefined) this.wantInstance(driver, answer, key, { item: item.name }, at, required);

@@ -1,5 +1,6 @@
 /** Single routes out of the graph: the route with a number, and the number of a route. */
-import { itemKey, type Plan } from '../routing/plan';
+import { passKey } from '../document/addresses';
+import { type Plan } from '../routing/plan';
 import type { Sight } from './sights';
 import { childrenFirst, type Node } from './graph';
 import { allRoutes, beginning, countOf, isOpened, nextOf, type Next, type Prefix } from './prefix';
@@ -154,14 +155,14 @@ export function firstHeaviest(
 /** The number in a graph of the route with these items (`name#pass` in a repeat) and ending; null where it has none. */
 export function numberIn(plan: Plan, root: Node, items: readonly string[], ending: string): bigint | null {
   return numberMatching(root, [...items, `> ${ending}`], ({ planItem, pass, ending: e }) =>
-    planItem === null ? `> ${plan.endings[e]?.ending.id ?? ''}` : itemKey(planItem.item.name, pass),
+    planItem === null ? `> ${plan.endings[e]?.ending.id ?? ''}` : passKey(planItem.item.name, pass),
   );
 }
 
 /** What is presented, and where it ends. */
 export function seenOn(plan: Plan, sights: readonly Sight[]): Pick<Route, 'items' | 'ending'> {
   const items = sights.flatMap(({ planItem, pass }) =>
-    planItem === null ? [] : [itemKey(planItem.item.name, pass)],
+    planItem === null ? [] : [passKey(planItem.item.name, pass)],
   );
   return { items, ending: plan.endings[sights.at(-1)?.ending ?? 0]?.ending.id ?? '' };
 }

@@ -4,7 +4,8 @@
  * are presented it must be the same, among those who are possible as far as is settled before it: where two walks have
  * been alike so far, the same answers are known.
  */
-import { itemKey, type Plan } from '../routing/plan';
+import { passKey } from '../document/addresses';
+import { type Plan } from '../routing/plan';
 import { Coming } from './coming';
 import type { Diagram } from './diagram';
 import { Terrain } from './terrain';
@@ -56,7 +57,7 @@ function led(plan: Plan, { diagrams, ranks }: Bench): Led {
       const { planItem, pass, checks } = terrain.itemAt(at);
       const presented = coming.presentedAt(at);
       const answered = diagrams.and(presented, diagrams.and(terrain.domainAt(at), checks));
-      places.set(itemKey(planItem.item.name, pass), { masses: [presented, answered], at });
+      places.set(passKey(planItem.item.name, pass), { masses: [presented, answered], at });
     } else if (place.kind === 'ending') {
       const id = plan.endings[place.ending]?.ending.id ?? '';
       places.set(`> ${id}`, { masses: [coming.at(at)], at });

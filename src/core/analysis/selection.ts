@@ -2,6 +2,7 @@
  * Routes chosen by everything at once: by filters, by not being in another version, and with those as one that differ
  * only in what was drawn. Each has the number that it has among all routes.
  */
+import { nameInKey } from '../document/addresses';
 import type { Plan } from '../routing/plan';
 import { filterRoutes, type RouteFilter, type RoutesLeft } from './filters';
 import { Folding } from './folded';
@@ -66,7 +67,7 @@ function foldedRoutes(
 ): Selected {
   const { through = [], avoid = [] } = filter;
   const drawn = drawnIn(plan);
-  const isDrawn = (key: string) => drawn.has(key.split('#')[0] ?? '');
+  const isDrawn = (key: string) => drawn.has(nameInKey(key));
   const folding = new Folding(plan, root, {
     through: through.filter((names) => names.some(isDrawn)),
     avoid: avoid.filter(isDrawn),

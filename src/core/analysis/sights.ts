@@ -2,7 +2,8 @@
  * What can be seen at each place. Kept from one edit to the next: an item in a pass and an ending stay the same sight
  * wherever they have moved to, so that a graph made before an edit speaks of the places as they are now.
  */
-import { itemKey, type PlanItem, type PlanSection } from '../routing/plan';
+import { passKey } from '../document/addresses';
+import { type PlanItem, type PlanSection } from '../routing/plan';
 import type { Layout, Place } from './layout';
 import type { Plan } from '../routing/plan';
 
@@ -62,7 +63,7 @@ export class Sights {
     switch (place.kind) {
       case 'item': {
         const { planItem, pass } = itemIn(plan, place);
-        return `item ${itemKey(planItem.item.name, pass)}`;
+        return `item ${passKey(planItem.item.name, pass)}`;
       }
       case 'ending':
         return `ending ${plan.endings[place.ending]?.ending.id ?? ''}`;

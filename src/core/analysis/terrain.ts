@@ -4,6 +4,7 @@
  *
  * Every variable is noted with the last moment at which it matters, so that it can be forgotten after it.
  */
+import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Question, Value } from '../document/types';
 import type { Variable } from '../document/variables';
@@ -11,7 +12,7 @@ import { printCondition } from '../condition/print';
 import { eachName, mentionsPass, type Condition } from '../condition/syntax';
 import { partsAtMost, refusal } from '../routing/answers';
 import { questionIndices } from '../routing/draws';
-import { itemKey, type Plan, type PlanItem, type PlanSection, type PlanSkip } from '../routing/plan';
+import { type Plan, type PlanItem, type PlanSection, type PlanSkip } from '../routing/plan';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
 import { Domains, limitsOf } from './domains';
 import { driversOf, pipedBy, variablesIn, type Drivers, type Limit } from './drivers';
@@ -309,7 +310,7 @@ export class Terrain {
   private opaqueTest(test: Condition, from: Standing): Diagram {
     const text = printCondition(test);
     const at = readsPass(test, from, this.plan) ? from : { ...from, pass: null };
-    const inPass = at.pass === null ? '' : `${this.plan.sections[at.section]?.section.id ?? ''}#${at.pass}`;
+    const inPass = at.pass === null ? '' : passKey(this.plan.sections[at.section]?.section.id ?? '', at.pass);
     const key = `${text} ${inPass}`;
     const level = this.opaqueLevels.get(key) ?? this.register.hidden(`test ${key}`);
     this.opaqueLevels.set(key, level);
@@ -423,7 +424,7 @@ export class Terrain {
     });
     const skips = planItem.skips.map((skip) => this.way(skip, 'skip', place, standing, leaving));
     const instances = partsAtMost(planItem).flatMap(
-      ({ name }) => this.instances.get(itemKey(name.toLowerCase(), pass)) ?? [],
+      ({ name }) => this.instances.get(passKey(name.toLowerCase(), pass)) ?? [],
     );
     return {
       asked: this.diagrams.and(this.diagrams.and(askIf, inDraw), answerable),

@@ -6,11 +6,11 @@
  * came before: which options are shown, and which answers a hard check lets through. Such situations have a variable
  * of their own.
  */
+import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, Question, Value } from '../document/types';
 import { gridRowAnswer, partsAtMost, refusal } from '../routing/answers';
 import { pickChances } from '../routing/assumed';
-import { itemKey } from '../routing/plan';
 import { whenAllowed } from './allowed';
 import { chancesOf, choose } from './chances';
 import { Coming } from './coming';
@@ -365,7 +365,7 @@ export class Weighing {
     const shown = terrain.optionsShown(planItem, pass);
     const rows = terrain.rowsShown(planItem, pass);
     parts.forEach(({ name, answer }, row) => {
-      const instance = terrain.instances.get(itemKey(name.toLowerCase(), pass));
+      const instance = terrain.instances.get(passKey(name.toLowerCase(), pass));
       if (instance === undefined) return;
       if (diagrams.and(when, rows[row] ?? TRUE) === FALSE) {
         chances.set(instance, []);

@@ -4,12 +4,13 @@
  * The route is gone along once with nothing forgotten. From its end backwards, values of the predicates are
  * chosen that fit every step; from its start forwards, each answer is one that has the chosen values.
  */
+import { passKey } from '../document/addresses';
 import type { Reading } from '../condition/evaluate';
 import type { Answer, Answers, Option, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
 import { partsOf, refusal } from '../routing/answers';
 import { drawKey, questionIndices } from '../routing/draws';
-import { itemKey, type PlanItem } from '../routing/plan';
+import { type PlanItem } from '../routing/plan';
 import { PlanEnvironment, readingOf, type ReadingStore } from '../routing/readings';
 import { shownOf } from '../routing/step';
 import type { Beliefs, Emission } from './belief';
@@ -143,7 +144,7 @@ export function emissionsTo(
   return following(beliefs, [...items, null], ({ sight: { planItem, pass, ending: e } }, key) =>
     planItem === null
       ? key === null && endings[e]?.ending.id === ending
-      : key === itemKey(planItem.item.name, pass),
+      : key === passKey(planItem.item.name, pass),
   );
 }
 
@@ -267,7 +268,7 @@ class Answering implements ReadingStore {
     const codes: readonly unknown[] = typeof value === 'object' && value !== null ? value : [value];
     for (const { code, specify } of optionsOf(answer))
       if (specify && codes.includes(code))
-        this.answers[itemKey(`${name}_${code}_text`, pass)] = 'Something else';
+        this.answers[passKey(`${name}_${code}_text`, pass)] = 'Something else';
   }
 
   passesBegun(section: number): number {
@@ -288,7 +289,7 @@ class Answering implements ReadingStore {
     const shown = shownOf(planItem, new PlanEnvironment(this.terrain.plan, this, section, pass));
     let answered = false;
     for (const { name, answer } of partsOf(planItem, shown)) {
-      const key = itemKey(name, pass);
+      const key = passKey(name, pass);
       const instance = this.terrain.instances.get(key.toLowerCase());
       const allowed = (value: Value | null) =>
         value === null ? item.required !== true : refusal(item, answer, value, shown) === null;
@@ -303,7 +304,7 @@ class Answering implements ReadingStore {
       answered ||= value !== null;
     }
     if (item.answer.type !== 'grid' || planItem.namesakes.has(item.name)) return true;
-    const whole = itemKey(item.name.toLowerCase(), pass);
+    const whole = passKey(item.name.toLowerCase(), pass);
     this.readings.set(whole, { presented: true, value: answered ? [] : null, missing: false });
     return true;
   }

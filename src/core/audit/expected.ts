@@ -4,11 +4,12 @@
  * Rows of people who came to an ending are walked by the fast runner; those who stopped part-way, or whose time ran
  * out, by the walk that keeps a record.
  */
+import { passKey } from '../document/addresses';
 import { codedCells } from '../coding/row';
 import type { Column } from '../coding/columns';
 import type { Answers, MissingReason, Value } from '../document/types';
 import type { Shown } from '../routing/answers';
-import { itemKey, type Plan } from '../routing/plan';
+import { type Plan } from '../routing/plan';
 import type { Runner, RunnerItem } from '../routing/runner';
 import { walk } from '../routing/walk';
 import type { Group, Unasked } from './groups';
@@ -92,7 +93,9 @@ export function slowExpected(plan: Plan, columns: readonly Column[], input: Slow
   const { steps, ending } = result.walk;
   const cells = codedCells(plan, result.walk, input.answers, columns);
   const presented = new Map(steps.map((step) => [step.key, step]));
-  const parts = new Set(steps.flatMap(({ parts: of, pass }) => of.map(({ name }) => itemKey(name, pass))));
+  const parts = new Set<string>(
+    steps.flatMap(({ parts: of, pass }) => of.map(({ name }) => passKey(name, pass))),
+  );
   const last = steps.at(-1)?.key ?? '';
   return {
     came: ending === null ? { to: 'stop', at: last } : { to: 'ending', ending },

@@ -1,9 +1,10 @@
 /** The columns of the codebook put together by the variable and pass that they hold, and a row's cells as its answer. */
+import { passKey, readPassKey } from '../document/addresses';
 import { missingCode } from '../coding/row';
 import type { Column, ValueColumn } from '../coding/columns';
 import { optionsOf } from '../document/shape';
 import type { Answer, MissingReason, Question, Value } from '../document/types';
-import { itemKey, type Plan, type PlanItem } from '../routing/plan';
+import { type Plan, type PlanItem } from '../routing/plan';
 import type { Runner } from '../routing/runner';
 import type { Reading } from './readings';
 import type { CellWritten } from './types';
@@ -20,7 +21,7 @@ export interface Group {
   /** Null for a given value. */
   readonly planItem: PlanItem | null;
   /** `name` or `name#pass` of the item; empty for a given value. */
-  readonly itemKey: string;
+  readonly passKey: string;
   readonly pass: number | null;
   readonly question: Question;
   readonly answer: Answer;
@@ -43,7 +44,7 @@ export function groupsOf(plan: Plan, columns: readonly Column[], runner: Runner)
   columns.forEach((column, index) => {
     if (column.kind === 'derived' || column.kind === 'ending' || column.kind === 'remark') return;
     const pass = column.source.of === 'item' ? column.source.pass : null;
-    const key = itemKey(column.source.variable, pass);
+    const key = passKey(column.source.variable, pass);
     const group = groups.get(key) ?? { columns: [], details: [], first: column };
     groups.set(key, group);
     (column.kind === 'specify' ? group.details : group.columns).push({ index, code: column.code });
@@ -56,7 +57,7 @@ export function groupsOf(plan: Plan, columns: readonly Column[], runner: Runner)
       item === null
         ? { kind: 'question', name: source.variable, text: '', answer, required: true }
         : item.question;
-    const [name, pass] = key.split('#');
+    const { name, pass } = readPassKey(key);
     const codeOf = (reason: MissingReason) =>
       missingCode(plan.document, item === null ? null : question, reason);
     const cellsOf = (reason: Unasked) =>
@@ -64,9 +65,9 @@ export function groupsOf(plan: Plan, columns: readonly Column[], runner: Runner)
     return {
       kind: answer.type === 'multiple' ? 'picks' : answer.type === 'rank' ? 'places' : 'one',
       key,
-      slot: runner.slots.get(itemKey(name?.toLowerCase() ?? '', pass === undefined ? null : Number(pass))) ?? -1, // prettier-ignore
+      slot: runner.slots.get(passKey(name.toLowerCase(), pass)) ?? -1, // prettier-ignore
       planItem: item?.planItem ?? null,
-      itemKey: item === null ? '' : itemKey(item.planItem.item.name, item.pass),
+      passKey: item === null ? '' : passKey(item.planItem.item.name, item.pass),
       pass: item?.pass ?? null,
       question,
       answer,

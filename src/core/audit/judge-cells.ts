@@ -34,7 +34,7 @@ export interface Layout {
   readonly columns: readonly Column[];
   readonly groups: readonly Group[];
   /** Remarks: the column and the item's name, without and with passes. */
-  readonly remarks: readonly { readonly index: number; readonly itemKey: string }[];
+  readonly remarks: readonly { readonly index: number; readonly passKey: string }[];
 }
 
 /** `unclear`: items whose draw cannot be told, of which blanks stay blank. */
@@ -47,7 +47,7 @@ export function judgeCells(
 ): Judged {
   const judge = new CellJudge(layout.document, cells, expected, options, unclear);
   for (const group of layout.groups) judge.group(group);
-  for (const { index, itemKey } of layout.remarks) judge.text(index, expected.isPresented(itemKey));
+  for (const { index, passKey } of layout.remarks) judge.text(index, expected.isPresented(passKey));
   for (const key of expected.refused) judge.refused(layout.groups, key);
   judge.followsFrom(layout.columns);
   return judge;
@@ -89,7 +89,7 @@ class CellJudge implements Judged {
     const reason: Unasked = this.expected.reasonOf(index);
     if (reading.kind === 'reason' && reading.reason === reason) return;
     if (reading.kind !== 'blank') this.problem('unexpected-answer', index);
-    else if (this.unclear.size === 0 || !this.unclear.has(group.itemKey)) {
+    else if (this.unclear.size === 0 || !this.unclear.has(group.passKey)) {
       const cell = group.unasked[reason].get(index);
       if (cell !== undefined) this.filled.push(cell);
     }
@@ -107,7 +107,7 @@ class CellJudge implements Judged {
         this.problem(reading.problem, index, group);
         return;
       case 'value': {
-        const shown = group.hasConditions ? this.expected.shownOf(group.itemKey) : null;
+        const shown = group.hasConditions ? this.expected.shownOf(group.passKey) : null;
         const refused = shown === null ? null : refusal(group.question, group.answer, reading.value, shown);
         if (refused !== null) this.problem('unexpected-answer', index, group);
         else if (reading.recoded) this.recoded.push({ column: index, value: reading.value });
@@ -139,9 +139,9 @@ class CellJudge implements Judged {
       this.problem('missing-answer', first, group);
   }
 
-  private stoppedAt({ itemKey }: Group): boolean {
+  private stoppedAt({ passKey }: Group): boolean {
     const { came } = this.expected;
-    return came.to === 'stop' && came.at === itemKey;
+    return came.to === 'stop' && came.at === passKey;
   }
 
   /** Picks or places: several columns for one answer. */
@@ -185,7 +185,7 @@ class CellJudge implements Judged {
       this.problem('missing-answer', first.index, group);
       return;
     }
-    const shown = this.expected.shownOf(group.itemKey);
+    const shown = this.expected.shownOf(group.passKey);
     const refused = shown === null ? null : refusal(group.question, group.answer, picked, shown);
     if (refused === null) return;
     if (refused.reason === 'picks') {
@@ -221,7 +221,7 @@ class CellJudge implements Judged {
       else this.problem('missing-answer', column);
     });
     if (this.problems.length > before) return;
-    const shown = this.expected.shownOf(group.itemKey);
+    const shown = this.expected.shownOf(group.passKey);
     const value = answerOf(group, this.cells.readings).value;
     const refused =
       shown === null || value === null ? null : refusal(group.question, group.answer, value, shown);
@@ -238,7 +238,7 @@ class CellJudge implements Judged {
 
   /** A hard check holds, so that nobody could have gone on with these answers. */
   refused(groups: readonly Group[], key: string): void {
-    const own = groups.filter(({ itemKey }) => itemKey === key);
+    const own = groups.filter(({ passKey }) => passKey === key);
     const columns = new Set(own.flatMap((group) => group.columns.map(({ index }) => index)));
     if (this.problems.some(({ column }) => columns.has(column))) return;
     const [first] = columns;

@@ -1,9 +1,10 @@
 /** One row walked and judged under an assumption about what it does not say. */
+import { nameInKey, passKey, readPassKey } from '../document/addresses';
 import { driversOf, type Drivers } from '../analysis/drivers';
 import { columnsOf, type Column } from '../coding/columns';
 import type { Answers, Value } from '../document/types';
 import { drawKey, questionIndices } from '../routing/draws';
-import { itemKey, type Plan, type PlanSection } from '../routing/plan';
+import { type Plan, type PlanSection } from '../routing/plan';
 import { Runner, type RunnerItem } from '../routing/runner';
 import type { Shown } from '../routing/answers';
 import { QuickExpected, runRow, slowExpected, type Expected } from './expected';
@@ -81,10 +82,10 @@ export class RowTrials {
     this.drivers = driversOf(plan);
     const groups = groupsOf(plan, this.columns, this.runner);
     for (const group of groups)
-      this.byItem.set(group.itemKey, [...(this.byItem.get(group.itemKey) ?? []), group]);
-    this.keyOf = this.columns.map((column) => 'source' in column && column.source.of === 'item' ? itemKey(column.source.planItem.item.name, column.source.pass) : ''); // prettier-ignore
+      this.byItem.set(group.passKey, [...(this.byItem.get(group.passKey) ?? []), group]);
+    this.keyOf = this.columns.map((column) => 'source' in column && column.source.of === 'item' ? passKey(column.source.planItem.item.name, column.source.pass) : ''); // prettier-ignore
     const remarks = this.columns.flatMap((column, index) =>
-      column.kind === 'remark' ? [{ index, itemKey: this.keyOf[index] ?? '' }] : [],
+      column.kind === 'remark' ? [{ index, passKey: this.keyOf[index] ?? '' }] : [],
     );
     this.layout = { document: plan.document, columns: this.columns, groups, remarks };
     this.derivedValues = plan.derived.map((_, index) => this.runner.derivedValue(index));
@@ -93,7 +94,7 @@ export class RowTrials {
         groups
           .filter(
             ({ planItem, key, question }) =>
-              planItem !== null && (key.split('#')[0] === variable.name || question.name === variable.name),
+              planItem !== null && (nameInKey(key) === variable.name || question.name === variable.name),
           ) // prettier-ignore
           .map(({ slot }) => slot),
       ),
@@ -109,7 +110,7 @@ export class RowTrials {
     for (const group of this.layout.groups) {
       const answer = answerOf(group, readings);
       values[group.slot] = answer.value;
-      if (answer.touched) touched.add(group.itemKey);
+      if (answer.touched) touched.add(group.passKey);
     }
     const ending = readings.at(-1) ?? BLANK;
     return {
@@ -123,7 +124,7 @@ export class RowTrials {
 
   /** What its answers steer; undefined for a variable that steers nothing. */
   driverOf({ key }: Group) {
-    return this.drivers.byKey.get(key.split('#')[0]?.toLowerCase() ?? '');
+    return this.drivers.byKey.get(nameInKey(key).toLowerCase());
   }
 
   attempt(row: Row, assumed: Assumed): Trial {
@@ -217,15 +218,15 @@ export class RowTrials {
     for (const section of this.timed) {
       const passes = section.repeat === null ? [null] : Array.from({ length: section.repeat.max }, (_, p) => p + 1); // prettier-ignore
       for (const pass of passes) {
-        const groups = section.items.flatMap(({ item }) => this.byItem.get(itemKey(item.name, pass)) ?? []);
+        const groups = section.items.flatMap(({ item }) => this.byItem.get(passKey(item.name, pass)) ?? []);
         const unreached = ({ columns }: Group) =>
           columns.some(({ index }) => {
             const reading = row.readings[index];
             return reading?.kind === 'reason' && reading.reason === 'not_reached';
           });
         if (!groups.some(unreached)) continue;
-        const last = groups.findLast(({ itemKey: key }) => row.touched.has(key) && this.shown.has(key));
-        if (last !== undefined) found.push(last.itemKey);
+        const last = groups.findLast(({ passKey: key }) => row.touched.has(key) && this.shown.has(key));
+        if (last !== undefined) found.push(last.passKey);
       }
     }
     return found;
@@ -239,7 +240,7 @@ export class RowTrials {
     const found = known.get(key ?? '');
     if (found !== undefined) return found;
     const section = this.plan.sections[planItem.section] as PlanSection;
-    const draw = drawIn(section, pass ?? 1, ({ item }) => this.stateIn(row, itemKey(item.name, pass)));
+    const draw = drawIn(section, pass ?? 1, ({ item }) => this.stateIn(row, passKey(item.name, pass)));
     known.set(key ?? '', draw);
     return draw;
   }
@@ -260,7 +261,7 @@ export class RowTrials {
 
   /** The column that a wrong number drawn is told of: the first answer too many, or the first place left blank. */
   private drawColumn(row: Row, { section, pass, drawn }: DrawFound): number {
-    const key = (index: number) => itemKey(section.items[index]?.item.name ?? '', section.repeat === null ? null : pass); // prettier-ignore
+    const key = (index: number) => passKey(section.items[index]?.item.name ?? '', section.repeat === null ? null : pass); // prettier-ignore
     const many = drawn.size > (section.section.draw ?? 0);
     const questions = questionIndices(section);
     const at = many
@@ -280,9 +281,9 @@ export class RowTrials {
       if (group.planItem === null) given[group.key] = value ?? anyAnswer(group.answer);
       else if (value !== null) answers[group.key] = value;
       for (const { index, code } of group.details) {
-        const [name, pass] = group.key.split('#');
+        const { name, pass } = readPassKey(group.key);
         const text = row.texts[index] ?? '';
-        if (text !== '') answers[itemKey(`${name}_${code}_text`, pass === undefined ? null : Number(pass))] = text; // prettier-ignore
+        if (text !== '') answers[passKey(`${name}_${code}_text`, pass)] = text; // prettier-ignore
       }
     }
     const named: Record<string, string[]> = {};
@@ -298,15 +299,15 @@ export class RowTrials {
 }
 
 function keysOf({ section, pass }: DrawFound): string[] {
-  return section.items.map(({ item }) => itemKey(item.name, section.repeat === null ? null : pass));
+  return section.items.map(({ item }) => passKey(item.name, section.repeat === null ? null : pass));
 }
 
 /** Whether somebody who stopped had not yet left a pass of a section. */
 function isAhead(plan: Plan, section: PlanSection, pass: number, stopped: string | null): boolean {
   if (stopped === null) return false;
-  const [name, at] = stopped.split('#');
+  const { name, pass: at } = readPassKey(stopped);
   const stoppedIn = plan.sections.find(({ items }) => items.some(({ item }) => item.name === name));
   if (stoppedIn === undefined || stoppedIn.index !== section.index)
     return stoppedIn !== undefined && stoppedIn.index < section.index;
-  return at === undefined || Number(at) <= pass;
+  return at === null || at <= pass;
 }

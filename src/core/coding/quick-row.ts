@@ -2,11 +2,11 @@
  * Coded rows of many respondents, after a finished walk of `routing/runner.ts`: the row that `row.ts` gives, without
  * the reasons of its cells.
  */
+import { nameInKey, passKey } from '../document/addresses';
 import type { MissingReason, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
 import type { Variable } from '../document/variables';
 import type { Plan } from '../routing/plan';
-import { itemKey } from '../routing/plan';
 import type { Runner, RunnerItem, RunnerPart } from '../routing/runner';
 import { columnsOf, type Column, type ValueColumn } from './columns';
 import { missingCode } from './row';
@@ -60,9 +60,9 @@ export class QuickCoder {
         return missingCode(document, null, 'not_applicable');
       }
       const pass = column.source.of === 'item' ? column.source.pass : null;
-      if (column.kind === 'remark') this.remarks.set(itemKey(column.source.variable, pass), index);
+      if (column.kind === 'remark') this.remarks.set(passKey(column.source.variable, pass), index);
       else {
-        const key = itemKey(column.source.variable.toLowerCase(), pass);
+        const key = passKey(column.source.variable.toLowerCase(), pass);
         byKey.set(key, [...(byKey.get(key) ?? []), { index, column }]);
       }
       return column.kind === 'remark' || column.kind === 'specify' ? '' : code(column, 'not_applicable');
@@ -118,7 +118,7 @@ export class QuickCoder {
       }
       const remark = this.remarks.get(item.key);
       if (remark !== undefined)
-        row[remark] = textOf(itemKey(`${item.planItem.item.name}_comment`, item.pass));
+        row[remark] = textOf(passKey(`${item.planItem.item.name}_comment`, item.pass));
     }
     for (const { index, value, inputs } of this.derived) {
       const found = value(runner.memory);
@@ -137,9 +137,7 @@ export class QuickCoder {
         ? variable.question.answer.rows.map(({ name }) => name)
         : [variable.name];
     return [...this.runner.slots].flatMap(([key, slot]) =>
-      rows.some((name) => key === name.toLowerCase() || key.startsWith(`${name.toLowerCase()}#`))
-        ? [slot]
-        : [],
+      rows.some((name) => nameInKey(key) === name.toLowerCase()) ? [slot] : [],
     );
   }
 }
@@ -156,7 +154,7 @@ function write(row: Cells, target: Target, value: Value | null, textOf: (name: s
     if (kind === 'specify') {
       const picked = typeof value === 'object' ? value?.includes(code) === true : value === code;
       const pass = column.source.of === 'item' ? column.source.pass : null;
-      row[index] = picked ? textOf(itemKey(`${column.source.variable}_${code}_text`, pass)) : '';
+      row[index] = picked ? textOf(passKey(`${column.source.variable}_${code}_text`, pass)) : '';
     } else if (blank) row[index] = noAnswer;
     else if (typeof value !== 'object') row[index] = value;
     else if (kind === 'place') row[index] = value[code - 1] ?? noAnswer;

@@ -2,6 +2,7 @@
  * What an edit of a questionnaire means for rows that are already there: variables under other names, answers under other
  * codes. Names and codes are known again by what they stand for.
  */
+import { readPassKey, renamedKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Question, Questionnaire, Value } from '../document/types';
 
@@ -42,17 +43,19 @@ export function renumberAnswers<Held extends Value | null>(
 ): Record<string, Held> {
   return Object.fromEntries(
     Object.entries(answers).map(([key, value]) => {
-      const [name = '', pass] = key.split('#');
-      const at = pass === undefined ? '' : `#${pass}`;
+      const { name } = readPassKey(key);
       const detail = /^(.*)_(\d+)_text$/.exec(name);
       const remark = /^(.*)_comment$/.exec(name);
       if (detail !== null && (names.has(detail[1] ?? '') || codes.has(detail[1] ?? ''))) {
         const [, of = '', code = ''] = detail;
-        return [`${names.get(of) ?? of}_${codes.get(of)?.get(Number(code)) ?? code}_text${at}`, value];
+        return [
+          renamedKey(key, `${names.get(of) ?? of}_${codes.get(of)?.get(Number(code)) ?? code}_text`),
+          value,
+        ];
       }
       if (remark !== null && names.has(remark[1] ?? ''))
-        return [`${names.get(remark[1] ?? '')}_comment${at}`, value];
-      return [`${names.get(name) ?? name}${at}`, recoded(value, codes.get(name))];
+        return [renamedKey(key, `${names.get(remark[1] ?? '')}_comment`), value];
+      return [renamedKey(key, names.get(name) ?? name), recoded(value, codes.get(name))];
     }),
   );
 }

@@ -3,11 +3,12 @@
  *
  * Answers off the route never reach the row. Only specify texts and remarks can be empty.
  */
+import { passKey } from '../document/addresses';
 import type { Answers, MissingReason, Question, Questionnaire, Value } from '../document/types';
 import type { Input } from '../condition/resolve';
 import { isBlank, isMissingAnswer } from '../routing/answers';
 import { drawKey } from '../routing/draws';
-import { itemKey, type Plan, type PlanItem, type PlanSection } from '../routing/plan';
+import { type Plan, type PlanItem, type PlanSection } from '../routing/plan';
 import { passesOf } from '../routing/step';
 import type { Walk, WalkStep } from '../routing/walk';
 import { columnsOf, type Column, type Source, type ValueColumn } from './columns';
@@ -92,7 +93,7 @@ class Coder {
       if (optional) return { column: column.name, value: '', reason: null };
       return this.coded(column.name, source.question, fate);
     }
-    return this.answered(column, this.answers[itemKey(source.variable, source.pass)] ?? null);
+    return this.answered(column, this.answers[passKey(source.variable, source.pass)] ?? null);
   }
 
   private answered(column: ValueColumn, value: Value | null): Cell {
@@ -101,7 +102,7 @@ class Coder {
     const pass = source.of === 'item' ? source.pass : null;
     const cell = (of: number | string): Cell => ({ column: name, value: of, reason: null });
     const text = (key: string) => {
-      const written = this.answers[itemKey(key, pass)];
+      const written = this.answers[passKey(key, pass)];
       return cell(typeof written === 'string' ? written : '');
     };
     if (column.kind === 'remark') return text(`${source.variable}_comment`);
@@ -123,7 +124,7 @@ class Coder {
 
   private fateOf(source: Source & { of: 'item' }): Fate {
     const { planItem, pass, row } = source;
-    const step = this.steps.get(itemKey(planItem.item.name, pass));
+    const step = this.steps.get(passKey(planItem.item.name, pass));
     if (step !== undefined) return row === null || step.shown.rows[row] ? 'presented' : 'not_applicable';
     return fateUnpresented(this.plan, this.walk, this.stoppedAt, planItem, pass, (section) =>
       this.passCount(section),

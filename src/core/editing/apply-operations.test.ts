@@ -1,4 +1,5 @@
 /** Operations applied where nothing else of the editor is loaded, as the server does. */
+import { listKey, partKey, type PartKey } from '../document/addresses';
 import assert from 'node:assert/strict';
 import { it } from 'node:test';
 import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
@@ -8,7 +9,7 @@ import { applyOperations, OperationSchema } from './apply-operations';
 it('applies an operation, and leaves out one that does not fit, by itself', () => {
   const document = questionnaire([section('a', [ask('one')])]);
   const set = (before: string) =>
-    ({ do: 'set', part: 'item:one', field: 'text', before, after: 'Two?' }) as const;
+    ({ do: 'set', part: partKey('item', 'one'), field: 'text', before, after: 'Two?' }) as const;
   const applied = applyOperations(document, [set('one?')]);
   assert.deepEqual(applied.clashes, []);
   const [item] = applied.document.sections[0]?.items ?? [];
@@ -35,23 +36,23 @@ it('takes no operation that names a property which no questionnaire has', () => 
 
 it('puts many parts where they belong, whatever is taken away and written in between', () => {
   const document = questionnaire([section('a', [ask('one'), ask('two'), ask('three')])]);
-  const add = (name: string, after: string | null) =>
+  const add = (name: string, after: PartKey | null) =>
     ({
       do: 'add',
-      part: `item:${name}`,
-      to: { list: 'items:a', after },
+      part: partKey('item', name),
+      to: { list: listKey('items', 'a'), after },
       value: { kind: 'statement', name, text: '' },
     }) as const;
   const { document: next, clashes } = applyOperations(document, [
     add('front', null),
-    add('middle', 'item:one'),
-    { do: 'remove', part: 'item:two', value: document.sections[0]?.items[1] },
-    { do: 'set', part: 'item:middle', field: 'text', before: '', after: 'Hello' },
+    add('middle', partKey('item', 'one')),
+    { do: 'remove', part: partKey('item', 'two'), value: document.sections[0]?.items[1] },
+    { do: 'set', part: partKey('item', 'middle'), field: 'text', before: '', after: 'Hello' },
     {
       do: 'move',
-      part: 'item:three',
-      from: { list: 'items:a', after: 'item:two', before: null },
-      to: { list: 'items:a', after: null },
+      part: partKey('item', 'three'),
+      from: { list: listKey('items', 'a'), after: partKey('item', 'two'), before: null },
+      to: { list: listKey('items', 'a'), after: null },
     },
   ]);
   assert.deepEqual(clashes, []);

@@ -4,6 +4,19 @@
  * An operation applies where its part still holds what it was made on, or already holds what it makes. Any other is a
  * clash: both wrote in the same place, and somebody has to choose.
  */
+import {
+  listKey,
+  parseList,
+  parsePart,
+  partKey,
+  readList,
+  readPart,
+  renamedPart,
+  STUDY_LISTS,
+  STUDY_PART,
+  type ListKey,
+  type PartKey,
+} from '../document/addresses';
 import isEqual from 'fast-deep-equal';
 import * as v from 'valibot';
 import { enablePatches, produceWithPatches, type Patch } from 'immer';
@@ -11,9 +24,9 @@ import { PROPERTY_NAMES } from '../document/schema';
 import type { Questionnaire } from '../document/types';
 import {
   itemsOf,
-  KEY_FIELDS,
-  kindOf,
+  LISTS_OF_ANSWER,
   listsOfItem,
+  namedBy,
   operationsBetween,
   partsIn,
   valueOf,
@@ -42,7 +55,17 @@ export interface Merged {
   readonly backward: readonly Patch[];
 }
 
-const SpotSchema = v.strictObject({ list: v.string(), after: v.nullable(v.string()) });
+const PartSchema = v.pipe(
+  v.string(),
+  v.check((text) => parsePart(text) !== null, 'a part of a questionnaire is meant'),
+  v.transform((text) => text as PartKey),
+);
+const ListSchema = v.pipe(
+  v.string(),
+  v.check((text) => parseList(text) !== null, 'a list of a questionnaire is meant'),
+  v.transform((text) => text as ListKey),
+);
+const SpotSchema = v.strictObject({ list: ListSchema, after: v.nullable(PartSchema) });
 const Field = v.pipe(
   v.string(),
   v.check(
@@ -55,22 +78,22 @@ const Field = v.pipe(
 export const OperationSchema: v.GenericSchema<unknown, Operation> = v.variant('do', [
   v.strictObject({
     do: v.literal('set'),
-    part: v.string(),
+    part: PartSchema,
     field: Field,
     before: v.optional(v.unknown()),
     after: v.optional(v.unknown()),
   }),
   v.strictObject({
     do: v.literal('add'),
-    part: v.string(),
+    part: PartSchema,
     to: SpotSchema,
     value: v.record(v.string(), v.unknown()),
   }),
-  v.strictObject({ do: v.literal('remove'), part: v.string(), value: v.unknown() }),
+  v.strictObject({ do: v.literal('remove'), part: PartSchema, value: v.unknown() }),
   v.strictObject({
     do: v.literal('move'),
-    part: v.string(),
-    from: v.strictObject({ ...SpotSchema.entries, before: v.nullable(v.string()) }),
+    part: PartSchema,
+    from: v.strictObject({ ...SpotSchema.entries, before: v.nullable(PartSchema) }),
     to: SpotSchema,
   }),
 ]);
@@ -117,7 +140,7 @@ interface List {
   /** The list itself in the draft, made where it is absent; undefined where what held it is gone. */
   readonly values: () => Holder[] | undefined;
   /** The keys of what is in it, in order. */
-  readonly keys: string[];
+  readonly keys: PartKey[];
   /**
    * What is in it, parallel to `keys`: by its place in the draft, or itself where it came from elsewhere. Null as long as the
    * draft is in order itself: that is rearranged once for all, since every step within a draft costs as much as it is long.
@@ -125,40 +148,32 @@ interface List {
   order: (number | Holder)[] | null;
 }
 
-const ANSWER_LISTS = ['options', 'specials', 'rows'] as const;
-
 /** Where every part is, found without opening the draft: that is done only for parts that are changed. */
 class Merge {
   /** The list that each part is in. */
-  private readonly homes = new Map<string, string>();
-  private readonly lists = new Map<string, List>();
+  private readonly homes = new Map<PartKey, ListKey>();
+  private readonly lists = new Map<ListKey, List>();
   /** What stood beside each part before anything was applied. */
-  private readonly neighbours = new Map<string, readonly [string | null, string | null]>();
-  private readonly touched = new Set<string>();
+  private readonly neighbours = new Map<PartKey, readonly [PartKey | null, PartKey | null]>();
+  private readonly touched = new Set<ListKey>();
 
   /** `renames`: old keys by new ones. What has its new name already is still called by the old one. */
   constructor(
     original: Holder,
     private readonly root: Holder,
-    private readonly renames: ReadonlyMap<string, string>,
+    private readonly renames: ReadonlyMap<PartKey, PartKey>,
   ) {
-    for (const [list, kind] of [
-      ['given', 'given'],
-      ['quotas', 'quota'],
-      ['sections', 'section'],
-      ['derived', 'derived'],
-      ['endings', 'ending'],
-    ] as const)
-      this.addList(list, () => (root[list] ??= []) as Holder[], partsIn(list, kind, original[list]));
+    for (const list of Object.keys(STUDY_LISTS) as (keyof typeof STUDY_LISTS)[])
+      this.addList(listKey(list), () => (root[list] ??= []) as Holder[], partsIn(list, original[list]));
     (original.sections as Holder[]).forEach((section, s) => {
-      const key = this.lists.get('sections')?.keys[s];
+      const key = this.lists.get(listKey('sections'))?.keys[s];
       if (key !== undefined) this.addItems(key, section);
     });
     for (const { keys } of this.lists.values())
       keys.forEach((key, n) => this.neighbours.set(key, [keys[n - 1] ?? null, keys[n + 1] ?? null]));
   }
 
-  private addList(list: string, values: List['values'], parts: readonly Part[]): void {
+  private addList(list: ListKey, values: List['values'], parts: readonly Part[]): void {
     const present = new Set(parts.map(({ key }) => key));
     const keys = parts.map(({ key }) => {
       const old = this.renames.get(key);
@@ -168,35 +183,41 @@ class Merge {
     for (const key of keys) this.homes.set(key, list);
   }
 
-  private addItems(key: string, section: Holder): void {
-    const list = `items:${key.slice('section:'.length)}`;
+  private addItems(key: PartKey, section: Holder): void {
+    const list = listKey('items', readPart(key).name);
     this.settle(list);
-    const items = itemsOf({ key, list: 'sections', value: section });
+    const items = itemsOf({ key, list: listKey('sections'), value: section });
     this.addList(list, () => this.value(key)?.items as Holder[] | undefined, items);
-    items.forEach(({ value }, n) => this.addAnswers(this.lists.get(list)?.keys[n] ?? '', value));
+    items.forEach(({ key: item, value }, n) => this.addAnswers(this.lists.get(list)?.keys[n] ?? item, value));
   }
 
-  private addAnswers(key: string, item: Holder): void {
-    if (kindOf(key) !== 'item') return;
-    for (const name of ANSWER_LISTS) this.settle(`${name}:${key.slice('item:'.length)}`);
+  private addAnswers(key: PartKey, item: Holder): void {
+    const { kind, name: owner } = readPart(key);
+    if (kind !== 'item') return;
+    for (const name of LISTS_OF_ANSWER) this.settle(listKey(name, owner));
     const lists = listsOfItem(key, item);
-    ANSWER_LISTS.forEach((name, n) => {
+    LISTS_OF_ANSWER.forEach((name, n) => {
       const values = () => {
         const answer = this.value(key)?.answer as Holder | undefined;
         return answer && ((answer[name] ??= []) as Holder[]);
       };
-      this.addList(`${name}:${key.slice('item:'.length)}`, values, lists[n] ?? []);
+      this.addList(listKey(name, owner), values, lists[n] ?? []);
     });
   }
 
   /** The part itself, to be changed; undefined where there is none. */
-  private value(key: string): Holder | undefined {
-    if (key === 'study') return this.root;
-    const list = this.lists.get(this.homes.get(key) ?? '');
+  private value(key: PartKey): Holder | undefined {
+    if (key === STUDY_PART) return this.root;
+    const list = this.listOf(key);
     const at = list?.keys.indexOf(key) ?? -1;
     if (list === undefined || at < 0) return undefined;
     const entry = list.order === null ? at : list.order[at];
     return typeof entry === 'number' ? list.values()?.[entry] : entry;
+  }
+
+  private listOf(key: PartKey): List | undefined {
+    const home = this.homes.get(key);
+    return home === undefined ? undefined : this.lists.get(home);
   }
 
   private orderOf(list: List): (number | Holder)[] {
@@ -217,8 +238,8 @@ class Merge {
         write(found, operation.field, operation.after);
         if (operation.field === 'answer') {
           // Another answer: what was about to happen to the lists of the one before is over.
-          for (const name of ANSWER_LISTS)
-            this.lists.delete(`${name}:${operation.part.slice('item:'.length)}`);
+          const { name: owner } = readPart(operation.part);
+          for (const name of LISTS_OF_ANSWER) this.lists.delete(listKey(name, owner));
           this.addAnswers(operation.part, found);
         }
         return null;
@@ -244,8 +265,8 @@ class Merge {
         const { from, to } = operation;
         if (found === undefined || this.lists.get(to.list)?.values() === undefined)
           return clash(undefined, true);
-        const home = this.homes.get(operation.part) ?? '';
-        const keys = this.lists.get(home)?.keys ?? [];
+        const home = this.homes.get(operation.part);
+        const keys = this.listOf(operation.part)?.keys ?? [];
         const before = keys[keys.indexOf(operation.part) - 1] ?? null;
         if (home === to.list && before === to.after) return null;
         const [left, right] = this.neighbours.get(operation.part) ?? [null, null];
@@ -260,10 +281,10 @@ class Merge {
     }
   }
 
-  private take(key: string): void {
-    const home = this.homes.get(key) ?? '';
-    const list = this.lists.get(home);
-    if (list === undefined) return;
+  private take(key: PartKey): void {
+    const home = this.homes.get(key);
+    const list = this.listOf(key);
+    if (home === undefined || list === undefined) return;
     const at = list.keys.indexOf(key);
     this.orderOf(list).splice(at, 1);
     list.keys.splice(at, 1);
@@ -272,7 +293,7 @@ class Merge {
   }
 
   /** Behind what it is to follow; where that is gone, at the end. */
-  private put(key: string, value: Holder, { list: name, after }: Spot): void {
+  private put(key: PartKey, value: Holder, { list: name, after }: Spot): void {
     const list = this.lists.get(name);
     const values = list?.values();
     if (list === undefined || values === undefined) return;
@@ -282,21 +303,22 @@ class Merge {
     list.keys.splice(at, 0, key);
     this.homes.set(key, name);
     this.touched.add(name);
-    if (kindOf(key) === 'section') this.addItems(key, value);
+    if (readPart(key).kind === 'section') this.addItems(key, value);
     else this.addAnswers(key, value);
   }
 
   /** The lists of a part, so that it can be compared as a whole. */
-  private settleWithin(key: string): void {
-    const name = key.slice(key.indexOf(':') + 1);
-    if (kindOf(key) === 'item') for (const list of ANSWER_LISTS) this.settle(`${list}:${name}`);
-    if (kindOf(key) !== 'section') return;
-    this.settle(`items:${name}`);
-    for (const item of this.lists.get(`items:${name}`)?.keys ?? []) this.settleWithin(item);
+  private settleWithin(key: PartKey): void {
+    const { kind, name } = readPart(key);
+    if (kind === 'item') for (const list of LISTS_OF_ANSWER) this.settle(listKey(list, name));
+    if (kind !== 'section') return;
+    const items = listKey('items', name);
+    this.settle(items);
+    for (const item of this.lists.get(items)?.keys ?? []) this.settleWithin(item);
   }
 
   /** Puts what is in a list in its order in the draft. */
-  private settle(name: string): void {
+  private settle(name: ListKey): void {
     const list = this.lists.get(name);
     // Asking for the values makes the list where it is absent.
     if (list === undefined || list.order === null) return;
@@ -312,23 +334,22 @@ class Merge {
   tidy(): void {
     for (const name of this.touched) this.settle(name);
     for (const name of this.touched) {
-      const kind = kindOf(name);
-      if (kind !== 'specials' && !['given', 'quotas', 'derived'].includes(name)) continue;
+      const { list, owner } = readList(name);
+      if (!['given', 'quotas', 'derived', 'specials'].includes(list)) continue;
       if (this.lists.get(name)?.values()?.length !== 0) continue;
-      if (kind !== 'specials') delete this.root[name];
-      else
-        delete (this.value(`item:${name.slice('specials:'.length)}`)?.answer as Holder | undefined)?.specials;
+      if (owner === null) delete this.root[list];
+      else delete (this.value(partKey('item', owner))?.answer as Holder | undefined)?.specials;
     }
   }
 }
 
-function renamesIn(operations: readonly Operation[]): Map<string, string> {
+function renamesIn(operations: readonly Operation[]): Map<PartKey, PartKey> {
   return new Map(
-    operations.flatMap((operation): [string, string][] => {
-      if (operation.do !== 'set' || operation.field !== KEY_FIELDS[kindOf(operation.part)]) return [];
+    operations.flatMap((operation): [PartKey, PartKey][] => {
+      if (operation.do !== 'set' || operation.field !== namedBy(operation.part)) return [];
       const { part, before, after } = operation;
-      const [old, now] = [String(before), String(after)];
-      return part.endsWith(old) ? [[part.slice(0, part.length - old.length) + now, part]] : [];
+      const now = renamedPart(part, String(before), String(after));
+      return now === null ? [] : [[now, part]];
     }),
   );
 }

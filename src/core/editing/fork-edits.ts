@@ -1,11 +1,8 @@
 /** Ways made and aimed on the map of forks: a skip from an item, or an onward from the end of a section. */
+import type { WrittenWay } from '../document/addresses';
 import type { Target } from '../document/types';
 import { onwardList, type Plan } from '../routing/plan';
 import type { Change, DocumentDraft } from './change';
-
-/** A skip or onward entry by where it is written. */
-export type WrittenWay =
-  { readonly item: string; readonly skip: number } | { readonly section: string; readonly onward: number };
 
 /** Where a new way leaves from. */
 export type WaySource = { readonly item: string } | { readonly section: string };

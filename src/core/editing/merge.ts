@@ -1,9 +1,10 @@
 /** Two versions of a questionnaire that were made of one, together. */
+import { listKey, partKey, readPart, type PartKey, type PartKind } from '../document/addresses';
 import type { Questionnaire } from '../document/types';
 import { variablesOf } from '../document/variables';
 import { applyOperations, type Clash } from './apply-operations';
 import { applyChange } from './change';
-import { kindOf, operationsBetween, type Operation } from './operations';
+import { operationsBetween, type Operation } from './operations';
 import { renameVariable } from './rename';
 
 export interface Versions {
@@ -33,32 +34,36 @@ export function mergeVersions(
 }
 
 /** What adds parts that are gone: those, the items whose answers or rows they are, and the sections that held them. */
-function bringingBack(gone: ReadonlySet<string>, back: readonly Operation[]): Operation[] {
+function bringingBack(gone: ReadonlySet<PartKey>, back: readonly Operation[]): Operation[] {
   const adds = back.filter((operation) => operation.do === 'add');
   const wanted = adds.filter(({ part }) => [...gone].some((each) => each === part || ownerOf(each) === part));
   const homes = new Set(wanted.map(({ to }) => to.list));
   return [
     ...adds.filter(
       ({ part }) =>
-        homes.has(`items:${part.slice('section:'.length)}`) && !wanted.some((each) => each.part === part),
+        homes.has(listKey('items', readPart(part).name)) && !wanted.some((each) => each.part === part),
     ),
     ...wanted,
   ];
 }
 
 /** Of an answer or a row, the item. */
-function ownerOf(part: string): string | null {
-  const owner = /^(?:option|special|row):([^/]*)\//.exec(part)?.[1];
-  return owner === undefined ? null : `item:${owner}`;
+function ownerOf(part: PartKey): PartKey | null {
+  const { owner } = readPart(part);
+  return owner === null ? null : partKey('item', owner);
 }
 
-const VARIABLES = ['given', 'item', 'row', 'derived'];
+const VARIABLES: readonly PartKind[] = ['given', 'item', 'row', 'derived'];
 
 /** What still refers to a variable by the name it had before refers to it by its name now. */
 function withNamesFollowed(document: Questionnaire, operations: readonly Operation[]): Questionnaire {
   let followed = document;
   for (const operation of operations) {
-    if (operation.do !== 'set' || operation.field !== 'name' || !VARIABLES.includes(kindOf(operation.part)))
+    if (
+      operation.do !== 'set' ||
+      operation.field !== 'name' ||
+      !VARIABLES.includes(readPart(operation.part).kind)
+    )
       continue;
     const [old, now] = [String(operation.before), String(operation.after)];
     const variables = variablesOf(followed);

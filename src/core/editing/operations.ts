@@ -7,57 +7,62 @@
  */
 import isEqual from 'fast-deep-equal';
 import type { Questionnaire } from '../document/types';
+import {
+  ANSWER_LISTS,
+  listKey,
+  numberedPart,
+  PART_NAMED_BY,
+  partKey,
+  readPart,
+  STUDY_LISTS,
+  STUDY_PART,
+  type AnswerList,
+  type ListKey,
+  type PartKey,
+} from '../document/addresses';
 import { longestAscending } from './ascending';
 
 /** A place in a list: behind the part with the key `after`, or first. */
 export interface Spot {
-  readonly list: string;
-  readonly after: string | null;
+  readonly list: ListKey;
+  readonly after: PartKey | null;
 }
 
 export type Operation =
   /** `before` and `after`: undefined where the property is absent. */
   | {
       readonly do: 'set';
-      readonly part: string;
+      readonly part: PartKey;
       readonly field: string;
       readonly before?: unknown;
       readonly after?: unknown;
     }
-  | { readonly do: 'add'; readonly part: string; readonly to: Spot; readonly value: unknown }
-  | { readonly do: 'remove'; readonly part: string; readonly value: unknown }
+  | { readonly do: 'add'; readonly part: PartKey; readonly to: Spot; readonly value: unknown }
+  | { readonly do: 'remove'; readonly part: PartKey; readonly value: unknown }
   | {
       readonly do: 'move';
-      readonly part: string;
+      readonly part: PartKey;
       /** `before`: the part that followed. */
-      readonly from: Spot & { readonly before: string | null };
+      readonly from: Spot & { readonly before: PartKey | null };
       readonly to: Spot;
     };
 
 export type Holder = Record<string, unknown>;
 
+/** The lists that an answer may have, in the order in which they are gone through. */
+export const LISTS_OF_ANSWER = Object.keys(ANSWER_LISTS) as AnswerList[];
+
 /** One part of a questionnaire: its key, the list it stands in, and itself. */
 export interface Part {
-  readonly key: string;
-  readonly list: string;
+  readonly key: PartKey;
+  readonly list: ListKey;
   readonly value: Holder;
 }
 
-/** The property by which parts of a kind are told apart. */
-export const KEY_FIELDS: Readonly<Record<string, string>> = {
-  given: 'name',
-  quota: 'id',
-  section: 'id',
-  item: 'name',
-  derived: 'name',
-  ending: 'id',
-  option: 'code',
-  special: 'code',
-  row: 'name',
-};
-
-export function kindOf(key: string): string {
-  return key.slice(0, key.indexOf(':'));
+/** The property by which parts of a kind are told apart; null where they have none. */
+export function namedBy(key: PartKey): string | null {
+  const { kind } = readPart(key);
+  return kind === 'study' || kind === 'break' ? null : PART_NAMED_BY[kind];
 }
 
 /** Properties that hold parts of their own, and so are no property of the part. */
@@ -70,32 +75,32 @@ export const LISTS_WITHIN: Readonly<Record<string, readonly string[]>> = {
 /** What turns the one into the other, to be applied with `applyOperations`. */
 export function operationsBetween(before: Questionnaire, after: Questionnaire): Operation[] {
   const [a, b] = [before, after] as unknown as [Holder, Holder];
-  const operations: Operation[] = fieldsBetween('study', a, b, 'study');
-  for (const [list, kind] of STUDY_LISTS) {
+  const operations: Operation[] = fieldsBetween(STUDY_PART, a, b, 'study');
+  for (const list of ['given', 'quotas', 'derived', 'endings'] as const) {
     if (a[list] === b[list]) continue;
-    operations.push(...listBetween(partsIn(list, kind, a[list]), partsIn(list, kind, b[list])));
+    operations.push(...listBetween(partsIn(list, a[list]), partsIn(list, b[list])));
   }
   if (a.sections !== b.sections) {
-    const sections = partsIn('sections', 'section', a.sections);
-    const sectionsNow = partsIn('sections', 'section', b.sections);
+    const sections = partsIn('sections', a.sections);
+    const sectionsNow = partsIn('sections', b.sections);
     const paired = pairs(sections, sectionsNow);
     const homes = new Map(sectionsNow.map(({ key }) => [key, paired.get(key)?.key ?? key]));
     const items = sections.flatMap(itemsOf);
     const itemsNow = sectionsNow.flatMap((section) =>
-      itemsOf({ ...section, key: homes.get(section.key) ?? '' }),
+      itemsOf({ ...section, key: homes.get(section.key) ?? section.key }),
     );
     operations.push(...listBetween(sections, sectionsNow), ...listBetween(items, itemsNow));
   }
   // Until everything is in its place, all are called as they were.
   const renames = (operation: Operation) =>
-    operation.do === 'set' && operation.field === KEY_FIELDS[kindOf(operation.part)];
+    operation.do === 'set' && operation.field === namedBy(operation.part);
   const removals = (operation: Operation) => operation.do === 'remove';
   const rank = (operation: Operation) =>
     renames(operation)
       ? 3
       : operation.do === 'set'
         ? 0
-        : removals(operation) && kindOf(operation.part) === 'section'
+        : removals(operation) && readPart(operation.part).kind === 'section'
           ? 2
           : 1;
   return operations
@@ -104,20 +109,16 @@ export function operationsBetween(before: Questionnaire, after: Questionnaire): 
     .map(({ operation }) => operation);
 }
 
-const STUDY_LISTS = [
-  ['given', 'given'],
-  ['quotas', 'quota'],
-  ['derived', 'derived'],
-  ['endings', 'ending'],
-] as const;
+const KIND_IN = { ...STUDY_LISTS, ...ANSWER_LISTS };
 
-/** The parts of a list; where a key stands twice, the later ones are numbered. */
-export function partsIn(list: string, kind: string, values: unknown, owner = ''): Part[] {
-  const field = KEY_FIELDS[kind] ?? '';
+/** The parts of a list; where a key stands twice, the later ones are numbered. `owner`: of lists of an answer, the item. */
+export function partsIn(list: keyof typeof KIND_IN, values: unknown, owner: string | null = null): Part[] {
+  const kind = KIND_IN[list];
+  const key = listKey(list, owner);
   return numbered(
     ((values ?? []) as Holder[]).map((value) => ({
-      key: `${kind}:${owner}${String(value[field])}`,
-      list,
+      key: partKey(kind, String(value[PART_NAMED_BY[kind]]), owner),
+      list: key,
       value,
     })),
   );
@@ -125,43 +126,36 @@ export function partsIn(list: string, kind: string, values: unknown, owner = '')
 
 /** The items of a section; page breaks, which have no name, are told by what stands before them. */
 export function itemsOf({ key, value }: Part): Part[] {
-  const list = `items:${key.slice('section:'.length)}`;
+  const list = listKey('items', readPart(key).name);
   let last = '';
   return numbered(
     (value.items as Holder[]).map((item) => {
-      if (item.kind === 'page_break') return { key: `break:${list}/${last}`, list, value: item };
+      if (item.kind === 'page_break') return { key: partKey('break', last, list), list, value: item };
       last = String(item.name);
-      return { key: `item:${last}`, list, value: item };
+      return { key: partKey('item', last), list, value: item };
     }),
   );
 }
 
 function numbered(parts: Part[]): Part[] {
-  const used = new Map<string, number>();
+  const used = new Map<PartKey, number>();
   return parts.map((part) => {
     const times = (used.get(part.key) ?? 0) + 1;
     used.set(part.key, times);
-    return times === 1 ? part : { ...part, key: `${part.key}#${times}` };
+    return times === 1 ? part : { ...part, key: numberedPart(part.key, times) };
   });
 }
 
 /** The lists of an item's answer, with its key as it was before. */
-export function listsOfItem(key: string, value: Holder): Part[][] {
+export function listsOfItem(key: PartKey, value: Holder): Part[][] {
   const answer = (value.answer ?? {}) as Holder;
-  const name = key.slice('item:'.length);
-  return (
-    [
-      ['options', 'option'],
-      ['specials', 'special'],
-      ['rows', 'row'],
-    ] as const
-  ).map(([list, kind]) => partsIn(`${list}:${name}`, kind, answer[list], `${name}/`));
+  return LISTS_OF_ANSWER.map((list) => partsIn(list, answer[list], readPart(key).name));
 }
 
 /** The part before, of each part after that is still the same one: by its key, or renamed. */
-function pairs(before: readonly Part[], after: readonly Part[]): Map<string, Part> {
+function pairs(before: readonly Part[], after: readonly Part[]): Map<PartKey, Part> {
   const byKey = new Map(before.map((part) => [part.key, part]));
-  const paired = new Map<string, Part>();
+  const paired = new Map<PartKey, Part>();
   for (const { key } of after) {
     const same = byKey.get(key);
     if (same === undefined) continue;
@@ -180,9 +174,9 @@ function pairs(before: readonly Part[], after: readonly Part[]): Map<string, Par
 
 /** Most of what it says is the same, under another name. */
 function isRenamed(was: Part, is: Part): boolean {
-  const kind = kindOf(is.key);
-  if (kindOf(was.key) !== kind || kind === 'break' || was.list !== is.list) return false;
-  const fields = Object.keys(is.value).filter((field) => field !== KEY_FIELDS[kind]);
+  const { kind } = readPart(is.key);
+  if (readPart(was.key).kind !== kind || kind === 'break' || was.list !== is.list) return false;
+  const fields = Object.keys(is.value).filter((field) => field !== namedBy(is.key));
   const same = fields.filter((field) => isEqual(was.value[field], is.value[field]));
   return same.length * 2 > fields.length || (kind === 'item' && isEqual(was.value.answer, is.value.answer));
 }
@@ -201,12 +195,12 @@ function listBetween(before: readonly Part[], after: readonly Part[]): Operation
 }
 
 /** A section without its items, which are parts of their own. */
-export function valueOf(key: string, value: Holder): unknown {
-  return kindOf(key) === 'section' ? { ...value, items: [] } : value;
+export function valueOf(key: PartKey, value: Holder): unknown {
+  return readPart(key).kind === 'section' ? { ...value, items: [] } : value;
 }
 
-function partBetween(key: string, before: Holder, after: Holder): Operation[] {
-  const kind = kindOf(key);
+function partBetween(key: PartKey, before: Holder, after: Holder): Operation[] {
+  const { kind } = readPart(key);
   const types = [before, after].map(({ answer }) => (answer as Holder | undefined)?.type);
   const split = kind === 'item' && types[0] !== undefined && types[0] === types[1];
   const operations = fieldsBetween(key, before, after, split ? 'item' : kind === 'section' ? 'section' : '');
@@ -218,7 +212,7 @@ function partBetween(key: string, before: Holder, after: Holder): Operation[] {
 }
 
 /** `as`: what of the value is told by parts of its own (`LISTS_WITHIN`). */
-function fieldsBetween(part: string, before: Holder, after: Holder, as: string): Operation[] {
+function fieldsBetween(part: PartKey, before: Holder, after: Holder, as: string): Operation[] {
   const [was, is] = [fieldsOf(before, as), fieldsOf(after, as)];
   return [...new Set([...was.keys(), ...is.keys()])].flatMap((field): Operation[] => {
     const values = [was.get(field), is.get(field)];
@@ -242,7 +236,7 @@ function fieldsOf(value: Holder, as: string): Map<string, unknown> {
 function spotsBetween(
   before: readonly Part[],
   after: readonly Part[],
-  paired: ReadonlyMap<string, Part>,
+  paired: ReadonlyMap<PartKey, Part>,
 ): Operation[] {
   const place = new Map(before.map(({ key }, n) => [key, n]));
   const stays = staying(
@@ -251,7 +245,7 @@ function spotsBetween(
       return was === undefined || was.list !== list ? [] : [{ key, at: place.get(was.key) ?? 0, list }];
     }),
   );
-  const last = new Map<string, string>();
+  const last = new Map<ListKey, PartKey>();
   return after.flatMap((part): Operation[] => {
     const was = paired.get(part.key);
     const key = was?.key ?? part.key;
@@ -267,8 +261,8 @@ function spotsBetween(
 }
 
 /** As many as possible that stay in order, list by list. */
-function staying(parts: readonly { key: string; at: number; list: string }[]): ReadonlySet<string> {
-  const byList = new Map<string, { key: string; at: number }[]>();
+function staying(parts: readonly { key: PartKey; at: number; list: ListKey }[]): ReadonlySet<PartKey> {
+  const byList = new Map<ListKey, { key: PartKey; at: number }[]>();
   for (const { key, at, list } of parts) {
     const own = byList.get(list);
     if (own === undefined) byList.set(list, [{ key, at }]);

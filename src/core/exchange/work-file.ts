@@ -2,6 +2,7 @@
  * A study with the work done on it, as one `.zip`: the questionnaire beside a folder `work` with one JSON file for each
  * kind of work. The same study gives the same bytes.
  */
+import { AddressSchema } from '../document/addresses';
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
 import * as v from 'valibot';
 import { pathText, problemText, readDocumentText, writeDocument } from '../document/read';
@@ -16,7 +17,7 @@ const Words = v.array(v.string());
 /** Each kind of work: what one of it is. */
 const PARTS = {
   comments: v.strictObject({
-    place: v.pipe(v.string(), v.minLength(1), v.maxLength(200)),
+    place: AddressSchema,
     text: v.pipe(v.string(), v.minLength(1), v.maxLength(5000)),
     author: Name,
     at: At,

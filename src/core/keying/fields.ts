@@ -1,8 +1,9 @@
 /** The fields of a paper form, in the order they are keyed: one for each variable and pass, text and remark. */
+import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Answer, Given, Option, Question } from '../document/types';
 import { gridRowAnswer } from '../routing/answers';
-import { itemKey, type Plan, type PlanItem } from '../routing/plan';
+import { type Plan, type PlanItem } from '../routing/plan';
 
 export interface KeyField {
   /** As the answer is given: `name`, `name#pass`, `name_CODE_text`, `name_comment`. */
@@ -11,7 +12,7 @@ export interface KeyField {
   /** Null for a given value. */
   readonly planItem: PlanItem | null;
   /** `name` or `name#pass` of the item; empty for a given value. */
-  readonly itemKey: string;
+  readonly passKey: string;
   readonly pass: number | null;
   /** Of a grid row: its index; else null. */
   readonly row: number | null;
@@ -40,7 +41,7 @@ function givenField(given: Given): KeyField {
     key: given.name,
     kind: 'answer',
     planItem: null,
-    itemKey: '',
+    passKey: '',
     pass: null,
     row: null,
     question: { kind: 'question', name: given.name, text: given.label, answer: given.answer, required: true },
@@ -53,13 +54,13 @@ function givenField(given: Given): KeyField {
 
 function itemFields(planItem: PlanItem, question: Question, pass: number | null): KeyField[] {
   const { answer } = question;
-  const shared = { planItem, itemKey: itemKey(question.name, pass), pass, question };
+  const shared = { planItem, passKey: passKey(question.name, pass), pass, question };
   const variables =
     answer.type === 'grid'
       ? answer.rows.map((row, n) => ({ name: row.name, label: row.label, answer: gridRowAnswer(answer), row: n })) // prettier-ignore
       : [{ name: question.name, label: question.text, answer, row: null }];
   const fields = variables.flatMap(({ name, label, answer: own, row }): KeyField[] => {
-    const key = itemKey(name, pass);
+    const key = passKey(name, pass);
     const main: KeyField = {
       ...shared,
       key,
@@ -74,7 +75,7 @@ function itemFields(planItem: PlanItem, question: Question, pass: number | null)
       .filter(({ specify }) => specify)
       .map((option): KeyField => ({
         ...main,
-        key: itemKey(`${name}_${option.code}_text`, pass),
+        key: passKey(`${name}_${option.code}_text`, pass),
         kind: 'specify',
         label: option.specifyLabel ?? `${option.label}: in their words`,
         option,
@@ -87,7 +88,7 @@ function itemFields(planItem: PlanItem, question: Question, pass: number | null)
     ...fields,
     {
       ...shared,
-      key: itemKey(`${question.name}_comment`, pass),
+      key: passKey(`${question.name}_comment`, pass),
       kind: 'remark',
       row: null,
       answer: { type: 'text', lines: 'many' },

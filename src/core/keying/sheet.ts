@@ -1,4 +1,5 @@
 /** A form as it has been keyed so far: which fields the routing asks for, what the others hold, and the coded row. */
+import { passKey } from '../document/addresses';
 import { Auditor } from '../audit/auditor';
 import { asManyAsDrawn, drawIn } from '../audit/draw-found';
 import { anyAnswer } from '../audit/groups';
@@ -9,7 +10,7 @@ import { optionsOf } from '../document/shape';
 import type { Answers, MissingReason, Value } from '../document/types';
 import { isBlank, isMissingAnswer, type Shown } from '../routing/answers';
 import { drawKey } from '../routing/draws';
-import { itemKey, type Plan, type PlanSection } from '../routing/plan';
+import { type Plan, type PlanSection } from '../routing/plan';
 import { walk, type Walk, type WalkStep } from '../routing/walk';
 import { keyFields, type KeyField } from './fields';
 
@@ -109,7 +110,7 @@ export class Keying {
     walked: Walk,
   ): FieldState {
     if (field.planItem === null) return { is: 'asked', shown: null };
-    const step = steps.get(field.itemKey);
+    const step = steps.get(field.passKey);
     const drawn = this.isOpenDraw(field, answers, walked);
     const rowShown = field.row === null || (step?.shown.rows[field.row] ?? drawn);
     const optionOpen = field.kind !== 'specify' || this.isPicked(field, answers);
@@ -149,9 +150,9 @@ export class Keying {
   }
 
   private isAnswered(item: string, pass: number | null, answers: Answers): boolean {
-    const own = itemKey(item, pass);
+    const own = passKey(item, pass);
     return this.fields.some(
-      ({ itemKey: of, kind, key }) => of === own && kind === 'answer' && !isBlank(answers[key]),
+      ({ passKey: of, kind, key }) => of === own && kind === 'answer' && !isBlank(answers[key]),
     );
   }
 
@@ -176,7 +177,7 @@ export class Keying {
     if (column.kind === 'derived' || column.kind === 'ending') return '';
     const { source } = column;
     const pass = source.of === 'item' ? source.pass : null;
-    const at = (name: string) => answers[itemKey(name, pass)];
+    const at = (name: string) => answers[passKey(name, pass)];
     const text = (value: Value | null | undefined) => (value == null || typeof value === 'object' ? '' : String(value)); // prettier-ignore
     if (column.kind === 'remark') return text(at(`${source.variable}_comment`));
     if (column.kind === 'specify') return text(at(`${source.variable}_${column.code}_text`));

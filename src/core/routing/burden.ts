@@ -3,6 +3,7 @@
  *
  * Reading: 238 words a minute, silently (Brysbaert, "How many words do we read per minute?", 2019).
  */
+import { nameInKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, Item } from '../document/types';
 import { expectedPicks } from './assumed';
@@ -30,7 +31,7 @@ export function secondsByName(plan: Plan): (name: string) => number {
 
 /** Of the items presented on a route, `name` or `name#pass`; by what `secondsByName` gives. */
 export function secondsAlong(seconds: (name: string) => number, keys: readonly string[]): number {
-  return keys.reduce((sum, key) => sum + seconds(key.split('#')[0] ?? ''), 0);
+  return keys.reduce((sum, key) => sum + seconds(nameInKey(key)), 0);
 }
 
 function textsIn(answer: Answer): (string | undefined)[] {

@@ -4,12 +4,13 @@
  * Every draw has its own generator seeded from the walk's seed and its place, so that one draw does not
  * depend on what happened before it.
  */
+import { passKey, readPassKey } from '../document/addresses';
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import type { Given, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
-import { itemKey, type Plan, type PlanSection } from './plan';
+import { type Plan, type PlanSection } from './plan';
 
 /** FNV-1a over UTF-16 units: a well-spread 32-bit number from any text. */
 export function hash(text: string): number {
@@ -27,7 +28,7 @@ export function generatorFor(seed: number, place: string) {
 
 /** Key of a section's draw in `draws`: its id, with `#pass` in a repeat. */
 export function drawKey(section: PlanSection, pass: number): string {
-  return itemKey(section.section.id, section.repeat === null ? null : pass);
+  return passKey(section.section.id, section.repeat === null ? null : pass);
 }
 
 /** Indices of the section's questions among its plan items. */
@@ -81,14 +82,12 @@ export function readDraws(
   const drawn = new Map<string, ReadonlySet<number>>();
   const refuse = (problem: string) => ({ ok: false as const, problem });
   for (const [key, names] of Object.entries(draws)) {
-    const [id, pass] = key.split('#');
+    const { name: id, pass } = readPassKey(key);
     const section = plan.sections.find((candidate) => candidate.section.id === id);
     if (section?.section.draw === undefined) return refuse(`draws.${key}: no section "${id}" draws`);
     const repeated = section.repeat !== null;
-    const passNumber = Number(pass ?? 1);
-    const inRange =
-      Number.isInteger(passNumber) && passNumber >= 1 && passNumber <= (section.repeat?.max ?? 1);
-    if ((pass !== undefined) !== repeated || !inRange) {
+    const inRange = (pass ?? 1) >= 1 && (pass ?? 1) <= (section.repeat?.max ?? 1);
+    if ((pass !== null) !== repeated || !inRange) {
       return refuse(
         `draws.${key}: write ${repeated ? `${id}#pass, with a pass from 1 to ${section.repeat?.max}` : id}`,
       );

@@ -94,11 +94,6 @@ export interface PlanEnding {
   readonly messages: readonly { readonly if: Condition | null; readonly text: string }[];
 }
 
-/** Whether an item's answer can hold a value for each pass. */
-export function itemKey(name: string, pass: number | null): string {
-  return pass === null ? name : `${name}#${pass}`;
-}
-
 /** A section's onward as a list, however it was written. */
 export function onwardList(section: Section): readonly Onward[] {
   const { onward } = section;

@@ -4,6 +4,7 @@
  * A verdict is kept under it, so an edit re-opens just the routes on which something is shown differently;
  * renaming a variable or moving what a route does not meet changes none.
  */
+import { passKey, readPassKey } from '../document/addresses';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { Plan, PlanItem } from './plan';
@@ -24,7 +25,7 @@ export function contentMarks(plan: Plan): ContentMarks {
     endings.set(ending.id, mark([ending.kind, ending.messages.map(({ text }) => text), ending.next ?? null]));
   }
   return {
-    item: (name, pass) => `${items.get(name) ?? ''}${pass === null ? '' : `#${pass}`}`,
+    item: (name, pass) => passKey(items.get(name) ?? '', pass),
     ending: (id) => endings.get(id) ?? '',
   };
 }
@@ -32,8 +33,8 @@ export function contentMarks(plan: Plan): ContentMarks {
 /** The marks of a route's items and, last, of its ending. */
 export function routeMarks(marks: ContentMarks, items: readonly string[], ending: string): string[] {
   const shown = items.map((key) => {
-    const [name = '', pass] = key.split('#');
-    return marks.item(name, pass === undefined ? null : Number(pass));
+    const { name, pass } = readPassKey(key);
+    return marks.item(name, pass);
   });
   return [...shown, marks.ending(ending)];
 }

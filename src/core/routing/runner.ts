@@ -2,6 +2,7 @@
  * Walks many respondents fast: everything about a questionnaire is worked out beforehand, and one respondent's walk
  * leaves nothing behind. Goes the ways of `walk.ts`, without its record of what was passed over and why.
  */
+import { passKey } from '../document/addresses';
 import {
   compileCalculation,
   compileTest,
@@ -16,14 +17,7 @@ import { optionsOf } from '../document/shape';
 import type { Answer, Value } from '../document/types';
 import { isRepeated, type Variable } from '../document/variables';
 import { isBlank, normalValue, partsAtMost, type Shown } from './answers';
-import {
-  itemKey,
-  type Plan,
-  type PlanItem,
-  type PlanRepeat,
-  type PlanSection,
-  type PlanTarget,
-} from './plan';
+import { type Plan, type PlanItem, type PlanRepeat, type PlanSection, type PlanTarget } from './plan';
 
 /** One variable that an item asks for. */
 export interface RunnerPart {
@@ -110,7 +104,7 @@ export class Runner {
         if (item.kind !== 'question') continue;
         const names = item.answer.type === 'grid' ? item.answer.rows.map(({ name }) => name) : [item.name];
         for (const name of names)
-          for (const pass of passesIn(repeat)) this.slotOf(itemKey(name.toLowerCase(), pass));
+          for (const pass of passesIn(repeat)) this.slotOf(passKey(name.toLowerCase(), pass));
       }
     }
     const { size } = this.slots;
@@ -322,7 +316,7 @@ export class Runner {
     const part = (name: string, answer: Answer, shown: Condition | null): RunnerPart => ({
       name,
       answer,
-      slot: this.slotOf(itemKey(name.toLowerCase(), pass)),
+      slot: this.slotOf(passKey(name.toLowerCase(), pass)),
       shown: test(shown),
       missing: missingCodes(answer),
       isDated: isDate(answer),
@@ -340,10 +334,10 @@ export class Runner {
       isPlain: !drawn && planItem.askIf === null && !hasConditionalOptions,
       leads: planItem.quotas.length + planItem.skips.length > 0,
       pass,
-      key: itemKey(item.name, pass),
+      key: passKey(item.name, pass),
       parts,
       askIf: test(planItem.askIf),
-      drawKey: drawn ? itemKey(section.section.id, pass) : null,
+      drawKey: drawn ? passKey(section.section.id, pass) : null,
       options: planItem.optionIf.map(test),
       hasConditionalOptions,
       required: item.kind === 'question' && item.required === true,
@@ -424,7 +418,7 @@ export class Runner {
   private meaning(name: string, section: number, pass: number | null): Meaning {
     const variable = this.plan.variables.get(name.toLowerCase());
     if (variable === undefined) return { of: 'nothing' };
-    const key = (own: string, home: number) => itemKey(own.toLowerCase(), home === section ? pass : null);
+    const key = (own: string, home: number) => passKey(own.toLowerCase(), home === section ? pass : null);
     switch (variable.of) {
       case 'derived':
         return this.derived(variable.index, section);

@@ -3,12 +3,13 @@
  *
  * A pure function of the plan and the input. Answers to questions that are not presented are ignored.
  */
+import { passKey, readPassKey } from '../document/addresses';
 import { holds, type Environment, type Reading } from '../condition/evaluate';
 import type { Answers, Given, Question, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
 import { isBlank, partsOf, refusal, type Part, type Refusal, type Shown } from './answers';
 import { drawGiven, drawKey, drawQuestions, readDraws } from './draws';
-import { itemKey, type Plan, type PlanItem, type PlanSection, type PlanSkip } from './plan';
+import { type Plan, type PlanItem, type PlanSection, type PlanSkip } from './plan';
 import { PlanEnvironment, readingOf, type ReadingStore } from './readings';
 import {
   arrive,
@@ -234,18 +235,18 @@ class Walker implements Surroundings, ReadingStore {
     const faults: Fault[] = [];
     if (item.kind === 'question') {
       for (const part of parts) {
-        const value = this.input.answers[itemKey(part.name, pass)] ?? null;
+        const value = this.input.answers[passKey(part.name, pass)] ?? null;
         const fault = this.partFault(planItem, arrival, part, value);
         if (fault !== null) faults.push(fault);
         else faults.push(...this.unspecified(item, part, pass, value));
         const usable = fault?.kind === 'not-allowed' ? null : value;
-        this.readings.set(itemKey(part.name.toLowerCase(), pass), readingOf(part.answer, usable));
+        this.readings.set(passKey(part.name.toLowerCase(), pass), readingOf(part.answer, usable));
       }
       if (item.answer.type === 'grid' && !planItem.namesakes.has(item.name))
         this.readGrid(planItem, parts, pass);
       faults.push(...this.checkFaults(planItem, pass));
     }
-    return { ...arrival, key: itemKey(item.name, pass), parts, faults };
+    return { ...arrival, key: passKey(item.name, pass), parts, faults };
   }
 
   private partFault(planItem: PlanItem, arrival: Arrival, part: Part, value: Value | null): Fault | null {
@@ -270,7 +271,7 @@ class Walker implements Surroundings, ReadingStore {
     return optionsOf(part.answer)
       .filter(({ code, specify, specifyOptional }) => specify && !specifyOptional && codes.includes(code))
       .map(({ code, label }) => ({ name: `${part.name}_${code}_text`, label }))
-      .filter(({ name }) => isEmpty(this.input.answers[itemKey(name, pass)]))
+      .filter(({ name }) => isEmpty(this.input.answers[passKey(name, pass)]))
       .map(({ name, label }) => ({
         kind: 'unspecified' as const,
         part: name,
@@ -281,9 +282,9 @@ class Walker implements Surroundings, ReadingStore {
   /** A grid as a whole is answered where any of its rows is. */
   private readGrid({ item }: PlanItem, parts: readonly Part[], pass: number | null): void {
     const answered = parts.some(
-      ({ name }) => this.readings.get(itemKey(name.toLowerCase(), pass))?.value !== null,
+      ({ name }) => this.readings.get(passKey(name.toLowerCase(), pass))?.value !== null,
     );
-    this.readings.set(itemKey(item.name.toLowerCase(), pass), {
+    this.readings.set(passKey(item.name.toLowerCase(), pass), {
       presented: true,
       value: answered ? [] : null,
       missing: false,
@@ -357,11 +358,11 @@ function unknownQuota(plan: Plan, full: readonly string[]): string | null {
 
 function unknownStop(plan: Plan, stoppedAt: string | undefined): string | null {
   if (stoppedAt === undefined) return null;
-  const [name, pass] = stoppedAt.split('#');
+  const { name, pass } = readPassKey(stoppedAt);
   const section = plan.sections.find(({ items }) => items.some(({ item }) => item.name === name));
   if (section === undefined) return `stoppedAt: there is no item "${name}"`;
   const repeated = section.repeat !== null;
-  if (repeated === (pass !== undefined)) return null;
+  if (repeated === (pass !== null)) return null;
   return `stoppedAt: write ${repeated ? `"${name}#pass", since its section repeats` : `"${name}" without a pass`}`;
 }
 

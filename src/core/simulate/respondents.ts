@@ -2,6 +2,7 @@
  * Made-up respondents: each answers what they are presented, by the assumed answers. The same seed gives the same
  * people, whatever is worked out in between.
  */
+import { passKey } from '../document/addresses';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { columnsOf } from '../coding/columns';
 import { codedCells } from '../coding/row';
@@ -11,7 +12,7 @@ import { optionsOf } from '../document/shape';
 import type { Value } from '../document/types';
 import type { Shown } from '../routing/answers';
 import { drawKey, drawQuestions, hash } from '../routing/draws';
-import { itemKey, type Plan, type PlanSection } from '../routing/plan';
+import { type Plan, type PlanSection } from '../routing/plan';
 import { Runner, type Respondent, type RunnerItem } from '../routing/runner';
 import { walk } from '../routing/walk';
 import { drawAnswer } from './drawing';
@@ -81,7 +82,7 @@ class Makers {
           shown,
         );
         values[part.slot] = value;
-        answers[itemKey(part.name, item.pass)] = value;
+        answers[passKey(part.name, item.pass)] = value;
         writeDetails(part.name, optionsOf(of.answer), item.pass, value, answers);
       });
       return true;
@@ -167,6 +168,6 @@ function writeDetails(
   const codes: readonly unknown[] = typeof value === 'object' && value !== null ? value : [value];
   for (const option of options) {
     if (option.specify && codes.includes(option.code))
-      answers[itemKey(`${part}_${option.code}_text`, pass)] = 'Something else';
+      answers[passKey(`${part}_${option.code}_text`, pass)] = 'Something else';
   }
 }

@@ -1,4 +1,5 @@
 /** Test respondents: walks that were kept, walked again on every edit to tell what is different for them now. */
+import { nameInKey, renamedKey } from '../document/addresses';
 import { codedRow } from '../coding/row';
 import type { Walked } from '../document/walked';
 import type { Plan } from '../routing/plan';
@@ -112,15 +113,14 @@ function renamed(plan: Plan, { walked, items, marks }: TestRespondent): Walked {
   for (const name of known) byMark.set(shown.item(name, null), name);
   const names = new Map<string, string>();
   items.forEach((key, n) => {
-    const name = key.split('#')[0] as string;
-    const now = known.has(name) ? undefined : byMark.get((marks[n] ?? '').split('#')[0] as string);
+    const name = nameInKey(key);
+    const now = known.has(name) ? undefined : byMark.get(nameInKey(marks[n] ?? ''));
     if (now !== undefined) names.set(name, now);
   });
   if (names.size === 0) return walked;
   const keyNow = (key: string) => {
-    const [name = '', pass] = key.split('#');
-    const now = names.get(name);
-    return now === undefined ? key : pass === undefined ? now : `${now}#${pass}`;
+    const now = names.get(nameInKey(key));
+    return now === undefined ? key : renamedKey(key, now);
   };
   const answers = Object.fromEntries(
     Object.entries(walked.answers).map(([key, value]) => [keyNow(key), value]),

@@ -5,6 +5,7 @@
  * Looked at are families of conditions that read it alone and exclude each other: the skips of the question, ask-ifs of
  * items and sections, and the cases of a derived variable.
  */
+import { nameInKey } from '../document/addresses';
 import { holds, type Reading } from '../condition/evaluate';
 import type { Condition } from '../condition/syntax';
 import type { Answer, Question } from '../document/types';
@@ -210,7 +211,7 @@ class Values {
   tells(condition: Condition, reading: Reading): boolean {
     const key = this.variable.name.toLowerCase();
     const store = {
-      get: (name: string) => (name === key || name.startsWith(`${key}#`) ? reading : undefined),
+      get: (name: string) => (nameInKey(name) === key ? reading : undefined),
       passesBegun: () => 0,
     };
     return holds(condition, new PlanEnvironment(this.plan, store, 0, null));

@@ -1,10 +1,11 @@
 /** Rows of data as they are tabulated: each cell read once, by what its column can hold. */
+import { passKey, readPassKey } from '../document/addresses';
 import { readerOf, type Reading } from '../audit/readings';
 import { columnsOf, type Column } from '../coding/columns';
 import type { Reading as Known } from '../condition/evaluate';
 import { optionsOf } from '../document/shape';
 import { isMissingAnswer, normalValue } from '../routing/answers';
-import { itemKey, type Plan } from '../routing/plan';
+import { type Plan } from '../routing/plan';
 import { PlanEnvironment } from '../routing/readings';
 import { groupsOf, answerOf, type Group } from '../audit/groups';
 import { Runner } from '../routing/runner';
@@ -39,9 +40,9 @@ export class Dataset {
     const begun = new Map<number, number>();
     for (const group of this.groups) {
       const { value, touched } = answerOf(group, cells);
-      const [name = '', pass] = group.key.split('#');
+      const { name, pass } = readPassKey(group.key);
       const presented = group.planItem !== null && touched;
-      known.set(itemKey(name.toLowerCase(), pass === undefined ? null : Number(pass)), {
+      known.set(passKey(name.toLowerCase(), pass), {
         presented,
         value: value === null ? null : normalValue(group.answer, value),
         missing: value !== null && isMissingAnswer(optionsOf(group.answer), value),
@@ -50,7 +51,7 @@ export class Dataset {
       const { section } = group.planItem;
       begun.set(section, Math.max(begun.get(section) ?? 0, group.pass ?? 1));
       if (group.row === null) continue;
-      const grid = group.itemKey.toLowerCase();
+      const grid = group.passKey.toLowerCase();
       const before = known.get(grid);
       known.set(grid, { presented, value: before?.value ?? (value === null ? null : []), missing: false });
     }

@@ -1,4 +1,5 @@
 /** An answer as lines of a printed form: what can be answered, the code in the data, where it leads. */
+import { address, type Address } from '../document/addresses';
 import { printCondition } from '../condition/print';
 import { optionsOf } from '../document/shape';
 import type { Answer, Option } from '../document/types';
@@ -20,7 +21,7 @@ export interface AnswerLine {
   /** A tag behind the label: *specify*, *excludes the others*. */
   readonly tag: string;
   /** Where an arc may leave from. */
-  readonly anchor: string | null;
+  readonly anchor: Address | null;
   readonly kind: 'option' | 'range' | 'row' | 'codes' | 'rule';
 }
 
@@ -40,7 +41,7 @@ export function answerLines(plan: Plan, planItem: PlanItem): AnswerLine[] {
     lead: answer.type === 'grid' ? null : leadOf(plan, planItem, option.code),
     faint: option.missing !== undefined,
     tag: optionTag(option, answer),
-    anchor: `option:${item.name}/${option.code}`,
+    anchor: address('option', item.name, option.code),
     kind: 'option',
   }));
   const line = (kind: 'range' | 'codes', label: string, code: string): AnswerLine => ({
@@ -93,7 +94,7 @@ function rules(plan: Plan, planItem: PlanItem): AnswerLine[] {
       lead: { target: targetView(plan, skip.to), sometimes: false },
       faint: true,
       tag: '',
-      anchor: `item-skips:${planItem.item.name}`,
+      anchor: address('item-skips', planItem.item.name),
       kind: 'rule',
     }));
 }

@@ -1,22 +1,26 @@
 /** The arcs drawn in the sheet's margin: one for each target that skips lead to, and the lane it runs in. */
+import { address, type Address } from '../document/addresses';
 import type { Plan } from '../routing/plan';
 import { codesSkipped } from './leads';
 import { targetView, type TargetView } from '../wording/targets';
 
 export interface Arc {
   readonly id: string;
-  /** Anchors it leaves from: `option:NAME/CODE`, `item-skips:NAME`, or `onward:ID` of a section's end. */
-  readonly sources: readonly string[];
-  readonly target: TargetView;
+  /** What it leaves from: answers, the skips of an item as a whole, or a section's end. */
+  readonly sources: readonly Address[];
+  readonly target: TargetView & { readonly anchor: Address };
 }
 
 /** Skips with one target from one stretch share an arc, so that many ways out stay readable. */
 export function arcsOf(plan: Plan): Arc[] {
-  const byTarget = new Map<string, { target: TargetView; sources: string[] }>();
-  const add = (target: TargetView, sources: readonly string[]) => {
-    if (target.anchor === 'next-pass') return;
-    const known = byTarget.get(target.anchor);
-    if (known === undefined) byTarget.set(target.anchor, { target, sources: [...sources] });
+  const byTarget = new Map<
+    Address,
+    { target: TargetView & { readonly anchor: Address }; sources: Address[] }
+  >();
+  const add = ({ anchor, ...target }: TargetView, sources: readonly Address[]) => {
+    if (anchor === null) return;
+    const known = byTarget.get(anchor);
+    if (known === undefined) byTarget.set(anchor, { target: { anchor, ...target }, sources: [...sources] });
     else known.sources.push(...sources.filter((source) => !known.sources.includes(source)));
   };
   for (const section of plan.sections) {
@@ -26,11 +30,14 @@ export function arcsOf(plan: Plan): Arc[] {
         const { name } = planItem.item;
         add(
           targetView(plan, skip.to),
-          codes.length === 0 ? [`item-skips:${name}`] : codes.map((code) => `option:${name}/${code}`),
+          codes.length === 0
+            ? [address('item-skips', name)]
+            : codes.map((code) => address('option', name, code)),
         );
       }
     }
-    for (const onward of section.onward) add(targetView(plan, onward.to), [`onward:${section.section.id}`]);
+    for (const onward of section.onward)
+      add(targetView(plan, onward.to), [address('onward', section.section.id)]);
   }
   return [...byTarget].map(([anchor, { target, sources }]) => ({ id: anchor, sources, target }));
 }

@@ -1,7 +1,8 @@
 /** What two people wrote in one place, in words: where it is, and what each of them has there. */
+import { readPart, STUDY_PART, type PartKey } from '../document/addresses';
 import { capital } from '../document/words';
 import type { Clash } from '../editing/apply-operations';
-import { KEY_FIELDS, kindOf } from '../editing/operations';
+import { namedBy } from '../editing/operations';
 import type { Questionnaire, Target } from '../document/types';
 import { targetWords } from '../wording/targets';
 
@@ -41,14 +42,14 @@ export function clashView(document: Questionnaire, { operation, theirs, gone }: 
   const part = partWords(operation.part);
   switch (operation.do) {
     case 'set': {
-      const naming = operation.field === KEY_FIELDS[kindOf(operation.part)];
+      const naming = operation.field === namedBy(operation.part);
       const last = operation.field.split('.').at(-1) ?? '';
       const property = naming
         ? last === 'code'
           ? 'code'
           : 'name'
         : (PROPERTIES[operation.field] ?? spaced(last));
-      const where = operation.part === 'study' ? capital(property) : `${part}: ${property}`;
+      const where = operation.part === STUDY_PART ? capital(property) : `${part}: ${property}`;
       const now = gone ? 'it was deleted' : valueWords(document, theirs);
       return { key, where, mine: valueWords(document, operation.after), theirs: now };
     }
@@ -65,15 +66,14 @@ export function clashView(document: Questionnaire, { operation, theirs, gone }: 
   }
 }
 
-function partWords(part: string): string {
-  const [kind, name = ''] = [kindOf(part), part.slice(part.indexOf(':') + 1)];
-  const [owner, own] = name.split('/');
+function partWords(part: PartKey): string {
+  const { kind, name, owner } = readPart(part);
   switch (kind) {
     case 'option':
     case 'special':
-      return `Answer ${own ?? ''} of ${owner ?? ''}`;
+      return `Answer ${name} of ${owner ?? ''}`;
     case 'row':
-      return `Row ${own ?? ''} of ${owner ?? ''}`;
+      return `Row ${name} of ${owner ?? ''}`;
     case 'break':
       return 'A page break';
     case 'item':

@@ -1,7 +1,8 @@
 /** Two routes beside each other: what each presents that the other does not, and the answer that parts them. */
+import { nameInKey, passKey, readPassKey } from '../document/addresses';
 import type { Answers } from '../document/types';
 import { driversOf } from '../analysis/drivers';
-import { itemKey, type Plan } from '../routing/plan';
+import { type Plan } from '../routing/plan';
 import { walk } from '../routing/walk';
 import { valueWords } from '../wording/values';
 import { whyLines } from '../wording/why';
@@ -75,14 +76,14 @@ function partingAnswers(
       found.push({ key: `given ${entry.name}`, label: entry.label, first: a ?? '', second: b ?? '' });
   }
   for (const key of common) {
-    const [name = '', pass] = key.split('#');
+    const { name, pass } = readPassKey(key);
     const variable = plan.variables.get(name.toLowerCase());
     if (variable?.of !== 'question') continue;
     const { answer, label } = variable.question;
     const rows = answer.type === 'grid' ? answer.rows : [{ name, label: label ?? name }];
     for (const row of rows) {
       if (!steering.has(row.name.toLowerCase())) continue;
-      const own = itemKey(row.name, pass === undefined ? null : Number(pass));
+      const own = passKey(row.name, pass);
       const [a, b] = [first, second].map(({ answers }) => valueWords(answer, answers[own]));
       if (a !== b) found.push({ key: own, label: row.label, first: a ?? '', second: b ?? '' });
     }
@@ -100,6 +101,6 @@ function whyOf(plan: Plan, { answers, draws, given, full }: ComparedRoute, key: 
   });
   if (!walked.ok) return '';
   const lines = whyLines(plan, walked.walk);
-  const line = lines.find(({ name }) => name === key) ?? lines.find(({ name }) => name.split('#')[0] === key.split('#')[0]); // prettier-ignore
+  const line = lines.find(({ name }) => name === key) ?? lines.find(({ name }) => nameInKey(name) === nameInKey(key)); // prettier-ignore
   return line?.because ?? 'this pass is not run';
 }

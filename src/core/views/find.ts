@@ -1,4 +1,5 @@
 /** Finding anything in a questionnaire by words of it: items, answers, codes, conditions, sections, endings, what stands around. */
+import { address, type Address } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Skip } from '../document/types';
 import { sectionLetter } from '../document/variables';
@@ -7,8 +8,8 @@ import { endingLabel } from '../wording/targets';
 
 export interface Found {
   readonly kind: 'section' | 'question' | 'statement' | 'answer' | 'condition' | 'ending' | 'around';
-  /** What to select: `item:NAME`, `section:ID`, `ending:ID`, `given:NAME`, `quota:ID` or `derived:NAME`. */
-  readonly selection: string;
+  /** What to select. */
+  readonly selection: Address;
   /** Variable name, code or letter. */
   readonly name: string;
   readonly words: string;
@@ -43,18 +44,18 @@ export function findAll(plan: Plan, query: string): Found[] {
 
 function* entries({ document, sections }: Plan): Generator<Found> {
   for (const { name, label } of document.given ?? [])
-    yield { kind: 'around', selection: `given:${name}`, name, words: label };
+    yield { kind: 'around', selection: address('given', name), name, words: label };
   for (const { id, label, if: condition } of document.quotas ?? []) {
-    yield { kind: 'around', selection: `quota:${id}`, name: id, words: label };
-    yield { kind: 'condition', selection: `quota:${id}`, name: id, words: condition };
+    yield { kind: 'around', selection: address('quota', id), name: id, words: label };
+    yield { kind: 'condition', selection: address('quota', id), name: id, words: condition };
   }
   for (const { section, index, items } of sections) {
-    const selection = `section:${section.id}`;
+    const selection = address('section', section.id);
     const letter = sectionLetter(index);
     yield { kind: 'section', selection, name: letter, words: section.title };
     yield* conditions(selection, letter, [section.askIf, ...ifs(onwardList(section))]);
     for (const { item } of items) {
-      const own = `item:${item.name}`;
+      const own = address('item', item.name);
       yield { kind: item.kind, selection: own, name: item.name, words: item.text };
       yield* conditions(own, item.name, [item.askIf, ...ifs(item.skips ?? [])]);
       if (item.kind === 'statement') continue;
@@ -75,15 +76,15 @@ function* entries({ document, sections }: Plan): Generator<Found> {
     }
   }
   for (const derived of document.derived ?? []) {
-    const selection = `derived:${derived.name}`;
+    const selection = address('derived', derived.name);
     yield { kind: 'around', selection, name: derived.name, words: derived.label };
     const texts = 'cases' in derived ? derived.cases.map((entry) => entry.if) : [derived.value];
     yield* conditions(selection, derived.name, texts);
   }
   for (const { id, messages } of document.endings) {
-    yield { kind: 'ending', selection: `ending:${id}`, name: id, words: endingLabel(document, id) };
+    yield { kind: 'ending', selection: address('ending', id), name: id, words: endingLabel(document, id) };
     for (const { text } of messages)
-      yield { kind: 'ending', selection: `ending:${id}`, name: id, words: text };
+      yield { kind: 'ending', selection: address('ending', id), name: id, words: text };
   }
 }
 
@@ -92,7 +93,7 @@ function ifs(list: readonly Skip[]): (string | undefined)[] {
 }
 
 function* conditions(
-  selection: string,
+  selection: Address,
   name: string,
   texts: readonly (string | undefined)[],
 ): Generator<Found> {

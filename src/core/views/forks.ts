@@ -2,16 +2,16 @@
  * The whole questionnaire as a river: sections or items one below the other, and ribbons between them for those who are
  * presented the one straight after the other.
  */
+import { address, type Address, nameAt, readAddress, type WrittenWay } from '../document/addresses';
 import type { Transition } from '../analysis';
 import type { EndingKind } from '../document/types';
 import { sectionLetter } from '../document/variables';
-import type { WrittenWay } from '../editing/fork-edits';
 import type { Plan, PlanSection, PlanTarget } from '../routing/plan';
 import { endingLabel } from '../wording/targets';
 
 export interface ForksNode {
-  /** `section:ID`, `item:NAME` or `ending:ID`, as the editor selects it. */
-  readonly id: string;
+  /** Of a section, an item or an ending, as the editor selects it. */
+  readonly id: Address;
   /** What stands beside it: a section's letter and title, an item's name, an ending's word. */
   readonly mark: string;
   readonly label: string;
@@ -27,8 +27,8 @@ export interface ForksNode {
 export interface ForksRibbon {
   readonly id: string;
   /** Ids of nodes. */
-  readonly from: string;
-  readonly to: string;
+  readonly from: Address;
+  readonly to: Address;
   readonly share: number | null;
 }
 
@@ -41,7 +41,7 @@ export interface ForksBand {
   /** Whether its items are told apart. */
   readonly unfolded: boolean;
   /** Nodes that stand in it, in order. */
-  readonly nodes: readonly string[];
+  readonly nodes: readonly Address[];
   /** Times that it is repeated at most; null where it is not. */
   readonly repeat: number | null;
   /** How many of how many questions are drawn; null where all are asked. */
@@ -53,7 +53,7 @@ export interface ForksModel {
   readonly nodes: readonly ForksNode[];
   readonly bands: readonly ForksBand[];
   readonly ribbons: readonly ForksRibbon[];
-  /** Ribbons that end the interview early: their `to` is the ending's id, and no node. */
+  /** Ribbons that end the interview early: their `to` is an ending that is no node. */
   readonly exits: readonly ForksRibbon[];
 }
 
@@ -69,7 +69,7 @@ export function forksOf(
   unfolded: ReadonlySet<string>,
   asked: Readonly<Record<string, { readonly share: number }>> = {},
 ): ForksModel {
-  const home = new Map<string, string>();
+  const home = new Map<string, Address>();
   const nodes: ForksNode[] = [];
   const bands: ForksBand[] = [];
   for (const planSection of plan.sections) {
@@ -79,7 +79,7 @@ export function forksOf(
     const groups = apart ? names.map((name) => [name]) : [names];
     const own = groups.map((group): ForksNode => {
       const [name = ''] = group;
-      const id = apart ? `item:${name}` : `section:${section.id}`;
+      const id = apart ? address('item', name) : address('section', section.id);
       for (const each of group) home.set(each, id);
       return {
         id,
@@ -108,7 +108,7 @@ export function forksOf(
   for (const { ending } of plan.endings) {
     if (early(ending.id)) continue;
     nodes.push({
-      id: `ending:${ending.id}`,
+      id: address('ending', ending.id),
       mark: '',
       label: endingLabel(plan.document, ending.id),
       section: null,
@@ -118,15 +118,19 @@ export function forksOf(
     });
   }
   const order = new Map(nodes.map(({ id }, n) => [id, n]));
-  const flows = new Map<string, { from: string | null; to: string; share: number | null }>();
+  const flows = new Map<string, { from: Address | null; to: Address; share: number | null }>();
   const onePass = passShares(plan, transitions);
   for (const { from, to, share: all } of transitions) {
     const share = all === null ? null : all * onePass(from, 'item' in to ? to.item : null);
     const source = from === null ? null : (home.get(from) ?? null);
-    const target = 'item' in to ? (home.get(to.item) ?? '') : `ending:${to.ending}`;
+    const target =
+      'item' in to ? (home.get(to.item) ?? address('item', to.item)) : address('ending', to.ending);
     if (source === target) continue;
     // On into the next pass, back up the river.
-    const [above, below] = [order.get(source ?? '') ?? -1, order.get(target) ?? Infinity];
+    const [above, below] = [
+      (source === null ? undefined : order.get(source)) ?? -1,
+      order.get(target) ?? Infinity,
+    ];
     if (source !== null && below < above) continue;
     const key = `${source ?? 'start'} > ${target}`;
     const known = flows.get(key);
@@ -134,7 +138,7 @@ export function forksOf(
     flows.set(key, { from: source, to: target, share: sum });
   }
   const all = [...flows].map(([id, flow]) => ({ id, ...flow }));
-  const into = new Map<string, number | null>();
+  const into = new Map<Address, number | null>();
   for (const { to, share } of all)
     into.set(to, share === null || into.get(to) === null ? null : (into.get(to) ?? 0) + share);
   const ribbons = all.flatMap(({ id, from, to, share }) => (from === null ? [] : [{ id, from, to, share }]));
@@ -142,15 +146,16 @@ export function forksOf(
   return {
     nodes: nodes.map((node) => ({
       ...node,
-      share: node.id.startsWith('item:')
-        ? (asked[node.items[0] ?? '']?.share ?? into.get(node.id) ?? 0)
-        : into.has(node.id)
-          ? (into.get(node.id) ?? null)
-          : 0,
+      share:
+        nameAt(node.id, 'item') !== null
+          ? (asked[node.items[0] ?? '']?.share ?? into.get(node.id) ?? 0)
+          : into.has(node.id)
+            ? (into.get(node.id) ?? null)
+            : 0,
     })),
     bands,
     ribbons: ribbons.filter((ribbon) => !isExit(ribbon)),
-    exits: ribbons.filter(isExit).map((ribbon) => ({ ...ribbon, to: ribbon.to.slice('ending:'.length) })),
+    exits: ribbons.filter(isExit),
   };
 }
 
@@ -181,6 +186,11 @@ function passShares(
   };
 }
 
+/** What a node is called; of an early ending, which is none, its id. */
+export function nodeLabel({ nodes }: ForksModel, id: Address): string {
+  return nodes.find((node) => node.id === id)?.label ?? readAddress(id).name;
+}
+
 /** The routes that go along a ribbon: they present the one and the other, and nothing between. Null where passes hide that. */
 export function routesAlong(
   plan: Plan,
@@ -196,8 +206,8 @@ export function routesAlong(
   const repeated = (node: ForksNode | undefined) =>
     node?.section !== null && node !== undefined && plan.sections[node.section]?.repeat !== null;
   // The items of a repeated section come again with every pass.
-  if (source.id.startsWith('item:') && repeated(source)) return null;
-  if (target?.id.startsWith('item:') === true && repeated(target)) return null;
+  if ([source, target].some((node) => node && nameAt(node.id, 'item') !== null && repeated(node)))
+    return null;
   const names = plan.sections.flatMap(({ items }) => items.map(({ item }) => item.name));
   const after = names.indexOf(source.items.at(-1) ?? '') + 1;
   const isEnding = target === undefined || target.section === null;
@@ -205,7 +215,7 @@ export function routesAlong(
   return {
     through: isEnding ? [source.items] : [source.items, target.items],
     avoid: names.slice(after, until),
-    ending: isEnding ? to.replace(/^ending:/, '') : null,
+    ending: nameAt(to, 'ending'),
   };
 }
 
@@ -226,13 +236,13 @@ export function waysAlong(plan: Plan, { nodes }: ForksModel, { from, to }: Forks
   const leads = (aim: PlanTarget): boolean => {
     switch (aim.to) {
       case 'ending':
-        return plan.endings[aim.ending]?.ending.id === to.replace(/^ending:/, '') && target?.section == null;
+        return plan.endings[aim.ending]?.ending.id === nameAt(to, 'ending');
       case 'item':
         return target?.items.includes(plan.sections[aim.section]?.items[aim.item]?.item.name ?? '') === true;
       case 'section':
         return (
           target?.section === aim.section &&
-          (target.id.startsWith('section:') ||
+          (nameAt(target.id, 'section') !== null ||
             target.items[0] === plan.sections[aim.section]?.items[0]?.item.name)
         );
       default:

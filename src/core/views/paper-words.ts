@@ -1,4 +1,5 @@
 /** What paper says in the place of what a screen does: numbers of questions, where to go, how often, for whom. */
+import { readAddress } from '../document/addresses';
 import { parseCondition } from '../condition/parse';
 import { sectionLetter } from '../document/variables';
 import type { Plan, PlanSection } from '../routing/plan';
@@ -13,9 +14,9 @@ export function goToWords(
 ): string | null {
   if (target === null) return null;
   if (target.ending !== null) return `end: ${target.label}`;
-  const name = target.anchor.slice(target.anchor.indexOf(':') + 1);
-  if (target.anchor === 'next-pass') return 'next time round';
-  if (target.anchor.startsWith('item:')) return `go to ${numbers.get(name.toLowerCase()) ?? name}`;
+  if (target.anchor === null) return 'next time round';
+  const { kind, name } = readAddress(target.anchor);
+  if (kind === 'item') return `go to ${numbers.get(name.toLowerCase()) ?? name}`;
   return `go to ${firstNumber(plan, numbers, name) ?? target.label}`;
 }
 

@@ -1,4 +1,5 @@
 /** How many times a route passes through the sections that repeat: what tells it from its like. */
+import { readPassKey } from '../document/addresses';
 import type { Questionnaire } from '../document/types';
 
 /**
@@ -10,8 +11,8 @@ export function routePasses(document: Questionnaire, items: readonly string[]): 
   if (repeated.length === 0) return null;
   const most = new Map<string, number>();
   for (const key of items) {
-    const [name = '', pass] = key.split('#');
-    if (pass !== undefined) most.set(name, Math.max(most.get(name) ?? 0, Number(pass)));
+    const { name, pass } = readPassKey(key);
+    if (pass !== null) most.set(name, Math.max(most.get(name) ?? 0, pass));
   }
   return repeated.map(({ items: inside }) =>
     Math.max(0, ...inside.map((item) => (item.kind === 'page_break' ? 0 : (most.get(item.name) ?? 0)))),

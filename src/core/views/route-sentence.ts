@@ -2,10 +2,11 @@
  * A route as a plain sentence: who takes it. “A respondent who says yes to “Aged 18 or over” and answers Rent it to “Tenure” …”
  * It speaks of the answers that steer, of numbers by the span that steers alike.
  */
+import { passKey, readPassKey } from '../document/addresses';
 import { alikeTo } from '../analysis/classes';
 import { driversOf } from '../analysis/drivers';
 import type { Answer, Answers, Value } from '../document/types';
-import { itemKey, type Plan } from '../routing/plan';
+import { type Plan } from '../routing/plan';
 import { valueWords } from '../wording/values';
 
 /** A piece of the sentence; what was answered is told apart. */
@@ -16,7 +17,7 @@ export interface SentencePart {
 
 interface Said {
   readonly label: string;
-  readonly passes: readonly string[];
+  readonly passes: readonly number[];
   readonly words: string;
 }
 
@@ -66,8 +67,8 @@ function between(n: number, count: number): string {
 function labelOf({ label, passes }: Said): string {
   const words = `“${label}”`;
   if (passes.length === 0) return words;
-  const [first, last] = [passes[0] as string, passes.at(-1) as string];
-  const inARow = passes.length > 2 && passes.every((pass, n) => Number(pass) === Number(first) + n);
+  const [first = 0, last] = [passes[0], passes.at(-1)];
+  const inARow = passes.length > 2 && passes.every((pass, n) => pass === first + n);
   return `${words} (${passes.length === 1 ? 'pass' : 'passes'} ${inARow ? `${first} to ${last}` : passes.join(', ')})`;
 }
 
@@ -79,7 +80,7 @@ function saidOn(plan: Plan, route: { readonly items: readonly string[]; readonly
   const steering = driversOf(plan).byKey;
   const found: Said[] = [];
   for (const key of route.items) {
-    const [name = '', pass] = key.split('#');
+    const { name, pass } = readPassKey(key);
     const variable = plan.variables.get(name.toLowerCase());
     if (variable?.of !== 'question') continue;
     const { answer, label } = variable.question;
@@ -87,12 +88,12 @@ function saidOn(plan: Plan, route: { readonly items: readonly string[]; readonly
     for (const part of parts) {
       const driver = steering.get(part.name.toLowerCase());
       if (driver === undefined) continue;
-      const value = route.answers[itemKey(part.name, pass === undefined ? null : Number(pass))];
+      const value = route.answers[passKey(part.name, pass)];
       const words = wordsOf(driver, answer, value);
-      const passes = pass === undefined ? [] : [pass];
+      const passes = pass === null ? [] : [pass];
       const same = found.findIndex((each) => each.label === part.label && each.words === words);
       const before = found[same];
-      if (before !== undefined && pass !== undefined)
+      if (before !== undefined && pass !== null)
         found[same] = { ...before, passes: [...before.passes, pass] };
       else found.push({ label: part.label, passes, words });
     }

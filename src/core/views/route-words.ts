@@ -1,7 +1,8 @@
 /** What makes a route this route: the steering questions it presents, with the answers of one respondent on it. */
+import { passKey, readPassKey } from '../document/addresses';
 import { driversOf } from '../analysis/drivers';
 import type { Answers } from '../document/types';
-import { itemKey, type Plan } from '../routing/plan';
+import { type Plan } from '../routing/plan';
 import { valueWords } from '../wording/values';
 
 export interface SteeringAnswer {
@@ -20,17 +21,16 @@ export function steeringAnswers(
   const steering = driversOf(plan).byKey;
   const found: SteeringAnswer[] = [];
   for (const key of route.items) {
-    const [name = '', pass] = key.split('#');
+    const { name, pass } = readPassKey(key);
     const variable = plan.variables.get(name.toLowerCase());
     if (variable?.of !== 'question') continue;
     const { answer, label } = variable.question;
-    const of = pass === undefined ? null : Number(pass);
     const parts = answer.type === 'grid' ? answer.rows : [{ name, label: label ?? name }];
     for (const part of parts) {
       if (!steering.has(part.name.toLowerCase())) continue;
-      const words = valueWords(answer, route.answers[itemKey(part.name, of)]);
+      const words = valueWords(answer, route.answers[passKey(part.name, pass)]);
       found.push({
-        key: itemKey(part.name, of),
+        key: passKey(part.name, pass),
         label: pass === undefined ? part.label : `${part.label} ${pass}`,
         words,
       });

@@ -1,7 +1,7 @@
 /** Why a cell of the coded row holds no answer, in words, with the values that decided. */
+import { passKey } from '../document/addresses';
 import type { Column } from '../coding/columns';
 import type { Cell } from '../coding/row';
-import { itemKey } from '../routing/plan';
 import type { Walk } from '../routing/walk';
 import { holding, passedOverBecause } from './why';
 
@@ -24,7 +24,7 @@ export function cellReason(walk: Walk, column: Column, cell: Cell): string {
   const { source } = column;
   if (source.of === 'given') return 'not given';
   const { planItem, pass, row } = source;
-  const step = walk.steps.find(({ key }) => key === itemKey(planItem.item.name, pass));
+  const step = walk.steps.find(({ key }) => key === passKey(planItem.item.name, pass));
   if (step !== undefined) {
     const shownIf = row === null ? null : (planItem.rowIf[row] ?? null);
     return shownIf === null

@@ -1,11 +1,12 @@
 /** What to call a target on screen, and where it can be found on the sheet. */
+import { address, type Address } from '../document/addresses';
 import type { EndingKind, Questionnaire, Target } from '../document/types';
 import { sectionLetter } from '../document/variables';
 import type { PlanTarget, Plan } from '../routing/plan';
 
 export interface TargetView {
-  /** Anchor on the sheet: `item:NAME`, `section:ID`, `ending:ID` or `next-pass`. */
-  readonly anchor: string;
+  /** Where it is on the sheet; null for the next pass. */
+  readonly anchor: Address | null;
   readonly label: string;
   /** Set where it is an ending. */
   readonly ending: EndingKind | null;
@@ -36,22 +37,22 @@ export function targetView(plan: Plan, target: PlanTarget): TargetView {
   switch (target.to) {
     case 'item': {
       const name = plan.sections[target.section]?.items[target.item]?.item.name ?? '';
-      return { anchor: `item:${name}`, label: name, ending: null };
+      return { anchor: address('item', name), label: name, ending: null };
     }
     case 'section': {
       const label = sectionLabel(document, target.section);
-      return { anchor: `section:${document.sections[target.section]?.id ?? ''}`, label, ending: null };
+      return { anchor: address('section', document.sections[target.section]?.id ?? ''), label, ending: null };
     }
     case 'ending': {
       const ending = plan.endings[target.ending]?.ending;
       return {
-        anchor: `ending:${ending?.id ?? ''}`,
+        anchor: address('ending', ending?.id ?? ''),
         label: endingLabel(document, ending?.id ?? ''),
         ending: ending?.kind ?? null,
       };
     }
     case 'next-pass':
-      return { anchor: 'next-pass', label: 'next pass', ending: null };
+      return { anchor: null, label: 'next pass', ending: null };
     default:
       return target satisfies never;
   }

@@ -1,10 +1,11 @@
 /** Answers in words, and texts with earlier answers piped in, as a respondent or reviewer reads them. */
+import { passKey } from '../document/addresses';
 import type { Answer, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
 import type { Variable } from '../document/variables';
 import { isBlank } from '../routing/answers';
 import { fillPipes } from '../routing/pipes';
-import { itemKey, type Plan } from '../routing/plan';
+import { type Plan } from '../routing/plan';
 import type { Walk } from '../routing/walk';
 
 /** The label of a code, the labels of several, or the value as it was given; empty for a blank. */
@@ -72,7 +73,7 @@ export function answeredWords(
   answers: Readonly<Record<string, Value | null>>,
 ): string {
   return step.parts
-    .map(({ name, answer }) => valueWords(answer, answers[itemKey(name, step.pass)]))
+    .map(({ name, answer }) => valueWords(answer, answers[passKey(name, step.pass)]))
     .filter((words) => words !== '')
     .join(' · ');
 }

@@ -1,8 +1,9 @@
 /** Why an item was presented, or passed over, in a walk: one sentence each, with the values that decided. */
+import { passKey } from '../document/addresses';
 import { eachName, type Condition } from '../condition/syntax';
 import { printCondition } from '../condition/print';
 import { valueOf, type Environment } from '../condition/evaluate';
-import { itemKey, type Plan, type PlanItem, type PlanSection } from '../routing/plan';
+import { type Plan, type PlanItem, type PlanSection } from '../routing/plan';
 import type { PassedOver } from '../routing/step';
 import type { Walk, WalkStep } from '../routing/walk';
 
@@ -22,7 +23,7 @@ export function whyLines(plan: Plan, walk: Walk): WhyLine[] {
       section.repeat === null ? [null] : range(1, Math.max(1, walk.passes.get(section.index) ?? 0));
     for (const pass of passes) {
       for (const planItem of section.items) {
-        const key = itemKey(planItem.item.name, pass);
+        const key = passKey(planItem.item.name, pass);
         const step = steps.get(key);
         const because =
           step === undefined ? passedOverBecause(walk, planItem, pass) : presentedBecause(plan, walk, step);

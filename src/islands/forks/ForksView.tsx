@@ -1,14 +1,15 @@
 /** Forks: the whole questionnaire as a river, folded to sections at first; ways are made and aimed on it. */
+import { type Address, address, nameAt, readAddress, type WrittenWay } from '../../core/document/addresses';
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
-import { addWay, reaimWay, type WaySource, type WrittenWay } from '../../core/editing/fork-edits';
+import { addWay, reaimWay, type WaySource } from '../../core/editing/fork-edits';
 import type { Target } from '../../core/document/types';
-import { waysAlong } from '../../core/views/forks';
+import { nodeLabel, waysAlong } from '../../core/views/forks';
 import { endingLabel } from '../../core/wording/targets';
 import { Slip } from '../script/Slip';
 import { useGoTo } from '../study/going';
 import { useSnags } from '../study/snags';
-import { useStudy } from '../study/store';
+import { type Selection, useStudy } from '../study/store';
 import { EndingMark, isEarly } from '../ui/EndingMark';
 import { percentText } from '../ui/format';
 import { boundsOf } from './bounds';
@@ -74,15 +75,15 @@ export function ForksView() {
   }, [shownNodes, fit]);
 
   const chooseNode = useCallback(
-    (id: string) => {
+    (id: Address) => {
       setRibbon(null);
       select(id);
     },
     [select],
   );
-  const openNode = useCallback((id: string) => {
-    if (!id.startsWith('section:')) return;
-    const section = id.slice('section:'.length);
+  const openNode = useCallback((id: Address) => {
+    const section = nameAt(id, 'section');
+    if (section === null) return;
     setUnfolded((now) => {
       const next = new Set(now);
       if (next.has(section)) next.delete(section);
@@ -97,7 +98,7 @@ export function ForksView() {
     if (point !== undefined) show(point.x, point.y);
   };
   const open = () => {
-    if (chosen.node?.startsWith('item:')) goTo('script');
+    if (nameAt(chosen.node, 'item') !== null) goTo('script');
     else if (chosen.node !== null) openNode(chosen.node);
   };
   const onKeyDown = (event: KeyboardEvent) => {
@@ -121,7 +122,7 @@ export function ForksView() {
     setProblem(refused);
     if (refused !== null) return;
     const source = 'way' in dragged ? dragged.way : dragged.from;
-    chooseNode('item' in source ? `item:${source.item}` : `section:${source.section}`);
+    chooseNode('item' in source ? address('item', source.item) : address('section', source.section));
   };
   const sections = plan.sections.filter(({ items }) => items.length > 0).map(({ section }) => section.id);
   const all = sections.length > 0 && sections.every((id) => unfolded.has(id));
@@ -168,7 +169,7 @@ export function ForksView() {
           <FindPlace
             find={(id) => {
               const home = plan.sections.find(({ items }) =>
-                items.some(({ item }) => `item:${item.name}` === id),
+                items.some(({ item }) => address('item', item.name) === id),
               );
               if (home !== undefined) setUnfolded((now) => new Set([...now, home.section.id]));
               chooseNode(id);
@@ -233,7 +234,7 @@ export function ForksView() {
           {dragged !== null && early.length > 0 && (
             <div className={classes.endings} aria-hidden="true">
               {early.map(({ id, kind }) => (
-                <span key={id} data-node={`ending:${id}`}>
+                <span key={id} data-node={address('ending', id)}>
                   <EndingMark kind={kind} /> {endingLabel(plan.document, id)}
                 </span>
               ))}
@@ -285,11 +286,9 @@ function Grips({ river, chosen, way, begin, drop, stop, scale }: GripsProps) {
     );
   }
   const point = chosen.node === null ? undefined : layout.nodes[chosen.node];
-  if (point === undefined || chosen.node === null || chosen.node.startsWith('ending:')) return null;
-  const [kind, name = ''] = [
-    chosen.node.startsWith('item:') ? 'item' : 'section',
-    chosen.node.slice(chosen.node.indexOf(':') + 1),
-  ];
+  if (point === undefined || chosen.node === null) return null;
+  const { kind, name } = readAddress(chosen.node);
+  if (kind === 'ending') return null;
   const from = kind === 'item' ? { item: name } : { section: name };
   const at = { x: point.x + nodeWidth(river, chosen.node) / 2, y: point.y + sizes.height + 1 };
   return (
@@ -304,7 +303,7 @@ function Grips({ river, chosen, way, begin, drop, stop, scale }: GripsProps) {
   );
 }
 
-function FindPlace({ find }: { find: (id: string) => void }) {
+function FindPlace({ find }: { find: (id: Address) => void }) {
   const plan = useStudy((state) => state.plan);
   const [text, setText] = useState('');
   const names = plan.sections.flatMap(({ items }) => items.map(({ item }) => item.name));
@@ -312,7 +311,7 @@ function FindPlace({ find }: { find: (id: string) => void }) {
     setText(typed);
     const name = names.find((each) => each.toLowerCase() === typed.trim().toLowerCase());
     if (name === undefined) return;
-    find(`item:${name}`);
+    find(address('item', name));
     setText('');
   };
   return (
@@ -364,7 +363,7 @@ function Help() {
 
 /** Of what is selected anywhere in the study, the node that shows it. */
 function nodeOf(
-  selection: string | null,
+  selection: Selection,
   unfolded: ReadonlySet<string>,
   plan: {
     readonly sections: readonly {
@@ -372,23 +371,23 @@ function nodeOf(
       readonly items: readonly { readonly item: { readonly name: string } }[];
     }[];
   },
-): string | null {
-  if (selection === null) return null;
+): Address | null {
+  if (selection === null || selection === 'comments') return null;
   for (const { section, items } of plan.sections) {
-    if (selection === `section:${section.id}`)
+    if (selection === address('section', section.id))
       return unfolded.has(section.id)
         ? items[0] === undefined
           ? null
-          : `item:${items[0].item.name}`
+          : address('item', items[0].item.name)
         : selection;
-    if (items.some(({ item }) => selection === `item:${item.name}`))
-      return unfolded.has(section.id) ? selection : `section:${section.id}`;
+    if (items.some(({ item }) => selection === address('item', item.name)))
+      return unfolded.has(section.id) ? selection : address('section', section.id);
   }
-  return selection.startsWith('ending:') ? selection : null;
+  return nameAt(selection, 'ending') === null ? null : selection;
 }
 
 function useNodeSnags(
-  nodes: readonly { readonly id: string; readonly items: readonly string[] }[],
+  nodes: readonly { readonly id: Address; readonly items: readonly string[] }[],
 ): ReadonlyMap<string, number> {
   const { open } = useSnags();
   return useMemo(() => {
@@ -398,8 +397,8 @@ function useNodeSnags(
       const node = nodes.find(
         ({ id, items }) =>
           (at.item !== undefined && items.includes(at.item)) ||
-          (at.item === undefined && at.section !== undefined && id === `section:${at.section}`) ||
-          (at.ending !== undefined && id === `ending:${at.ending}`),
+          (at.item === undefined && at.section !== undefined && id === address('section', at.section)) ||
+          (at.ending !== undefined && id === address('ending', at.ending)),
       );
       if (node !== undefined) counts.set(node.id, (counts.get(node.id) ?? 0) + 1);
     }
@@ -408,7 +407,7 @@ function useNodeSnags(
 }
 
 function toldOf({ model }: NonNullable<ReturnType<typeof useRiver>['river']>, chosen: Chosen): string {
-  const label = (id: string) => model.nodes.find((node) => node.id === id)?.label ?? id;
+  const label = (id: Address) => nodeLabel(model, id);
   const all = [...model.ribbons, ...model.exits];
   const ribbon = all.find(({ id }) => id === chosen.ribbon);
   const share = (of: number | null) => (of === null ? '' : `, ${percentText(Math.min(1, of))} of the sample`);

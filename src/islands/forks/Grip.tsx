@@ -1,4 +1,5 @@
 /** A dot that is dragged onto another place of the map. */
+import { parseAddress, readAddress } from '../../core/document/addresses';
 import { useState, type PointerEvent } from 'react';
 import type { Target } from '../../core/document/types';
 import type { Point } from '../../core/views/river';
@@ -72,8 +73,10 @@ export function Grip({ at, title, scale, begin, drop, stop }: Props) {
 }
 
 function targetOf(node: string): Target | null {
-  const name = node.slice(node.indexOf(':') + 1);
-  if (node.startsWith('item:')) return { item: name };
-  if (node.startsWith('section:')) return { section: name };
-  return node.startsWith('ending:') ? { ending: name } : null;
+  const at = parseAddress(node);
+  if (at === null) return null;
+  const { kind, name } = readAddress(at);
+  if (kind === 'item') return { item: name };
+  if (kind === 'section') return { section: name };
+  return kind === 'ending' ? { ending: name } : null;
 }

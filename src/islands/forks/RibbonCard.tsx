@@ -1,7 +1,8 @@
 /** Of a ribbon: who flows there and why, how many, what sets it, and what they pass over. */
+import { type Address, address, nameAt, type WrittenWay } from '../../core/document/addresses';
 import { useEffect, useState } from 'react';
 import { parseCondition } from '../../core/condition/parse';
-import { reaimWay, removeWay, type WrittenWay } from '../../core/editing/fork-edits';
+import { reaimWay, removeWay } from '../../core/editing/fork-edits';
 import { routesAlong, waysAlong, type ForksRibbon } from '../../core/views/forks';
 import { endingLabel, sectionLabel } from '../../core/wording/targets';
 import { asSentence, conditionSentence } from '../../core/wording/sentence';
@@ -30,10 +31,10 @@ export function RibbonCard({ river, ribbon }: Props) {
   const along = routesAlong(plan, model, ribbon);
   const ways = waysAlong(plan, model, ribbon);
   const over = passedOver(river, ribbon);
-  const name = (id: string) => {
+  const name = (id: Address) => {
     const node = model.nodes.find((each) => each.id === id);
-    if (node === undefined) return endingLabel(plan.document, id);
-    return node.id.startsWith('section:') ? `${node.mark} ${node.label}` : node.mark || node.label;
+    if (node === undefined) return endingLabel(plan.document, nameAt(id, 'ending') ?? '');
+    return nameAt(id, 'section') !== null ? `${node.mark} ${node.label}` : node.mark || node.label;
   };
   return (
     <aside className={slip.slip} aria-label="Ribbon">
@@ -103,7 +104,9 @@ export function RibbonCard({ river, ribbon }: Props) {
             (node) =>
               node !== undefined &&
               ((at.item !== undefined && node.items.includes(at.item)) ||
-                (at.item === undefined && at.section !== undefined && node.id === `section:${at.section}`)),
+                (at.item === undefined &&
+                  at.section !== undefined &&
+                  node.id === address('section', at.section))),
           )
         }
       />
@@ -172,7 +175,7 @@ function useFlowing(
     const target = model.nodes.find(({ id }) => id === ribbon.to);
     const to =
       target === undefined || target.section === null
-        ? { ending: ribbon.to.replace(/^ending:/, '') }
+        ? { ending: nameAt(ribbon.to, 'ending') ?? '' }
         : items(ribbon.to);
     const along = routesAlong(plan, model, ribbon);
     const look = async () => {
@@ -201,7 +204,7 @@ function placeOf({ model, plan }: River, names: readonly string[]): string[] {
   const node = model.nodes.find(({ items }) => items === names);
   if (node === undefined || node.section === null) return [...names];
   const id = plan.sections[node.section]?.section.id ?? '';
-  return node.id.startsWith('section:') ? [`section:${id}`] : [...names];
+  return nameAt(node.id, 'section') !== null ? [address('section', id)] : [...names];
 }
 
 /** The sections, or items, between the ends of a ribbon, with how many questions are not applicable. */
@@ -220,7 +223,7 @@ function passedOver(
       ({ item }) => node.items.includes(item.name) && item.kind === 'question',
     );
     const columns = questions?.length ?? 0;
-    const label = node.id.startsWith('section:') ? sectionLabel(plan.document, node.section) : node.mark;
+    const label = nameAt(node.id, 'section') !== null ? sectionLabel(plan.document, node.section) : node.mark;
     return columns === 0 ? [] : [{ label, columns, code }];
   });
 }

@@ -2,6 +2,8 @@
  * The river drawn: bands, ribbons, nodes, early endings. Everything about its looks is in attributes, so that the
  * picture that is saved looks the same.
  */
+import { nodeLabel } from '../../core/views/forks';
+import { address, type Address, nameAt, readAddress } from '../../core/document/addresses';
 import { memo } from 'react';
 import type { ForksBand, ForksNode, ForksRibbon } from '../../core/views/forks';
 import { exitPath, nodeWidth as widthOf, ribbonPath, ribbonWidth, type Point } from '../../core/views/river';
@@ -30,7 +32,7 @@ const EXITS: Readonly<Record<EndingKind, string>> = {
 
 export interface Chosen {
   /** Id of a node, or of a ribbon. */
-  readonly node: string | null;
+  readonly node: Address | null;
   readonly ribbon: string | null;
 }
 
@@ -41,16 +43,16 @@ interface Props {
   readonly lit: ReadonlySet<string> | null;
   /** How many snags there are, by node. */
   readonly snags: ReadonlyMap<string, number>;
-  readonly chooseNode: (id: string) => void;
+  readonly chooseNode: (id: Address) => void;
   readonly chooseRibbon: (id: string) => void;
-  readonly openNode: (id: string) => void;
+  readonly openNode: (id: Address) => void;
 }
 
 export const RiverDrawing = memo(function RiverDrawing(props: Props) {
   const { river, chosen, lit, snags, chooseNode, chooseRibbon, openNode } = props;
   const { model, layout, sizes, weights, plan } = river;
   const order = new Map(model.nodes.map(({ id }, n) => [id, n]));
-  const at = order.get(chosen.node ?? '') ?? -1;
+  const at = (chosen.node === null ? undefined : order.get(chosen.node)) ?? -1;
   const isLit = ({ from, to }: ForksRibbon): boolean => {
     if (lit === null) return true;
     const [above, below] = [order.get(from) ?? -1, order.get(to) ?? Infinity];
@@ -83,7 +85,7 @@ export const RiverDrawing = memo(function RiverDrawing(props: Props) {
         );
       })}
       {exitsPlaced(river).map(({ exit, from, to, thick }) => {
-        const kind = plan.document.endings.find(({ id }) => id === exit.to)?.kind ?? 'complete';
+        const kind = plan.document.endings.find(({ id }) => id === endingOf(exit))?.kind ?? 'complete';
         const here = exit.id === chosen.ribbon;
         return (
           <g
@@ -101,7 +103,7 @@ export const RiverDrawing = memo(function RiverDrawing(props: Props) {
             />
             <rect x={to.x} y={to.y - 7} width="4" height="14" fill={endingColour(kind)} />
             <text x={to.x + 10} y={to.y + 4} fontSize="12" fontWeight="600">
-              {endingLabel(plan.document, exit.to)}
+              {endingLabel(plan.document, endingOf(exit))}
               <tspan fontWeight="400" fill={SOFT} dx="6">
                 {weightText(river, exit)}
               </tspan>
@@ -138,8 +140,8 @@ interface NodeProps {
   readonly here: boolean;
   readonly faint: boolean;
   readonly snags: number;
-  readonly choose: (id: string) => void;
-  readonly open: (id: string) => void;
+  readonly choose: (id: Address) => void;
+  readonly open: (id: Address) => void;
 }
 
 function Node({ node, band, point, river, here, faint, snags, choose, open }: NodeProps) {
@@ -147,7 +149,7 @@ function Node({ node, band, point, river, here, faint, snags, choose, open }: No
   const width = nodeWidth(river, node.id);
   const { height } = river.sizes;
   const middle = y + height / 2 + 4;
-  const isSection = node.id.startsWith('section:');
+  const isSection = nameAt(node.id, 'section') !== null;
   const unreached = node.share === 0;
   const note = noteOf(band, isSection);
   const figure = shareText(node);
@@ -226,7 +228,7 @@ function Node({ node, band, point, river, here, faint, snags, choose, open }: No
 }
 
 /** The ground of an unfolded section, with its title. */
-function Band({ band, river, openNode }: { band: ForksBand; river: River; openNode: (id: string) => void }) {
+function Band({ band, river, openNode }: { band: ForksBand; river: River; openNode: (id: Address) => void }) {
   if (!band.unfolded) return null;
   const { layout, sizes } = river;
   const [first, last] = [layout.nodes[band.nodes[0] ?? ''], layout.nodes[band.nodes.at(-1) ?? '']];
@@ -237,7 +239,7 @@ function Band({ band, river, openNode }: { band: ForksBand; river: River; openNo
     ...(band.draw === null ? [] : [`${band.draw[0]} of ${band.draw[1]} drawn`]),
   ];
   return (
-    <g style={{ cursor: 'pointer' }} onDoubleClick={() => openNode(`section:${band.id}`)}>
+    <g style={{ cursor: 'pointer' }} onDoubleClick={() => openNode(address('section', band.id))}>
       <rect
         x={-LABELS + 2}
         y={top}
@@ -322,8 +324,12 @@ function weightText({ weights, measure }: River, { id }: ForksRibbon): string {
     : `${percentText(weight)}${measure === 'routes' ? ' of routes' : ''}`;
 }
 
+function endingOf({ to }: ForksRibbon): string {
+  return readAddress(to).name;
+}
+
 function titleOf(river: River, ribbon: ForksRibbon): string {
-  const label = (id: string) => river.model.nodes.find((node) => node.id === id)?.label ?? id;
+  const label = (id: Address) => nodeLabel(river.model, id);
   return `${label(ribbon.from)} → ${label(ribbon.to)} ${weightText(river, ribbon)}`;
 }
 

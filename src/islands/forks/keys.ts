@@ -1,4 +1,5 @@
 /** Moving about on the river by keyboard: along the flow, and from ribbon to ribbon. */
+import { type Address } from '../../core/document/addresses';
 import type { ForksModel, ForksRibbon } from '../../core/views/forks';
 import type { Chosen } from './RiverDrawing';
 
@@ -8,7 +9,7 @@ export type Direction = 'down' | 'up' | 'left' | 'right';
 export function step({ nodes, ribbons, exits }: ForksModel, chosen: Chosen, direction: Direction): Chosen {
   const all = [...ribbons, ...exits];
   const ribbon = all.find(({ id }) => id === chosen.ribbon);
-  const node = (id: string): Chosen => ({ node: id, ribbon: null });
+  const node = (id: Address): Chosen => ({ node: id, ribbon: null });
   if (ribbon !== undefined) {
     if (direction === 'up') return node(ribbon.from);
     if (direction === 'down') return nodes.some(({ id }) => id === ribbon.to) ? node(ribbon.to) : chosen;

@@ -1,4 +1,5 @@
 /** What the map of forks shows: the river of the document analysed last, its sizes, and where everything stands. */
+import { readAddress } from '../../core/document/addresses';
 import { useEffect, useMemo, useState } from 'react';
 import type { Transition } from '../../core/analysis';
 import type { Plan } from '../../core/routing/plan';
@@ -142,9 +143,7 @@ export function useLit(river: River | null, selected: string | null): ReadonlySe
     const of = (id: string) => river.model.nodes.find((each) => each.id === id);
     const choice = (other: string) => {
       const nodes = [node, of(other)];
-      const endings = nodes.flatMap((each) =>
-        each?.section === null ? [each.id.slice('ending:'.length)] : [],
-      );
+      const endings = nodes.flatMap((each) => (each?.section === null ? [readAddress(each.id).name] : []));
       return {
         through: nodes.flatMap((each) => (each === undefined || each.section === null ? [] : [each.items])),
         avoid: [],

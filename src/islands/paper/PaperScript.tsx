@@ -1,4 +1,5 @@
 /** The script as it is printed: sections, numbered questions with dot leaders to their codes, and where to go. */
+import { nameInKey } from '../../core/document/addresses';
 import { useMemo } from 'react';
 import type { Value } from '../../core/document/types';
 import type { Plan } from '../../core/routing/plan';
@@ -158,7 +159,7 @@ function isChosen({ key, kind }: PaperLine, name: string, { answers }: PaperWalk
   const code = Number(key.slice('option/'.length));
   return Object.entries(answers).some(
     ([answered, value]) =>
-      answered.split('#')[0] === name &&
+      nameInKey(answered) === name &&
       (value === code || (Array.isArray(value) && (value as readonly number[]).includes(code))),
   );
 }

@@ -1,4 +1,5 @@
 /** A list of questions is put into the study that is open: at an item, in a section, or over all of it. */
+import { address, nameAt, parseAddress } from '../../core/document/addresses';
 import { useCallback } from 'react';
 import { sectionLetter } from '../../core/document/variables';
 import { fromList, type LineKind } from '../../core/exchange/from-list';
@@ -18,7 +19,7 @@ export function PasteIntoStudy({ show }: Props) {
   const pasting = useStudy((state) => state.pasting);
   const document = useStudy((state) => state.document);
   const setPasting = useStudy((state) => state.setPasting);
-  const at = placeSelected(document, pasting.at);
+  const at = pasting.at === OVER_ALL ? null : placeSelected(document, pasting.at);
   const section = at?.section ?? null;
   const item = at?.item ?? null;
   const understand = useCallback(
@@ -47,12 +48,18 @@ export function PasteIntoStudy({ show }: Props) {
             Put it
             <select
               value={at === null ? OVER_ALL : pasting.at}
-              onChange={(event) => setPasting({ ...pasting, at: event.target.value })}
+              onChange={(event) =>
+                setPasting({ ...pasting, at: parseAddress(event.target.value) ?? OVER_ALL })
+              }
             >
               <option value={OVER_ALL}>into the sections of its titles</option>
-              {item !== null && <option value={pasting.at}>after {pasting.at.replace(/^item:/, '')}</option>}
+              {item !== null && (
+                <option value={pasting.at}>
+                  after {pasting.at !== OVER_ALL && nameAt(pasting.at, 'item')}
+                </option>
+              )}
               {document.sections.map(({ id, title }, n) => (
-                <option key={id} value={`section:${id}`}>
+                <option key={id} value={address('section', id)}>
                   at the end of {sectionLetter(n)} {title}
                 </option>
               ))}

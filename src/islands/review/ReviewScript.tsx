@@ -1,4 +1,5 @@
 /** The script for a reviewer: the paper to read, and comments on what is chosen. */
+import { address, WHOLE_STUDY } from '../../core/document/addresses';
 import { useState } from 'react';
 import { PaperScript } from '../paper/PaperScript';
 import { CommentCards } from '../script/CommentCards';
@@ -26,9 +27,9 @@ export function ReviewScript() {
           </p>
         </div>
         {chosen === null ? (
-          <CommentCards key="study" places={[['study', 'the study as a whole']]} />
+          <CommentCards key="study" places={[[WHOLE_STUDY, 'the study as a whole']]} />
         ) : (
-          <CommentCards key={chosen} places={[[`item:${chosen}`, chosen]]} />
+          <CommentCards key={chosen} places={[[address('item', chosen), chosen]]} />
         )}
         <button type="button" className={slip.button} onClick={() => print()}>
           Print the script

@@ -1,4 +1,5 @@
 /** Two routes beside each other: what each gets that the other does not, and the answer that parts them. */
+import { nameInKey } from '../../core/document/addresses';
 import { useMemo } from 'react';
 import { compareRoutes } from '../../core/views/compare-routes';
 import { endingLabel } from '../../core/wording/targets';
@@ -84,7 +85,7 @@ function textOf(
   document: { readonly sections: readonly { readonly items: readonly object[] }[] },
   key: string,
 ): string {
-  const name = key.split('#')[0];
+  const name = nameInKey(key);
   for (const { items } of document.sections) {
     for (const item of items)
       if ('name' in item && item.name === name && 'text' in item) return String(item.text);

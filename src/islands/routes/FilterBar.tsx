@@ -1,4 +1,5 @@
 /** Which routes are listed, and in which order: choices that combine, each of them taken back by its own button. */
+import { address, parsePassCount, passCount, wayKey } from '../../core/document/addresses';
 import { X } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { onwardList, type Plan } from '../../core/routing/plan';
@@ -8,7 +9,7 @@ import type { ListOrder } from '../../worker/list-query';
 import { plural } from '../ui/format';
 import { AnswerSelect } from './AnswerSelect';
 import classes from './filters.module.css';
-import { passesIn, type Shown, type Since, type VerdictFilter } from './query';
+import { type Shown, type Since, type VerdictFilter } from './query';
 
 /** In milliseconds. */
 const AFTER_ROWS = 250;
@@ -81,8 +82,9 @@ export function FilterBar({ shown, change }: Props) {
       <PassesSelect
         plan={plan}
         choose={(value) => {
-          const { id } = passesIn(value);
-          change({ passes: [...shown.passes.filter((each) => passesIn(each).id !== id), value] });
+          const { section } = parsePassCount(value) ?? {};
+          const others = shown.passes.filter((each) => parsePassCount(each)?.section !== section);
+          change({ passes: [...others, value] });
         }}
       />
       <select
@@ -182,7 +184,7 @@ function PlaceSelect({
       <option value="">{label}</option>
       {plan?.sections.map(({ section, index, items }) => (
         <optgroup key={section.id} label={sectionLabel(plan.document, index)}>
-          <option value={`section:${section.id}`}>any of {sectionLabel(plan.document, index)}</option>
+          <option value={address('section', section.id)}>any of {sectionLabel(plan.document, index)}</option>
           {items.map(({ item }) => (
             <option key={item.name} value={item.name}>
               {item.name}
@@ -203,7 +205,7 @@ function PassesSelect({ plan, choose }: { plan: Plan; choose: (value: string) =>
       {repeated.map(({ section, index, repeat }) => (
         <optgroup key={section.id} label={sectionLabel(plan.document, index)}>
           {Array.from({ length: (repeat?.max ?? 0) + 1 }, (_, count) => (
-            <option key={count} value={`${section.id}/${count}`}>
+            <option key={count} value={passCount(section.id, count)}>
               {count === 0 ? 'no pass' : plural(count, 'pass', 'passes')}
             </option>
           ))}
@@ -214,8 +216,8 @@ function PassesSelect({ plan, choose }: { plan: Plan; choose: (value: string) =>
 }
 
 function passesWords(plan: Plan, value: string): string {
-  const { id, count } = passesIn(value);
-  const of = placeWords(plan, `section:${id}`);
+  const { section, count } = parsePassCount(value) ?? { section: value, count: 0 };
+  const of = placeWords(plan, address('section', section));
   return count === 0 ? `No pass of ${of}` : `${plural(count, 'pass', 'passes')} of ${of}`;
 }
 
@@ -230,7 +232,7 @@ function useAfterRows(): boolean {
 }
 
 function placeWords(plan: Plan, place: string): string {
-  const section = plan.sections.find(({ section: { id } }) => place === `section:${id}`);
+  const section = plan.sections.find(({ section: { id } }) => place === address('section', id));
   return section === undefined ? place : sectionLabel(plan.document, section.index);
 }
 
@@ -238,12 +240,12 @@ function waysOf({ document, sections }: Plan): { value: string; words: string }[
   return sections.flatMap(({ section, index, items }) => [
     ...items.flatMap(({ item }) =>
       (item.skips ?? []).map((skip, n) => ({
-        value: `${item.name}/${n}`,
+        value: wayKey({ item: item.name, skip: n }),
         words: `${item.name} → ${targetWords(document, skip.to)}`,
       })),
     ),
     ...onwardList(section).map((entry, n) => ({
-      value: `section:${section.id}/${n}`,
+      value: wayKey({ section: section.id, onward: n }),
       words: `end of ${sectionLabel(document, index)} → ${targetWords(document, entry.to)}`,
     })),
   ]);

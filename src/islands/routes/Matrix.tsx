@@ -1,4 +1,5 @@
 /** The cells of the rows in sight on a canvas: filled where the item is asked, hatched where it is not applicable. */
+import { readPassKey } from '../../core/document/addresses';
 import { useEffect, useMemo, useRef, type MouseEvent } from 'react';
 import type { RouteRow } from '../../worker/types';
 import { isEarly } from '../ui/EndingMark';
@@ -50,8 +51,8 @@ export function Matrix(props: Props) {
       const y = index * ROW + 4;
       const asked = new Map<string, number[]>();
       for (const key of row.items) {
-        const [name = '', pass] = key.split('#');
-        asked.set(name, [...(asked.get(name) ?? []), Number(pass ?? 1)]);
+        const { name, pass } = readPassKey(key);
+        asked.set(name, [...(asked.get(name) ?? []), pass ?? 1]);
       }
       const filled = early.has(row.ending) ? ASKED_EARLY : ASKED;
       for (const { name, x, passes } of visible) {

@@ -1,4 +1,5 @@
 /** The current route in words, the item under the cursor with its reason, and the ways into a walk or a comparison. */
+import { nameInKey } from '../../core/document/addresses';
 import { useMemo } from 'react';
 import { walk as walkPlan } from '../../core/routing/walk';
 import { routeSentence } from '../../core/views/route-sentence';
@@ -110,7 +111,7 @@ function ItemReason({ route, column }: Pick<Props, 'route' | 'column'>) {
   }, [plan, route]);
   if (column === null) return null;
   const item = plan.sections.flatMap(({ items }) => items)[column]?.item.name;
-  const of = lines.filter(({ name }) => item !== undefined && name.split('#')[0] === item);
+  const of = lines.filter(({ name }) => item !== undefined && nameInKey(name) === item);
   const line = of.find(({ presented }) => presented) ?? of[0];
   if (line === undefined) return null;
   return (

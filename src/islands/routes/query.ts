@@ -1,6 +1,7 @@
 /** What the ledger lists, as it stands in the address: a link opens just these routes. */
+import { address, parsePassCount, parseWay, passKey } from '../../core/document/addresses';
 import * as v from 'valibot';
-import { itemKey, type Plan } from '../../core/routing/plan';
+import { type Plan } from '../../core/routing/plan';
 import { answerAsked } from '../../core/views/answers-asked';
 import { ALL_ROUTES, ORDERS, type ListOrder, type ListQuery } from '../../worker/list-query';
 
@@ -77,7 +78,7 @@ export function shownSearch(shown: Partial<Shown>): string {
 /** The part that the worker is asked for; what the questionnaire does not have any more is left out. */
 export function listQuery(plan: Plan, shown: Shown): ListQuery {
   const itemsOf = (place: string): string[] => {
-    const section = plan.sections.find(({ section: { id } }) => place === `section:${id}`);
+    const section = plan.sections.find(({ section: { id } }) => place === address('section', id));
     if (section !== undefined) return section.items.map(({ item }) => item.name);
     return itemNames(plan).includes(place) ? [place] : [];
   };
@@ -99,29 +100,24 @@ export function listQuery(plan: Plan, shown: Shown): ListQuery {
 
 /** So many passes: something of the last one is presented, and nothing of a later one. */
 function readPasses(plan: Plan, text: string): { through: string[]; avoid: string[] } | null {
-  const { id, count } = passesIn(text);
+  const { section: id, count = NaN } = parsePassCount(text) ?? {};
   const section = plan.sections.find((each) => each.section.id === id);
   const max = section?.repeat?.max ?? 0;
   if (section === undefined || !(count >= 0 && count <= max)) return null;
-  const inPass = (pass: number) => section.items.map(({ item }) => itemKey(item.name, pass));
+  const inPass = (pass: number) => section.items.map(({ item }) => passKey(item.name, pass));
   const later = Array.from({ length: max - count }, (_, n) => inPass(count + n + 1));
   return { through: count === 0 ? [] : inPass(count), avoid: later.flat() };
 }
 
-export function passesIn(text: string): { readonly id: string; readonly count: number } {
-  const at = text.lastIndexOf('/');
-  const count = text.slice(at + 1);
-  return { id: text.slice(0, at), count: /^\d+$/.test(count) ? Number(count) : NaN };
-}
-
 function readTaking(plan: Plan, text: string): ListQuery['taking'][number] | null {
-  const at = text.lastIndexOf('/');
-  const [place, index] = [text.slice(0, at), Number(text.slice(at + 1))];
-  const section = plan.sections.find(({ section: { id } }) => place === `section:${id}`);
-  if (section?.onward.some((entry) => entry.index === index))
-    return { section: section.section.id, onward: index };
-  const item = plan.sections.flatMap(({ items }) => items).find((each) => each.item.name === place);
-  return item?.skips.some((skip) => skip.index === index) ? { item: place, skip: index } : null;
+  const way = parseWay(text);
+  if (way === null) return null;
+  if ('section' in way) {
+    const section = plan.sections.find(({ section: { id } }) => id === way.section);
+    return section?.onward.some((entry) => entry.index === way.onward) ? way : null;
+  }
+  const item = plan.sections.flatMap(({ items }) => items).find((each) => each.item.name === way.item);
+  return item?.skips.some((skip) => skip.index === way.skip) ? way : null;
 }
 
 export function itemNames(plan: Plan): string[] {

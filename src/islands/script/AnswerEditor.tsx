@@ -1,4 +1,5 @@
 /** The answer of the selected question: its options, rows and limits, each written where it is printed. */
+import { fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
 import type { Answer, GridAnswer, Question } from '../../core/document/types';
 import { nameProblem } from '../../core/document/names';
@@ -12,7 +13,7 @@ import type { Plan, PlanItem } from '../../core/routing/plan';
 import { useStudy, useStudyStore } from '../study/store';
 import { ConditionField } from './ConditionField';
 import { CheckedField, NumberField, TextField } from './Fields';
-import { fieldId, focusField, thenFocus } from './focus';
+import { focusField, thenFocus } from './focus';
 import { AnswerPrint } from './ItemPrint';
 import { RangeSkip } from './RangeSkip';
 import { useItemMoves } from './moves';

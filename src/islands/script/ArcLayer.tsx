@@ -3,6 +3,7 @@
  * Positions are measured on rows that are on the page and estimated for others; lanes are packed so that no two arcs
  * share a line.
  */
+import { address, parseAddress, readAddress, type Address } from '../../core/document/addresses';
 import { useEffect, useMemo, useState, type RefObject } from 'react';
 import { arcsOf, packLanes, type Arc } from '../../core/views/arcs';
 import { isEarly } from '../ui/EndingMark';
@@ -20,7 +21,7 @@ interface Props {
 
 interface Drawn {
   readonly arc: Arc;
-  readonly sources: readonly { readonly anchor: string; readonly y: number }[];
+  readonly sources: readonly { readonly anchor: Address; readonly y: number }[];
   readonly target: number;
   readonly x: number;
 }
@@ -134,8 +135,8 @@ function linesOf(label: string): number {
 const UNSEEN_OFFSET = 19;
 
 /** Offsets of anchors within their rows, as last measured. A new map where one has changed. */
-function useAnchorOffsets(sheet: RefObject<HTMLElement | null>): ReadonlyMap<string, number> {
-  const [offsets, setOffsets] = useState<ReadonlyMap<string, number>>(new Map());
+function useAnchorOffsets(sheet: RefObject<HTMLElement | null>): ReadonlyMap<Address, number> {
+  const [offsets, setOffsets] = useState<ReadonlyMap<Address, number>>(new Map());
   // After every change of what is on the page; with the frame's own layout, which is worked out anyway by then.
   useEffect(() => {
     const frame = requestAnimationFrame(() => {
@@ -152,20 +153,17 @@ function useAnchorOffsets(sheet: RefObject<HTMLElement | null>): ReadonlyMap<str
   return offsets;
 }
 
-function measure(sheet: HTMLElement): Map<string, number> {
-  const offsets = new Map<string, number>();
+function measure(sheet: HTMLElement): Map<Address, number> {
+  const offsets = new Map<Address, number>();
   for (const row of sheet.querySelectorAll<HTMLElement>('[data-index]')) {
     const origin = row.getBoundingClientRect().top;
     for (const node of row.querySelectorAll<HTMLElement>('[data-anchor]')) {
       const { top, height } = node.getBoundingClientRect();
-      const anchor = node.dataset.anchor ?? '';
+      const anchor = parseAddress(node.dataset.anchor ?? '');
+      if (anchor === null) continue;
+      const { kind } = readAddress(anchor);
       // An item's or section's arrow points at its first line.
-      const into =
-        anchor.startsWith('item:') || anchor.startsWith('ending:')
-          ? 19
-          : anchor.startsWith('section:')
-            ? 16
-            : height / 2;
+      const into = kind === 'item' || kind === 'ending' ? 19 : kind === 'section' ? 16 : height / 2;
       if (!offsets.has(anchor)) offsets.set(anchor, Math.round(top - origin + into));
     }
   }
@@ -176,13 +174,13 @@ function measure(sheet: HTMLElement): Map<string, number> {
 function place(
   arcs: readonly Arc[],
   { index, virtualizer }: SheetRows,
-  offsets: ReadonlyMap<string, number>,
+  offsets: ReadonlyMap<Address, number>,
   view: { readonly top: number; readonly bottom: number },
 ): Drawn[] {
-  const yOf = (anchor: string) => {
+  const yOf = (anchor: Address) => {
     const row = index.ofAnchor(anchor);
     const start = row === undefined ? undefined : virtualizer.measurementsCache[row]?.start;
-    const offset = offsets.get(anchor) ?? offsets.get(anchor.replace('item-skips:', 'item:'));
+    const offset = offsets.get(anchor) ?? offsets.get(address('item', readAddress(anchor).name));
     return start === undefined ? undefined : SHEET_PADDING + start + (offset ?? UNSEEN_OFFSET);
   };
   const placed = arcs.flatMap((arc) => {

@@ -1,9 +1,9 @@
 /** What stands around the sections, on the sheet: what is known or limited before the start, what is worked out after. */
+import { address, type Address, wholeField } from '../../core/document/addresses';
 import type { ReactNode } from 'react';
 import { useStudy } from '../study/store';
 import { DerivedEditor, DerivedPrint } from './DerivedEditor';
 import { GivenEditor, GivenPrint } from './GivenEditor';
-import { wholeItem } from './moves';
 import { QuotaEditor, QuotaPrint } from './QuotaEditor';
 import classes from './sheet.module.css';
 
@@ -18,7 +18,7 @@ export function BeforeStart() {
         <Block
           // By place: a name that is being written must not take away its own field.
           key={at}
-          selection={`given:${entry.name}`}
+          selection={address('given', entry.name)}
           title={`Given value ${entry.name}`}
           print={<GivenPrint given={entry} />}
           editor={<GivenEditor given={entry} at={at} />}
@@ -27,7 +27,7 @@ export function BeforeStart() {
       {quotas?.map((entry, at) => (
         <Block
           key={at}
-          selection={`quota:${entry.id}`}
+          selection={address('quota', entry.id)}
           title={`Quota ${entry.id}`}
           print={<QuotaPrint quota={entry} />}
           editor={<QuotaEditor quota={entry} at={at} />}
@@ -46,7 +46,7 @@ export function WorkedOut() {
       {derived.map((entry, at) => (
         <Block
           key={at}
-          selection={`derived:${entry.name}`}
+          selection={address('derived', entry.name)}
           title={`Derived variable ${entry.name}`}
           print={<DerivedPrint derived={entry} />}
           editor={<DerivedEditor derived={entry} at={at} />}
@@ -68,7 +68,7 @@ function Headline({ words, kind }: { readonly words: string; readonly kind: stri
 }
 
 interface BlockProps {
-  readonly selection: string;
+  readonly selection: Address;
   readonly title: string;
   readonly print: ReactNode;
   readonly editor: ReactNode;
@@ -81,7 +81,7 @@ function Block({ selection, title, print, editor }: BlockProps) {
     <div
       className={`${classes.item} ${selected ? classes.selected : ''}`}
       data-anchor={selection}
-      data-field={wholeItem(selection)}
+      data-field={wholeField(selection)}
       tabIndex={0}
       role="group"
       aria-label={title}

@@ -1,4 +1,5 @@
 /** The slip of a given value, a quota or a derived variable. */
+import { address } from '../../core/document/addresses';
 import { moveAround, removeAround, type AroundList } from '../../core/editing/around';
 import type { Plan } from '../../core/routing/plan';
 import { usedLaterBy } from '../../core/views/used-later';
@@ -48,7 +49,7 @@ export function AroundSlip({ plan, kind, name }: Props) {
           <h2>Used by</h2>
           <div className={`${classes.card} ${classes.chips}`}>
             {used.map((user) => (
-              <button key={user} type="button" onClick={() => select(`item:${user}`)}>
+              <button key={user} type="button" onClick={() => select(address('item', user))}>
                 {user}
               </button>
             ))}
@@ -56,7 +57,7 @@ export function AroundSlip({ plan, kind, name }: Props) {
         </>
       )}
       <SnagCards belongs={({ at: place }) => place[kind] === name} />
-      <CommentCards places={[[`${kind}:${name}`, name]]} />
+      <CommentCards places={[[address(kind, name), name]]} />
       <div className={classes.acts}>
         <button type="button" disabled={at === 0} onClick={() => move(-1)}>
           Move up

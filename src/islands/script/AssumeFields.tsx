@@ -1,8 +1,8 @@
 /** Assumed answers of a question: a share for each answer or range, and how often it is left blank. */
+import { fieldId } from '../../core/document/addresses';
 import { optionsOf } from '../../core/document/shape';
 import type { Assume, AssumeRange, Question } from '../../core/document/types';
 import { CheckedField, NumberField } from './Fields';
-import { fieldId } from './focus';
 import classes from './sheet.module.css';
 
 interface Props {

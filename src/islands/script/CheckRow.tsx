@@ -1,10 +1,10 @@
 /** A check of an answer: when it holds, whether it stops or asks, and its words. */
+import { fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
 import type { Check } from '../../core/document/types';
 import type { ItemPlace } from '../../core/editing/structure';
 import { ConditionField } from './ConditionField';
 import { TextField } from './Fields';
-import { fieldId } from './focus';
 import classes from './sheet.module.css';
 
 interface CheckProps {

@@ -1,4 +1,5 @@
 /** The comments on what is selected, and a new one. */
+import { type Address } from '../../core/document/addresses';
 import { useId, useState } from 'react';
 import type { Comment } from '../../store/comments';
 import { CommentSchema } from '../study/comments';
@@ -11,7 +12,7 @@ import slip from './slip.module.css';
 
 interface Props {
   /** Places that can be commented on here, the first by default, with what each is called. */
-  readonly places: readonly (readonly [place: string, words: string])[];
+  readonly places: readonly (readonly [place: Address, words: string])[];
 }
 
 export function CommentCards({ places }: Props) {

@@ -1,8 +1,15 @@
 /** All comments of the study, open ones first, each a door to what it is about. */
+import { readAddress, type Address } from '../../core/document/addresses';
 import { selectionOf } from '../../core/views/places';
 import { useStudy } from '../study/store';
 import { Entry } from './CommentCards';
 import slip from './slip.module.css';
+
+function placeCommented(place: Address): string {
+  const { kind, name, detail } = readAddress(place);
+  if (kind === 'study') return 'study';
+  return detail === null ? name : `${name}, skip ${detail}`;
+}
 
 export function CommentsSlip() {
   const comments = useStudy((state) => state.comments);
@@ -17,7 +24,7 @@ export function CommentsSlip() {
           {some.map((comment) => (
             <div key={comment.id}>
               <button type="button" className={slip.door} onClick={() => select(selectionOf(comment.place))}>
-                {comment.place.replace(/^\w+:/, '').replace('/', ', skip ')}
+                {placeCommented(comment.place)}
               </button>
               <Entry comment={comment} />
             </div>

@@ -2,6 +2,7 @@
  * A condition by picking: every test with its question, relation and answers, in groups of which all or any hold. It
  * shows what the text says and writes the text anew with every change, so that both always say the same.
  */
+import { fieldId } from '../../core/document/addresses';
 import { Plus, X } from 'lucide-react';
 import { createContext, useContext } from 'react';
 import { parseCondition } from '../../core/condition/parse';
@@ -29,7 +30,6 @@ import {
 import { variablesBefore, wordsOf } from '../../core/views/completions';
 import { useStudy } from '../study/store';
 import { CheckedField } from './Fields';
-import { fieldId } from './focus';
 import classes from './picker.module.css';
 
 interface Props {

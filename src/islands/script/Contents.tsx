@@ -1,5 +1,13 @@
 /** Sections and endings at a glance; sections are dragged into another order here. */
 import {
+  type Address,
+  address,
+  fieldId,
+  readAddress,
+  WHOLE_STUDY,
+  wholeField,
+} from '../../core/document/addresses';
+import {
   closestCenter,
   DndContext,
   KeyboardSensor,
@@ -27,11 +35,10 @@ import type { Comment } from '../../store/comments';
 import { MessageSquare } from 'lucide-react';
 import { EndingMark } from '../ui/EndingMark';
 import { countText, grouped, plural } from '../ui/format';
-import { useStudy, useStudyStore } from '../study/store';
+import { type Selection, useStudy, useStudyStore } from '../study/store';
 import { announcementsFor } from './announcements';
 import { useAddSection } from './Sheet';
-import { fieldId, showField, thenFocus } from './focus';
-import { wholeItem } from './moves';
+import { showField, thenFocus } from './focus';
 import classes from './contents.module.css';
 
 export function Contents() {
@@ -101,9 +108,9 @@ export function Contents() {
           <button
             key={ending.id}
             type="button"
-            className={selection === `ending:${ending.id}` ? classes.current : undefined}
+            className={selection === address('ending', ending.id) ? classes.current : undefined}
             title={routes === undefined ? undefined : `${grouped(routes)} routes end here`}
-            onClick={() => goTo(store.getState().select, `ending:${ending.id}`)}
+            onClick={() => goTo(store.getState().select, address('ending', ending.id))}
           >
             <EndingMark kind={ending.kind} />
             <span>{endingLabel(document, ending.id)}</span>
@@ -132,10 +139,10 @@ function AroundList() {
   const select = useStudy((state) => state.select);
   const rows = [
     ...(document.given ?? []).map(
-      ({ name, random }) => [`given:${name}`, name, random ? 'arm' : 'given'] as const,
+      ({ name, random }) => [address('given', name), name, random ? 'arm' : 'given'] as const,
     ),
-    ...(document.quotas ?? []).map(({ id }) => [`quota:${id}`, id, 'quota'] as const),
-    ...(document.derived ?? []).map((entry) => [`derived:${entry.name}`, entry.name, 'cases' in entry ? 'cases' : 'sum'] as const), // prettier-ignore
+    ...(document.quotas ?? []).map(({ id }) => [address('quota', id), id, 'quota'] as const),
+    ...(document.derived ?? []).map((entry) => [address('derived', entry.name), entry.name, 'cases' in entry ? 'cases' : 'sum'] as const), // prettier-ignore
   ];
   const openComments = useStudy(
     (state) => state.comments.filter(({ settledBy }) => settledBy === null).length,
@@ -150,7 +157,7 @@ function AroundList() {
           : addDerived(document, what);
     if (commit(change) !== null) return;
     const kind = what === 'quota' ? 'quota' : what === 'given' || what === 'arm' ? 'given' : 'derived';
-    thenFocus(() => select(`${kind}:${change.name}`), wholeItem(`${kind}:${change.name}`));
+    thenFocus(() => select(address(kind, change.name)), wholeField(address(kind, change.name)));
   };
   return (
     <>
@@ -189,8 +196,8 @@ function AroundList() {
       </select>
       <button
         type="button"
-        className={selection === 'study' ? classes.current : undefined}
-        onClick={() => select('study')}
+        className={selection === WHOLE_STUDY ? classes.current : undefined}
+        onClick={() => select(WHOLE_STUDY)}
       >
         <i aria-hidden="true" />
         <span>Settings of the study</span>
@@ -230,7 +237,7 @@ const Row = memo(function Row({ section, index, current, comments }: RowProps) {
       style={{ transform: Transform.Translate.toString(transform), transition }}
       className={current ? classes.current : undefined}
       aria-current={current || undefined}
-      onClick={() => goTo(select, `section:${section.id}`)}
+      onClick={() => goTo(select, address('section', section.id))}
       data-field={fieldId('@contents', section.id)}
       title="Alt with ↑ or ↓ moves the section"
       onKeyDown={(event) => {
@@ -262,8 +269,8 @@ const Row = memo(function Row({ section, index, current, comments }: RowProps) {
   );
 });
 
-function openByPlace(comments: readonly Comment[]): ReadonlyMap<string, number> {
-  const open = new Map<string, number>();
+function openByPlace(comments: readonly Comment[]): ReadonlyMap<Address, number> {
+  const open = new Map<Address, number>();
   for (const { place, settledBy } of comments) {
     const key = selectionOf(place);
     if (settledBy === null) open.set(key, (open.get(key) ?? 0) + 1);
@@ -271,25 +278,26 @@ function openByPlace(comments: readonly Comment[]): ReadonlyMap<string, number> 
   return open;
 }
 
-function commentsIn(open: ReadonlyMap<string, number>, { id, items }: Section): number {
+function commentsIn(open: ReadonlyMap<Address, number>, { id, items }: Section): number {
   if (open.size === 0) return 0;
   return items.reduce(
-    (sum, item) => sum + (item.kind === 'page_break' ? 0 : (open.get(`item:${item.name}`) ?? 0)),
-    open.get(`section:${id}`) ?? 0,
+    (sum, item) => sum + (item.kind === 'page_break' ? 0 : (open.get(address('item', item.name)) ?? 0)),
+    open.get(address('section', id)) ?? 0,
   );
 }
 
-function goTo(select: (selection: string) => void, key: string): void {
+function goTo(select: (selection: Selection) => void, key: Address): void {
   flushSync(() => select(key));
-  showField(wholeItem(key), 'start');
+  showField(wholeField(key), 'start');
 }
 
-function sectionHolding(sections: readonly Section[], selection: string | null): number {
-  if (selection === null) return -1;
-  if (selection.startsWith('break:')) return Number(selection.slice(6).split('/')[0]);
+function sectionHolding(sections: readonly Section[], selection: Selection): number {
+  if (selection === null || selection === 'comments') return -1;
+  const { kind, name } = readAddress(selection);
+  if (kind === 'break') return Number(name);
   return sections.findIndex(
     (section) =>
-      selection === `section:${section.id}` ||
-      section.items.some((item) => item.kind !== 'page_break' && selection === `item:${item.name}`),
+      selection === address('section', section.id) ||
+      section.items.some((item) => item.kind !== 'page_break' && selection === address('item', item.name)),
   );
 }

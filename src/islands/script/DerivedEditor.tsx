@@ -1,4 +1,5 @@
 /** A derived variable: the first case that holds, or a sum; with a line to try it on answers. */
+import { address, fieldId } from '../../core/document/addresses';
 import { castDraft, type Draft } from 'immer';
 import { useState } from 'react';
 import { variableOptions, type Variable } from '../../core/document/variables';
@@ -9,7 +10,7 @@ import { tryDerived } from '../../core/views/try-derived';
 import { useStudy } from '../study/store';
 import { ConditionField } from './ConditionField';
 import { CheckedField, NumberField, TextField } from './Fields';
-import { fieldId, focusField } from './focus';
+import { focusField } from './focus';
 import { NamedField } from './NamedField';
 import classes from './sheet.module.css';
 
@@ -64,7 +65,11 @@ export function DerivedEditor({ derived, at }: { readonly derived: Derived; read
   return (
     <>
       <div className={classes.name}>
-        <NamedField field={fieldId('@derived', at, 'name')} name={name} selection={(to) => `derived:${to}`} />
+        <NamedField
+          field={fieldId('@derived', at, 'name')}
+          name={name}
+          selection={(to) => address('derived', to)}
+        />
         <select
           className={classes.type}
           aria-label="How it is worked out"

@@ -1,4 +1,5 @@
 /** The endings, at the foot of the sheet: each with its kind and what respondents read there. */
+import { address, fieldId, wholeField } from '../../core/document/addresses';
 import { ENDING_KINDS, type Ending, type EndingKind } from '../../core/document/types';
 import { addEnding, editEnding, removeEnding } from '../../core/editing/structure';
 import { ENDING_WORDS } from '../../core/wording/targets';
@@ -6,8 +7,7 @@ import { EndingMark } from '../ui/EndingMark';
 import { useStudy, useStudyStore } from '../study/store';
 import { EndingMessage } from './EndingMessage';
 import { EndingNext } from './EndingNext';
-import { fieldId, focusField } from './focus';
-import { wholeItem } from './moves';
+import { focusField } from './focus';
 import classes from './sheet.module.css';
 
 export function EndingBlocks() {
@@ -58,13 +58,13 @@ function EndingBlock({ at }: { readonly at: number }) {
   const commit = useStudy((state) => state.commit);
   const store = useStudyStore();
   if (ending === undefined) return null;
-  const key = `ending:${ending.id}`;
+  const key = address('ending', ending.id);
   const selected = selection === key;
   return (
     <div
       className={`${classes.item} ${selected ? classes.selected : ''}`}
       data-anchor={key}
-      data-field={wholeItem(key)}
+      data-field={wholeField(key)}
       tabIndex={0}
       role="group"
       aria-label={`Ending ${ending.id}`}

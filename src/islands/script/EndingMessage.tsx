@@ -1,10 +1,11 @@
 /** One message of an ending: shown where its condition is the first to hold. */
+import { address, fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
 import type { Ending, Message } from '../../core/document/types';
 import { editEnding } from '../../core/editing/structure';
 import { useStudy } from '../study/store';
 import { ConditionField } from './ConditionField';
-import { fieldId, thenFocus } from './focus';
+import { thenFocus } from './focus';
 import { RichField } from './RichField';
 import { RichText } from '../ui/RichText';
 import classes from './sheet.module.css';
@@ -69,7 +70,7 @@ export function EndingMessage({ ending, at, m, message, selected }: Props) {
           change={(text) => edit('text', (draft) => void (draft.text = text))}
         />
       ) : (
-        <div data-field={field} onClick={() => thenFocus(() => select(`ending:${id}`), field)}>
+        <div data-field={field} onClick={() => thenFocus(() => select(address('ending', id)), field)}>
           {message.text === '' ? 'No words yet' : <RichText text={message.text} />}
         </div>
       )}

@@ -1,4 +1,5 @@
 /** Where an ending leads on to: nowhere, another questionnaire with answers carried along, or an address. */
+import { fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
 import { useState } from 'react';
 import type { Ending } from '../../core/document/types';
@@ -8,7 +9,6 @@ import { OthersSchema } from '../study/hand-off';
 import { useStudy } from '../study/store';
 import { call } from '../ui/api';
 import { CheckedField } from './Fields';
-import { fieldId } from './focus';
 import classes from './sheet.module.css';
 
 const NONE: readonly OtherStudy[] = [];

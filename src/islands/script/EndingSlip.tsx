@@ -1,4 +1,5 @@
 /** The slip of an ending. */
+import { address } from '../../core/document/addresses';
 import { removeEnding } from '../../core/editing/structure';
 import type { Plan } from '../../core/routing/plan';
 import { endingLabel } from '../../core/wording/targets';
@@ -40,7 +41,7 @@ export function EndingSlip({ plan, at }: { readonly plan: Plan; readonly at: num
         {at === plan.lastEnding && <p className={classes.plain}>Also where the last section leads.</p>}
       </div>
       <SnagCards belongs={({ at: place }) => place.ending === ending.id} />
-      <CommentCards places={[[`ending:${ending.id}`, ending.id]]} />
+      <CommentCards places={[[address('ending', ending.id), ending.id]]} />
       <div className={classes.acts}>
         <button
           type="button"

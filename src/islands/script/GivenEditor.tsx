@@ -1,4 +1,5 @@
 /** A given value: known of each respondent before the start, or, as a random arm, drawn then. */
+import { address, fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
 import {
   ANSWER_TYPES,
@@ -13,7 +14,7 @@ import { onEnter } from '../../core/editing/options';
 import { answerOfType, nextCode, takenNames } from '../../core/editing/structure';
 import { useStudy, useStudyStore } from '../study/store';
 import { CheckedField, NumberField, TextField } from './Fields';
-import { fieldId, focusField, thenFocus } from './focus';
+import { focusField, thenFocus } from './focus';
 import { NamedField } from './NamedField';
 import classes from './sheet.module.css';
 
@@ -66,7 +67,11 @@ export function GivenEditor({ given, at }: { readonly given: Given; readonly at:
   return (
     <>
       <div className={classes.name}>
-        <NamedField field={fieldId('@given', at, 'name')} name={name} selection={(to) => `given:${to}`} />
+        <NamedField
+          field={fieldId('@given', at, 'name')}
+          name={name}
+          selection={(to) => address('given', to)}
+        />
         {random ? (
           <small>random arm</small>
         ) : (

@@ -1,4 +1,5 @@
 /** The slip of several items selected together. */
+import { nameAt } from '../../core/document/addresses';
 import type { Plan } from '../../core/routing/plan';
 import { plural } from '../ui/format';
 import { useStudy } from '../study/store';
@@ -19,7 +20,7 @@ export function GroupSlip({ plan }: { readonly plan: Plan }) {
         <div className={classes.chips}>
           {[...group].map((key) => (
             <button key={key} type="button" onClick={() => select(key)}>
-              {key.slice(5)}
+              {nameAt(key, 'item')}
             </button>
           ))}
         </div>

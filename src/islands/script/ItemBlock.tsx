@@ -1,4 +1,5 @@
 /** One item on the sheet: printed, or written in while it is selected. A handle at its left drags it. */
+import { address, fieldOfElement, nameAt, wholeField } from '../../core/document/addresses';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { GripVertical } from 'lucide-react';
 import { memo, useRef, type KeyboardEvent, type MouseEvent } from 'react';
@@ -8,7 +9,7 @@ import { useStudy, useStudyStore } from '../study/store';
 import { caretAt, focusField, thenFocus } from './focus';
 import { ItemEditor } from './ItemEditor';
 import { ItemPrint } from './ItemPrint';
-import { useItemMoves, wholeItem } from './moves';
+import { useItemMoves } from './moves';
 import { neighbour } from './rows';
 import classes from './sheet.module.css';
 
@@ -25,7 +26,7 @@ interface Props {
 /** Drawn anew only where the item itself, its place or what its print shows of the rest has changed. */
 export const ItemBlock = memo(function ItemBlock({ plan, planItem, section, item, outline }: Props) {
   const place: ItemPlace = { section, item };
-  const key = planItem === null ? `break:${section}/${item}` : `item:${planItem.item.name}`;
+  const key = planItem === null ? address('break', section, item) : address('item', planItem.item.name);
   const selected = useStudy((state) => state.selection === key && state.group.size === 0);
   const grouped = useStudy((state) => state.group.has(key));
   const store = useStudyStore();
@@ -56,7 +57,8 @@ export const ItemBlock = memo(function ItemBlock({ plan, planItem, section, item
     if (grouped) store.getState().select(null);
     if (target.closest('button, a, select, input, textarea')) return;
     event.preventDefault();
-    const field = target.closest<HTMLElement>('[data-field]')?.dataset.field ?? wholeItem(key);
+    const named = target.closest<HTMLElement>('[data-field]')?.dataset.field;
+    const field = fieldOfElement(named) ?? wholeField(key);
     thenFocus(select, field, caretAt(event.clientX, event.clientY));
   };
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
@@ -74,8 +76,8 @@ export const ItemBlock = memo(function ItemBlock({ plan, planItem, section, item
       const { document, folded } = store.getState();
       const next = neighbour(document, folded, key, event.key === 'ArrowDown' ? 1 : -1);
       if (next === undefined) return;
-      if (event.shiftKey && next.startsWith('item:')) store.getState().selectTo(next);
-      focusField(wholeItem(next));
+      if (event.shiftKey && nameAt(next, 'item') !== null) store.getState().selectTo(next);
+      focusField(wholeField(next));
     } else return;
     event.preventDefault();
   };
@@ -90,7 +92,7 @@ export const ItemBlock = memo(function ItemBlock({ plan, planItem, section, item
       className={`${planItem === null ? classes.break : classes.item} ${selected || grouped ? classes.selected : ''}`}
       data-grouped={grouped || undefined}
       data-anchor={planItem === null ? undefined : key}
-      data-field={wholeItem(key)}
+      data-field={wholeField(key)}
       data-over={isOver || undefined}
       data-dragged={isDragging || undefined}
       role="group"

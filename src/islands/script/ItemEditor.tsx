@@ -1,4 +1,5 @@
 /** The selected item, written in place: the same lines as in print, each a field. */
+import { address, fieldId } from '../../core/document/addresses';
 import type { RoutedItem } from '../../core/document/types';
 import { isSuggested } from '../../core/editing/suggested';
 import { editItem, type ItemPlace } from '../../core/editing/structure';
@@ -8,7 +9,7 @@ import { useState } from 'react';
 import { AnswerEditor } from './AnswerEditor';
 import { ConditionField } from './ConditionField';
 import { ConditionPicker } from './ConditionPicker';
-import { fieldId, focusField, thenFocus } from './focus';
+import { focusField, thenFocus } from './focus';
 import { ItemExtras } from './ItemExtras';
 import { useItemMoves } from './moves';
 import { RichField } from './RichField';
@@ -29,7 +30,11 @@ export function ItemEditor({ plan, planItem, place }: Props) {
   return (
     <>
       <div className={classes.name}>
-        <NamedField field={fieldId(item.name, 'name')} name={item.name} selection={(to) => `item:${to}`} />
+        <NamedField
+          field={fieldId(item.name, 'name')}
+          name={item.name}
+          selection={(to) => address('item', to)}
+        />
         {item.kind === 'statement' ? <small>statement</small> : <TypePicker question={item} place={place} />}
       </div>
       <div>

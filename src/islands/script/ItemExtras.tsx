@@ -1,4 +1,5 @@
 /** What an item can have besides its words and answers: each shown where it is set, the rest one choice away. */
+import { fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
 import { useState, type ReactNode } from 'react';
 import { optionsOf } from '../../core/document/shape';
@@ -12,7 +13,7 @@ import { CheckRow } from './CheckRow';
 import { NumberField, TextField } from './Fields';
 import { RichField } from './RichField';
 import { PictureFields } from './PictureFields';
-import { fieldId, thenFocus } from './focus';
+import { thenFocus } from './focus';
 import classes from './sheet.module.css';
 
 /** Properties that are texts, with what they are called and what shows before one is written. */

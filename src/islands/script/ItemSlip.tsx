@@ -1,4 +1,5 @@
 /** The slip of an item. */
+import { address, type Address, fieldId } from '../../core/document/addresses';
 import { parseCondition } from '../../core/condition/parse';
 import { printCondition } from '../../core/condition/print';
 import { askIfToSkip, skipToAskIf } from '../../core/editing/convert';
@@ -14,7 +15,7 @@ import { RoutesDoor } from '../study/RoutesDoor';
 import { askedOf } from '../study/asked';
 import { openPaste } from '../study/pasting';
 import { useStudy, useStudyStore } from '../study/store';
-import { fieldId, thenFocus } from './focus';
+import { thenFocus } from './focus';
 import { useItemMoves } from './moves';
 import { CommentCards } from './CommentCards';
 import { KeepButton } from './KeepButton';
@@ -88,8 +89,8 @@ export function ItemSlip({ plan, planItem }: Props) {
       <SnagCards belongs={({ at }) => at.item === item.name} />
       <CommentCards
         places={[
-          [`item:${item.name}`, item.name],
-          ...(item.skips ?? []).map((_, n) => [`skip:${item.name}/${n + 1}`, `skip ${n + 1}`] as const),
+          [address('item', item.name), item.name],
+          ...(item.skips ?? []).map((_, n) => [address('skip', item.name, n + 1), `skip ${n + 1}`] as const),
         ]}
       />
       {used.length > 0 && (
@@ -117,7 +118,7 @@ export function ItemSlip({ plan, planItem }: Props) {
         <button
           type="button"
           title="Questions drafted elsewhere, after this item"
-          onClick={() => openPaste(store, `item:${item.name}`)}
+          onClick={() => openPaste(store, address('item', item.name))}
         >
           Paste a list after it
         </button>
@@ -131,7 +132,7 @@ export function ItemSlip({ plan, planItem }: Props) {
             const change = splitSection(plan.document, place);
             thenFocus(
               () => {
-                if (commit(change) === null) select(`section:${change.id}`);
+                if (commit(change) === null) select(address('section', change.id));
               },
               fieldId('@section', change.id, 'title'),
               'all',
@@ -161,10 +162,10 @@ export function ItemSlip({ plan, planItem }: Props) {
     </>
   );
 
-  function keyOf(of: Plan, user: string): string | null {
+  function keyOf(of: Plan, user: string): Address | null {
     for (const { section: home, items } of of.sections) {
-      if (home.title === user) return `section:${home.id}`;
-      if (items.some(({ item: other }) => other.name === user)) return `item:${user}`;
+      if (home.title === user) return address('section', home.id);
+      if (items.some(({ item: other }) => other.name === user)) return address('item', user);
     }
     return null;
   }

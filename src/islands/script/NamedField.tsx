@@ -1,4 +1,5 @@
 /** The name of a variable, wherever it is written: refused while it is taken, carried through once it is used. */
+import { type Address } from '../../core/document/addresses';
 import { nameProblem } from '../../core/document/names';
 import { renameVariable } from '../../core/editing/rename';
 import { takenNames } from '../../core/editing/structure';
@@ -10,7 +11,7 @@ interface Props {
   readonly field: string;
   readonly name: string;
   /** The selection that goes with a name. */
-  readonly selection: (name: string) => string;
+  readonly selection: (name: string) => Address;
 }
 
 export function NamedField({ field, name, selection }: Props) {

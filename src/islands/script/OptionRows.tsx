@@ -1,4 +1,5 @@
 /** The options of the selected question: label, dots, code, and where each leads. */
+import { address, fieldId } from '../../core/document/addresses';
 import { useRef, useState, type KeyboardEvent } from 'react';
 import { optionsOf } from '../../core/document/shape';
 import type { Option, Question } from '../../core/document/types';
@@ -27,7 +28,7 @@ import { useStudy } from '../study/store';
 import { readPicture } from '../ui/pictures';
 import { ConditionField } from './ConditionField';
 import { CheckedField, NumberField, TextField } from './Fields';
-import { fieldId, focusField, thenFocus } from './focus';
+import { focusField, thenFocus } from './focus';
 import { PictureFields } from './PictureFields';
 import { LeadText } from './LeadText';
 import { ListTools } from './ListTools';
@@ -149,7 +150,7 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
       {options.map((option, o) => (
         <div
           key={option.code}
-          data-anchor={`option:${question.name}/${option.code}`}
+          data-anchor={address('option', question.name, option.code)}
           data-faint={option.missing !== undefined || undefined}
           data-kind="option"
         >

@@ -1,4 +1,5 @@
 /** A quota: of whom there are to be how many, after which question it is tried, and where those over it go. */
+import { address, fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
 import { useState } from 'react';
 import { idProblem } from '../../core/document/names';
@@ -8,7 +9,6 @@ import { targetWords } from '../../core/wording/targets';
 import { useStudy } from '../study/store';
 import { ConditionField } from './ConditionField';
 import { CheckedField, NumberField, TextField } from './Fields';
-import { fieldId } from './focus';
 import classes from './sheet.module.css';
 import { TargetPicker } from './TargetPicker';
 
@@ -62,7 +62,7 @@ export function QuotaEditor({ quota, at }: { readonly quota: Quota; readonly at:
             if (document.quotas?.some((other, n) => n !== at && other.id === typed.trim()))
               return `“${typed.trim()}” is another quota already: choose another name.`;
             const refused = edit('id', (draft) => void (draft.id = typed.trim()));
-            if (refused === null) select(`quota:${typed.trim()}`);
+            if (refused === null) select(address('quota', typed.trim()));
             return refused;
           }}
         />

@@ -1,10 +1,10 @@
 /** A skip straight from a range of a number, scale, date or time: from, to, and where it leads. */
+import { fieldId } from '../../core/document/addresses';
 import { useState } from 'react';
 import type { Question } from '../../core/document/types';
 import { aimRange } from '../../core/editing/skips';
 import type { ItemPlace } from '../../core/editing/structure';
 import { useStudy } from '../study/store';
-import { fieldId } from './focus';
 import { TargetPicker } from './TargetPicker';
 import fields from './fields.module.css';
 import classes from './sheet.module.css';

@@ -1,9 +1,9 @@
 /** Script: contents at the left, the sheet, the slip of what is selected at the right. */
+import { address, wholeField } from '../../core/document/addresses';
 import { PasteIntoStudy } from '../paste/PasteIntoStudy';
 import { useStudy } from '../study/store';
 import { Contents } from './Contents';
 import { thenFocus } from './focus';
-import { wholeItem } from './moves';
 import { Sheet } from './Sheet';
 import { Slip } from './Slip';
 import classes from './script.module.css';
@@ -17,7 +17,9 @@ export function ScriptView() {
       <Contents />
       <Sheet />
       <Slip />
-      <PasteIntoStudy show={(name) => thenFocus(() => select(`item:${name}`), wholeItem(`item:${name}`))} />
+      <PasteIntoStudy
+        show={(name) => thenFocus(() => select(address('item', name)), wholeField(address('item', name)))}
+      />
     </div>
   );
 }

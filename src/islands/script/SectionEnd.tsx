@@ -1,4 +1,5 @@
 /** The end of a section on the sheet: where it leads, and ways to add to the section. */
+import { address, fieldId } from '../../core/document/addresses';
 import { useDroppable } from '@dnd-kit/core';
 import { useState } from 'react';
 import { sectionLetter } from '../../core/document/variables';
@@ -7,7 +8,6 @@ import { editSection } from '../../core/editing/structure';
 import { targetWords } from '../../core/wording/targets';
 import { openPaste } from '../study/pasting';
 import { useStudy, useStudyStore } from '../study/store';
-import { fieldId } from './focus';
 import { useItemMoves } from './moves';
 import { TargetPicker } from './TargetPicker';
 import classes from './sheet.module.css';
@@ -45,7 +45,7 @@ export function SectionEnd({ plan, planSection }: Props) {
         <button
           type="button"
           title="Several questions at once, as they were drafted elsewhere"
-          onClick={() => openPaste(store, `section:${section.id}`)}
+          onClick={() => openPaste(store, address('section', section.id))}
         >
           Paste a list
         </button>
@@ -66,7 +66,7 @@ function Onward({ plan, planSection }: Props) {
       ? targetWords(document, { ending: document.endings[plan.lastEnding]?.id ?? '' })
       : `${sectionLetter(index + 1)} ${next.title}`;
   return (
-    <div className={classes.onward} data-anchor={list.length > 0 ? `onward:${section.id}` : undefined}>
+    <div className={classes.onward} data-anchor={list.length > 0 ? address('onward', section.id) : undefined}>
       <span>At the end of {sectionLetter(index)}</span>
       {list.map((onward, n) => (
         <span key={n}>

@@ -1,4 +1,5 @@
 /** The heading of a section on the sheet: printed, or written in while it is selected. */
+import { address, fieldId, wholeField } from '../../core/document/addresses';
 import { useState, type KeyboardEvent } from 'react';
 import { flushSync } from 'react-dom';
 import { sectionLetter } from '../../core/document/variables';
@@ -12,8 +13,7 @@ import { useStudy, useStudyStore } from '../study/store';
 import { ConditionField } from './ConditionField';
 import { ConditionPicker } from './ConditionPicker';
 import { TextField } from './Fields';
-import { fieldId, focusField, thenFocus } from './focus';
-import { wholeItem } from './moves';
+import { focusField, thenFocus } from './focus';
 import { RichText } from '../ui/RichText';
 import { RichField } from './RichField';
 import classes from './sheet.module.css';
@@ -26,7 +26,7 @@ interface Props {
 export function SectionHeading({ planSection, folded }: Props) {
   const fold = useStudy((state) => state.fold);
   const { section, index } = planSection;
-  const key = `section:${section.id}`;
+  const key = address('section', section.id);
   const selected = useStudy((state) => state.selection === key);
   const select = useStudy((state) => state.select);
   const commit = useStudy((state) => state.commit);
@@ -37,7 +37,7 @@ export function SectionHeading({ planSection, folded }: Props) {
     if (change === null) return section.id;
     flushSync(() => {
       commit(change);
-      if (store.getState().selection === key) select(`section:${change.id}`);
+      if (store.getState().selection === key) select(address('section', change.id));
     });
     return change.id;
   };
@@ -48,7 +48,7 @@ export function SectionHeading({ planSection, folded }: Props) {
       const { document } = store.getState();
       if (document.sections[to] !== undefined) {
         commit(moveSection(document, index, to));
-        queueMicrotask(() => focusField(wholeItem(key)));
+        queueMicrotask(() => focusField(wholeField(key)));
       }
     } else if (own && (event.key === 'ArrowLeft' || event.key === 'ArrowRight'))
       fold(section.id, event.key === 'ArrowLeft');
@@ -61,7 +61,7 @@ export function SectionHeading({ planSection, folded }: Props) {
     <div
       className={`${classes.heading} ${selected ? classes.selected : ''}`}
       data-anchor={key}
-      data-field={wholeItem(key)}
+      data-field={wholeField(key)}
       tabIndex={0}
       role="group"
       aria-label={`Section ${sectionLetter(index)} ${section.title}`}

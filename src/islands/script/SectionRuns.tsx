@@ -1,11 +1,11 @@
 /** How a section runs: once or repeated, all of it or a draw, in which order, for how long. */
+import { fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
 import type { Repeat, Section } from '../../core/document/types';
 import { editSection } from '../../core/editing/structure';
 import type { Plan } from '../../core/routing/plan';
 import { repeatDrivers } from '../../core/views/completions';
 import { useStudy } from '../study/store';
-import { fieldId } from './focus';
 import { SlipCheck, SlipNumber, SlipSelect } from './SlipFields';
 import classes from './slip.module.css';
 import { useState } from 'react';

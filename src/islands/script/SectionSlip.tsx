@@ -1,4 +1,5 @@
 /** The slip of a section. */
+import { address, wholeField } from '../../core/document/addresses';
 import { duplicateSection, mergeProblem, mergeSections } from '../../core/editing/restructure';
 import { editSection, moveSection, removeSection } from '../../core/editing/structure';
 import { sectionLetter } from '../../core/document/variables';
@@ -11,7 +12,6 @@ import { useStudy, useStudyStore } from '../study/store';
 import { CommentCards } from './CommentCards';
 import { thenFocus } from './focus';
 import { KeepButton } from './KeepButton';
-import { wholeItem } from './moves';
 import { SectionRuns } from './SectionRuns';
 import { SkipRules } from './SkipRules';
 import { SnagCards } from './SnagCards';
@@ -33,10 +33,10 @@ export function SectionSlip({ plan, planSection }: Props) {
   const past = { section: index + 1, item: 0 };
   /** With the one after it; the two go on as the first. */
   const merge = (at: number) => {
-    const key = `section:${plan.document.sections[at]?.id ?? ''}`;
+    const key = address('section', plan.document.sections[at]?.id ?? '');
     thenFocus(() => {
       if (commit(mergeSections(plan.document, at)) === null) select(key);
-    }, wholeItem(key));
+    }, wholeField(key));
   };
   const move = (to: number) => commit(moveSection(plan.document, index, to));
   return (
@@ -78,7 +78,7 @@ export function SectionSlip({ plan, planSection }: Props) {
       </div>
       <SectionRuns plan={plan} section={section} index={index} />
       <SnagCards belongs={({ at }) => at.section === section.id} />
-      <CommentCards places={[[`section:${section.id}`, section.title]]} />
+      <CommentCards places={[[address('section', section.id), section.title]]} />
       <div className={classes.acts}>
         <button type="button" title="Alt+↑" disabled={index === 0} onClick={() => move(index - 1)}>
           Move up
@@ -92,7 +92,7 @@ export function SectionSlip({ plan, planSection }: Props) {
         <button
           type="button"
           title="Questions drafted elsewhere, at the end of this section"
-          onClick={() => openPaste(store, `section:${section.id}`)}
+          onClick={() => openPaste(store, address('section', section.id))}
         >
           Paste a list
         </button>

@@ -1,4 +1,5 @@
 /** The sheet: every section with its items, the endings at the foot, the skips in the margin. */
+import { address, type Address, fieldId, parseAddress, wholeField } from '../../core/document/addresses';
 import {
   DndContext,
   DragOverlay,
@@ -14,15 +15,15 @@ import { Fragment, useEffect, useMemo, useRef, useState } from 'react';
 import { addSection, type ItemPlace } from '../../core/editing/structure';
 import type { Plan } from '../../core/routing/plan';
 import { openPaste, OVER_ALL } from '../study/pasting';
-import { useStudy, useStudyStore } from '../study/store';
+import { partSelected, useStudy, useStudyStore } from '../study/store';
 import { announcementsFor } from './announcements';
 import { ArcLayer } from './ArcLayer';
 import { BeforeStart, WorkedOut } from './AroundBlocks';
 import { EndingBlocks } from './EndingBlocks';
-import { fieldId, focusField, showField, thenFocus } from './focus';
+import { focusField, showField, thenFocus } from './focus';
 import { ItemBlock, planItemAt } from './ItemBlock';
 import { outlineOf } from './ItemPrint';
-import { useItemMoves, wholeItem } from './moves';
+import { useItemMoves } from './moves';
 import type { SheetRow } from './rows';
 import { SectionEnd } from './SectionEnd';
 import { SectionHeading } from './SectionHeading';
@@ -39,7 +40,7 @@ export function Sheet() {
   const scroller = useRef<HTMLDivElement>(null);
   const sheet = useRef<HTMLDivElement>(null);
   const moves = useItemMoves();
-  const [dragged, setDragged] = useState<{ readonly title: string; readonly key: string } | null>(null);
+  const [dragged, setDragged] = useState<{ readonly title: string; readonly key: Address } | null>(null);
   const rows = useSheetRows(plan, scroller, dragged?.key ?? null);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
@@ -48,20 +49,21 @@ export function Sheet() {
   const addSectionAtEnd = useAddSection();
   // What was selected elsewhere comes into sight.
   useEffect(() => {
-    if (selection === null) return;
-    const node = sheet.current?.querySelector(`[data-field="${CSS.escape(wholeItem(selection))}"]`);
+    const part = partSelected(selection);
+    if (part === null) return;
+    const node = sheet.current?.querySelector(`[data-field="${CSS.escape(wholeField(part))}"]`);
     if (node && !node.contains(document.activeElement)) node.scrollIntoView({ block: 'nearest' });
     // What had the focus has gone, as a panel does: the keys are for what is selected now.
-    if (document.activeElement === document.body) focusField(wholeItem(selection));
+    if (document.activeElement === document.body) focusField(wholeField(part));
   }, [selection]);
 
   // What an undo did is selected and comes into sight, also where the rest of the sheet has to be brought.
   const store = useStudyStore();
   const said = useStudy((state) => state.said);
   useEffect(() => {
-    if (said === null || said.at === null) return;
+    if (said?.at == null) return;
     store.getState().select(said.at);
-    showField(wholeItem(said.at), 'nearest');
+    showField(wholeField(said.at), 'nearest');
   }, [said, store]);
 
   const announcements = announcementsFor((side) => {
@@ -86,9 +88,10 @@ export function Sheet() {
       sensors={sensors}
       collisionDetection={pointerWithin}
       accessibility={{ announcements }}
-      onDragStart={({ active: { data } }) =>
-        setDragged({ title: String(data.current?.title ?? ''), key: String(data.current?.key ?? '') })
-      }
+      onDragStart={({ active: { data } }) => {
+        const key = parseAddress(String(data.current?.key ?? ''));
+        if (key !== null) setDragged({ title: String(data.current?.title ?? ''), key });
+      }}
       onDragEnd={onDragEnd}
       onDragCancel={() => setDragged(null)}
       measuring={WHILE_SCROLLING}
@@ -183,6 +186,6 @@ export function useAddSection(): (place?: number) => void {
     const at = place ?? before.sections.length;
     commit(addSection(before, at, ''));
     const id = store.getState().document.sections[at]?.id ?? '';
-    thenFocus(() => select(`section:${id}`), fieldId('@section', id, 'title'));
+    thenFocus(() => select(address('section', id)), fieldId('@section', id, 'title'));
   };
 }

@@ -1,4 +1,5 @@
 /** Skips, or an onward list, as sentences tried in order; the first that holds is taken. */
+import { fieldId } from '../../core/document/addresses';
 import { useState } from 'react';
 import { parseCondition } from '../../core/condition/parse';
 import type { Position } from '../../core/condition/resolve';
@@ -13,7 +14,7 @@ import { Rewrite } from './Rewrite';
 import { TakenBy, useWays } from './ways';
 import { ConditionField } from './ConditionField';
 import { ConditionPicker } from './ConditionPicker';
-import { fieldId, focusField } from './focus';
+import { focusField } from './focus';
 import { TargetPicker } from './TargetPicker';
 import { VariableName } from '../ui/VariableName';
 import classes from './slip.module.css';

@@ -1,4 +1,5 @@
 /** The slip at the right: of what is selected, who is asked, where it leads, its snags, and what uses it later. */
+import { readAddress } from '../../core/document/addresses';
 import { useStudy } from '../study/store';
 import { AroundSlip } from './AroundSlip';
 import { CommentsSlip } from './CommentsSlip';
@@ -16,22 +17,22 @@ export function Slip() {
   const several = useStudy((state) => state.group.size > 1);
   const content = () => {
     if (several) return <GroupSlip plan={plan} />;
-    if (selection === 'study') return <StudySlip />;
     if (selection === 'comments') return <CommentsSlip />;
-    const [kind = '', name = ''] = selection?.split(':') ?? [];
+    if (selection === null) return <Keys />;
+    const { kind, name } = readAddress(selection);
+    if (kind === 'study') return <StudySlip />;
     if (kind === 'given' || kind === 'quota' || kind === 'derived')
       return <AroundSlip key={selection} plan={plan} kind={kind} name={name} />;
-    if (selection?.startsWith('item:')) {
-      const name = selection.slice(5);
+    if (kind === 'item') {
       const planItem = plan.sections.flatMap(({ items }) => items).find(({ item }) => item.name === name);
       if (planItem !== undefined) return <ItemSlip key={name} plan={plan} planItem={planItem} />;
     }
-    if (selection?.startsWith('section:')) {
-      const found = plan.sections.find(({ section }) => `section:${section.id}` === selection);
+    if (kind === 'section') {
+      const found = plan.sections.find(({ section }) => section.id === name);
       if (found !== undefined) return <SectionSlip key={found.section.id} plan={plan} planSection={found} />;
     }
-    if (selection?.startsWith('ending:')) {
-      const at = plan.endings.findIndex(({ ending }) => `ending:${ending.id}` === selection);
+    if (kind === 'ending') {
+      const at = plan.endings.findIndex(({ ending }) => ending.id === name);
       if (at >= 0) return <EndingSlip plan={plan} at={at} />;
     }
     return <Keys />;

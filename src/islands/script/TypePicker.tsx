@@ -1,4 +1,5 @@
 /** The answer type of a question: each of the ten as respondents would meet it, and what choosing it would lose. */
+import { fieldId } from '../../core/document/addresses';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { ANSWER_TYPES, type AnswerType, type Question } from '../../core/document/types';
 import { lossesOf } from '../../core/editing/losses';
@@ -13,7 +14,7 @@ import { planOf } from '../../core/routing/planner';
 import { walk } from '../../core/routing/walk';
 import { useStudy } from '../study/store';
 import { AnswerForm } from '../walk/AnswerForm';
-import { fieldId, focusField } from './focus';
+import { focusField } from './focus';
 import { byLetters, ONE_WORD } from '../ui/by-letters';
 import classes from './type-picker.module.css';
 

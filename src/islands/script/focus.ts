@@ -1,14 +1,10 @@
 /** Moving the focus to a field of the sheet, named by its `data-field`. */
+import { type FieldId } from '../../core/document/addresses';
 import { EditorView } from '@codemirror/view';
 import { flushSync } from 'react-dom';
 
-/** `NAME/label/2` and the like: what a field edits, unique on the sheet. What belongs to no item begins with `@`. */
-export function fieldId(...parts: readonly (string | number)[]): string {
-  return parts.join('/');
-}
-
 /** Puts the row of a field on the page, if it is far from the view; the sheet says how. */
-type Bring = (field: string) => void;
+type Bring = (field: FieldId) => void;
 let bring: Bring | null = null;
 
 /** To be called by the sheet while it is shown; gives what ends it. */
@@ -20,7 +16,7 @@ export function bringWith(how: Bring): () => void {
 }
 
 /** Null where there is no such field, also not out of sight. */
-function fieldOf(field: string): HTMLElement | null {
+function fieldOf(field: FieldId): HTMLElement | null {
   const find = () => document.querySelector<HTMLElement>(`[data-field="${CSS.escape(field)}"]`);
   const found = find();
   if (found !== null) return found;
@@ -29,12 +25,12 @@ function fieldOf(field: string): HTMLElement | null {
 }
 
 /** Makes a change and, once it is on the page, puts the focus where the work goes on. */
-export function thenFocus(change: () => void, field: string, caret: 'end' | 'all' | number = 'end'): void {
+export function thenFocus(change: () => void, field: FieldId, caret: 'end' | 'all' | number = 'end'): void {
   flushSync(change);
   focusField(field, caret);
 }
 
-export function focusField(field: string, caret: 'end' | 'all' | number = 'end'): void {
+export function focusField(field: FieldId, caret: 'end' | 'all' | number = 'end'): void {
   const found = fieldOf(field);
   if (found === null) return;
   found.focus();
@@ -53,7 +49,7 @@ export function focusField(field: string, caret: 'end' | 'all' | number = 'end')
 }
 
 /** Scrolls to a field without putting the focus there. */
-export function showField(field: string, block: ScrollLogicalPosition): void {
+export function showField(field: FieldId, block: ScrollLogicalPosition): void {
   fieldOf(field)?.scrollIntoView({ block });
 }
 

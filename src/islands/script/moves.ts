@@ -1,4 +1,5 @@
 /** Adding, moving and deleting items and sections by hand, with the focus kept on what was meant. */
+import { address, type Address, fieldId, nameAt, wholeField } from '../../core/document/addresses';
 import { freshName } from '../../core/document/names';
 import type { Item, Questionnaire } from '../../core/document/types';
 import { duplicateItems, moveItems, removeItems } from '../../core/editing/restructure';
@@ -10,8 +11,8 @@ import {
   takenNames,
   type ItemPlace,
 } from '../../core/editing/structure';
-import { useStudyStore, type StudyStore } from '../study/store';
-import { fieldId, focusField, thenFocus } from './focus';
+import { partSelected, type StudyStore, useStudyStore } from '../study/store';
+import { focusField, thenFocus } from './focus';
 
 export interface ItemMoves {
   /** Adds an item before `place.item` and puts the caret into it. */
@@ -30,22 +31,17 @@ export function useItemMoves(): ItemMoves {
   return movesOf(useStudyStore());
 }
 
-export function itemKeyAt(store: StudyStore, { section, item }: ItemPlace): string | null {
+export function itemKeyAt(store: StudyStore, { section, item }: ItemPlace): Address | null {
   const found = store.getState().document.sections[section]?.items[item];
   if (found === undefined) return null;
-  return found.kind === 'page_break' ? `break:${section}/${item}` : `item:${found.name}`;
-}
-
-/** The field id under which an item as a whole can be focused. */
-export function wholeItem(key: string): string {
-  return fieldId('@whole', key);
+  return found.kind === 'page_break' ? address('break', section, item) : address('item', found.name);
 }
 
 /** Where the items with these keys stand, in order. */
-export function placesOf({ sections }: Questionnaire, keys: ReadonlySet<string>): ItemPlace[] {
+export function placesOf({ sections }: Questionnaire, keys: ReadonlySet<Address>): ItemPlace[] {
   return sections.flatMap(({ items }, section) =>
     items.flatMap((found, item) =>
-      found.kind !== 'page_break' && keys.has(`item:${found.name}`) ? [{ section, item }] : [],
+      found.kind !== 'page_break' && keys.has(address('item', found.name)) ? [{ section, item }] : [],
     ),
   );
 }
@@ -53,7 +49,7 @@ export function placesOf({ sections }: Questionnaire, keys: ReadonlySet<string>)
 function movesOf(store: StudyStore): ItemMoves {
   const focusItem = (place: ItemPlace) => {
     const key = itemKeyAt(store, place);
-    if (key !== null) focusField(wholeItem(key));
+    if (key !== null) focusField(wholeField(key));
   };
   const addAt = (place: ItemPlace, kind: Item['kind'] = 'question') => {
     const { document, commit, select } = store.getState();
@@ -67,16 +63,16 @@ function movesOf(store: StudyStore): ItemMoves {
       thenFocus(
         () => {
           commit(addItem(place, item));
-          select(`break:${place.section}/${place.item}`);
+          select(address('break', place.section, place.item));
         },
-        wholeItem(`break:${place.section}/${place.item}`),
+        wholeField(address('break', place.section, place.item)),
       );
       return;
     }
     thenFocus(
       () => {
         commit(addItem(place, item));
-        select(`item:${item.name}`);
+        select(address('item', item.name));
       },
       fieldId(item.name, 'text'),
     );
@@ -91,7 +87,8 @@ function movesOf(store: StudyStore): ItemMoves {
   const moveAll = (places: readonly ItemPlace[], to: ItemPlace) => {
     const { document, commit, selection } = store.getState();
     commit(moveItems(document, places, to));
-    if (selection !== null) queueMicrotask(() => focusField(wholeItem(selection)));
+    const part = partSelected(selection);
+    if (part !== null) queueMicrotask(() => focusField(wholeField(part)));
   };
   const moveTo = (from: ItemPlace, to: ItemPlace) => {
     const all = together(from);
@@ -104,7 +101,7 @@ function movesOf(store: StudyStore): ItemMoves {
     if (target.section === from.section && target.item === from.item) return;
     const name = itemKeyAt(store, from);
     commit(moveItem(document, from, target));
-    if (name?.startsWith('break:')) store.getState().select(itemKeyAt(store, target));
+    if (name !== null && nameAt(name, 'break') !== null) store.getState().select(itemKeyAt(store, target));
     queueMicrotask(() => focusItem(target));
   };
   return {

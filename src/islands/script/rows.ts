@@ -2,6 +2,14 @@
  * The sheet as a list of rows, of which only those near the view are on the page: which there are, how high they
  * probably are until they have been measured, and in which row a field or an anchor lies.
  */
+import {
+  type Address,
+  address,
+  addressOfField,
+  type FieldId,
+  readAddress,
+  readField,
+} from '../../core/document/addresses';
 import type { Item, Questionnaire } from '../../core/document/types';
 
 export type SheetRow =
@@ -125,24 +133,27 @@ export class RowIndex {
       else {
         const item = section.items[row.item];
         if (item === undefined) return;
-        if (item.kind === 'page_break') this.breaks.set(`${row.section}/${row.item}`, index);
+        if (item.kind === 'page_break') this.breaks.set(address('break', row.section, row.item), index);
         else putFirst(this.byItem, item.name, index);
       }
     });
   }
 
   /** Undefined where it is in no row, such as an item of a folded section. */
-  ofField(field: string): number | undefined {
-    const [first = '', second = '', third = ''] = field.split('/');
-    switch (first) {
-      case '@whole':
-        return this.ofAnchor(field.slice('@whole/'.length));
+  ofField(field: FieldId): number | undefined {
+    const { owner, parts } = readField(field);
+    const [first = '', second = ''] = parts;
+    switch (owner) {
+      case '@whole': {
+        const at = addressOfField(field);
+        return at === null ? undefined : this.ofAnchor(at);
+      }
       case '@section':
-        return this.headings.get(second);
+        return this.headings.get(first);
       case '@add':
-        return this.ends.get(third);
-      case '@onward':
         return this.ends.get(second);
+      case '@onward':
+        return this.ends.get(first);
       case '@given':
       case '@quota':
         return 0;
@@ -150,21 +161,19 @@ export class RowIndex {
       case '@ending':
         return this.rows.length - 1;
       default:
-        return this.byItem.get(first);
+        return this.byItem.get(owner);
     }
   }
 
-  /** `item:NAME`, `option:NAME/CODE`, `section:ID` and the like. */
-  ofAnchor(anchor: string): number | undefined {
-    const colon = anchor.indexOf(':');
-    const name = anchor.slice(colon + 1);
-    switch (anchor.slice(0, colon)) {
+  ofAnchor(anchor: Address): number | undefined {
+    const { kind, name } = readAddress(anchor);
+    switch (kind) {
       case 'section':
         return this.headings.get(name);
       case 'onward':
         return this.ends.get(name);
       case 'break':
-        return this.breaks.get(name);
+        return this.breaks.get(anchor);
       case 'given':
       case 'quota':
         return 0;
@@ -172,7 +181,7 @@ export class RowIndex {
       case 'ending':
         return this.rows.length - 1;
       default:
-        return this.byItem.get(name.split('/')[0] ?? '');
+        return this.byItem.get(name);
     }
   }
 }
@@ -181,20 +190,20 @@ export class RowIndex {
 export function neighbour(
   document: Questionnaire,
   folded: ReadonlySet<string>,
-  key: string,
+  key: Address,
   by: 1 | -1,
-): string | undefined {
+): Address | undefined {
   const rows = rowsOf(document, folded);
   const from = new RowIndex(rows, document).ofAnchor(key);
   if (from === undefined) return undefined;
   for (let at = from + by; at >= 0 && at < rows.length; at += by) {
     const row = rows[at];
-    if (row?.kind === 'heading') return `section:${document.sections[row.section]?.id}`;
-    if (row?.kind === 'foot') return document.endings[0] && `ending:${document.endings[0].id}`;
+    if (row?.kind === 'heading') return address('section', document.sections[row.section]?.id ?? '');
+    if (row?.kind === 'foot') return document.endings[0] && address('ending', document.endings[0].id);
     if (row?.kind !== 'item') continue;
     const item = document.sections[row.section]?.items[row.item];
     if (item === undefined) continue;
-    return item.kind === 'page_break' ? `break:${row.section}/${row.item}` : `item:${item.name}`;
+    return item.kind === 'page_break' ? address('break', row.section, row.item) : address('item', item.name);
   }
   return undefined;
 }

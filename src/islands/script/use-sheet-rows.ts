@@ -1,9 +1,10 @@
 /** Which rows of the sheet are on the page: those near the view, and those that must not be taken away meanwhile. */
+import { type Address, type FieldId } from '../../core/document/addresses';
 import { defaultRangeExtractor, useVirtualizer, type Range, type Virtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useMemo, useState, type RefObject } from 'react';
 import { flushSync } from 'react-dom';
 import type { Plan } from '../../core/routing/plan';
-import { useStudy } from '../study/store';
+import { partSelected, useStudy } from '../study/store';
 import { bringWith } from './focus';
 import { likelyHeight, RowIndex, rowsOf, steadyRows, type SheetRow, type SteadyRows } from './rows';
 
@@ -31,19 +32,20 @@ const FIRST_VIEW = { width: 800, height: 700 };
 export function useSheetRows(
   plan: Plan,
   scroller: RefObject<HTMLDivElement | null>,
-  held: string | null,
+  held: Address | null,
 ): SheetRows {
   const folded = useStudy((state) => state.folded);
   const selection = useStudy((state) => state.selection);
+  const part = partSelected(selection);
   const { document } = plan;
   const rows = useSteadyRows(useMemo(() => rowsOf(document, folded), [document, folded]));
   const index = useMemo(() => new RowIndex(rows, document), [rows, document]);
   // A field that was asked for from afar stays on the page until another one is.
-  const [brought, setBrought] = useState<string | null>(null);
+  const [brought, setBrought] = useState<FieldId | null>(null);
   useEffect(() => bringWith((field) => flushSync(() => setBrought(field))), []);
 
   const pinned = [
-    selection === null ? undefined : index.ofAnchor(selection),
+    part === null ? undefined : index.ofAnchor(part),
     held === null ? undefined : index.ofAnchor(held),
     brought === null ? undefined : index.ofField(brought),
   ].filter((at) => at !== undefined);

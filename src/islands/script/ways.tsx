@@ -1,4 +1,5 @@
 /** How many take each way on from an item or the end of a section, as the analysis counts them. */
+import { wayKey } from '../../core/document/addresses';
 import { useEffect, useState } from 'react';
 import type { WaysFrom, WayShare } from '../../worker/types';
 import { useAnalysisClient } from '../study/analysis';
@@ -60,12 +61,13 @@ export function TakenBy({ count, from }: { readonly count: WayCount | undefined;
   const share = count?.share ?? null;
   const taking = count?.taking ?? null;
   if (taking === null && share === null) return <p className={classes.takenBy}>…</p>;
-  const place = 'item' in from ? from.item : `section:${from.section}`;
+  const index = count?.index ?? 0;
+  const way = 'item' in from ? { item: from.item, skip: index } : { section: from.section, onward: index };
   return (
     <p className={classes.takenBy}>
       {taking !== null && (
         <RoutesDoor
-          search={shownSearch({ taking: [`${place}/${count?.index ?? 0}`] })}
+          search={shownSearch({ taking: [wayKey(way)] })}
           title={`${grouped(taking.routes)} routes`}
         >
           {`${taking.exact ? '' : 'at least '}${countText(taking.routes)} ${taking.routes === '1' ? 'route' : 'routes'}`}

@@ -1,4 +1,5 @@
 /** Find anything (Ctrl/Cmd+K): items, answers, codes, conditions, sections, endings and actions; and replace. */
+import { WHOLE_STUDY } from '../../core/document/addresses';
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
 import { replaceable, replaceAll } from '../../core/editing/replace';
 import { findAll } from '../../core/views/find';
@@ -6,7 +7,7 @@ import { plural, routeText } from '../ui/format';
 import classes from './find.module.css';
 import { useGoTo } from './going';
 import { openPaste } from './pasting';
-import { useStudy, useStudyStore } from './store';
+import { type Selection, useStudy, useStudyStore } from './store';
 import { STOP_NAMES, STOPS } from './stops';
 
 /** Shown at most. */
@@ -171,7 +172,7 @@ function useActions(replace: () => void, saveAs: () => void): readonly Action[] 
   const store = useStudyStore();
   const goTo = useGoTo();
   const { undo, redo, select } = store.getState();
-  const script = (selection: string) => () => {
+  const script = (selection: Selection) => () => {
     goTo('script');
     select(selection);
   };
@@ -180,7 +181,7 @@ function useActions(replace: () => void, saveAs: () => void): readonly Action[] 
     { words: 'Find and replace', run: replace, stays: true },
     { words: 'Undo the last step', run: undo },
     { words: 'Redo the step taken back', run: redo },
-    { words: 'Settings of the study', run: script('study') },
+    { words: 'Settings of the study', run: script(WHOLE_STUDY) },
     { words: 'Comments', run: script('comments') },
     {
       words: 'Paste a list of questions',

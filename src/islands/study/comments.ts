@@ -1,4 +1,5 @@
 /** Comments on the questionnaire: made, settled, and kept with what they are about when that is renamed. */
+import { AddressSchema } from '../../core/document/addresses';
 import { useEffect } from 'react';
 import * as v from 'valibot';
 import { renamedPlaces } from '../../core/views/places';
@@ -7,7 +8,7 @@ import type { StudyStore } from './store';
 
 export const CommentSchema = v.object({
   id: v.number(),
-  place: v.string(),
+  place: AddressSchema,
   text: v.string(),
   author: v.string(),
   at: v.number(),

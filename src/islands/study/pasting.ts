@@ -1,6 +1,7 @@
 /** A list of questions that is being put into the study: what was pasted, and where it goes. */
+import { nameAt, type Address } from '../../core/document/addresses';
 import type { Readings } from '../paste/re-read';
-import type { StudyStore } from './store';
+import { partSelected, type StudyStore } from './store';
 
 export interface PastedList {
   readonly source: string;
@@ -11,7 +12,7 @@ export interface PastedList {
 export interface Pasting {
   readonly open: boolean;
   /** What is selected where it goes, or `all`: into the sections of its titles. */
-  readonly at: string;
+  readonly at: Address | typeof OVER_ALL;
   readonly list: PastedList;
 }
 
@@ -19,8 +20,10 @@ export const NO_LIST: PastedList = { source: '', readings: new Map() };
 export const OVER_ALL = 'all';
 
 /** Opens the panel for a list; without a place it goes where the selection is, or over all. */
-export function openPaste(store: StudyStore, at?: string, source?: string): void {
+export function openPaste(store: StudyStore, at?: Pasting['at'], source?: string): void {
   const { pasting, setPasting, selection } = store.getState();
-  const place = at ?? (selection !== null && /^(?:item|section):/.test(selection) ? selection : OVER_ALL);
+  const chosen = partSelected(selection);
+  const fits = nameAt(chosen, 'item') !== null || nameAt(chosen, 'section') !== null;
+  const place = at ?? (fits ? chosen : null) ?? OVER_ALL;
   setPasting({ open: true, at: place, list: source === undefined ? pasting.list : { ...NO_LIST, source } });
 }

@@ -4,6 +4,7 @@
  * Every edit goes through `commit`. Saving follows by itself; what is not saved yet is also kept in the tab, so
  * that a reload or a lost connection loses nothing.
  */
+import { address, type Address } from '../../core/document/addresses';
 import { createContext, useContext } from 'react';
 import { createStore, useStore, type StoreApi } from 'zustand';
 import { problemText, readEdited } from '../../core/document/read';
@@ -38,7 +39,12 @@ import { isSameDocument, Keeper, type SavingState } from './saving';
  * `item:NAME`, `section:ID`, `ending:ID`, `given:NAME`, `quota:ID`, `derived:NAME`, `break:SECTION/INDEX` for a page break, or
  * `study` for what concerns it as a whole, or `comments` for all of them.
  */
-export type Selection = string | null;
+/** A part of the questionnaire, or the list of all comments. */
+export type Selection = Address | 'comments' | null;
+
+export function partSelected(selection: Selection): Address | null {
+  return selection === 'comments' ? null : selection;
+}
 
 /** By whom a study is opened. */
 export interface By {
@@ -75,7 +81,7 @@ export interface StudyState extends SavingState {
   readonly toWalk: ToWalk | null;
   readonly selection: Selection;
   /** Keys of several items selected together, the selected one among them; empty where it is alone. */
-  readonly group: ReadonlySet<string>;
+  readonly group: ReadonlySet<Address>;
   /** Ids of the sections folded away on the sheet. */
   readonly folded: ReadonlySet<string>;
   /** What the last change left behind that leads nowhere any more; null where there is nothing to tell. */
@@ -99,7 +105,7 @@ export interface StudyState extends SavingState {
   redo(): void;
   select(selection: Selection): void;
   /** Selects all items from the one selected to another; null where one of the two is none. */
-  selectTo(key: string): void;
+  selectTo(key: Address): void;
   closeNotice(): void;
   closeSaid(): void;
   fold(section: string, away: boolean): void;
@@ -143,7 +149,7 @@ export interface Said {
   /** It can be taken back by the next undo. */
   readonly canTakeBack: boolean;
   /** Where it is to be seen, if it is to be looked at. */
-  readonly at: Selection;
+  readonly at: Address | null;
 }
 
 export interface ToWalk {
@@ -159,19 +165,19 @@ export interface InitialStudy {
   readonly changedAt: number;
 }
 
-const NOBODY: ReadonlySet<string> = new Set();
+const NOTHING: ReadonlySet<never> = new Set();
 const MERGE_WITHIN = 1500;
 
 export type StudyStore = StoreApi<StudyState>;
 
 /** What to select for a place of the document. */
-export function selectionAt(at: Place): Selection {
-  if (at.item !== undefined) return `item:${at.item}`;
-  if (at.section !== undefined) return `section:${at.section}`;
-  if (at.given !== undefined) return `given:${at.given}`;
-  if (at.quota !== undefined) return `quota:${at.quota}`;
-  if (at.derived !== undefined) return `derived:${at.derived}`;
-  return at.ending === undefined ? null : `ending:${at.ending}`;
+export function selectionAt(at: Place): Address | null {
+  if (at.item !== undefined) return address('item', at.item);
+  if (at.section !== undefined) return address('section', at.section);
+  if (at.given !== undefined) return address('given', at.given);
+  if (at.quota !== undefined) return address('quota', at.quota);
+  if (at.derived !== undefined) return address('derived', at.derived);
+  return at.ending === undefined ? null : address('ending', at.ending);
 }
 
 /** Where an item stands that is selected, or a section (`item` null); null for anything else. */
@@ -180,8 +186,10 @@ export function placeSelected(
   selection: Selection,
 ): { readonly section: number; readonly item: number | null } | null {
   for (const [section, { id, items }] of sections.entries()) {
-    if (selection === `section:${id}`) return { section, item: null };
-    const item = items.findIndex((each) => each.kind !== 'page_break' && selection === `item:${each.name}`);
+    if (selection === address('section', id)) return { section, item: null };
+    const item = items.findIndex(
+      (each) => each.kind !== 'page_break' && selection === address('item', each.name),
+    );
     if (item >= 0) return { section, item };
   }
   return null;
@@ -202,7 +210,7 @@ export function createStudyStore(
     kept !== null && !(kept.revision === initial.revision && isSameDocument(base, initial.document));
   let lastCommit = 0;
   /** Where a selection of several items began. */
-  let anchor: string | null = null;
+  let anchor: Selection = null;
 
   const store = createStore<StudyState>()((set, get) => {
     const show = (document: Questionnaire, before: Plan | null = null) => {
@@ -249,7 +257,7 @@ export function createStudyStore(
       future: kept?.future ?? [],
       selection: null,
       group: new Set(),
-      folded: NOBODY,
+      folded: NOTHING,
       notice: null,
       said: null,
       pasting: { open: false, at: OVER_ALL, list: NO_LIST },
@@ -335,20 +343,22 @@ export function createStudyStore(
 
       select(selection) {
         const { group, document, folded } = get();
-        if (selection === null || !group.has(selection)) anchor = null;
+        const part = partSelected(selection);
+        if (part === null || !group.has(part)) anchor = null;
         // What is selected is to be seen.
         const home = document.sections.find(({ items }) =>
-          items.some((item) => item.kind !== 'page_break' && selection === `item:${item.name}`),
+          items.some((item) => item.kind !== 'page_break' && selection === address('item', item.name)),
         );
         if (home !== undefined && folded.has(home.id)) get().fold(home.id, false);
-        set({ selection, group: selection !== null && group.has(selection) ? group : NOBODY });
+        const together = part !== null && group.has(part);
+        set({ selection, group: together ? group : NOTHING });
       },
       selectTo(key) {
         const { document, selection } = get();
-        const keys = document.sections.flatMap(({ items }) =>
-          items.flatMap((item) => (item.kind === 'page_break' ? [] : [`item:${item.name}`])),
+        const keys: Address[] = document.sections.flatMap(({ items }) =>
+          items.flatMap((item) => (item.kind === 'page_break' ? [] : [address('item', item.name)])),
         );
-        const [from, to] = [keys.indexOf(anchor ?? selection ?? ''), keys.indexOf(key)];
+        const [from, to] = [keys.findIndex((each) => each === (anchor ?? selection)), keys.indexOf(key)];
         if (from < 0 || to < 0) return;
         anchor = keys[from] ?? null;
         const [first, last] = from < to ? [from, to] : [to, from];

@@ -1,6 +1,6 @@
 /** The answer of one question as a respondent gives it: every type by mouse and by keyboard alone. */
+import { passKey } from '../../core/document/addresses';
 import type { MultipleAnswer, Question, RankAnswer, SingleAnswer, Value } from '../../core/document/types';
-import { itemKey } from '../../core/routing/plan';
 import { shuffledOptions } from '../../core/routing/shuffle';
 import type { WalkStep } from '../../core/routing/walk';
 import { Choices } from './Choices';
@@ -30,7 +30,7 @@ export interface FieldProps {
 
 export function AnswerForm({ session, step, question, words, codes }: Props) {
   const { answer, name } = question;
-  const key = itemKey(name, step.pass);
+  const key = passKey(name, step.pass);
   const field: FieldProps = {
     part: `${step.key} ${name}`,
     label: words(question.text),
@@ -41,7 +41,7 @@ export function AnswerForm({ session, step, question, words, codes }: Props) {
   };
   const text = (code: number) => {
     const textName = `${name}_${code}_text`;
-    const textKey = itemKey(textName, step.pass);
+    const textKey = passKey(textName, step.pass);
     const fault = session.faults.find((each) => each.step.key === step.key && each.fault.part === textName);
     return {
       part: `${step.key} ${textName}`,

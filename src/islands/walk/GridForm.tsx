@@ -1,6 +1,6 @@
 /** A grid: a row a line, an option a column; on a phone each row is a list of its own. */
+import { passKey } from '../../core/document/addresses';
 import type { GridAnswer, Question, Value } from '../../core/document/types';
-import { itemKey } from '../../core/routing/plan';
 import type { WalkStep } from '../../core/routing/walk';
 import { picksAfter } from './Choices';
 import type { Session } from './session';
@@ -39,7 +39,7 @@ export function GridForm({ session, step, question, answer, words, codes }: Prop
       </thead>
       <tbody>
         {rows.map((row) => {
-          const key = itemKey(row.name, step.pass);
+          const key = passKey(row.name, step.pass);
           const value: Value | null = session.answers[key] ?? null;
           const picked = Array.isArray(value)
             ? (value as readonly number[])

@@ -1,8 +1,8 @@
 /** One item on the respondent's page: its words, picture and note, its answer, its messages. */
+import { passKey } from '../../core/document/addresses';
 import { useId } from 'react';
 import type { Plan } from '../../core/routing/plan';
 import type { Walk, WalkStep } from '../../core/routing/walk';
-import { itemKey } from '../../core/routing/plan';
 import { pickWords } from '../../core/wording/picks';
 import { shownText } from '../../core/wording/values';
 import { AnswerForm } from './AnswerForm';
@@ -53,7 +53,7 @@ export function ItemForm({ plan, session, walk, step, current, focused }: Props)
   }
   const picks = pickWords(item);
   const whole = faults.filter(({ part, kind }) => part === item.name || kind === 'unspecified');
-  const commentKey = itemKey(`${item.name}_comment`, pass);
+  const commentKey = passKey(`${item.name}_comment`, pass);
   return (
     <fieldset
       className={classes.question}

@@ -1,7 +1,8 @@
 /** Where each answer to the current question would lead, before one is chosen. */
+import { passKey } from '../../core/document/addresses';
 import { useMemo } from 'react';
 import { optionsOf } from '../../core/document/shape';
-import { itemKey, type Plan } from '../../core/routing/plan';
+import { type Plan } from '../../core/routing/plan';
 import { walk, type WalkStep } from '../../core/routing/walk';
 import { endingLabel } from '../../core/wording/targets';
 import type { Session } from './session';
@@ -23,7 +24,7 @@ export function LeadsCard({ plan, session, step }: Props) {
     if (item.kind !== 'question') return [];
     const { answer } = item;
     if (answer.type !== 'single' && answer.type !== 'multiple') return [];
-    const key = itemKey(item.name, step.pass);
+    const key = passKey(item.name, step.pass);
     const shown = optionsOf(answer).filter((_, n) => step.shown.options[n] !== false);
     const tried = shown.slice(0, MOST).map(({ code, label }) => ({
       label,

@@ -1,4 +1,5 @@
 /** Walk: the respondent's page in the middle, the trail at the left, why and the verdict at the right. */
+import { nameInKey } from '../../core/document/addresses';
 import { useCallback, useEffect, useMemo, useState, type ComponentProps } from 'react';
 import * as v from 'valibot';
 import { readDocument } from '../../core/document/read';
@@ -90,7 +91,7 @@ export function WalkView() {
       { seed: 1, ...(given ? { given } : {}), ...(full ? { full } : {}), ...(draws ? { draws } : {}) },
       toWalk.item ?? undefined,
     );
-    const key = items.find((each) => each.split('#')[0] === toWalk.item);
+    const key = items.find((each) => nameInKey(each) === toWalk.item);
     void (ending === null ? Promise.resolve(null) : client.api.numberOf(items, ending)).then((number) => {
       if (key !== undefined) setCurrent(key);
       setFollowing(number);

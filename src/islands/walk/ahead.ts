@@ -1,7 +1,7 @@
 /** How many questions may still come from the page in hand on, and on how many routes, from the analysis of all. */
+import { passKey } from '../../core/document/addresses';
 import { useEffect, useState } from 'react';
 import { useAnalysisClient } from '../study/analysis';
-import { itemKey } from '../../core/routing/plan';
 import type { WalkStep } from '../../core/routing/walk';
 import { useStudy } from '../study/store';
 import type { Session } from './session';
@@ -28,7 +28,7 @@ export function useAhead({ walk, page }: Session): ItemsAhead | null {
 /** Routes that are still possible after the last answer that was given, as a decimal string. */
 export function usePossible({ walk, page, answers }: Session): string | null {
   const answered = (step: WalkStep) =>
-    step.parts.some(({ name }) => (answers[itemKey(name, step.pass)] ?? null) !== null);
+    step.parts.some(({ name }) => (answers[passKey(name, step.pass)] ?? null) !== null);
   const last = page?.steps.findLast(answered)?.key ?? null;
   const from = walk?.steps.findIndex(({ key }) => key === (last ?? page?.steps[0]?.key)) ?? -1;
   // What follows from an answer is seen in what is presented next.

@@ -1,4 +1,5 @@
 /** Which route a walk has taken, once it has come to an ending: its number, and what it shows. */
+import { nameInKey } from '../../core/document/addresses';
 import { useEffect, useState } from 'react';
 import type { Walked } from '../../core/document/walked';
 import type { Plan } from '../../core/routing/plan';
@@ -22,7 +23,7 @@ function walkedAs(plan: Plan, { drawn, given }: Walk, { answers, inputs }: Sessi
     answers: Object.fromEntries(Object.entries(answers).filter(([, value]) => value !== null)),
     draws: Object.fromEntries(
       [...drawn].map(([key, indices]) => {
-        const section = plan.sections.find(({ section: { id } }) => id === key.split('#')[0]);
+        const section = plan.sections.find(({ section: { id } }) => id === nameInKey(key));
         return [key, [...indices].map((index) => section?.items[index]?.item.name ?? '')];
       }),
     ),

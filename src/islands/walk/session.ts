@@ -4,10 +4,11 @@
  * The route is worked out anew from the answers after every keystroke. Answers that are no longer on it stay on
  * the page's side until "Next" is pressed; then they leave the data and are kept as dropped.
  */
+import { nameInKey, passKey, readPassKey } from '../../core/document/addresses';
 import { useMemo, useReducer } from 'react';
 import type { Answers, Value } from '../../core/document/types';
 import { answerNames, walk, type Fault, type Walk, type WalkStep } from '../../core/routing/walk';
-import { itemKey, type Plan } from '../../core/routing/plan';
+import { type Plan } from '../../core/routing/plan';
 import { pagesOf, type Page } from '../../core/routing/pages';
 
 export interface WalkInputs {
@@ -242,21 +243,20 @@ function pageOf(plan: Plan, answers: Answers, inputs: WalkInputs, item: string |
 function keysOffRoute(plan: Plan, walked: Walk, answers: Answers): string[] {
   const asked = new Set<string>();
   for (const { parts, pass, planItem } of walked.steps) {
-    for (const { name } of parts) asked.add(itemKey(name, pass));
-    asked.add(itemKey(planItem.item.name, pass));
+    for (const { name } of parts) asked.add(passKey(name, pass));
+    asked.add(passKey(planItem.item.name, pass));
   }
   const variables = new Set([...plan.variables.values()].map(({ name }) => name));
   const texts = answerNames(plan);
   const order = [...plan.variables.keys()];
-  const place = (key: string) => order.indexOf(key.split('#')[0]?.toLowerCase() ?? '');
+  const place = (key: string) => order.indexOf(nameInKey(key).toLowerCase());
   const keys = Object.keys(answers).sort((a, b) => place(a) - place(b));
   return keys.filter((key) => {
     if ((answers[key] ?? null) === null) return false;
-    const [name = '', pass] = key.split('#');
+    const { name, pass } = readPassKey(key);
     if (!texts.has(name)) return true;
-    const of = pass === undefined ? null : Number(pass);
     // A text or remark goes with its question.
     const owner = variables.has(name) ? name : name.replace(/_(comment|-?\d+_text)$/, '');
-    return !asked.has(itemKey(owner, of));
+    return !asked.has(passKey(owner, pass));
   });
 }

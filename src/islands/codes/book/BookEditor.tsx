@@ -1,4 +1,5 @@
 /** The open row: codes and words of the answers, missing codes of its own, level of measurement. */
+import { address } from '../../../core/document/addresses';
 import { optionsOf } from '../../../core/document/shape';
 import type { Question } from '../../../core/document/types';
 import { suggestedMeasure, type BookRow, type Measure } from '../../../core/views/codebook';
@@ -82,7 +83,7 @@ export function BookEditor({ row, question }: Props) {
         <button
           type="button"
           onClick={() => {
-            select(`item:${question.name}`);
+            select(address('item', question.name));
             goTo('script');
           }}
         >

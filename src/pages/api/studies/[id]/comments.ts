@@ -1,7 +1,8 @@
 /** Comments on places of a study. */
+import { AddressSchema } from '../../../../core/document/addresses';
 import type { APIRoute } from 'astro';
 import * as v from 'valibot';
-import { AddCommentSchema, inNameOf, Person, Place } from '../../../../server/judging';
+import { AddCommentSchema, inNameOf, Person } from '../../../../server/judging';
 import { json, noSuchStudy, readBody, refuse } from '../../../../server/respond';
 import { addComment, listComments, moveComments, settleComment } from '../../../../store/comments';
 import { store } from '../../../../store/open';
@@ -9,7 +10,7 @@ import { findStudy } from '../../../../store/studies';
 
 const ChangeSchema = v.variant('what', [
   v.strictObject({ what: v.literal('settle'), id: v.number(), by: v.nullable(Person) }),
-  v.strictObject({ what: v.literal('move'), from: Place, to: Place }),
+  v.strictObject({ what: v.literal('move'), from: AddressSchema, to: AddressSchema }),
 ]);
 
 export const GET: APIRoute = ({ params }) => {
