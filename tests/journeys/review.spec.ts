@@ -39,6 +39,8 @@ test('a reviewer reads, comments and passes a route under their own name, change
 
   await visitor.getByRole('link', { name: 'Routes' }).click();
   const ledger = visitor.getByRole('listbox', { name: /^Routes/ });
+  // There is a route to walk once the first row is there.
+  await expect(ledger.getByRole('option').first()).toBeVisible();
   await ledger.focus();
   await visitor.keyboard.press('Enter');
   // It can be passed once it was seen to its end.

@@ -8,8 +8,7 @@ import { printCondition } from '../condition/print';
 import { isBefore } from '../condition/resolve';
 import { eachName, type Condition, type Operand } from '../condition/syntax';
 import type { Variable } from '../document/variables';
-import { optionsOf } from '../document/shape';
-import { pipedNames } from '../routing/pipes';
+import { pipedNames, textsOfItem } from '../routing/pipes';
 import { differenceOf } from './linear';
 import type { Plan, PlanItem, PlanSection } from '../routing/plan';
 import type { Place } from '../routing/problems';
@@ -302,16 +301,7 @@ export function variablesIn(node: Condition | Operand, plan: Plan): Variable[] {
 
 /** The variables piped into an item's own texts, as far as they can be: those that come before it. */
 export function pipedBy(plan: Plan, { item, section, place }: PlanItem): Variable[] {
-  const texts =
-    item.kind === 'statement'
-      ? [item.text]
-      : [
-          item.text,
-          item.note ?? '',
-          ...optionsOf(item.answer).map(({ label }) => label),
-          ...(item.answer.type === 'grid' ? item.answer.rows.map(({ label }) => label) : []),
-        ];
-  const names = new Set(texts.flatMap((text) => pipedNames(text)));
+  const names = new Set(textsOfItem(item).flatMap((text) => pipedNames(text)));
   return [...names].flatMap((name) => {
     const variable = plan.variables.get(name.toLowerCase());
     if (variable === undefined || variable.name !== name) return [];

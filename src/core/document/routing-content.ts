@@ -1,57 +1,22 @@
 /** What of a questionnaire decides who is presented what: while it is the same, every route is the same. */
+import { PROPERTIES, propertiesOf, propertiesThat, type HolderKind } from './properties';
 import type { Questionnaire } from './types';
 
-/** Properties that are shown, stored or assumed, and lead nobody anywhere; wherever they stand. */
-const SHOWN: ReadonlySet<string> = new Set([
-  'title',
-  'language',
-  'missing',
-  'settings',
-  'label',
-  'text',
-  'note',
-  'instruction',
-  'image',
-  'intro',
-  'timeLimit',
-  'requiredMessage',
-  'limitMessage',
-  'picksMessage',
-  'message',
-  'agrees',
-  'sensitive',
-  'measure',
-  'missingCodes',
-  'comment',
-  'seconds',
-  'assume',
-  'columns',
-  'shuffleOptions',
-  'lowLabel',
-  'midLabel',
-  'highLabel',
-  'unit',
-  'lines',
-  'placeholder',
-  'specify',
-  'specifyLabel',
-  'specifyOptional',
-  'next',
-  'random',
-]);
+const KINDS = Object.keys(PROPERTIES) as HolderKind[];
+/** Names that steer in no part; what the study itself has is told by `OF_STUDY`, where a name may mean something else. */
+const IDLE: ReadonlySet<string> = new Set(
+  KINDS.filter((kind) => kind !== 'study')
+    .flatMap((kind) => propertiesThat(kind, ({ steers }) => steers !== true))
+    .filter((name) => KINDS.every((kind) => kind === 'study' || propertiesOf(kind)[name]?.steers !== true)),
+);
+const OF_STUDY = propertiesThat('study', ({ steers }) => steers === true);
 
 /** A text; equal texts mean the same routes, in the same order, taken by the same answers. */
 export function routingContent(document: Questionnaire): string {
-  return routingText(document);
+  return routingText(OF_STUDY.map((name) => document[name] ?? null));
 }
 
-/** The same of any part of a questionnaire. */
+/** The same of any part within a questionnaire. */
 export function routingText(part: unknown): string {
-  return (
-    JSON.stringify(part, (key, value: unknown) => {
-      // An option's `missing` is a reason, and steers; the document's is its list of codes.
-      const reason = key === 'missing' && typeof value === 'string';
-      return SHOWN.has(key) && !reason ? undefined : value;
-    }) ?? ''
-  );
+  return JSON.stringify(part, (name, value: unknown) => (IDLE.has(name) ? undefined : value)) ?? '';
 }

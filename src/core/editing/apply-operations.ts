@@ -20,7 +20,7 @@ import {
 import isEqual from 'fast-deep-equal';
 import * as v from 'valibot';
 import { enablePatches, produceWithPatches, type Patch } from 'immer';
-import { PROPERTY_NAMES } from '../document/schema';
+import { PROPERTY_NAMES } from '../document/properties';
 import type { Questionnaire } from '../document/types';
 import {
   itemsOf,

@@ -1,4 +1,5 @@
 /** Finding and replacing in the words that are shown, and in the names of variables with all that refers to them. */
+import { eachProperty } from '../document/each-property';
 import { nameProblem } from '../document/names';
 import type { Questionnaire } from '../document/types';
 import type { Change } from './change';
@@ -86,51 +87,19 @@ function inWords(text: string, change: (part: string) => string): string {
     .join('');
 }
 
-function variableNames({ given, derived, sections }: Questionnaire): string[] {
-  const items = sections.flatMap(({ items: list }) =>
-    list.flatMap((item) =>
-      item.kind === 'page_break'
-        ? []
-        : [
-            item.name,
-            ...(item.kind === 'question' && item.answer.type === 'grid'
-              ? item.answer.rows.map(({ name }) => name)
-              : []),
-          ],
-    ),
-  );
-  return [...(given ?? []).map(({ name }) => name), ...items, ...(derived ?? []).map(({ name }) => name)];
+function variableNames(document: Questionnaire): string[] {
+  const names: string[] = [];
+  eachProperty(document, ({ property, value }) => {
+    if (property.holds === 'name') names.push(String(value));
+  });
+  return names;
 }
 
-/** The properties that hold words, wherever they stand. */
-const WORDS: ReadonlySet<string> = new Set([
-  'title',
-  'intro',
-  'text',
-  'label',
-  'note',
-  'instruction',
-  'requiredMessage',
-  'limitMessage',
-  'picksMessage',
-  'comment',
-  'message',
-  'alt',
-  'lowLabel',
-  'midLabel',
-  'highLabel',
-  'unit',
-  'placeholder',
-]);
-
 /** Every text that is words; unchanged ones are not touched. */
-function eachWords(part: object, change: (text: string) => string): void {
-  const record = part as Record<string, unknown>;
-  for (const [key, value] of Object.entries(record)) {
-    if (typeof value === 'string') {
-      if (!WORDS.has(key)) continue;
-      const next = change(value);
-      if (next !== value) record[key] = next;
-    } else if (typeof value === 'object' && value !== null) eachWords(value, change);
-  }
+function eachWords(document: Questionnaire, change: (text: string) => string): void {
+  eachProperty(document, ({ holder, name, property: { holds }, value }) => {
+    if (holds !== 'words' && holds !== 'piped words') return;
+    const next = change(String(value));
+    if (next !== value) holder[name] = next;
+  });
 }

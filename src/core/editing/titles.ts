@@ -1,4 +1,5 @@
 /** A section's title, and what follows from it: its kind while nobody chose one, and its id. */
+import { eachProperty } from '../document/each-property';
 import { freshName } from '../document/names';
 import type { Questionnaire } from '../document/types';
 import type { Change } from './change';
@@ -39,20 +40,10 @@ export function nameSectionByTitle(
     label: `Title a section ${section.title}`,
     mergeKey: `section ${at} title`,
     apply: (draft) => {
-      const aim = (to: object) => {
-        if ('section' in to && to.section === from) to.section = id;
-      };
-      for (const quota of draft.quotas ?? []) aim(quota.to);
-      for (const other of draft.sections) {
-        if (other.id === from) other.id = id;
-        if (other.onward !== undefined) {
-          if ('length' in other.onward) for (const onward of other.onward) aim(onward.to);
-          else aim(other.onward);
-        }
-        for (const item of other.items) {
-          if (item.kind !== 'page_break') for (const skip of item.skips ?? []) aim(skip.to);
-        }
-      }
+      eachProperty(draft, ({ holder, kind, name, property: { holds }, value }) => {
+        const names = holds === 'section' || (kind === 'section' && holds === 'id');
+        if (names && value === from) holder[name] = id;
+      });
     },
   };
 }

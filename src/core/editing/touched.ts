@@ -1,9 +1,8 @@
 /** Where in a questionnaire a step of the history did something, so that it can be shown. */
+import { STUDY_LISTS } from '../document/addresses';
 import type { Patch } from 'immer';
 import type { Questionnaire } from '../document/types';
 import type { Place } from '../routing/problems';
-
-const NAMED = { endings: 'ending', given: 'given', quotas: 'quota', derived: 'derived' } as const;
 
 /** The first place that patches touched, in the document as it is after them; null where it is the whole study. */
 export function placeTouched(document: Questionnaire, patches: readonly Patch[]): Place | null {
@@ -18,12 +17,12 @@ export function placeTouched(document: Questionnaire, patches: readonly Patch[])
         itemNear(section.items, Number.isInteger(item) ? Number(item) : Infinity) ?? { section: section.id }
       );
     }
-    if (typeof list !== 'string' || !Object.hasOwn(NAMED, list)) continue;
-    const key = list as keyof typeof NAMED;
+    if (typeof list !== 'string' || !Object.hasOwn(STUDY_LISTS, list)) continue;
+    const key = list as keyof typeof STUDY_LISTS;
     const all: readonly { readonly id?: string; readonly name?: string }[] = document[key] ?? [];
     const found = all[Math.min(Number.isInteger(at) ? Number(at) : Infinity, all.length - 1)];
     const id = found?.id ?? found?.name;
-    if (id !== undefined) return { [NAMED[key]]: id };
+    if (id !== undefined) return { [STUDY_LISTS[key]]: id };
   }
   return null;
 }

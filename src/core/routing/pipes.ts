@@ -3,6 +3,32 @@
  * A brace that opens neither is left as it is.
  */
 
+import { type RoutedItem } from '../document/types';
+import { optionsOf } from '../document/shape';
+import { propertiesThat, type HolderKind } from '../document/properties';
+
+const PIPED = new Map<HolderKind, readonly string[]>();
+
+/** The texts of a part itself into which answers can be piped, with the names of their properties. */
+export function textsOf(kind: HolderKind, part: object): { readonly name: string; readonly text: string }[] {
+  let names = PIPED.get(kind);
+  if (names === undefined) {
+    names = propertiesThat(kind, ({ holds }) => holds === 'piped words');
+    PIPED.set(kind, names);
+  }
+  const holder = part as Readonly<Record<string, string | undefined>>;
+  return names.flatMap((name) => (holder[name] === undefined ? [] : [{ name, text: holder[name] }]));
+}
+
+/** The texts of an item with those of its answers and rows. */
+export function textsOfItem(item: RoutedItem): string[] {
+  const own = textsOf(item.kind, item).map(({ text }) => text);
+  if (item.kind === 'statement') return own;
+  const options = optionsOf(item.answer).flatMap((option) => textsOf('option', option));
+  const rows = item.answer.type === 'grid' ? item.answer.rows.flatMap((row) => textsOf('row', row)) : [];
+  return [...own, ...[...options, ...rows].map(({ text }) => text)];
+}
+
 export type TextPart =
   { readonly kind: 'words'; readonly text: string } | { readonly kind: 'pipe'; readonly name: string };
 

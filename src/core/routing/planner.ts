@@ -4,6 +4,7 @@
  * Whatever breaks a rule is reported and made harmless: a condition with a problem never holds, a bad
  * target is absent, a repeat over nothing usable has no pass, a derived variable with a problem no value.
  */
+import { type HolderKind } from '../document/properties';
 import { parseCondition, parseExpression, type Parsed } from '../condition/parse';
 import {
   conditionProblems,
@@ -28,7 +29,7 @@ import type {
 } from '../document/types';
 import { isRepeated, variablesOf, type Variable, type Variables } from '../document/variables';
 import { optionsOf } from '../document/shape';
-import { pipedNames } from './pipes';
+import { pipedNames, textsOf } from './pipes';
 import { isSameSurroundings } from './surroundings';
 import type { Place, PlanProblem, PlanRule } from './problems';
 
@@ -290,8 +291,7 @@ class Planner {
     const gate = this.optional(section.askIf, entry, at, 'askIf');
     const repeat = this.repeat(section, s);
     const within = this.scope({ section: s, item: 0 }, isRepeated(section) ? s : null);
-    this.pipes(section.title, within, at, 'title');
-    if (section.intro !== undefined) this.pipes(section.intro, within, at, 'intro');
+    this.pipes('section', section, within, at);
     let page = 0;
     const items: PlanItem[] = [];
     section.items.forEach((item, place) => {
@@ -357,7 +357,7 @@ class Planner {
     const after = this.scope({ section: s, item: place + 1 }, openPass, shuffled);
     const at = { item: item.name };
     const askIf = this.optional(item.askIf, before, at, 'askIf');
-    this.pipes(item.text, before, at, 'text');
+    this.pipes(item.kind, item, before, at);
     const skips = this.skips(item.skips ?? [], 'skip', after, { section: s, item: place + 1 }, openPass, at);
     const namesakes = this.namesakesIn(item, s, place);
     const base = { item, section: s, index, place, page, askIf, namesakes, skips };
@@ -392,14 +392,13 @@ class Planner {
     after: Scope,
   ): Pick<PlanItem, 'optionIf' | 'rowIf' | 'checks'> {
     const at = { item: item.name };
-    if (item.note !== undefined) this.pipes(item.note, before, at, 'note');
     const options = optionsOf(item.answer);
-    for (const option of options) this.pipes(option.label, before, { ...at, option: option.code }, 'label');
+    for (const option of options) this.pipes('option', option, before, { ...at, option: option.code });
     const optionIf = options.map((option) =>
       this.optional(option.askIf, before, { ...at, option: option.code }, 'askIf'),
     );
     const rows = item.answer.type === 'grid' ? item.answer.rows : [];
-    for (const row of rows) this.pipes(row.label, before, { ...at, row: row.name }, 'label');
+    for (const row of rows) this.pipes('row', row, before, { ...at, row: row.name });
     const rowIf = rows.map((row) => this.optional(row.askIf, before, { ...at, row: row.name }, 'askIf'));
     const checks = (item.checks ?? []).map((check, c) => ({
       if: this.condition(check.if, after, at, `checks[${c}].if`),
@@ -485,7 +484,7 @@ class Planner {
     const at = { ending: ending.id };
     const scope = this.scope(this.end, null);
     const messages = ending.messages.map((message, m) => {
-      this.pipes(message.text, scope, at, `messages[${m}].text`);
+      this.pipes('message', message, scope, at, `messages[${m}].`);
       return { if: this.optional(message.if, scope, at, `messages[${m}].if`), text: message.text };
     });
     if (ending.next && 'questionnaire' in ending.next) {
@@ -503,8 +502,13 @@ class Planner {
     return { ending, messages };
   }
 
-  /** Checks the names piped into a text as if each stood in a condition there. */
-  private pipes(text: string, scope: Scope, at: Place, field: string): void {
+  /** Checks the names piped into the texts of a part. `of`: what comes before the name of a text's field. */
+  private pipes(kind: HolderKind, part: object, scope: Scope, at: Place, of = ''): void {
+    for (const { name, text } of textsOf(kind, part)) this.pipesIn(text, scope, at, `${of}${name}`);
+  }
+
+  /** As if each name stood in a condition there. */
+  private pipesIn(text: string, scope: Scope, at: Place, field: string): void {
     for (const name of pipedNames(text)) {
       const variable = this.variables.get(name.toLowerCase());
       if (variable !== undefined && variable.name !== name) {

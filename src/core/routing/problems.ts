@@ -1,4 +1,5 @@
 /** Problems found while a document is turned into a plan, each with its place. */
+import { address, type Address } from '../document/addresses';
 import type { Span } from '../condition/syntax';
 import type { ConditionRule } from '../condition/resolve';
 
@@ -30,4 +31,14 @@ export interface PlanProblem {
   readonly message: string;
   /** In that text, where it is one. */
   readonly span?: Span;
+}
+
+/** The part that a place is in, as it can be selected; null for the study as a whole. */
+export function partAt(at: Place): Address | null {
+  if (at.item !== undefined) return address('item', at.item);
+  if (at.section !== undefined) return address('section', at.section);
+  if (at.given !== undefined) return address('given', at.given);
+  if (at.quota !== undefined) return address('quota', at.quota);
+  if (at.derived !== undefined) return address('derived', at.derived);
+  return at.ending === undefined ? null : address('ending', at.ending);
 }

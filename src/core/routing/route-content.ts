@@ -4,6 +4,9 @@
  * A verdict is kept under it, so an edit re-opens just the routes on which something is shown differently;
  * renaming a variable or moving what a route does not meet changes none.
  */
+import { type Answer } from '../document/types';
+import { optionsOf } from '../document/shape';
+import { propertiesOf, propertiesThat, type HolderKind, type PartOf } from '../document/properties';
 import { passKey, readPassKey } from '../document/addresses';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
@@ -22,7 +25,7 @@ export function contentMarks(plan: Plan): ContentMarks {
   }
   const endings = new Map<string, string>();
   for (const { ending } of plan.endings) {
-    endings.set(ending.id, mark([ending.kind, ending.messages.map(({ text }) => text), ending.next ?? null]));
+    endings.set(ending.id, mark(seenOf('ending', ending)));
   }
   return {
     item: (name, pass) => passKey(items.get(name) ?? '', pass),
@@ -51,22 +54,37 @@ function mark(content: unknown): string {
 
 /** What a respondent sees of an item: nothing of names, codes' meaning for routing, or conditions. */
 function presented({ item }: PlanItem): unknown {
-  if (item.kind === 'statement') return [item.text, item.image?.src];
-  const { answer } = item;
-  const rows = answer.type === 'grid' ? answer.rows.map(({ label }) => label) : [];
-  const options = 'options' in answer ? answer.options : 'specials' in answer ? (answer.specials ?? []) : [];
-  const shownOptions = options.map(({ askIf: _, ...option }) => option);
-  const rest = { ...answer, rows, options: shownOptions };
-  const checks = item.checks?.map(({ kind, message }) => [kind, message]);
-  return [
-    item.text,
-    item.note,
-    item.image?.src,
-    item.required,
-    item.requiredMessage,
-    item.limitMessage,
-    item.comment,
-    rest,
-    checks,
-  ];
+  return seenOf(item.kind, item);
+}
+
+/** What is shown of a part, in the order of the table; of a part of which one property is shown, that. */
+function seenOf(kind: HolderKind, part: object): unknown {
+  const holder = part as Record<string, unknown>;
+  if (kind === 'answer') return answerSeen(part as Answer);
+  const shown = propertiesThat(kind, (property) => property.shown === true);
+  const seen = shown.map((name) => valueSeen(propertiesOf(kind)[name]?.parts, holder[name]));
+  if (kind === 'option' || kind === 'next')
+    return Object.fromEntries(shown.map((name, n) => [name, seen[n]]));
+  return seen.length === 1 ? seen[0] : seen;
+}
+
+function valueSeen(parts: PartOf | undefined, value: unknown): unknown {
+  if (parts === undefined || parts === 'item' || value === undefined) return value;
+  return Array.isArray(value)
+    ? value.map((each) => seenOf(parts, each as object))
+    : seenOf(parts, value as object);
+}
+
+/** As it is written, with what the answers and rows show; specials are answers like others. */
+function answerSeen(answer: Answer): unknown {
+  const rows = answer.type === 'grid' ? answer.rows : [];
+  const seen = Object.entries(answer).map(([name, value]) => [
+    name,
+    valueSeen(propertiesOf('answer')[name]?.parts, value),
+  ]);
+  return {
+    ...Object.fromEntries(seen),
+    rows: valueSeen('row', rows),
+    options: valueSeen('option', optionsOf(answer)),
+  };
 }

@@ -4,6 +4,9 @@
  * `snagsOf` reads the document: names, targets, conditions, codes, labels. `routedSnagsOf` asks the analysis: who
  * gets where. Both together are all there is to find.
  */
+import { partAt } from '../routing/problems';
+import { address, type Address } from '../document/addresses';
+import { eachPart } from '../document/each-property';
 import {
   DEFAULT_CAPS,
   flowOf,
@@ -206,26 +209,13 @@ function documentOrder(document: Questionnaire): (at: Place) => number {
 }
 
 function orderOf(document: Questionnaire): (at: Place) => number {
-  const rank = new Map<string, number>();
-  const add = (key: string) => {
-    if (!rank.has(key)) rank.set(key, rank.size);
-  };
-  for (const { name } of document.given ?? []) add(`given ${name}`);
-  for (const { id } of document.quotas ?? []) add(`quota ${id}`);
-  for (const section of document.sections) {
-    add(`section ${section.id}`);
-    for (const item of section.items) if (item.kind !== 'page_break') add(`item ${item.name}`);
-    add(`onward ${section.id}`);
-  }
-  for (const { name } of document.derived ?? []) add(`derived ${name}`);
-  for (const { id } of document.endings) add(`ending ${id}`);
+  const rank = new Map<Address, number>();
+  eachPart(document, (at) => {
+    if (!rank.has(at)) rank.set(at, rank.size);
+  });
   return (at) => {
-    const key =
-      at.item !== undefined
-        ? `item ${at.item}`
-        : at.onward !== undefined
-          ? `onward ${at.section}`
-          : (Object.entries(at) as [string, string][]).map(([kind, id]) => `${kind} ${id}`)[0];
-    return rank.get(key ?? '') ?? 0;
+    const isEnd = at.item === undefined && at.onward !== undefined;
+    const part = isEnd ? address('onward', at.section ?? '') : partAt(at);
+    return (part === null ? undefined : rank.get(part)) ?? 0;
   };
 }

@@ -1,4 +1,5 @@
 /** What two people wrote in one place, in words: where it is, and what each of them has there. */
+import { propertiesOf, propertyWords, type HolderKind } from '../document/properties';
 import { readPart, STUDY_PART, type PartKey } from '../document/addresses';
 import { capital } from '../document/words';
 import type { Clash } from '../editing/apply-operations';
@@ -13,29 +14,6 @@ export interface ClashView {
   readonly theirs: string;
 }
 
-const PROPERTIES: Readonly<Record<string, string>> = {
-  text: 'words',
-  askIf: 'asked if',
-  if: 'condition',
-  label: 'label',
-  note: 'note',
-  instruction: 'instruction',
-  title: 'title',
-  intro: 'introduction',
-  skips: 'skips',
-  onward: 'where its end leads',
-  required: 'required',
-  checks: 'checks',
-  messages: 'messages',
-  next: 'what follows',
-  kind: 'kind',
-  answer: 'answer type',
-  cases: 'cases',
-  missing: 'missing codes',
-  image: 'picture',
-  assume: 'assumed answers',
-};
-
 /** `document`: for the names of targets; mine or theirs. */
 export function clashView(document: Questionnaire, { operation, theirs, gone }: Clash): ClashView {
   const key = `${operation.do} ${operation.part}${operation.do === 'set' ? ` ${operation.field}` : ''}`;
@@ -48,7 +26,7 @@ export function clashView(document: Questionnaire, { operation, theirs, gone }: 
         ? last === 'code'
           ? 'code'
           : 'name'
-        : (PROPERTIES[operation.field] ?? spaced(last));
+        : propertyWords(holderOf(operation.part, operation.field), last);
       const where = operation.part === STUDY_PART ? capital(property) : `${part}: ${property}`;
       const now = gone ? 'it was deleted' : valueWords(document, theirs);
       return { key, where, mine: valueWords(document, operation.after), theirs: now };
@@ -85,6 +63,16 @@ function partWords(part: PartKey): string {
   }
 }
 
+/** Of what kind of part a property of an operation is: `answer.min` one of an answer. */
+function holderOf(part: PartKey, field: string): HolderKind | null {
+  const [outer = '', inner] = field.split('.');
+  if (inner !== undefined) return outer === 'answer' || outer === 'settings' ? outer : null;
+  const { kind } = readPart(part);
+  if (kind === 'break') return null;
+  if (kind === 'item') return outer in propertiesOf('question') ? 'question' : 'statement';
+  return kind === 'special' ? 'option' : kind;
+}
+
 function titleOf(value: unknown): string {
   const { text, title, label } = value as { text?: string; title?: string; label?: string };
   return `“${text ?? title ?? label ?? ''}”`;
@@ -103,10 +91,7 @@ function valueWords(document: Questionnaire, value: unknown): string {
   const target = value as Target;
   if (entries.length === 1 && ['item', 'section', 'ending', 'nextPass'].includes(entries[0]?.[0] ?? ''))
     return `→ ${targetWords(document, target)}`;
-  return entries.map(([name, each]) => `${spaced(name)} ${valueWords(document, each)}`).join(', ');
-}
-
-/** `timeLimit`: time limit. */
-function spaced(name: string): string {
-  return name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+  return entries
+    .map(([name, each]) => `${propertyWords(null, name)} ${valueWords(document, each)}`)
+    .join(', ');
 }

@@ -1,19 +1,14 @@
 /** The places of a questionnaire that can be commented on, and how one is found again after it was renamed. */
+import { eachPart } from '../document/each-property';
 import { address, type Address, readAddress } from '../document/addresses';
 import type { Questionnaire } from '../document/types';
 
-/** Every place, by the key under which it is selected, with where it stands. */
-function placesIn({ given, quotas, derived, sections, endings }: Questionnaire): Map<Address, string> {
+/** Every place that can be commented on, with where it stands. */
+function placesIn(document: Questionnaire): Map<Address, string> {
   const places = new Map<Address, string>();
-  given?.forEach(({ name }, n) => places.set(address('given', name), `given ${n}`));
-  quotas?.forEach(({ id }, n) => places.set(address('quota', id), `quota ${n}`));
-  derived?.forEach(({ name }, n) => places.set(address('derived', name), `derived ${n}`));
-  endings.forEach(({ id }, n) => places.set(address('ending', id), `ending ${n}`));
-  sections.forEach(({ id, items }, s) => {
-    places.set(address('section', id), `section ${s}`);
-    items.forEach((item, i) => {
-      if (item.kind !== 'page_break') places.set(address('item', item.name), `item ${s} ${i}`);
-    });
+  eachPart(document, (at, { index, section }) => {
+    const { kind } = readAddress(at);
+    if (kind !== 'onward') places.set(at, `${kind} ${section ?? ''} ${index}`);
   });
   return places;
 }

@@ -1,4 +1,5 @@
 /** What reads an answer further on. */
+import { pipedNames, textsOf, textsOfItem } from '../routing/pipes';
 import type { Plan } from '../routing/plan';
 import { printCondition } from '../condition/print';
 import type { Condition } from '../condition/syntax';
@@ -9,12 +10,12 @@ export function usedLaterBy(plan: Plan, name: string): string[] {
   const mentions = (condition: Condition | null) =>
     condition !== null && new RegExp(`\\b${name}\\b`, 'i').test(printCondition(condition));
   for (const { section, gate, repeat, items, onward } of plan.sections) {
-    if (mentions(gate) || repeat?.driver?.name === name || onward.some((skip) => mentions(skip.if)))
+    const heads = textsOf('section', section).some(({ text }) => pipedNames(text).includes(name));
+    if (heads || mentions(gate) || repeat?.driver?.name === name || onward.some((skip) => mentions(skip.if)))
       users.add(section.title);
     for (const { item, askIf, optionIf, rowIf, skips } of items) {
       if (item.name === name) continue;
-      const texts = item.kind === 'question' ? [item.text, item.note ?? ''] : [item.text];
-      const piped = texts.some((text) => text.includes(`{${name}}`));
+      const piped = textsOfItem(item).some((text) => pipedNames(text).includes(name));
       if (piped || [askIf, ...optionIf, ...rowIf, ...skips.map((skip) => skip.if)].some(mentions))
         users.add(item.name);
     }

@@ -1,7 +1,8 @@
 /** What the last change left leading nowhere, with ways to mend it or take the change back. */
+import { partAt } from '../../core/routing/problems';
 import { plural } from '../ui/format';
 import { SnagEntry } from '../study/SnagEntry';
-import { selectionAt, useStudy } from '../study/store';
+import { useStudy } from '../study/store';
 import classes from './slip.module.css';
 
 /** Shown at once; the rest is in the panel of snags. */
@@ -26,7 +27,7 @@ export function NoticeCard() {
           snag={snag}
           fresh
           heading={
-            <button type="button" className={classes.door} onClick={() => select(selectionAt(snag.at))}>
+            <button type="button" className={classes.door} onClick={() => select(partAt(snag.at))}>
               {snag.at.item ?? snag.at.section ?? snag.at.derived ?? snag.at.quota ?? snag.at.ending ?? ''}
             </button>
           }

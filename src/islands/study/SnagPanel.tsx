@@ -1,4 +1,5 @@
 /** The snags over every view, grouped by severity, each a door to its place; many notes of one kind in one. */
+import { partAt } from '../../core/routing/problems';
 import { useState } from 'react';
 import { capital } from '../../core/document/words';
 import type { Place } from '../../core/routing/problems';
@@ -12,7 +13,7 @@ import { Panel } from './Panel';
 import { SnagEntry } from './SnagEntry';
 import { useSnags } from './snags';
 import classes from './snags.module.css';
-import { selectionAt, useStudy } from './store';
+import { useStudy } from './store';
 
 const GROUPS: readonly (readonly [Severity, string, string])[] = [
   ['error', 'error', 'to be mended before anybody is interviewed'],
@@ -148,7 +149,7 @@ function Door({ at, close }: { readonly at: Place; readonly close: () => void })
   const select = useStudy((state) => state.select);
   const goTo = useGoTo();
   const words = placeWords(document, at);
-  const selection = selectionAt(at);
+  const selection = partAt(at);
   if (selection === null)
     return <strong>{Object.keys(at).length === 0 ? 'The whole study' : capital(words)}</strong>;
   return (

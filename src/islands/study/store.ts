@@ -4,6 +4,7 @@
  * Every edit goes through `commit`. Saving follows by itself; what is not saved yet is also kept in the tab, so
  * that a reload or a lost connection loses nothing.
  */
+import { partAt } from '../../core/routing/problems';
 import { address, type Address } from '../../core/document/addresses';
 import { createContext, useContext } from 'react';
 import { createStore, useStore, type StoreApi } from 'zustand';
@@ -22,7 +23,6 @@ import { undoLast } from '../../core/editing/history';
 import { placeTouched } from '../../core/editing/touched';
 import type { Plan } from '../../core/routing/plan';
 import { planOf } from '../../core/routing/planner';
-import type { Place } from '../../core/routing/problems';
 import { snagsOf, withoutFaults, type OtherStudy, type Snag, type SnagWitness } from '../../core/snags';
 import type { Aside } from '../../store/asides';
 import type { Comment } from '../../store/comments';
@@ -169,16 +169,6 @@ const NOTHING: ReadonlySet<never> = new Set();
 const MERGE_WITHIN = 1500;
 
 export type StudyStore = StoreApi<StudyState>;
-
-/** What to select for a place of the document. */
-export function selectionAt(at: Place): Address | null {
-  if (at.item !== undefined) return address('item', at.item);
-  if (at.section !== undefined) return address('section', at.section);
-  if (at.given !== undefined) return address('given', at.given);
-  if (at.quota !== undefined) return address('quota', at.quota);
-  if (at.derived !== undefined) return address('derived', at.derived);
-  return at.ending === undefined ? null : address('ending', at.ending);
-}
 
 /** Where an item stands that is selected, or a section (`item` null); null for anything else. */
 export function placeSelected(
@@ -421,7 +411,7 @@ function saidOf(
 ): Said | null {
   if (step === undefined) return null;
   const at = placeTouched(document, step[way]);
-  return { text: `${how}: ${step.label}.`, canTakeBack: false, at: at && selectionAt(at) };
+  return { text: `${how}: ${step.label}.`, canTakeBack: false, at: at && partAt(at) };
 }
 
 /** The errors that a change made, told by what they say: their places may have moved. */
