@@ -55,6 +55,17 @@ const ADDRESSES = [
   `Literal[regex.pattern=/^.${ADDRESS}/]`,
 ].map((selector) => ({ selector, message: 'Keys and addresses come from core/document/addresses.' }));
 
+const ANSWER_TYPE = '(single|multiple|scale|number|text|date|time|datetime|grid|rank)';
+/** What an answer of some type is like is said by its traits; a switch over types decides about each. */
+const TYPES_OF_ANSWERS = [
+  `BinaryExpression[left.property.name='type'][right.value=/^${ANSWER_TYPE}$/]`,
+  "SwitchStatement:matches([discriminant.property.name='type'], [discriminant.name='type']) > SwitchCase[test=null]:not(:has(TSSatisfiesExpression))",
+].map((selector) => ({
+  selector,
+  message:
+    'Ask the traits in core/document/answer-types, or decide about every type in a switch without a default.',
+}));
+
 const into = (folders) => `^(\\.\\./)+(${folders.join('|')})(/|$)`;
 
 function forbid(files, patterns) {
@@ -116,7 +127,7 @@ export default defineConfig(
   {
     files: ['src/**/*.{ts,tsx}'],
     ignores: ['**/*.test.ts', 'src/core/**'],
-    rules: { 'no-restricted-syntax': ['error', ...ADDRESSES] },
+    rules: { 'no-restricted-syntax': ['error', ...ADDRESSES, ...TYPES_OF_ANSWERS] },
   },
   {
     files: ['src/core/**/*.ts'],
@@ -126,6 +137,7 @@ export default defineConfig(
       'no-restricted-syntax': [
         'error',
         ...ADDRESSES,
+        ...TYPES_OF_ANSWERS,
         {
           selector: "MemberExpression[object.name='Math'][property.name='random']",
           message: 'Chance comes from a seed.',

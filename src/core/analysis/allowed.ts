@@ -1,4 +1,5 @@
 /** Which answers an item allows, and of whom: hidden options cannot be picked, and limits of picks shrink to what is shown. */
+import { picksMany } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Option, Question, Value } from '../document/types';
 import { isBlank, refusal } from '../routing/answers';
@@ -23,7 +24,7 @@ export function whenAllowed(
   if (visible === FALSE) return FALSE;
   const refusedWith = (isShown: (option: Option, index: number) => boolean) =>
     refusal(question, answer, value, { options: options.map(isShown), rows: [] }) !== null;
-  if (answer.type !== 'multiple' || shown.every((when) => when === TRUE)) {
+  if (!picksMany(answer) || shown.every((when) => when === TRUE)) {
     return refusedWith(() => true) ? FALSE : visible;
   }
   // The limits of picks shrink to the number of ordinary options shown.

@@ -3,9 +3,10 @@
  *
  * Legality in the situation (hidden options, pick limits) is left to `routing/answers.ts`.
  */
+import { isNumeric, type NumericAnswer, stepsOf } from '../document/answer-types';
 import type { Literal, Operand } from '../condition/syntax';
 import { normalDate } from '../document/dates';
-import type { Answer, NumberAnswer, Option, ScaleAnswer, Value } from '../document/types';
+import type { Answer, Option, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
 import { variableAnswer } from '../routing/answers';
 import type { Driver } from './drivers';
@@ -50,7 +51,7 @@ export function candidatesFor(driver: Driver, answer: Answer): Candidates {
  */
 export function cutsOf(driver: Driver, answer: Answer): (number | string)[] {
   const passes = Array.from({ length: driver.repeats > 0 ? driver.repeats + 1 : 0 }, (_, n) => n + 1);
-  const isNumber = answer.type === 'number' || answer.type === 'scale';
+  const isNumber = isNumeric(answer);
   const found: (number | string)[] = isNumber
     ? [...numbersIn(driver), ...passes]
     : literalsOf(driver).flatMap((literal) =>
@@ -112,10 +113,8 @@ function inOptionOrder(options: readonly Option[], codes: readonly number[]): nu
   return options.map(({ code }) => code).filter((code) => codes.includes(code));
 }
 
-function numbers(driver: Driver, answer: NumberAnswer | ScaleAnswer): Candidates {
-  const scale = answer.type === 'scale';
-  const step = scale ? (answer.step ?? 1) : 10 ** -(answer.decimals ?? 0);
-  const origin = scale ? answer.min : 0;
+function numbers(driver: Driver, answer: NumericAnswer): Candidates {
+  const { from: origin, step } = stepsOf(answer);
   const steps = (value: number) => (value - origin) / step;
   const first = Math.ceil(steps(answer.min) - 1e-9);
   const last = Math.floor(steps(answer.max) + 1e-9);
@@ -215,23 +214,14 @@ const MOST_IN_A_GAP = 2000;
  * For numbers that are compared with each other, besides what conditions name: in every gap between those as many
  * values that all of them can have as there are numbers, so that they can stand in any order there.
  */
-function valuesInOrder(
-  driver: Driver,
-  own: NumberAnswer | ScaleAnswer,
-): { values: number[]; incomplete: string | null } {
+function valuesInOrder(driver: Driver, own: NumericAnswer): { values: number[]; incomplete: string | null } {
   const { group } = driver;
   if (group.length <= 1) return { values: [], incomplete: null };
   const answers = group.map(({ variable }) => driverAnswer(variable));
-  const grids = answers.map((answer) =>
-    answer.type === 'number'
-      ? { step: 10 ** -(answer.decimals ?? 0), from: 0 }
-      : answer.type === 'scale'
-        ? { step: answer.step ?? 1, from: answer.min }
-        : { step: 1, from: 0 },
-  );
+  const grids = answers.map((answer) => (isNumeric(answer) ? stepsOf(answer) : { step: 1, from: 0 }));
   const marks = new Set<number>(group.flatMap(numbersIn));
   for (const answer of answers) {
-    if (answer.type === 'number' || answer.type === 'scale') marks.add(answer.min).add(answer.max);
+    if (isNumeric(answer)) marks.add(answer.min).add(answer.max);
     else for (const { code } of optionsOf(answer)) marks.add(code);
   }
   const sorted = [...marks].sort((a, b) => a - b);
@@ -255,7 +245,7 @@ function valuesInOrder(
     }
     if (found.length === wanted) values.push(...found);
     else if ((to - from) / ownStep <= MOST_IN_A_GAP) {
-      const start = own.type === 'scale' ? own.min : 0;
+      const start = stepsOf(own).from;
       for (let at = Math.ceil((from - start) / ownStep); start + at * ownStep <= to; at += 1)
         values.push(Number((start + at * ownStep).toFixed(9)));
     } else incomplete = `“${driver.variable.name}” is compared with numbers in other steps than its own`;

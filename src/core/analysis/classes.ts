@@ -1,4 +1,5 @@
 /** Values of a number that every test treats alike: from which to which, around one of them. */
+import { isNumeric } from '../document/answer-types';
 import { holds } from '../condition/evaluate';
 import type { Answer, Value } from '../document/types';
 import { readingOf } from '../routing/readings';
@@ -11,7 +12,7 @@ export function alikeTo(
   answer: Answer,
   value: Value,
 ): { least: number; most: number } | null {
-  if ((answer.type !== 'number' && answer.type !== 'scale') || typeof value !== 'number') return null;
+  if (!isNumeric(answer) || typeof value !== 'number') return null;
   const { keepAll, group, repeats, boundaries } = driver;
   if (keepAll || group.length > 1 || repeats > 0 || boundaries.length > 0) return null;
   const own = readingOf(answer, value);

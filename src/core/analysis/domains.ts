@@ -2,6 +2,7 @@
  * Which answers an item allows, given what came before: as one diagram or, where earlier picks hide many of its options,
  * as several facts that together say it.
  */
+import { hasRows, picksMany, ranksOptions } from '../document/answer-types';
 import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Answer, Value } from '../document/types';
@@ -91,9 +92,9 @@ export class Domains {
   prepare(at: number): void {
     const { planItem, pass, shown } = this.scope.itemAt(at);
     const { item } = planItem;
-    if (item.kind === 'statement' || item.answer.type === 'grid' || shown.length <= MOST_HIDDEN) return;
+    if (item.kind === 'statement' || hasRows(item.answer) || shown.length <= MOST_HIDDEN) return;
     // With a least number of picks, how many are hidden counts.
-    if (item.answer.type === 'multiple' && (item.answer.minPicks ?? 0) > 1) return;
+    if (picksMany(item.answer) && (item.answer.minPicks ?? 0) > 1) return;
     const instance = this.scope.instances.get(passKey(item.name.toLowerCase(), pass));
     if (instance === undefined) return;
     const { picks } = instance;
@@ -146,7 +147,7 @@ export class Domains {
 
 /** Fewest and most picks, before they shrink to what is shown. */
 export function limitsOf(answer: Answer, required: boolean) {
-  const multiple = answer.type === 'multiple' ? answer : null;
-  const most = answer.type === 'rank' ? answer.top : multiple?.maxPicks;
+  const multiple = picksMany(answer) ? answer : null;
+  const most = ranksOptions(answer) ? answer.top : multiple?.maxPicks;
   return { least: multiple?.minPicks ?? 0, most: most ?? Infinity, blank: !required };
 }

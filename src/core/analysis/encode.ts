@@ -4,6 +4,7 @@
  * A part of a condition that reads one driver becomes one predicate; parts that compare several are put
  * together from the cases of their operands: every value one can have, and when it has it.
  */
+import { hasRows } from '../document/answer-types';
 import { passKey } from '../document/addresses';
 import { compareValues, holds, UNASKED, valueOf, type Reading } from '../condition/evaluate';
 import { printCondition } from '../condition/print';
@@ -302,9 +303,9 @@ export class Encoder {
     at: Standing,
   ): Diagram {
     const variable = this.plan.variables.get(name.toLowerCase());
-    if (variable?.of !== 'question' || variable.question.answer.type !== 'grid') return FALSE;
+    if (variable?.of !== 'question' || !hasRows(variable.question.answer)) return FALSE;
     const rows = (word: 'asked' | 'answered', test: (reading: Reading) => boolean) =>
-      variable.question.answer.type === 'grid'
+      hasRows(variable.question.answer)
         ? variable.question.answer.rows.reduce((any, row) => {
             const of = this.plan.variables.get(row.name.toLowerCase());
             const instance = of && this.instances.get(this.keyOf(of, at));

@@ -29,7 +29,7 @@ function offers(answer: Answer, shown: Shown): Value[] {
       ];
     case 'scale':
     case 'number': {
-      const step = answer.type === 'scale' ? (answer.step ?? 1) : 1;
+      const step = 'step' in answer ? (answer.step ?? 1) : 1;
       const middle = answer.min + Math.round((answer.max - answer.min) / 2 / step) * step;
       return [middle, Math.round(middle), answer.min, answer.max];
     }

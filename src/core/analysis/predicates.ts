@@ -4,6 +4,7 @@
  * A predicate is known by its truth for each reading the driver can have (one for every class of values, a
  * blank, and not having been asked); tests with the same truths, or opposite ones, share a variable.
  */
+import { picksMany, ranksOptions } from '../document/answer-types';
 import { UNASKED, type Reading } from '../condition/evaluate';
 import { optionsOf } from '../document/shape';
 import type { Answer, Value } from '../document/types';
@@ -248,12 +249,12 @@ function compareReadings(a: Reading, b: Reading): number {
 const MOST_LISTED = 9;
 
 function isWide(driver: Driver, answer: Answer): boolean {
-  const lists = answer.type === 'multiple' || answer.type === 'rank';
+  const lists = picksMany(answer) || ranksOptions(answer);
   return lists && optionsApart(driver, answer.options).told.length > MOST_LISTED;
 }
 
 function sampled(answer: Answer): Candidates {
   const options = optionsOf(answer);
-  const most = answer.type === 'multiple' ? (answer.maxPicks ?? options.length) : answer.type === 'rank' ? (answer.top ?? options.length) : 0; // prettier-ignore
+  const most = picksMany(answer) ? (answer.maxPicks ?? options.length) : ranksOptions(answer) ? (answer.top ?? options.length) : 0; // prettier-ignore
   return { values: [...samplePicks(options, most), null], incomplete: null };
 }

@@ -4,6 +4,7 @@
  *
  * Every variable is noted with the last moment at which it matters, so that it can be forgotten after it.
  */
+import { hasRows } from '../document/answer-types';
 import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Question, Value } from '../document/types';
@@ -559,7 +560,7 @@ export class Terrain {
       );
     const { answer } = item;
     const options = any(optionIf, (index) => answer.options[index]?.missing === undefined);
-    return answer.type === 'grid'
+    return hasRows(answer)
       ? this.diagrams.and(
           options,
           any(rowIf, () => true),

@@ -4,6 +4,7 @@
  * The values that conditions name (cuts) part the line into classes: each cut, and what lies between two of them. No
  * test tells two values of a class apart, so a class is written by its cuts, never by a value that stands for it.
  */
+import { isNumeric, isWhole, stepsOf } from '../document/answer-types';
 import type { Reading } from '../condition/evaluate';
 import { printNumber } from '../condition/print';
 import { normalDate } from '../document/dates';
@@ -207,10 +208,7 @@ export class Line {
 
 /** Whole numbers a step apart. */
 function gridOf(answer: Answer): { step: number; from: number } | null {
-  if (answer.type === 'number') return (answer.decimals ?? 0) === 0 ? { step: 1, from: 0 } : null;
-  if (answer.type !== 'scale') return null;
-  const { step = 1, min } = answer;
-  return Number.isInteger(step) && Number.isInteger(min) ? { step, from: min } : null;
+  return isNumeric(answer) && isWhole(answer) ? stepsOf(answer) : null;
 }
 
 function print(value: Plain | undefined): string {

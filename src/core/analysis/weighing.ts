@@ -6,6 +6,7 @@
  * came before: which options are shown, and which answers a hard check lets through. Such situations have a variable
  * of their own.
  */
+import { hasRows, picksMany } from '../document/answer-types';
 import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, Question, Value } from '../document/types';
@@ -118,7 +119,7 @@ export class Weighing {
     const { diagrams } = this;
     const home = this.terrain.homeOf(instance.level) ?? null;
     const { answer, assume = {}, blank = 0 } = this.assumedOf(instance);
-    if (answer?.type !== 'multiple') throw new TooManySituations();
+    if (!picksMany(answer)) throw new TooManySituations();
     const own = (level: number) => level >= instance.level && level < instance.level + picks.size;
     const situations = home === null ? [] : this.situationsAt(home);
     const marked = areMarked(situations) && home !== null;
@@ -189,7 +190,7 @@ export class Weighing {
     if (variable.of === 'given') return { answer: variable.given.answer, assume: variable.given.assume };
     if (variable.of !== 'question' && variable.of !== 'row') return {};
     const { assume, required, answer } = variable.question;
-    const own = answer.type === 'grid' ? gridRowAnswer(answer) : answer;
+    const own = hasRows(answer) ? gridRowAnswer(answer) : answer;
     return { answer: own, assume, blank: required ? 0 : (assume?.blank ?? 0) };
   }
 

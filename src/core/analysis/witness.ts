@@ -4,6 +4,7 @@
  * The route is gone along once with nothing forgotten. From its end backwards, values of the predicates are
  * chosen that fit every step; from its start forwards, each answer is one that has the chosen values.
  */
+import { hasRows } from '../document/answer-types';
 import { passKey } from '../document/addresses';
 import type { Reading } from '../condition/evaluate';
 import type { Answer, Answers, Option, Value } from '../document/types';
@@ -303,7 +304,7 @@ class Answering implements ReadingStore {
       this.readings.set(key.toLowerCase(), readingOf(answer, value));
       answered ||= value !== null;
     }
-    if (item.answer.type !== 'grid' || planItem.namesakes.has(item.name)) return true;
+    if (!hasRows(item.answer) || planItem.namesakes.has(item.name)) return true;
     const whole = passKey(item.name.toLowerCase(), pass);
     this.readings.set(whole, { presented: true, value: answered ? [] : null, missing: false });
     return true;

@@ -1,4 +1,5 @@
 /** The columns of the codebook put together by the variable and pass that they hold, and a row's cells as its answer. */
+import { type AnswerTraits, traitsOf } from '../document/answer-types';
 import { passKey, readPassKey } from '../document/addresses';
 import { missingCode } from '../coding/row';
 import type { Column, ValueColumn } from '../coding/columns';
@@ -14,7 +15,7 @@ export type Unasked = 'not_applicable' | 'not_drawn' | 'not_reached';
 
 /** One variable in one pass. */
 export interface Group {
-  readonly kind: 'one' | 'picks' | 'places';
+  readonly kind: AnswerTraits['columns'];
   /** As an answer is given: `name`, or `name#pass`. */
   readonly key: string;
   readonly slot: number;
@@ -63,7 +64,7 @@ export function groupsOf(plan: Plan, columns: readonly Column[], runner: Runner)
     const cellsOf = (reason: Unasked) =>
       new Map(own.map(({ index }) => [index, { column: index, value: codeOf(reason) }]));
     return {
-      kind: answer.type === 'multiple' ? 'picks' : answer.type === 'rank' ? 'places' : 'one',
+      kind: traitsOf(answer).columns,
       key,
       slot: runner.slots.get(passKey(name.toLowerCase(), pass)) ?? -1, // prettier-ignore
       planItem: item?.planItem ?? null,
@@ -99,7 +100,7 @@ const NOTHING: GroupAnswer = { value: null, touched: false };
 const LEFT_BLANK: GroupAnswer = { value: null, touched: true };
 
 export function answerOf(group: Group, readings: readonly Reading[]): GroupAnswer {
-  if (group.kind === 'one') {
+  if (group.kind === 'value') {
     const reading = readings[group.columns[0]?.index ?? -1];
     if (reading === undefined) return NOTHING;
     switch (reading.kind) {
@@ -146,7 +147,13 @@ export function anyAnswer(answer: Answer): Value {
     case 'number':
     case 'scale':
       return answer.min;
-    default:
+    case 'text':
+    case 'date':
+    case 'time':
+    case 'datetime':
+    case 'grid':
       return 'x';
+    default:
+      return answer satisfies never;
   }
 }

@@ -1,4 +1,5 @@
 /** The cells of one row held against what the routing says of them. */
+import { picksMany } from '../document/answer-types';
 import type { Column } from '../coding/columns';
 import { missingCode } from '../coding/row';
 import type { MissingReason, Questionnaire } from '../document/types';
@@ -75,7 +76,7 @@ class CellJudge implements Judged {
       return;
     }
     const before = this.problems.length;
-    if (group.kind === 'one') this.one(group);
+    if (group.kind === 'value') this.one(group);
     else this.several(group);
     const { value } = group.details.length > 0 ? answerOf(group, this.cells.readings) : { value: null };
     for (const { index, code } of group.details) {
@@ -189,7 +190,7 @@ class CellJudge implements Judged {
     const refused = shown === null ? null : refusal(group.question, group.answer, picked, shown);
     if (refused === null) return;
     if (refused.reason === 'picks') {
-      const many = group.answer.type === 'multiple' && picked.length > (group.answer.maxPicks ?? Infinity);
+      const many = picksMany(group.answer) && picked.length > (group.answer.maxPicks ?? Infinity);
       this.problem(many ? 'too-many-picks' : 'too-few-picks', first.index, group);
       return;
     }

@@ -1,4 +1,5 @@
 /** The columns of a collected file matched to those of the codebook: by name, by label, or as somebody said. */
+import { hasRows } from '../document/answer-types';
 import type { Column } from '../coding/columns';
 import { optionsOf } from '../document/shape';
 import type { Question, Questionnaire } from '../document/types';
@@ -129,7 +130,7 @@ function namesInWords(document: Questionnaire, column: Column): string[] {
 
 function wordsOf({ label, text, answer }: Question, row: number | null): string[] {
   const own = label === undefined ? [text] : [label, text];
-  const of = row !== null && answer.type === 'grid' ? answer.rows[row]?.label : undefined;
+  const of = row !== null && hasRows(answer) ? answer.rows[row]?.label : undefined;
   return of === undefined ? own : [of, ...own.map((words) => `${words}: ${of}`)];
 }
 

@@ -1,4 +1,5 @@
 /** One cell of a collected file, read by what its column can hold: an answer, a missing code, a label, or none of them. */
+import { isDated, isNumeric, isWritten } from '../document/answer-types';
 import { missingCode } from '../coding/row';
 import type { Column, ValueColumn } from '../coding/columns';
 import { optionsOf } from '../document/shape';
@@ -111,8 +112,8 @@ function answerReader(document: Questionnaire, column: ValueColumn): CellReader 
   if (kind === 'place') {
     return (text) => codeOrLabel(text, options, reasons);
   }
-  const dated = answer.type === 'date' || answer.type === 'time' || answer.type === 'datetime';
-  if (answer.type === 'text' || dated) {
+  const dated = isDated(answer);
+  if (isWritten(answer) || dated) {
     return (text) => {
       if (text.trim() === '') return BLANK;
       const number = numberIn(text);
@@ -124,8 +125,8 @@ function answerReader(document: Questionnaire, column: ValueColumn): CellReader 
       return judged(question, answer, dated ? text.trim() : text, false);
     };
   }
-  if (answer.type === 'number' || answer.type === 'scale') {
-    const decimals = answer.type === 'number' ? (answer.decimals ?? 0) : 0;
+  if (isNumeric(answer)) {
+    const decimals = 'decimals' in answer ? (answer.decimals ?? 0) : 0;
     return (text) => {
       if (text.trim() === '') return BLANK;
       const plain = numberIn(text);

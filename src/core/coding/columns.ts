@@ -1,4 +1,5 @@
 /** The columns of the data: which there are, what they are called, in their fixed order. */
+import { hasRows, picksMany, ranksOptions } from '../document/answer-types';
 import type { Answer, Given, Option, Question } from '../document/types';
 import { gridRowAnswer } from '../routing/answers';
 import { optionsOf } from '../document/shape';
@@ -44,7 +45,7 @@ export function columnsOf(plan: Plan): Column[] {
     for (const planItem of section.items) {
       const { item } = planItem;
       if (item.kind === 'statement') continue;
-      const grid = item.answer.type === 'grid' ? item.answer : null;
+      const grid = hasRows(item.answer) ? item.answer : null;
       const variables = grid
         ? grid.rows.map((row, r) => ({ variable: row.name, row: r, answer: gridRowAnswer(grid) }))
         : [{ variable: item.name, row: null, answer: item.answer }];
@@ -87,7 +88,7 @@ function valueColumns(source: Source, pass: number | null): ValueColumn[] {
       source,
       code,
     }));
-  if (answer.type === 'multiple') {
+  if (picksMany(answer)) {
     const picks = answer.options.map(({ code }) => ({
       kind: 'pick' as const,
       name: joined(variable, pass, code),
@@ -96,7 +97,7 @@ function valueColumns(source: Source, pass: number | null): ValueColumn[] {
     }));
     return [...picks, ...texts];
   }
-  if (answer.type === 'rank') {
+  if (ranksOptions(answer)) {
     const places = Array.from({ length: answer.top ?? answer.options.length }, (_, p) => ({
       kind: 'place' as const,
       name: joined(variable, pass, `rank${p + 1}`),

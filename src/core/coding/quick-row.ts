@@ -2,6 +2,7 @@
  * Coded rows of many respondents, after a finished walk of `routing/runner.ts`: the row that `row.ts` gives, without
  * the reasons of its cells.
  */
+import { hasRows } from '../document/answer-types';
 import { nameInKey, passKey } from '../document/addresses';
 import type { MissingReason, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
@@ -133,7 +134,7 @@ export class QuickCoder {
   /** In every pass; of a grid as a whole, of every row. */
   private slotsOf(variable: Variable): number[] {
     const rows =
-      variable.of === 'question' && variable.question.answer.type === 'grid'
+      variable.of === 'question' && hasRows(variable.question.answer)
         ? variable.question.answer.rows.map(({ name }) => name)
         : [variable.name];
     return [...this.runner.slots].flatMap(([key, slot]) =>

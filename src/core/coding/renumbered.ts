@@ -2,6 +2,7 @@
  * What an edit of a questionnaire means for rows that are already there: variables under other names, answers under other
  * codes. Names and codes are known again by what they stand for.
  */
+import { hasRows } from '../document/answer-types';
 import { readPassKey, renamedKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Question, Questionnaire, Value } from '../document/types';
@@ -90,7 +91,7 @@ function isAlike(a: Question, b: Question): boolean {
 }
 
 function variablesOf({ name, answer }: Question): string[] {
-  return answer.type === 'grid' ? answer.rows.map((row) => row.name) : [name];
+  return hasRows(answer) ? answer.rows.map((row) => row.name) : [name];
 }
 
 function questionsOf({ sections }: Questionnaire): Question[] {

@@ -1,6 +1,7 @@
 /** Whether a code is already a possible answer to a variable, so that it cannot stand for a lack of one. */
+import { stepsOf, type NumericAnswer } from './answer-types';
 import { optionsOf } from './shape';
-import type { Answer, NumberAnswer, ScaleAnswer } from './types';
+import type { Answer } from './types';
 
 /** The answer that a code would be taken for, in words; null where it is none. */
 export function codeTaken(answer: Answer, code: number): string | null {
@@ -37,11 +38,10 @@ export function picksWord(code: number): string {
   return code === 1 ? 'what its columns hold for a pick' : 'what its columns hold for no pick';
 }
 
-export function isInLimits(answer: NumberAnswer | ScaleAnswer, code: number): boolean {
+export function isInLimits(answer: NumericAnswer, code: number): boolean {
   if (code < answer.min || code > answer.max) return false;
-  const scale = answer.type === 'scale';
-  const step = scale ? (answer.step ?? 1) : 10 ** -(answer.decimals ?? 0);
-  return holdsIn(code - (scale ? answer.min : 0), step);
+  const { from, step } = stepsOf(answer);
+  return holdsIn(code - from, step);
 }
 
 /** Whether a number is a whole multiple of a step, but for rounding. */

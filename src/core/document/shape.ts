@@ -4,6 +4,7 @@
  * A document with one of these cannot be used at all. Rules about meaning (names, targets, conditions)
  * are snags instead, since a document that breaks them can still be walked.
  */
+import { hasRows } from './answer-types';
 import { isDateValue } from './dates';
 import { MOST_ITEMS, MOST_PASSED } from './limits';
 import { MISSING_REASONS, type Answer, type Option, type Questionnaire, type Section } from './types';
@@ -22,7 +23,7 @@ export function shapeProblems(document: Questionnaire): ShapeProblem[] {
   missingPlan(document, report);
   document.given?.forEach((given, g) => {
     answer(given.answer, ['given', g, 'answer'], report);
-    if (given.answer.type === 'grid')
+    if (hasRows(given.answer))
       report(
         ['given', g, 'answer', 'type'],
         `"${given.name}" is known beforehand, and so holds one answer: write a given value for each row of the grid`,

@@ -4,6 +4,7 @@
  * A question gives one variable, a grid one for each row besides its own name (which can only be asked
  * about as a whole). Columns of the data are worked out from these in `coding/`.
  */
+import { hasRows, isListed, traitsOf, type ValueKind } from './answer-types';
 import { optionsOf } from './shape';
 import type {
   Answer,
@@ -16,9 +17,6 @@ import type {
   Questionnaire,
   Section,
 } from './types';
-
-/** What kind of value a variable holds, for comparisons. */
-export type ValueKind = 'number' | 'text' | 'date' | 'time' | 'datetime' | 'set' | 'order' | 'whole-grid';
 
 export type Variable = QuestionVariable | GridRowVariable | GivenVariable | DerivedVariable;
 
@@ -68,15 +66,27 @@ export function variablesOf(document: Questionnaire): Variables {
     if (!found.has(key)) found.set(key, variable);
   };
   for (const given of document.given ?? []) {
-    add({ of: 'given', name: given.name, kind: kindOf(given.answer), codes: codesOf(given.answer), given });
+    add({
+      of: 'given',
+      name: given.name,
+      kind: traitsOf(given.answer).value,
+      codes: codesOf(given.answer),
+      given,
+    });
   }
   document.sections.forEach((section, s) => {
     section.items.forEach((item, i) => {
       if (item.kind !== 'question') return;
       const place = { section: s, item: i, question: item };
       const { answer } = item;
-      add({ of: 'question', name: item.name, kind: kindOf(answer), codes: codesOf(answer), ...place });
-      if (answer.type !== 'grid') return;
+      add({
+        of: 'question',
+        name: item.name,
+        kind: traitsOf(answer).value,
+        codes: codesOf(answer),
+        ...place,
+      });
+      if (!hasRows(answer)) return;
       const kind = answer.pick === 'many' ? 'set' : 'number';
       for (const row of answer.rows) {
         add({ of: 'row', name: row.name, kind, codes: codesOf(answer), row, grid: answer, ...place });
@@ -93,38 +103,8 @@ export function variablesOf(document: Questionnaire): Variables {
   return found;
 }
 
-function kindOf(answer: Answer): ValueKind {
-  switch (answer.type) {
-    case 'single':
-    case 'scale':
-    case 'number':
-      return 'number';
-    case 'multiple':
-      return 'set';
-    case 'rank':
-      return 'order';
-    case 'grid':
-      return 'whole-grid';
-    case 'text':
-    case 'date':
-    case 'time':
-    case 'datetime':
-      return answer.type;
-    default:
-      return answer satisfies never;
-  }
-}
-
 function codesOf(answer: Answer): readonly number[] | null {
-  switch (answer.type) {
-    case 'single':
-    case 'multiple':
-    case 'rank':
-    case 'grid':
-      return answer.options.map((option) => option.code);
-    default:
-      return null;
-  }
+  return isListed(answer) ? answer.options.map((option) => option.code) : null;
 }
 
 /** Options a variable may be answered with, specials included. */

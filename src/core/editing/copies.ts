@@ -1,4 +1,5 @@
 /** Copies of items and sections with names of their own: what refers to one another among them refers to the copies. */
+import { rowsOf } from '../document/answer-types';
 import { produce } from 'immer';
 import { freshName } from '../document/names';
 import type { Item, Questionnaire, Section } from '../document/types';
@@ -48,6 +49,6 @@ function copyName(name: string): string {
 
 function namesOf(item: Item): string[] {
   if (item.kind === 'page_break') return [];
-  const rows = item.kind === 'question' && item.answer.type === 'grid' ? item.answer.rows : [];
+  const rows = item.kind === 'question' ? rowsOf(item.answer) : [];
   return [item.name, ...rows.map(({ name }) => name)];
 }

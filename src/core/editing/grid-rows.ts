@@ -1,4 +1,5 @@
 /** Writing the rows of a grid: by hand, or several pasted at once. */
+import { hasRows } from '../document/answer-types';
 import { original, type Draft } from 'immer';
 import { freshName } from '../document/names';
 import type { Answer, Questionnaire } from '../document/types';
@@ -11,7 +12,7 @@ type GridRow = Extract<Draft<Answer>, { type: 'grid' }>['rows'][number];
 /** Writes the words of a row; the first that is written in place of suggested rows replaces all of them. */
 export function writeRow(place: ItemPlace, at: number, text: string): Change {
   return editQuestion(place, `row ${at}`, 'Write a row', ({ answer }) => {
-    if (answer.type !== 'grid') return;
+    if (!hasRows(answer)) return;
     const row = answer.rows[at];
     if (row === undefined) return;
     const replaces = at === 0 && isSuggested(original(answer.rows) ?? []) && !text.startsWith(row.label);
@@ -28,7 +29,7 @@ export function pasteRows(
   labels: readonly string[],
 ): Change {
   return editQuestion(place, null, `Paste ${labels.length} rows`, ({ name, answer }) => {
-    if (answer.type !== 'grid') return;
+    if (!hasRows(answer)) return;
     const { rows } = answer;
     const suggested = isSuggested(original(rows) ?? []);
     const blank = suggested || rows[at]?.label === '';

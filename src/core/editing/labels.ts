@@ -1,4 +1,5 @@
 /** Labels for the codebook, drawn from the words of the questions: many at once, each to be looked at. */
+import { hasRows } from '../document/answer-types';
 import type { Questionnaire } from '../document/types';
 import { capital } from '../document/words';
 import type { Change } from './change';
@@ -83,7 +84,7 @@ export function labelsWanted({
   return sections.flatMap(({ items }) =>
     items.flatMap((item) =>
       // The variables of a grid are its rows.
-      item.kind === 'question' && item.answer.type !== 'grid' && !item.label?.trim()
+      item.kind === 'question' && !hasRows(item.answer) && !item.label?.trim()
         ? [{ name: item.name, text: item.text, label: shortLabel(item.text) }]
         : [],
     ),

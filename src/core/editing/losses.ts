@@ -1,4 +1,5 @@
 /** What of an answer another type has no place for. */
+import { hasRows } from '../document/answer-types';
 import { propertiesOf } from '../document/properties';
 import { optionsOf } from '../document/shape';
 import type { Answer } from '../document/types';
@@ -7,7 +8,7 @@ import type { Answer } from '../document/types';
 export function lossesOf(from: Answer, to: Answer): string[] {
   const kept = new Set(optionsOf(to).map(({ code }) => code));
   const options = optionsOf(from).filter(({ code }) => !kept.has(code)).length;
-  const rows = from.type === 'grid' && to.type !== 'grid' ? from.rows.length : 0;
+  const rows = hasRows(from) && !hasRows(to) ? from.rows.length : 0;
   const called = Object.keys(from).flatMap((key) => {
     const words = propertiesOf('answer')[key]?.lost;
     const stays = (to as unknown as Record<string, unknown>)[key] !== undefined;

@@ -1,4 +1,5 @@
 /** The missing-code plan: ready conventions to start from, and codes that are free for a variable. */
+import { isNumeric, picksMany } from '../document/answer-types';
 import { codeTaken } from '../document/code-taken';
 import { optionsOf } from '../document/shape';
 import type { Answer, MissingCode, Questionnaire } from '../document/types';
@@ -64,11 +65,11 @@ function fits(answer: Answer | null, width: number): boolean {
   if (answer === null) return width >= 2;
   const widest = Math.max(
     ...optionsOf(answer).map(({ code }) => String(Math.abs(code)).length),
-    answer.type === 'number' || answer.type === 'scale' ? String(Math.trunc(Math.abs(answer.max))).length : 1,
+    isNumeric(answer) ? String(Math.trunc(Math.abs(answer.max))).length : 1,
     // Picks hold 0 and 1 only.
     1,
   );
-  return width >= (answer.type === 'multiple' ? 1 : widest);
+  return width >= (picksMany(answer) ? 1 : widest);
 }
 
 /** Given and derived variables have no exceptions of their own: the plan's codes must be free for them. */

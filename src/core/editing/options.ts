@@ -1,4 +1,5 @@
 /** Changes of an answer list: options added, pasted, moved, taken away, and what kind each is. */
+import { isWritten } from '../document/answer-types';
 import { original, type Draft } from 'immer';
 import type { Answer, Option } from '../document/types';
 import type { Change } from './change';
@@ -166,7 +167,7 @@ export function usualCode(options: readonly Option[], { code, missing }: Option)
 /** The options of an answer, or its specials, which are made where there are none yet; null where it can have none. */
 function optionList(answer: Draft<Answer>): Draft<Option>[] | null {
   if ('options' in answer) return answer.options;
-  if (answer.type === 'text') return null;
+  if (isWritten(answer)) return null;
   answer.specials ??= [];
   return answer.specials;
 }

@@ -2,6 +2,7 @@
  * New codes for the answers of a question, carried through everything that names them: conditions, consent, assumed shares.
  * Where codes are compared by size, added up or taken as a range, other codes would mean something else: then it is refused.
  */
+import { hasRows } from '../document/answer-types';
 import { parseCondition, parseExpression } from '../condition/parse';
 import { eachName, type Condition, type NameNode, type Operand, type Span } from '../condition/syntax';
 import { optionsOf } from '../document/shape';
@@ -74,7 +75,7 @@ function questionAt(document: Questionnaire, { section, item }: ItemPlace): Ques
 
 /** The variables that have these codes, in lower case. */
 function namesOf({ name, answer }: Question): ReadonlySet<string> {
-  const names = answer.type === 'grid' ? answer.rows.map((row) => row.name) : [name];
+  const names = hasRows(answer) ? answer.rows.map((row) => row.name) : [name];
   return new Set(names.map((each) => each.toLowerCase()));
 }
 

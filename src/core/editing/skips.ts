@@ -4,6 +4,7 @@
  * Codes that lead to one place share one skip, written `name = 2` or `name in (2, 3)` (`has` for several
  * picks). Skips with any other condition are left as they stand.
  */
+import { picksMany, ranksOptions } from '../document/answer-types';
 import { printCondition } from '../condition/print';
 import { parseCondition } from '../condition/parse';
 import type { Condition, Literal } from '../condition/syntax';
@@ -121,7 +122,7 @@ export function codesCondition(
 ): string {
   const values = codes.map((value) => ({ kind: 'number' as const, value, span: NOWHERE }));
   const node = { kind: 'name' as const, name, span: NOWHERE };
-  const several = answer.type === 'multiple' || answer.type === 'rank';
+  const several = picksMany(answer) || ranksOptions(answer);
   const [first] = values;
   if (several) {
     const quantifier = values.length === 1 ? 'single' : 'any';

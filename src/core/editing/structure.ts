@@ -1,4 +1,5 @@
 /** Changes of structure: sections, items, options, endings, skips. Indices are those of the moment. */
+import { hasRows } from '../document/answer-types';
 import { castDraft, type Draft } from 'immer';
 import { freshName, RESERVED_WORDS } from '../document/names';
 import { optionsOf } from '../document/shape';
@@ -33,7 +34,7 @@ export function takenNames(document: Questionnaire): Set<string> {
     for (const item of items) {
       if (item.kind === 'page_break') continue;
       taken.add(item.name.toLowerCase());
-      if (item.kind === 'question' && item.answer.type === 'grid') {
+      if (item.kind === 'question' && hasRows(item.answer)) {
         for (const row of item.answer.rows) taken.add(row.name.toLowerCase());
       }
     }

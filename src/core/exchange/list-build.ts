@@ -2,6 +2,7 @@
  * From the gathered questions of a list to a questionnaire, or to a change of one that is open. Skips and conditions are
  * made here, when every question has its answers.
  */
+import { isNumeric, isWritten, picksOne } from '../document/answer-types';
 import { applyChange, type Change } from '../editing/change';
 import { isSuggested } from '../editing/suggested';
 import { emptyQuestionnaire, newSection } from '../editing/structure';
@@ -109,7 +110,7 @@ class Builder {
   private toQuestion(draft: DraftQuestion): Question {
     const answer = answerFrom(draft, this.gathered.names);
     if (
-      answer.type === 'text' &&
+      isWritten(answer) &&
       draft.written === null &&
       draft.hints !== '' &&
       !/\bwhy\b|describe|comment|anything else/i.test(draft.hints)
@@ -119,9 +120,9 @@ class Builder {
       /^question \S+/,
       (said) => `${said}: ${answerWords(answer)}`,
     );
-    if (answer.type === 'single' && answer.options.length === 1)
+    if (picksOne(answer) && answer.options.length === 1)
       draft.report.doubt ??= 'it has one answer only: is that an answer at all?';
-    if (answer.type === 'number' && isSuggested(answer))
+    if (isNumeric(answer) && isSuggested(answer))
       draft.report.doubt ??= `a number from ${answer.min} to ${answer.max} is a guess: write the limits, as in (0 to 20)`;
     const skips = draft.skips.flatMap((entry) => this.toSkip(draft, answer, entry));
     const askIf = draft.askedOf === null ? null : this.toAskIf(draft, draft.askedOf);
@@ -133,7 +134,7 @@ class Builder {
       ...(draft.note === null ? {} : { note: draft.note }),
       ...(draft.instruction === null ? {} : { instruction: draft.instruction }),
       answer,
-      ...(steers || answer.type !== 'text' ? { required: true } : {}),
+      ...(steers || !isWritten(answer) ? { required: true } : {}),
       ...(askIf === null ? {} : { askIf }),
       ...(steers ? { skips } : {}),
     };

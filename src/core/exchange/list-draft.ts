@@ -1,4 +1,5 @@
 /** What a list says of one question, as it is gathered line by line, and the answer that comes of it. */
+import { isNumeric, picksMany } from '../document/answer-types';
 import { freshName } from '../document/names';
 import type { Answer, Option, SectionKind, Statement } from '../document/types';
 import { suggest, suggestedNumber } from '../editing/suggested';
@@ -79,7 +80,7 @@ export function unused(row: Report, why: string): void {
 export function conditionOf(name: string, answer: Answer, codes: readonly number[]): string | null {
   const [only] = codes;
   if (only === undefined) return null;
-  if (answer.type === 'multiple') return codes.length === 1 ? `${name} has ${only}` : `${name} has any (${codes.join(', ')})`; // prettier-ignore
+  if (picksMany(answer)) return codes.length === 1 ? `${name} has ${only}` : `${name} has any (${codes.join(', ')})`; // prettier-ignore
   return codes.length === 1 ? `${name} = ${only}` : `${name} in (${codes.join(', ')})`;
 }
 
@@ -138,7 +139,7 @@ export function answerFrom(draft: DraftQuestion, taken: Set<string> = new Set())
   if (written !== null) return { type: 'text', lines: written };
   const open = openAnswer(hints);
   if (draft.unit === null) return open;
-  return suggest({ ...(open.type === 'number' ? open : suggestedNumber(draft.hints)), unit: draft.unit });
+  return suggest({ ...(isNumeric(open) ? open : suggestedNumber(draft.hints)), unit: draft.unit });
 }
 
 /** From the words of a question that has no answers below it. */

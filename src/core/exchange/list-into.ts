@@ -1,4 +1,5 @@
 /** Where a list goes in a study that is open: which of its sections each part belongs to, and the change that puts it there. */
+import { isWritten } from '../document/answer-types';
 import { castDraft } from 'immer';
 import type { Ending, Item, Questionnaire, Section, SectionKind } from '../document/types';
 import { sectionLetter } from '../document/variables';
@@ -126,5 +127,5 @@ export function putIn(
 
 function isBlank(item: Item | undefined): boolean {
   if (item?.kind !== 'question' || item.text.trim() !== '') return false;
-  return 'options' in item.answer ? isSuggested(item.answer.options) : item.answer.type === 'text';
+  return 'options' in item.answer ? isSuggested(item.answer.options) : isWritten(item.answer);
 }

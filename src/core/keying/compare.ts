@@ -1,4 +1,5 @@
 /** Two keyings of one form, field by field. */
+import { picksMany } from '../document/answer-types';
 import equal from 'fast-deep-equal';
 import type { Answers, Value } from '../document/types';
 import { isBlank } from '../routing/answers';
@@ -21,7 +22,7 @@ export function differences({ fields }: Keying, first: Answers, second: Answers)
 
 function plain({ answer }: KeyField, value: Value | null | undefined): Value | null {
   if (value === undefined || isBlank(value)) return null;
-  if (answer.type === 'multiple' && Array.isArray(value))
+  if (picksMany(answer) && Array.isArray(value))
     return [...(value as readonly number[])].sort((a, b) => a - b);
   return value;
 }

@@ -1,4 +1,5 @@
 /** The fields of a paper form, in the order they are keyed: one for each variable and pass, text and remark. */
+import { hasRows } from '../document/answer-types';
 import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Answer, Given, Option, Question } from '../document/types';
@@ -55,10 +56,9 @@ function givenField(given: Given): KeyField {
 function itemFields(planItem: PlanItem, question: Question, pass: number | null): KeyField[] {
   const { answer } = question;
   const shared = { planItem, passKey: passKey(question.name, pass), pass, question };
-  const variables =
-    answer.type === 'grid'
-      ? answer.rows.map((row, n) => ({ name: row.name, label: row.label, answer: gridRowAnswer(answer), row: n })) // prettier-ignore
-      : [{ name: question.name, label: question.text, answer, row: null }];
+  const variables = hasRows(answer)
+    ? answer.rows.map((row, n) => ({ name: row.name, label: row.label, answer: gridRowAnswer(answer), row: n })) // prettier-ignore
+    : [{ name: question.name, label: question.text, answer, row: null }];
   const fields = variables.flatMap(({ name, label, answer: own, row }): KeyField[] => {
     const key = passKey(name, pass);
     const main: KeyField = {

@@ -50,8 +50,16 @@ export function typingOf({ answer, kind }: KeyField, text: string): 'open' | 'co
     }
     case 'number':
       return begins(codes) || beginsNumber(answer, typed.replace(',', '.')) ? 'open' : 'refused';
-    default:
+    case 'multiple':
+    case 'rank':
+    case 'grid':
+    case 'text':
+    case 'date':
+    case 'time':
+    case 'datetime':
       return 'open';
+    default:
+      return answer satisfies never;
   }
 }
 
@@ -95,7 +103,7 @@ export function limitWords({ answer, kind, question }: KeyField): string {
     switch (answer.type) {
       case 'number':
       case 'scale':
-        return `${answer.min} to ${answer.max}${answer.type === 'number' && answer.unit !== undefined ? ` ${answer.unit}` : ''}`;
+        return `${answer.min} to ${answer.max}${'unit' in answer && answer.unit !== undefined ? ` ${answer.unit}` : ''}`;
       case 'multiple': {
         const { minPicks, maxPicks } = answer;
         const words = [minPicks && `at least ${minPicks}`, maxPicks && `at most ${maxPicks}`].filter(Boolean);

@@ -3,6 +3,7 @@
  *
  * Refusals are data; `wording` is not needed since each carries its sentence for the respondent.
  */
+import { hasRows, isDated, isListed, type NumericAnswer, stepsOf, traitsOf } from '../document/answer-types';
 import { isDateValue, normalDate } from '../document/dates';
 import type { Answer, MultipleAnswer, Option, Question, Value } from '../document/types';
 import type { Variable } from '../document/variables';
@@ -25,19 +26,9 @@ export interface Refusal {
 /** Whether anything but `missing` options is left to answer with; otherwise the question is passed over. */
 export function canBeAnswered(question: Question, shown: Shown): boolean {
   const { answer } = question;
-  switch (answer.type) {
-    case 'single':
-    case 'multiple':
-    case 'rank':
-      return answer.options.some((option, o) => option.missing === undefined && shown.options[o]);
-    case 'grid':
-      return (
-        shown.rows.some(Boolean) &&
-        answer.options.some((option, o) => option.missing === undefined && shown.options[o])
-      );
-    default:
-      return true;
-  }
+  if (!isListed(answer)) return true;
+  const offered = answer.options.some((option, o) => option.missing === undefined && shown.options[o]);
+  return offered && (!hasRows(answer) || shown.rows.some(Boolean));
 }
 
 /** Blank: nothing, an empty text, no picks. */
@@ -49,7 +40,7 @@ export function isBlank(value: Value | null | undefined): boolean {
 
 /** As conditions compare it: dates and times with their seconds. */
 export function normalValue(answer: Answer, value: Value): Value {
-  const dated = answer.type === 'date' || answer.type === 'time' || answer.type === 'datetime';
+  const dated = isDated(answer);
   return dated && typeof value === 'string' ? normalDate(value) : value;
 }
 
@@ -86,16 +77,9 @@ export function refusal(question: Question, answer: Answer, value: Value, shown:
       if (value < answer.min || value > answer.max) {
         return limit(`Please give a number from ${answer.min} to ${answer.max}.`);
       }
-      const step = answer.type === 'scale' ? (answer.step ?? 1) : 10 ** -(answer.decimals ?? 0);
-      const from = answer.type === 'scale' ? answer.min : 0;
+      const { from, step } = stepsOf(answer);
       if (!isMultiple(value - from, step)) {
-        return limit(
-          answer.type === 'scale'
-            ? `Please choose one of the marks from ${answer.min} to ${answer.max}.`
-            : answer.decimals
-              ? `Please give at most ${answer.decimals} digits after the point.`
-              : 'Please give a whole number.',
-        );
+        return limit(stepWords(answer));
       }
       return null;
     }
@@ -118,7 +102,7 @@ export function refusal(question: Question, answer: Answer, value: Value, shown:
         return isShownSpecial(answer.specials, value, shown) ? null : kind(`Please give a ${answer.type}.`);
       }
       if (typeof value !== 'string' || !isDateValue(answer.type, value)) {
-        return kind(`Please give a ${answer.type === 'datetime' ? 'date and time' : answer.type}.`);
+        return kind(`Please give a ${traitsOf(answer).words}.`);
       }
       const [moment, min, max] = [value, answer.min, answer.max].map((text) => text && normalDate(text));
       if ((min && moment && moment < min) || (max && moment && moment > max)) {
@@ -127,6 +111,19 @@ export function refusal(question: Question, answer: Answer, value: Value, shown:
       }
       return null;
     }
+    default:
+      return answer satisfies never;
+  }
+}
+
+function stepWords(answer: NumericAnswer): string {
+  switch (answer.type) {
+    case 'scale':
+      return `Please choose one of the marks from ${answer.min} to ${answer.max}.`;
+    case 'number':
+      return answer.decimals
+        ? `Please give at most ${answer.decimals} digits after the point.`
+        : 'Please give a whole number.';
     default:
       return answer satisfies never;
   }
@@ -246,10 +243,9 @@ export function partsOf(planItem: PlanItem, shown: Shown): Part[] {
 export function partsAtMost({ item, namesakes }: PlanItem): (Part & { readonly row: number | null })[] {
   if (item.kind === 'statement') return [];
   const { answer } = item;
-  const parts =
-    answer.type === 'grid'
-      ? answer.rows.map(({ name }, row) => ({ name, answer: gridRowAnswer(answer), row }))
-      : [{ name: item.name, answer, row: null }];
+  const parts = hasRows(answer)
+    ? answer.rows.map(({ name }, row) => ({ name, answer: gridRowAnswer(answer), row }))
+    : [{ name: item.name, answer, row: null }];
   return namesakes.size === 0 ? parts : parts.filter(({ name }) => !namesakes.has(name));
 }
 

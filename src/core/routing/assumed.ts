@@ -6,6 +6,7 @@
  * chance in two within the limits of picks, ranks come in random order, and nothing is blank. Where not all can be
  * answered (hidden options, limits, hard checks), what is left keeps its proportions.
  */
+import { isNumeric, stepsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, DateAnswer, MultipleAnswer, Option } from '../document/types';
 import { pickLimits } from './answers';
@@ -124,7 +125,7 @@ export function lineWeights(answer: LineAnswer, assume: Assume): LineWeights {
   const specials = options.map(({ code }) => assume.shares?.[String(code)] ?? 0);
   const marks = Object.entries(assume.shares ?? {}).flatMap(([text, share]): Span[] => {
     if (options.some(({ code }) => String(code) === text)) return [];
-    const step = line.stepOf(answer.type === 'scale' || answer.type === 'number' ? Number(text) : text);
+    const step = line.stepOf(isNumeric(answer) ? Number(text) : text);
     return step >= line.first && step <= line.last ? [{ from: step, to: step, share }] : [];
   });
   const ranges = (assume.ranges ?? []).map(({ from, to, share }): Span => ({
@@ -160,10 +161,8 @@ const WIDEST = {
 
 /** Numbers in steps of their grid; dates in days, times in minutes. */
 function lineOf(answer: LineAnswer): Line {
-  if (answer.type === 'scale' || answer.type === 'number') {
-    const scale = answer.type === 'scale';
-    const step = scale ? (answer.step ?? 1) : 10 ** -(answer.decimals ?? 0);
-    const origin = scale ? answer.min : 0;
+  if (isNumeric(answer)) {
+    const { from: origin, step } = stepsOf(answer);
     return {
       first: Math.ceil((answer.min - origin) / step - 1e-9),
       last: Math.floor((answer.max - origin) / step + 1e-9),

@@ -3,6 +3,7 @@
  *
  * Reading: 238 words a minute, silently (Brysbaert, "How many words do we read per minute?", 2019).
  */
+import { hasEnds, rowsOf } from '../document/answer-types';
 import { nameInKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, Item } from '../document/types';
@@ -36,14 +37,9 @@ export function secondsAlong(seconds: (name: string) => number, keys: readonly s
 
 function textsIn(answer: Answer): (string | undefined)[] {
   const labels = optionsOf(answer).map(({ label }) => label);
-  switch (answer.type) {
-    case 'grid':
-      return [...labels, ...answer.rows.map(({ label }) => label)];
-    case 'scale':
-      return [...labels, answer.lowLabel, answer.midLabel, answer.highLabel];
-    default:
-      return labels;
-  }
+  const rows = rowsOf(answer).map(({ label }) => label);
+  const ends = hasEnds(answer) ? [answer.lowLabel, answer.midLabel, answer.highLabel] : [];
+  return [...labels, ...rows, ...ends];
 }
 
 /** Pipes count as a word, marks of emphasis as none. */

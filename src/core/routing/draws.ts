@@ -4,6 +4,7 @@
  * Every draw has its own generator seeded from the walk's seed and its place, so that one draw does not
  * depend on what happened before it.
  */
+import { isNumeric, picksMany } from '../document/answer-types';
 import { passKey, readPassKey } from '../document/addresses';
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
@@ -58,8 +59,8 @@ export function drawQuestions(section: PlanSection, pass: number, seed: number):
 export function drawGiven(given: Given, seed: number): Value | null {
   const random = generatorFor(seed, `given/${given.name}`);
   const { answer } = given;
-  if (answer.type === 'number' || answer.type === 'scale') {
-    const step = answer.type === 'scale' ? (answer.step ?? 1) : 1;
+  if (isNumeric(answer)) {
+    const step = 'step' in answer ? (answer.step ?? 1) : 1;
     const steps = Math.floor((answer.max - answer.min) / step);
     return answer.min + step * uniformInt(random, 0, steps);
   }
@@ -71,7 +72,7 @@ export function drawGiven(given: Given, seed: number): Value | null {
   let mark = uniformFloat64(random) * total;
   const index = shares.findIndex((share) => (mark -= share) < 0);
   const code = options[index]?.code ?? options.at(-1)?.code;
-  return code === undefined ? null : answer.type === 'multiple' ? [code] : code;
+  return code === undefined ? null : picksMany(answer) ? [code] : code;
 }
 
 /** The draws named in a walk's input, as plan item indices; a problem names the section. */

@@ -3,6 +3,7 @@
  * A brace that opens neither is left as it is.
  */
 
+import { hasRows } from '../document/answer-types';
 import { type RoutedItem } from '../document/types';
 import { optionsOf } from '../document/shape';
 import { propertiesThat, type HolderKind } from '../document/properties';
@@ -25,7 +26,7 @@ export function textsOfItem(item: RoutedItem): string[] {
   const own = textsOf(item.kind, item).map(({ text }) => text);
   if (item.kind === 'statement') return own;
   const options = optionsOf(item.answer).flatMap((option) => textsOf('option', option));
-  const rows = item.answer.type === 'grid' ? item.answer.rows.flatMap((row) => textsOf('row', row)) : [];
+  const rows = hasRows(item.answer) ? item.answer.rows.flatMap((row) => textsOf('row', row)) : [];
   return [...own, ...[...options, ...rows].map(({ text }) => text)];
 }
 

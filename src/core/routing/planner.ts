@@ -4,6 +4,7 @@
  * Whatever breaks a rule is reported and made harmless: a condition with a problem never holds, a bad
  * target is absent, a repeat over nothing usable has no pass, a derived variable with a problem no value.
  */
+import { isNumeric, isWhole, picksMany, rowsOf } from '../document/answer-types';
 import { type HolderKind } from '../document/properties';
 import { parseCondition, parseExpression, type Parsed } from '../condition/parse';
 import {
@@ -378,7 +379,7 @@ class Planner {
       const own = owner.section === s && owner.item === place;
       return !own || (owner.of === 'row' ? owner.row : null) !== row;
     };
-    const rows = item.answer.type === 'grid' ? item.answer.rows : [];
+    const rows = rowsOf(item.answer);
     const taken = [
       ...(isTaken(item.name, null) ? [item.name] : []),
       ...rows.filter((row) => isTaken(row.name, row)).map(({ name }) => name),
@@ -397,7 +398,7 @@ class Planner {
     const optionIf = options.map((option) =>
       this.optional(option.askIf, before, { ...at, option: option.code }, 'askIf'),
     );
-    const rows = item.answer.type === 'grid' ? item.answer.rows : [];
+    const rows = rowsOf(item.answer);
     for (const row of rows) this.pipes('row', row, before, { ...at, row: row.name });
     const rowIf = rows.map((row) => this.optional(row.askIf, before, { ...at, row: row.name }, 'askIf'));
     const checks = (item.checks ?? []).map((check, c) => ({
@@ -541,7 +542,6 @@ class Planner {
 export function drivesRepeat(variable: Variable, kind: 'times' | 'each'): boolean {
   if (variable.of !== 'question' && variable.of !== 'given') return false;
   const answer = variable.of === 'question' ? variable.question.answer : variable.given.answer;
-  if (kind === 'each') return answer.type === 'multiple';
-  if (answer.type === 'number') return (answer.decimals ?? 0) === 0;
-  return answer.type === 'scale' && Number.isInteger(answer.min) && Number.isInteger(answer.step ?? 1);
+  if (kind === 'each') return picksMany(answer);
+  return isNumeric(answer) && isWhole(answer);
 }

@@ -4,6 +4,7 @@
  * A verdict is kept under it, so an edit re-opens just the routes on which something is shown differently;
  * renaming a variable or moving what a route does not meet changes none.
  */
+import { rowsOf } from '../document/answer-types';
 import { type Answer } from '../document/types';
 import { optionsOf } from '../document/shape';
 import { propertiesOf, propertiesThat, type HolderKind, type PartOf } from '../document/properties';
@@ -77,7 +78,7 @@ function valueSeen(parts: PartOf | undefined, value: unknown): unknown {
 
 /** As it is written, with what the answers and rows show; specials are answers like others. */
 function answerSeen(answer: Answer): unknown {
-  const rows = answer.type === 'grid' ? answer.rows : [];
+  const rows = rowsOf(answer);
   const seen = Object.entries(answer).map(([name, value]) => [
     name,
     valueSeen(propertiesOf('answer')[name]?.parts, value),

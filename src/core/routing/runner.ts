@@ -2,6 +2,7 @@
  * Walks many respondents fast: everything about a questionnaire is worked out beforehand, and one respondent's walk
  * leaves nothing behind. Goes the ways of `walk.ts`, without its record of what was passed over and why.
  */
+import { hasRows, picksMany } from '../document/answer-types';
 import { passKey } from '../document/addresses';
 import {
   compileCalculation,
@@ -102,7 +103,7 @@ export class Runner {
     for (const { items, repeat } of plan.sections) {
       for (const { item } of items) {
         if (item.kind !== 'question') continue;
-        const names = item.answer.type === 'grid' ? item.answer.rows.map(({ name }) => name) : [item.name];
+        const names = hasRows(item.answer) ? item.answer.rows.map(({ name }) => name) : [item.name];
         for (const name of names)
           for (const pass of passesIn(repeat)) this.slotOf(passKey(name.toLowerCase(), pass));
       }
@@ -370,7 +371,7 @@ export class Runner {
     const slot = this.slots.get(driver.name.toLowerCase()) ?? -1;
     const answer =
       driver.of === 'question' ? driver.question.answer : driver.of === 'given' ? driver.given.answer : null;
-    const codes = (answer?.type === 'multiple' ? answer.options : [])
+    const codes = (picksMany(answer) ? answer.options : [])
       .filter((option) => !option.exclusive && option.missing === undefined)
       .map(({ code }) => code);
     return ({ values, missing }) => {
@@ -428,7 +429,7 @@ export class Runner {
         return this.slot(key(variable.name, variable.section));
       case 'question': {
         const { answer } = variable.question;
-        if (answer.type !== 'grid') return this.slot(key(variable.name, variable.section));
+        if (!hasRows(answer)) return this.slot(key(variable.name, variable.section));
         const slots = answer.rows.flatMap((row) => this.slots.get(key(row.name, variable.section)) ?? []);
         return { of: 'rows', slots };
       }

@@ -4,6 +4,7 @@
  * Implements the walking rules literally and knows nothing of where answers come from; both the walk of one
  * respondent and the listing of routes are built on it.
  */
+import { picksMany } from '../document/answer-types';
 import { holds, type Environment } from '../condition/evaluate';
 import type { Condition } from '../condition/syntax';
 import { canBeAnswered, type Shown } from './answers';
@@ -61,7 +62,7 @@ export function passesOf(
   }
   const answer =
     driver.of === 'question' ? driver.question.answer : driver.of === 'given' ? driver.given.answer : null;
-  const options = answer?.type === 'multiple' ? answer.options : [];
+  const options = picksMany(answer) ? answer.options : [];
   const picked = Array.isArray(value) ? (value as readonly number[]) : [];
   const codes = options
     .filter((option) => !option.exclusive && option.missing === undefined && picked.includes(option.code))

@@ -3,6 +3,7 @@
  *
  * A pure function of the plan and the input. Answers to questions that are not presented are ignored.
  */
+import { hasRows, picksMany, picksOne } from '../document/answer-types';
 import { passKey, readPassKey } from '../document/addresses';
 import { holds, type Environment, type Reading } from '../condition/evaluate';
 import type { Answers, Given, Question, Value } from '../document/types';
@@ -130,7 +131,7 @@ export function answerNames(plan: Plan): ReadonlySet<string> {
       if (item.kind === 'statement') continue;
       const { answer } = item;
       if (item.comment !== undefined) names.add(`${item.name}_comment`);
-      const variables = answer.type === 'grid' ? answer.rows.map((row) => row.name) : [item.name];
+      const variables = hasRows(answer) ? answer.rows.map((row) => row.name) : [item.name];
       for (const variable of variables) {
         names.add(variable);
         for (const option of optionsOf(answer))
@@ -242,8 +243,7 @@ class Walker implements Surroundings, ReadingStore {
         const usable = fault?.kind === 'not-allowed' ? null : value;
         this.readings.set(passKey(part.name.toLowerCase(), pass), readingOf(part.answer, usable));
       }
-      if (item.answer.type === 'grid' && !planItem.namesakes.has(item.name))
-        this.readGrid(planItem, parts, pass);
+      if (hasRows(item.answer) && !planItem.namesakes.has(item.name)) this.readGrid(planItem, parts, pass);
       faults.push(...this.checkFaults(planItem, pass));
     }
     return { ...arrival, key: passKey(item.name, pass), parts, faults };
@@ -265,8 +265,8 @@ class Walker implements Surroundings, ReadingStore {
   /** The texts that a required answer asks for and that are still empty. */
   private unspecified(item: Question, part: Part, pass: number | null, value: Value | null): Fault[] {
     // Elsewhere pages have no field to write in.
-    const isListed = part.answer.type === 'single' || part.answer.type === 'multiple';
-    if (item.required !== true || value === null || !isListed || item.answer.type === 'grid') return [];
+    const isListed = picksOne(part.answer) || picksMany(part.answer);
+    if (item.required !== true || value === null || !isListed || hasRows(item.answer)) return [];
     const codes: readonly unknown[] = typeof value === 'object' ? value : [value];
     return optionsOf(part.answer)
       .filter(({ code, specify, specifyOptional }) => specify && !specifyOptional && codes.includes(code))

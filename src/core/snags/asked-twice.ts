@@ -2,6 +2,7 @@
  * The same question on routes that exclude each other, or would if one branch did not fall through into the other:
  * its answers land in two columns instead of one.
  */
+import { hasRows } from '../document/answer-types';
 import { FALSE } from '../analysis/diagram';
 import { optionsOf } from '../document/shape';
 import type { Question } from '../document/types';
@@ -48,7 +49,7 @@ export function askedTwice(inquiry: Inquiry): Snag[] {
 function looks({ text, answer }: Question): string {
   const plain = (words: string) => words.toLowerCase().replace(/\s+/g, ' ').trim();
   const options = optionsOf(answer).map(({ code, label }) => `${code} ${plain(label)}`);
-  const rows = answer.type === 'grid' ? answer.rows.map(({ label }) => plain(label)) : [];
+  const rows = hasRows(answer) ? answer.rows.map(({ label }) => plain(label)) : [];
   const limits = 'min' in answer ? [String(answer.min), String(answer.max)] : [];
   return JSON.stringify([plain(text), answer.type, options, rows, limits]);
 }

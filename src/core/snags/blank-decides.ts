@@ -1,4 +1,5 @@
 /** A steering question that may be left blank, where a blank goes the way of an answer. */
+import { hasRows } from '../document/answer-types';
 import { FALSE } from '../analysis/diagram';
 import { optionsOf } from '../document/shape';
 import type { Question, Value } from '../document/types';
@@ -10,7 +11,7 @@ import type { Snag } from './types';
 export function blankDecides(inquiry: Inquiry): Snag[] {
   return inquiry.items.flatMap((planItem): Snag[] => {
     const { item } = planItem;
-    if (item.kind !== 'question' || item.required || item.answer.type === 'grid') return [];
+    if (item.kind !== 'question' || item.required || hasRows(item.answer)) return [];
     for (const at of inquiry.placesOf(planItem)) {
       const snag = atPlace(inquiry, planItem, item, at);
       if (snag !== null) return [snag];

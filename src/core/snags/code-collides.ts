@@ -1,4 +1,5 @@
 /** Codes that mean two things: a missing code, option or special that is also a possible answer. */
+import { hasRows, isNumeric, picksMany } from '../document/answer-types';
 import { codeTaken, isInLimits, picksWord } from '../document/code-taken';
 import { applyChange } from '../editing/change';
 import { nearestFreeCodes } from '../editing/missing-codes';
@@ -78,9 +79,9 @@ function ofVariable(document: Questionnaire, owner: Owner | null, answer: Answer
 
 /** A special within the limits; a don't-know whose code its columns hold for picks. */
 function optionClash(answer: Answer, code: number, missing: boolean): string | null {
-  if (answer.type === 'number' || answer.type === 'scale')
+  if (isNumeric(answer))
     return isInLimits(answer, code) ? `a possible answer, within ${answer.min} to ${answer.max}` : null;
-  const many = answer.type === 'multiple' || (answer.type === 'grid' && answer.pick === 'many');
+  const many = picksMany(answer) || (hasRows(answer) && answer.pick === 'many');
   return many && missing && (code === 0 || code === 1) ? picksWord(code) : null;
 }
 
@@ -158,7 +159,7 @@ function boundsOf(plan: Plan, node: NonNullable<Plan['derived'][number]['value']
           : variable.of === 'question'
             ? variable.question.answer
             : null;
-      if (answer?.type === 'number' || answer?.type === 'scale') return [answer.min, answer.max];
+      if (isNumeric(answer)) return [answer.min, answer.max];
       const substantive = (
         variable.of === 'row' ? variable.grid.options : answer === null ? [] : optionsOf(answer)
       )

@@ -1,4 +1,5 @@
 /** Consent that is not kept: refusing it must end the interview at once. And screening that lets everybody through. */
+import { picksMany, picksOne } from '../document/answer-types';
 import { FALSE, type Diagram } from '../analysis/diagram';
 import { waysFrom } from '../analysis/ways';
 import type { EndingKind, Question } from '../document/types';
@@ -48,7 +49,7 @@ function whatRefusersMeet(inquiry: Inquiry, section: PlanSection): string {
 /** Mends that lead one answer each to the ending for those who decline, which is made where there is none. */
 function mendsByAnswer(inquiry: Inquiry, planItem: PlanItem): Mend[] {
   const { item } = planItem;
-  if (item.kind !== 'question' || item.answer.type !== 'single') return [];
+  if (item.kind !== 'question' || !picksOne(item.answer)) return [];
   const known = inquiry.plan.endings.find(({ ending }) => ending.kind === 'declined')?.ending.id;
   const id = known ?? freshId(inquiry.plan.endings.map(({ ending }) => ending.id));
   // The first answer is the one that goes on, as a rule.
@@ -183,10 +184,9 @@ function mendConsent(inquiry: Inquiry, planItem: PlanItem, item: Question): Mend
   const known = inquiry.plan.endings.find(({ ending }) => ending.kind === 'declined')?.ending.id;
   const declined = known ?? freshId(inquiry.plan.endings.map(({ ending }) => ending.id));
   if (item.agrees === undefined) return [];
-  const test =
-    item.answer.type === 'multiple'
-      ? `not (${item.name} has any (${item.agrees.join(', ')}))`
-      : `not (${item.name} in (${item.agrees.join(', ')}))`;
+  const test = picksMany(item.answer)
+    ? `not (${item.name} has any (${item.agrees.join(', ')}))`
+    : `not (${item.name} in (${item.agrees.join(', ')}))`;
   return [
     inquiry.mendBy(`Lead everybody else to “${declined}”`, (draft) => {
       const found = draft.sections[planItem.section]?.items[planItem.place];

@@ -1,4 +1,5 @@
 /** Names used twice: variables (whatever their case), columns made from them, sections, endings, quotas. */
+import { hasRows } from '../document/answer-types';
 import { columnsOf } from '../coding/columns';
 import type { Questionnaire } from '../document/types';
 import type { Plan } from '../routing/plan';
@@ -42,7 +43,7 @@ function variableNames(document: Questionnaire): Use[] {
     for (const item of section.items) {
       if (item.kind === 'page_break') continue;
       uses.push({ name: item.name, at: { item: item.name } });
-      if (item.kind !== 'question' || item.answer.type !== 'grid') continue;
+      if (item.kind !== 'question' || !hasRows(item.answer)) continue;
       for (const row of item.answer.rows)
         uses.push({ name: row.name, at: { item: item.name, row: row.name } });
     }

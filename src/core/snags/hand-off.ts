@@ -1,4 +1,5 @@
 /** Endings that hand on to a questionnaire: whether there is one, takes what is carried, and gets all it needs. */
+import { hasRows, isNumeric } from '../document/answer-types';
 import type { Answer, Given, Questionnaire } from '../document/types';
 import { optionsOf } from '../document/shape';
 import { editEnding } from '../editing/structure';
@@ -55,7 +56,7 @@ function misfit(own: Answer, taken: Answer): string | null {
   const unknown = optionsOf(own).filter(({ code, missing }) => missing === undefined && !codes.has(code));
   if ('options' in own && unknown.length > 0)
     return `it has no code ${unknown.map(({ code }) => code).join(', ')} there`;
-  if ((own.type === 'number' || own.type === 'scale') && (taken.type === 'number' || taken.type === 'scale'))
+  if (isNumeric(own) && isNumeric(taken))
     if (own.min < taken.min || own.max > taken.max)
       return `there it runs from ${taken.min} to ${taken.max}, here from ${own.min} to ${own.max}`;
   return null;
@@ -141,7 +142,7 @@ function mendNext(
 export function givenLike(plan: Plan, name: string): Given | null {
   const variable = plan.variables.get(name.toLowerCase());
   const answer = variableAnswer(variable);
-  if (variable === undefined || answer === null || answer.type === 'grid') return null;
+  if (variable === undefined || answer === null || hasRows(answer)) return null;
   const label = variable.of === 'question' ? (variable.question.label ?? variable.question.text) : variable.of === 'row' ? variable.row.label : name; // prettier-ignore
   return { name, label, answer: bare(answer) };
 }

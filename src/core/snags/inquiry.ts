@@ -2,6 +2,7 @@
  * What the checks ask the analysis: every condition of a questionnaire with the places where it is tried, who gets
  * there, and one of them.
  */
+import { hasRows, rowsOf } from '../document/answer-types';
 import type { Draft } from 'immer';
 import type { Analysis } from '../analysis';
 import { FALSE, type Diagram, type Diagrams } from '../analysis/diagram';
@@ -129,7 +130,7 @@ export class Inquiry {
           break;
         }
         case 'row':
-          if (item?.kind === 'question' && item.answer.type === 'grid')
+          if (item?.kind === 'question' && hasRows(item.answer))
             for (const row of item.answer.rows) if (row.name === at.row) row.askIf = by;
           break;
         case 'skip': {
@@ -225,7 +226,7 @@ export class Inquiry {
             site('option', { ...own, option: option.code }, condition, option.askIf ?? '', presented),
           );
       });
-      const rows = item.answer.type === 'grid' ? item.answer.rows : [];
+      const rows = rowsOf(item.answer);
       rowIf.forEach((condition, r) => {
         const row = rows[r];
         if (condition !== null && row !== undefined)

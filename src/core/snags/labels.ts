@@ -1,4 +1,5 @@
 /** What has no label, and sensitive questions without a way out. */
+import { hasEnds, hasRows, rowsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Question } from '../document/types';
 import type { Plan, PlanItem } from '../routing/plan';
@@ -28,7 +29,7 @@ function ofQuestion(item: Question): readonly Snag[] {
   if (known !== undefined) return known;
   const at = { item: item.name };
   // The variables of a grid are its rows.
-  const bare = item.answer.type !== 'grid' && !item.label?.trim();
+  const bare = !hasRows(item.answer) && !item.label?.trim();
   const found = [
     ...note(bare, at, 'label', 'this variable has no label for the codebook'),
     ...ofAnswer(item.answer, at),
@@ -38,11 +39,10 @@ function ofQuestion(item: Question): readonly Snag[] {
 }
 
 function ofAnswer(answer: Answer, at: Place): Snag[] {
-  const ends =
-    answer.type === 'scale'
-      ? [!answer.lowLabel?.trim() && 'low', !answer.highLabel?.trim() && 'high'].filter(Boolean)
-      : [];
-  const rows = answer.type === 'grid' ? answer.rows : [];
+  const ends = hasEnds(answer)
+    ? [!answer.lowLabel?.trim() && 'low', !answer.highLabel?.trim() && 'high'].filter(Boolean)
+    : [];
+  const rows = rowsOf(answer);
   return [
     ...optionsOf(answer).flatMap(({ code, label }) =>
       note(

@@ -1,4 +1,5 @@
 /** Conditions that hold for nobody who gets there, or for everybody. */
+import { hasRows } from '../document/answer-types';
 import { FALSE } from '../analysis/diagram';
 import type { DocumentDraft } from '../editing/change';
 import { draftOptions, type Inquiry, type Site } from './inquiry';
@@ -79,7 +80,7 @@ export function without(inquiry: Inquiry, { role, at, planItem }: Site): Mend {
         break;
       }
       case 'row': {
-        const rows = routed?.kind === 'question' && routed.answer.type === 'grid' ? routed.answer.rows : [];
+        const rows = routed?.kind === 'question' && hasRows(routed.answer) ? routed.answer.rows : [];
         const row = rows.find(({ name }) => name === at.row);
         if (row !== undefined) delete row.askIf;
         break;

@@ -1,4 +1,5 @@
 /** Comparisons with a value that the question's limits never allow, and steering by the wording of a free text. */
+import { isDated, isNumeric, stepsOf } from '../document/answer-types';
 import { normalDate } from '../document/dates';
 import { variableAnswer } from '../routing/answers';
 import { holdsIn } from '../document/code-taken';
@@ -103,18 +104,17 @@ function findLiterals(node: Condition): readonly Compared[] {
 
 /** The limits in words where they never allow the value; null where they do. */
 function outside(answer: Answer, literal: Literal, exactly: boolean): string | null {
-  if (answer.type === 'scale' || answer.type === 'number') {
+  if (isNumeric(answer)) {
     if (literal.kind !== 'number') return null;
     if (optionsOf(answer).some(({ code }) => code === literal.value)) return null;
     if (literal.value < answer.min || literal.value > answer.max)
       return `from ${answer.min} to ${answer.max}`;
-    const step = answer.type === 'scale' ? (answer.step ?? 1) : 10 ** -(answer.decimals ?? 0);
-    const from = answer.type === 'scale' ? answer.min : 0;
+    const { from, step } = stepsOf(answer);
     return exactly && !holdsIn(literal.value - from, step)
       ? `from ${answer.min} to ${answer.max} in steps of ${step}`
       : null;
   }
-  if (answer.type !== 'date' && answer.type !== 'time' && answer.type !== 'datetime') return null;
+  if (!isDated(answer)) return null;
   if (literal.kind !== answer.type) return null;
   const [value, min, max] = [literal.value, answer.min, answer.max].map((text) => text && normalDate(text));
   const low = min !== undefined && value !== undefined && value < min;

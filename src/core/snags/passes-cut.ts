@@ -1,4 +1,5 @@
 /** Repeats with fewer passes than somebody asks for: what lies beyond is lost. */
+import { isNumeric } from '../document/answer-types';
 import { FALSE } from '../analysis/diagram';
 import { ordinaryCount } from './variables';
 import type { Inquiry } from './inquiry';
@@ -19,8 +20,7 @@ export function passesCut(inquiry: Inquiry): Snag[] {
         : repeat.driver.of === 'given'
           ? repeat.driver.given.answer
           : null;
-    const most =
-      answer?.type === 'number' || answer?.type === 'scale' ? Math.floor(answer.max) : ordinaryCount(answer);
+    const most = isNumeric(answer) ? Math.floor(answer.max) : ordinaryCount(answer);
     return [
       {
         rule: 'passes-cut',

@@ -1,4 +1,5 @@
 /** A steering `multiple` with an option that says “none of these” and can yet be picked with the others. */
+import { picksMany } from '../document/answer-types';
 import { setOptionKind } from '../editing/options';
 import type { Inquiry } from './inquiry';
 import type { Snag } from './types';
@@ -11,7 +12,7 @@ export function picksContradict(inquiry: Inquiry): Snag[] {
   const { plan, terrain } = inquiry;
   return inquiry.items.flatMap((planItem): Snag[] => {
     const { item } = planItem;
-    if (item.kind !== 'question' || item.answer.type !== 'multiple') return [];
+    if (item.kind !== 'question' || !picksMany(item.answer)) return [];
     if (!terrain.drivers.byKey.has(item.name.toLowerCase())) return [];
     const { options, maxPicks } = item.answer;
     if (options.length < 2 || maxPicks === 1) return [];

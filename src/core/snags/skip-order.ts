@@ -1,4 +1,5 @@
 /** Skips of one question that get in each other's way: only the first that holds is taken. */
+import { picksMany } from '../document/answer-types';
 import { FALSE, type Diagram } from '../analysis/diagram';
 import type { PlanItem, PlanTarget } from '../routing/plan';
 import type { Inquiry, Site } from './inquiry';
@@ -44,8 +45,7 @@ export function rulesOverlap(inquiry: Inquiry): Snag[] {
           return without(inquiry, diagrams.and(spot.here, taken), spot.at, earlier, other);
         });
         if (both === null) continue;
-        const picks =
-          site.planItem?.item.kind === 'question' && site.planItem.item.answer.type === 'multiple';
+        const picks = site.planItem?.item.kind === 'question' && picksMany(site.planItem.item.answer);
         return [
           {
             rule: picks ? 'picks-contradict' : 'rules-overlap',

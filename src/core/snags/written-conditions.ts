@@ -1,4 +1,5 @@
 /** Every condition of a questionnaire that can be read, with where it is written. */
+import { rowsOf } from '../document/answer-types';
 import type { Condition } from '../condition/syntax';
 import { optionsOf } from '../document/shape';
 import type { Plan, PlanItem, PlanSection } from '../routing/plan';
@@ -60,7 +61,7 @@ function ofSection({ section, gate, items, onward }: PlanSection): WrittenCondit
 function ofItem({ item, askIf, optionIf, rowIf, checks, skips }: PlanItem): WrittenCondition[] {
   const at = { item: item.name };
   const options = item.kind === 'question' ? optionsOf(item.answer) : [];
-  const rows = item.kind === 'question' && item.answer.type === 'grid' ? item.answer.rows : [];
+  const rows = item.kind === 'question' ? rowsOf(item.answer) : [];
   return [
     ...written(at, 'askIf', askIf),
     ...optionIf.flatMap((condition, o) =>

@@ -1,8 +1,9 @@
 /** The variables that can be tabulated: which columns hold them, and what their values are called. */
+import { hasRows, traitsOf } from '../document/answer-types';
 import type { Column, ValueColumn } from '../coding/columns';
 import { columnsOf } from '../coding/columns';
 import { optionsOf } from '../document/shape';
-import type { Answer, EndingKind, OptionMissing } from '../document/types';
+import type { EndingKind, OptionMissing } from '../document/types';
 import { sectionLetter } from '../document/variables';
 import type { Plan } from '../routing/plan';
 
@@ -153,33 +154,15 @@ function valueDraft(plan: Plan, column: ValueColumn, index: number, before: read
     name: `${source.variable}${place}`,
     label: `${labelOf(column)}${place === '' ? '' : `, place ${column.code}`}`,
     group: section == null ? 'Given' : `${sectionLetter(where.section ?? 0)} ${section.title}`,
-    kind: column.kind === 'pick' ? 'picks' : kindOf(answer),
+    kind: column.kind === 'pick' ? 'picks' : traitsOf(answer).tabulated,
     categories: optionsOf(answer).map(({ code, label, missing }) => ({ value: code, label, ...(missing === undefined ? {} : { missing }) })), // prettier-ignore
     columns: [{ index, code: column.code }],
   };
-}
-
-function kindOf({ type }: Answer): TableKind {
-  switch (type) {
-    case 'number':
-    case 'scale':
-      return 'numbers';
-    case 'date':
-    case 'time':
-    case 'datetime':
-      return 'moments';
-    case 'text':
-      return 'texts';
-    default:
-      return 'codes';
-  }
 }
 
 function labelOf({ source }: ValueColumn): string {
   if (source.of === 'given') return source.given.label;
   const { question, row } = source;
   const own = question.label ?? question.text;
-  return row !== null && question.answer.type === 'grid'
-    ? `${own}: ${question.answer.rows[row]?.label}`
-    : own;
+  return row !== null && hasRows(question.answer) ? `${own}: ${question.answer.rows[row]?.label}` : own;
 }

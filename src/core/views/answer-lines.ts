@@ -1,4 +1,5 @@
 /** An answer as lines of a printed form: what can be answered, the code in the data, where it leads. */
+import { hasRows, picksOne, traitsOf } from '../document/answer-types';
 import { address, type Address } from '../document/addresses';
 import { printCondition } from '../condition/print';
 import { optionsOf } from '../document/shape';
@@ -38,7 +39,7 @@ export function answerLines(plan: Plan, planItem: PlanItem): AnswerLine[] {
     key: `option/${option.code}`,
     label: option.label,
     code: String(option.code),
-    lead: answer.type === 'grid' ? null : leadOf(plan, planItem, option.code),
+    lead: hasRows(answer) ? null : leadOf(plan, planItem, option.code),
     faint: option.missing !== undefined,
     tag: optionTag(option, answer),
     anchor: address('option', item.name, option.code),
@@ -77,8 +78,15 @@ export function answerLines(plan: Plan, planItem: PlanItem): AnswerLine[] {
         ...rules(plan, planItem),
       ];
     }
-    default:
+    case 'scale':
+    case 'number':
+    case 'text':
+    case 'date':
+    case 'time':
+    case 'datetime':
       return [line('range', rangeWords(answer), unitOf(answer)), ...options, ...rules(plan, planItem)];
+    default:
+      return answer satisfies never;
   }
 }
 
@@ -106,7 +114,7 @@ function isListed({ item }: PlanItem): boolean {
 function optionTag(option: Option, answer: Answer): string {
   const tags = [
     option.specify ? (option.specifyLabel ?? 'please specify') : '',
-    option.exclusive && answer.type !== 'single' ? 'excludes the others' : '',
+    option.exclusive && !picksOne(answer) ? 'excludes the others' : '',
     option.askIf === undefined ? '' : `if ${option.askIf}`,
   ];
   return tags.filter((tag) => tag !== '').join(', ');
@@ -131,7 +139,7 @@ function rangeWords(answer: Open): string {
     case 'date':
     case 'time':
     case 'datetime': {
-      const what = answer.type === 'datetime' ? 'a date and time' : `a ${answer.type}`;
+      const what = `a ${traitsOf(answer).words}`;
       const range = [
         answer.min && `from ${momentWords(answer.min)}`,
         answer.max && `to ${momentWords(answer.max)}`,
@@ -151,7 +159,12 @@ function unitOf(answer: Open): string {
       return answer.unit ?? 'number';
     case 'scale':
       return 'mark';
-    default:
+    case 'text':
+    case 'date':
+    case 'time':
+    case 'datetime':
       return answer.type;
+    default:
+      return answer satisfies never;
   }
 }

@@ -1,4 +1,5 @@
 /** Answers that routes are asked for by: each a condition that reads one question and nothing else. */
+import { hasRows } from '../document/answer-types';
 import { parseCondition } from '../condition/parse';
 import { conditionProblems } from '../condition/resolve';
 import { eachName, type Condition } from '../condition/syntax';
@@ -95,6 +96,6 @@ function toAsk(item: PlanItem['item']): AnswersToAsk[] {
 /** Names, in lower case, that a question's answers go by in conditions. */
 function variablesOf(item: PlanItem['item']): string[] {
   if (item.kind !== 'question') return [];
-  const rows = item.answer.type === 'grid' ? item.answer.rows.map(({ name }) => name.toLowerCase()) : [];
+  const rows = hasRows(item.answer) ? item.answer.rows.map(({ name }) => name.toLowerCase()) : [];
   return [item.name.toLowerCase(), ...rows];
 }

@@ -1,7 +1,8 @@
 /** The codebook as rows: one for each column of the data, with what it can hold and who it is asked of. */
+import { hasRows, type Measure, traitsOf } from '../document/answer-types';
 import { columnsOf, type Column } from '../coding/columns';
 import { optionsOf } from '../document/shape';
-import type { Answer, AnswerType, MissingCode, Option, Question } from '../document/types';
+import type { Answer, MissingCode, Option, Question } from '../document/types';
 import { sectionLetter } from '../document/variables';
 import { missingCode } from '../coding/row';
 import { MISSING_REASONS } from '../document/types';
@@ -33,37 +34,6 @@ export interface BookRow {
   /** Where values are not listed: their limits, in words. */
   readonly range: string;
   readonly missing: readonly (MissingCode & { readonly isOwn: boolean })[];
-}
-
-export type Measure = NonNullable<Question['measure']>;
-
-export const TYPE_WORDS: Readonly<Record<AnswerType, string>> = {
-  single: 'one answer',
-  multiple: 'picks',
-  scale: 'scale',
-  number: 'number',
-  text: 'text',
-  date: 'date',
-  time: 'time',
-  datetime: 'date and time',
-  grid: 'grid row',
-  rank: 'rank',
-};
-
-/** What the type suggests, where the question says nothing else. */
-export function suggestedMeasure(answer: Answer): Measure {
-  switch (answer.type) {
-    case 'number':
-    case 'date':
-    case 'time':
-    case 'datetime':
-      return answer.type === 'number' ? 'ratio' : 'interval';
-    case 'scale':
-    case 'rank':
-      return 'ordinal';
-    default:
-      return 'nominal';
-  }
 }
 
 export function codebook(plan: Plan): BookRow[] {
@@ -122,7 +92,7 @@ function rowOf(plan: Plan, column: Column, seen: Set<string>): BookRow {
   const own = question?.missingCodes ?? {};
   const optional = column.kind === 'specify' || column.kind === 'remark';
   const section = given ? null : plan.sections[source.planItem.section]?.section;
-  const rowLabel = !given && source.row !== null && question?.answer.type === 'grid' ? question.answer.rows[source.row]?.label : undefined; // prettier-ignore
+  const rowLabel = !given && source.row !== null && hasRows(question?.answer) ? question.answer.rows[source.row]?.label : undefined; // prettier-ignore
   const option = optionsOf(answer).find(({ code }) => code === column.code);
   const detail =
     column.kind === 'pick' ? option?.label : column.kind === 'place' ? `place ${column.code}` : column.kind === 'specify' ? `${option?.label}, in their words` : column.kind === 'remark' ? question?.comment : undefined; // prettier-ignore
@@ -136,8 +106,8 @@ function rowOf(plan: Plan, column: Column, seen: Set<string>): BookRow {
     part: joined([rowLabel, detail]),
     text: question?.text ?? '',
     group: section == null || given ? 'Given' : `${sectionLetter(source.planItem.section)} ${section.title}`,
-    type: optional ? 'text' : TYPE_WORDS[question?.answer.type ?? answer.type],
-    measure: column.kind === 'pick' ? 'nominal' : (question?.measure ?? suggestedMeasure(answer)),
+    type: optional ? 'text' : traitsOf(question?.answer ?? answer).words,
+    measure: column.kind === 'pick' ? 'nominal' : (question?.measure ?? traitsOf(answer).measure),
     values: optional ? [] : valuesOf(column.kind, answer),
     range: optional ? '' : rangeWords(answer),
     missing: optional
@@ -181,7 +151,13 @@ function rangeWords(answer: Answer): string {
     case 'time':
     case 'datetime':
       return [answer.min && `from ${answer.min}`, answer.max && `to ${answer.max}`].filter(Boolean).join(' ');
-    default:
+    case 'single':
+    case 'multiple':
+    case 'text':
+    case 'grid':
+    case 'rank':
       return '';
+    default:
+      return answer satisfies never;
   }
 }

@@ -1,4 +1,5 @@
 /** Two routes beside each other: what each presents that the other does not, and the answer that parts them. */
+import { hasRows } from '../document/answer-types';
 import { nameInKey, passKey, readPassKey } from '../document/addresses';
 import type { Answers } from '../document/types';
 import { driversOf } from '../analysis/drivers';
@@ -80,7 +81,7 @@ function partingAnswers(
     const variable = plan.variables.get(name.toLowerCase());
     if (variable?.of !== 'question') continue;
     const { answer, label } = variable.question;
-    const rows = answer.type === 'grid' ? answer.rows : [{ name, label: label ?? name }];
+    const rows = hasRows(answer) ? answer.rows : [{ name, label: label ?? name }];
     for (const row of rows) {
       if (!steering.has(row.name.toLowerCase())) continue;
       const own = passKey(row.name, pass);

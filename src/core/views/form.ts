@@ -2,6 +2,7 @@
  * A paper form to be filled in: boxes, scales, lines and tables instead of codes, and where to go said in one way only,
  * either at the answers or by a line on whom a question is for.
  */
+import { hasRows, picksMany, picksOne, ranksOptions } from '../document/answer-types';
 import { holds } from '../condition/evaluate';
 import { parseCondition } from '../condition/parse';
 import { optionsOf } from '../document/shape';
@@ -210,7 +211,7 @@ class FormMaker {
   private fitsColumns({ items }: PlanSection, labels: readonly string[]): boolean {
     if (this.options.passes === 'blocks' || labels.length > MOST_COLUMNS) return false;
     return items.every(
-      ({ item }) => item.kind === 'statement' || (item.answer.type !== 'grid' && item.answer.type !== 'rank'),
+      ({ item }) => item.kind === 'statement' || (!hasRows(item.answer) && !ranksOptions(item.answer)),
     );
   }
 
@@ -308,7 +309,7 @@ class FormMaker {
 
 /** Whether each box can say by itself where it leads: nothing else decides, and only one of them is ticked. */
 function leadsOf({ item, skips }: PlanItem): { readonly atAnswers: boolean } {
-  if (item.kind !== 'question' || item.answer.type !== 'single') return { atAnswers: false };
+  if (item.kind !== 'question' || !picksOne(item.answer)) return { atAnswers: false };
   return {
     atAnswers: skips.every(({ if: condition }) => condition === null || isOnlyAbout(condition, item.name)),
   };
@@ -326,7 +327,7 @@ function answerAs(answer: Answer, boxes: readonly FormBox[]): FormAnswer {
   switch (answer.type) {
     case 'single':
     case 'multiple':
-      return { as: 'boxes', several: answer.type === 'multiple', boxes };
+      return { as: 'boxes', several: picksMany(answer), boxes };
     case 'rank':
       return { as: 'rank', boxes, places: answer.top ?? boxes.length };
     case 'scale': {

@@ -1,4 +1,5 @@
 /** Where each answer of a question leads, as far as the question alone decides it. */
+import { hasRows, picksMany, picksOne, ranksOptions } from '../document/answer-types';
 import { holds, UNASKED, type Environment } from '../condition/evaluate';
 import { eachName, type Condition } from '../condition/syntax';
 import type { Value } from '../document/types';
@@ -19,7 +20,7 @@ const CARRY_ON: Lead = { target: null, sometimes: false };
 export function leadOf(plan: Plan, planItem: PlanItem, code: number): Lead {
   const { item } = planItem;
   if (item.kind !== 'question') return CARRY_ON;
-  const value: Value = item.answer.type === 'multiple' || item.answer.type === 'rank' ? [code] : code;
+  const value: Value = picksMany(item.answer) || ranksOptions(item.answer) ? [code] : code;
   const reading = readingOf(item.answer, value);
   const own: Environment = {
     read: (name) => (name === item.name.toLowerCase() ? reading : UNASKED),
@@ -31,7 +32,7 @@ export function leadOf(plan: Plan, planItem: PlanItem, code: number): Lead {
     const target = targetView(plan, skip.to);
     if (skip.if === null) return { target, sometimes: false };
     if (!isOnlyAbout(skip.if, item.name)) return { target, sometimes: true };
-    if (holds(skip.if, own)) return { target, sometimes: item.answer.type === 'multiple' };
+    if (holds(skip.if, own)) return { target, sometimes: picksMany(item.answer) };
   }
   return CARRY_ON;
 }
@@ -39,19 +40,14 @@ export function leadOf(plan: Plan, planItem: PlanItem, code: number): Lead {
 /** The codes of `planItem`'s options from which a skip leaves; empty where it leaves from the question as a whole. */
 export function codesSkipped(planItem: PlanItem, skip: PlanSkip): number[] {
   const { item } = planItem;
-  if (
-    skip.if === null ||
-    item.kind !== 'question' ||
-    !('options' in item.answer) ||
-    item.answer.type === 'grid'
-  )
+  if (skip.if === null || item.kind !== 'question' || !('options' in item.answer) || hasRows(item.answer))
     return [];
   if (!isOnlyAbout(skip.if, item.name)) return [];
   const condition = skip.if;
   return item.answer.options
     .map(({ code }) => code)
     .filter((code) => {
-      const value: Value = item.answer.type === 'single' ? code : [code];
+      const value: Value = picksOne(item.answer) ? code : [code];
       const reading = readingOf(item.answer, value);
       return holds(condition, { read: () => reading, pass: null, each: null, passesOver: () => [] });
     });

@@ -1,4 +1,5 @@
 /** What paper says in the place of what a screen does: numbers of questions, where to go, how often, for whom. */
+import { hasRows } from '../document/answer-types';
 import { readAddress } from '../document/addresses';
 import { parseCondition } from '../condition/parse';
 import { sectionLetter } from '../document/variables';
@@ -48,7 +49,7 @@ export function numbersOf({ sections }: Plan): ReadonlyMap<string, string> {
       running += 1;
       const number = `${sectionLetter(index)}${running}`;
       numbers.set(item.name.toLowerCase(), number);
-      if (item.answer.type === 'grid')
+      if (hasRows(item.answer))
         for (const { name } of item.answer.rows) numbers.set(name.toLowerCase(), number);
     }
   }

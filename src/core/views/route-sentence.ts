@@ -2,6 +2,7 @@
  * A route as a plain sentence: who takes it. “A respondent who says yes to “Aged 18 or over” and answers Rent it to “Tenure” …”
  * It speaks of the answers that steer, of numbers by the span that steers alike.
  */
+import { hasRows, isNumeric } from '../document/answer-types';
 import { passKey, readPassKey } from '../document/addresses';
 import { alikeTo } from '../analysis/classes';
 import { driversOf } from '../analysis/drivers';
@@ -84,7 +85,7 @@ function saidOn(plan: Plan, route: { readonly items: readonly string[]; readonly
     const variable = plan.variables.get(name.toLowerCase());
     if (variable?.of !== 'question') continue;
     const { answer, label } = variable.question;
-    const parts = answer.type === 'grid' ? answer.rows : [{ name, label: label ?? name }];
+    const parts = hasRows(answer) ? answer.rows : [{ name, label: label ?? name }];
     for (const part of parts) {
       const driver = steering.get(part.name.toLowerCase());
       if (driver === undefined) continue;
@@ -107,8 +108,7 @@ function wordsOf(
   value: Value | null | undefined,
 ): string {
   const alike = value === undefined || value === null ? null : alikeTo(driver, answer, value);
-  if (alike === null || (answer.type !== 'number' && answer.type !== 'scale') || alike.least === alike.most)
-    return valueWords(answer, value);
+  if (alike === null || !isNumeric(answer) || alike.least === alike.most) return valueWords(answer, value);
   const { least, most } = alike;
   if (least === answer.min && most === answer.max) return 'anything';
   if (least === answer.min) return `at most ${most}`;

@@ -1,4 +1,5 @@
 /** What makes a route this route: the steering questions it presents, with the answers of one respondent on it. */
+import { hasRows } from '../document/answer-types';
 import { passKey, readPassKey } from '../document/addresses';
 import { driversOf } from '../analysis/drivers';
 import type { Answers } from '../document/types';
@@ -25,7 +26,7 @@ export function steeringAnswers(
     const variable = plan.variables.get(name.toLowerCase());
     if (variable?.of !== 'question') continue;
     const { answer, label } = variable.question;
-    const parts = answer.type === 'grid' ? answer.rows : [{ name, label: label ?? name }];
+    const parts = hasRows(answer) ? answer.rows : [{ name, label: label ?? name }];
     for (const part of parts) {
       if (!steering.has(part.name.toLowerCase())) continue;
       const words = valueWords(answer, route.answers[passKey(part.name, pass)]);

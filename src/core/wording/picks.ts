@@ -1,4 +1,5 @@
 /** How many answers may be chosen, as respondents are told. */
+import { hasRows, picksMany } from '../document/answer-types';
 import type { Question } from '../document/types';
 
 /** The author has said so already. */
@@ -7,8 +8,8 @@ const SAID = /all that apply|as many as|\b(?:up to|at most|no more than|exactly|
 /** “Choose all that apply.”; null where one answer is chosen, or the question's own words say how many. */
 export function pickWords({ text, note = '', answer }: Question): string | null {
   if (SAID.test(text) || SAID.test(note)) return null;
-  if (answer.type === 'grid') return answer.pick === 'many' ? 'Choose all that apply in each row.' : null;
-  if (answer.type !== 'multiple') return null;
+  if (hasRows(answer)) return answer.pick === 'many' ? 'Choose all that apply in each row.' : null;
+  if (!picksMany(answer)) return null;
   const { minPicks: least, maxPicks: most } = answer;
   if (least !== undefined && most !== undefined)
     return least === most ? `Choose exactly ${most}.` : `Choose ${least} to ${most}.`;

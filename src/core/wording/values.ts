@@ -1,4 +1,5 @@
 /** Answers in words, and texts with earlier answers piped in, as a respondent or reviewer reads them. */
+import { ranksOptions, traitsOf } from '../document/answer-types';
 import { passKey } from '../document/addresses';
 import type { Answer, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
@@ -14,12 +15,12 @@ export function valueWords(answer: Answer, value: Value | null | undefined): str
   const label = (code: number) =>
     optionsOf(answer).find((option) => option.code === code)?.label ?? String(code);
   if (typeof value === 'object') {
-    return answer.type === 'rank'
+    return ranksOptions(answer)
       ? value.map((code, place) => `${place + 1} ${label(code)}`).join(', ')
       : value.map(label).join(', ');
   }
   if (typeof value === 'number') return label(value);
-  return answer.type === 'datetime' ? value.replace('T', ' ') : value;
+  return traitsOf(answer).value === 'datetime' ? value.replace('T', ' ') : value;
 }
 
 /** A text as shown at a place of the walk, its pipes filled by `escape`d answers; an answer without value is empty. */

@@ -1,4 +1,5 @@
 /** The answer of the selected question: its options, rows and limits, each written where it is printed. */
+import { hasRows, isWritten } from '../../core/document/answer-types';
 import { fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
 import type { Answer, GridAnswer, Question } from '../../core/document/types';
@@ -34,11 +35,9 @@ export function AnswerEditor({ plan, planItem, question, place }: Props) {
   const { answer } = question;
   return (
     <>
-      {answer.type === 'grid' && <GridRows question={question} answer={answer} place={place} />}
+      {hasRows(answer) && <GridRows question={question} answer={answer} place={place} />}
       <Limits question={question} place={place} />
-      {answer.type !== 'text' && (
-        <OptionRows plan={plan} planItem={planItem} question={question} place={place} />
-      )}
+      {!isWritten(answer) && <OptionRows plan={plan} planItem={planItem} question={question} place={place} />}
       <AnswerPrint plan={plan} planItem={planItem} only={['rule']} />
       {RANGED.has(answer.type) && <RangeSkip question={question} place={place} />}
     </>

@@ -1,4 +1,5 @@
 /** Assumed answers of a question: a share for each answer or range, and how often it is left blank. */
+import { isNumeric, isWritten, picksMany, ranksOptions, traitsOf } from '../../core/document/answer-types';
 import { fieldId } from '../../core/document/addresses';
 import { optionsOf } from '../../core/document/shape';
 import type { Assume, AssumeRange, Question } from '../../core/document/types';
@@ -18,7 +19,7 @@ const RANGED: ReadonlySet<string> = new Set(['number', 'scale', 'date', 'time', 
 export function AssumeFields({ question, assume, set }: Props) {
   const { name, answer } = question;
   const ranged = RANGED.has(answer.type);
-  const several = answer.type === 'multiple';
+  const several = picksMany(answer);
   const shareOf = (code: number) => assume.shares?.[String(code)];
   const setShare = (code: number) => (percent: number | undefined) => {
     const { [String(code)]: _, ...others } = assume.shares ?? {};
@@ -32,7 +33,7 @@ export function AssumeFields({ question, assume, set }: Props) {
     const { ranges: _, ...rest } = assume;
     return set(ranges.length === 0 ? rest : { ...rest, ranges });
   };
-  const options = optionsOf(answer).filter(() => answer.type !== 'rank' && answer.type !== 'text');
+  const options = optionsOf(answer).filter(() => !ranksOptions(answer) && !isWritten(answer));
   return (
     <span className={classes.ticks}>
       {ranged && <Ranges question={question} ranges={assume.ranges ?? []} set={setRanges} />}
@@ -83,7 +84,7 @@ interface RangesProps {
 }
 
 function Ranges({ question: { name, answer }, ranges, set }: RangesProps) {
-  const numbers = answer.type === 'number' || answer.type === 'scale';
+  const numbers = isNumeric(answer);
   const replace = (at: number, range: AssumeRange) => set(ranges.map((each, n) => (n === at ? range : each)));
   const end = (at: number, key: 'from' | 'to') => (
     <CheckedField
@@ -132,7 +133,7 @@ function Ranges({ question: { name, answer }, ranges, set }: RangesProps) {
         onClick={() => {
           const { min, max } = answer as { min?: number | string; max?: number | string };
           const given = ranges.reduce((sum, { share }) => sum + share, 0);
-          const first = answer.type === 'time' ? '00:00' : '2026-01-01';
+          const first = traitsOf(answer).value === 'time' ? '00:00' : '2026-01-01';
           set([
             ...ranges,
             {

@@ -1,4 +1,5 @@
 /** A given value: known of each respondent before the start, or, as a random arm, drawn then. */
+import { isDated, isNumeric } from '../../core/document/answer-types';
 import { address, fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
 import {
@@ -140,7 +141,7 @@ function GivenLimits({
       if (value === undefined || value === '') delete record[key];
       else record[key] = value;
     });
-  if (answer.type === 'number' || answer.type === 'scale')
+  if (isNumeric(answer))
     return (
       <div className={classes.limits}>
         {(['min', 'max'] as const).map((key) => (
@@ -157,7 +158,7 @@ function GivenLimits({
         ))}
       </div>
     );
-  if (answer.type === 'date' || answer.type === 'time' || answer.type === 'datetime')
+  if (isDated(answer))
     return (
       <div className={classes.limits}>
         {(['min', 'max'] as const).map((key) => (

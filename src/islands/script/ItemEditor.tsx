@@ -1,4 +1,5 @@
 /** The selected item, written in place: the same lines as in print, each a field. */
+import { hasRows, isNumeric } from '../../core/document/answer-types';
 import { address, fieldId } from '../../core/document/addresses';
 import type { RoutedItem } from '../../core/document/types';
 import { isSuggested } from '../../core/editing/suggested';
@@ -57,10 +58,8 @@ export function ItemEditor({ plan, planItem, place }: Props) {
               const first =
                 item.kind === 'question' && 'options' in item.answer ? item.answer.options[0] : undefined;
               // Limits that nobody has written are asked for.
-              const asks =
-                item.kind === 'question' && item.answer.type === 'number' && isSuggested(item.answer);
-              const row =
-                item.kind === 'question' && item.answer.type === 'grid' ? item.answer.rows[0] : undefined;
+              const asks = item.kind === 'question' && isNumeric(item.answer) && isSuggested(item.answer);
+              const row = item.kind === 'question' && hasRows(item.answer) ? item.answer.rows[0] : undefined;
               if (row !== undefined && !far) focusField(fieldId(item.name, 'row', row.name), 'all');
               else if (asks && !far) focusField(fieldId(item.name, 'min'), 'all');
               else if (first === undefined || far) moves.addAfter(place);

@@ -1,4 +1,5 @@
 /** The options of the selected question: label, dots, code, and where each leads. */
+import { hasRows } from '../../core/document/answer-types';
 import { address, fieldId } from '../../core/document/addresses';
 import { useRef, useState, type KeyboardEvent } from 'react';
 import { optionsOf } from '../../core/document/shape';
@@ -66,7 +67,7 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
   const suggested = isSuggested(options);
   // Beside a number or a scale 98 may be an answer.
   const usual = options.map((option) => (listed ? usualCode(options, option) : null));
-  const aimable = listed && question.answer.type !== 'grid';
+  const aimable = listed && !hasRows(question.answer);
   const pictures = useRef<Record<number, HTMLInputElement | null>>({});
   const [problem, setProblem] = useState<string | null>(null);
   const document = useStudy((state) => state.document);

@@ -1,7 +1,8 @@
 /** The answer type of a question: each of the ten as respondents would meet it, and what choosing it would lose. */
+import { ANSWER_TRAITS } from '../../core/document/answer-types';
 import { fieldId } from '../../core/document/addresses';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
-import { ANSWER_TYPES, type AnswerType, type Question } from '../../core/document/types';
+import { ANSWER_TYPES, type Question } from '../../core/document/types';
 import { lossesOf } from '../../core/editing/losses';
 import {
   answerOfType,
@@ -17,19 +18,6 @@ import { AnswerForm } from '../walk/AnswerForm';
 import { focusField } from './focus';
 import { byLetters, ONE_WORD } from '../ui/by-letters';
 import classes from './type-picker.module.css';
-
-const TYPE_WORDS: Readonly<Record<AnswerType, string>> = {
-  single: 'one answer of a list',
-  multiple: 'any number of a list',
-  scale: 'a place between two ends',
-  number: 'a number',
-  text: 'in their own words',
-  date: 'a day',
-  time: 'a time of day',
-  datetime: 'a day and a time',
-  grid: 'the same for several rows',
-  rank: 'a list put in order',
-};
 
 interface Props {
   readonly question: Question;
@@ -140,12 +128,12 @@ function Types({ question, place, close }: Props & { readonly close: (again: boo
             id={`type-${n}`}
             role="option"
             aria-selected={n === at}
-            aria-label={`${type}: ${TYPE_WORDS[type]}${losses.length > 0 ? `; loses ${losses.join(', ')}` : ''}`}
+            aria-label={`${type}: ${ANSWER_TRAITS[type].offered}${losses.length > 0 ? `; loses ${losses.join(', ')}` : ''}`}
             data-now={n === now || undefined}
             onClick={() => take(n)}
           >
             <p>
-              <b>{type}</b> {TYPE_WORDS[type]}
+              <b>{type}</b> {ANSWER_TRAITS[type].offered}
             </p>
             {losses.length > 0 && <p className={classes.losses}>loses {losses.join(', ')}</p>}
             <Sample question={{ ...question, answer }} />

@@ -43,7 +43,7 @@ export function focusField(field: FieldId, caret: 'end' | 'all' | number = 'end'
   }
   if (!(found instanceof HTMLInputElement) && !(found instanceof HTMLTextAreaElement)) return;
   const { length } = found.value;
-  if (found instanceof HTMLInputElement && found.type !== 'text') return;
+  if (found instanceof HTMLInputElement && !found.matches('[type="text"], :not([type])')) return;
   if (caret === 'all') found.select();
   else found.setSelectionRange(caret === 'end' ? length : caret, caret === 'end' ? length : caret);
 }

@@ -2,6 +2,7 @@
  * The sheet as a list of rows, of which only those near the view are on the page: which there are, how high they
  * probably are until they have been measured, and in which row a field or an anchor lies.
  */
+import { linesOf } from '../../core/document/answer-types';
 import {
   type Address,
   address,
@@ -103,13 +104,7 @@ function itemHeight(item: Item): number {
   if (item.kind === 'page_break') return 28;
   const text = 20 * Math.max(1, Math.ceil(item.text.length / 70)) + (item.askIf === undefined ? 0 : 18);
   if (item.kind === 'statement') return 19 + text;
-  const { answer } = item;
-  const lines =
-    answer.type === 'grid'
-      ? answer.rows.length + answer.options.length
-      : 'options' in answer
-        ? answer.options.length
-        : 1;
+  const lines = linesOf(item.answer);
   return 27 + text + 21.5 * (lines + (item.skips?.some((skip) => skip.if === undefined) ? 1 : 0));
 }
 

@@ -1,4 +1,5 @@
 /** One of a list, or several: lines with dot leaders to a mark at the right. */
+import { picksMany } from '../../core/document/answer-types';
 import type { MultipleAnswer, Option, SingleAnswer } from '../../core/document/types';
 import type { FieldProps } from './AnswerForm';
 import classes from './choices.module.css';
@@ -21,7 +22,7 @@ interface Props extends FieldProps {
 }
 
 export function Choices({ part, value, set, words, codes, answer, shown, textOf }: Props) {
-  const several = answer.type === 'multiple';
+  const several = picksMany(answer);
   const picked = several
     ? Array.isArray(value)
       ? (value as readonly number[])

@@ -1,4 +1,5 @@
 /** What a walk is given besides answers: values known beforehand, full quotas, and the seed of its draws. */
+import { isNumeric, picksMany, picksOne } from '../../core/document/answer-types';
 import type { Given, Value } from '../../core/document/types';
 import { optionsOf } from '../../core/document/shape';
 import type { Plan } from '../../core/routing/plan';
@@ -102,8 +103,8 @@ function GivenField({
   change: (value: Value | null) => void;
 }) {
   const options = optionsOf(given.answer);
-  if (given.answer.type === 'single' || given.answer.type === 'multiple') {
-    const several = given.answer.type === 'multiple';
+  if (picksOne(given.answer) || picksMany(given.answer)) {
+    const several = picksMany(given.answer);
     const chosen = Array.isArray(value) ? value[0] : value;
     return (
       <select
@@ -122,7 +123,7 @@ function GivenField({
       </select>
     );
   }
-  const numeric = given.answer.type === 'number' || given.answer.type === 'scale';
+  const numeric = isNumeric(given.answer);
   return (
     <input
       type="text"

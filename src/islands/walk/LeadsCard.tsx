@@ -1,4 +1,5 @@
 /** Where each answer to the current question would lead, before one is chosen. */
+import { picksMany, picksOne } from '../../core/document/answer-types';
 import { passKey } from '../../core/document/addresses';
 import { useMemo } from 'react';
 import { optionsOf } from '../../core/document/shape';
@@ -23,19 +24,19 @@ export function LeadsCard({ plan, session, step }: Props) {
   const leads = useMemo(() => {
     if (item.kind !== 'question') return [];
     const { answer } = item;
-    if (answer.type !== 'single' && answer.type !== 'multiple') return [];
+    if (!picksOne(answer) && !picksMany(answer)) return [];
     const key = passKey(item.name, step.pass);
     const shown = optionsOf(answer).filter((_, n) => step.shown.options[n] !== false);
     const tried = shown.slice(0, MOST).map(({ code, label }) => ({
       label,
-      to: leadsTo(plan, { ...answers, [key]: answer.type === 'multiple' ? [code] : code }, inputs, step.key),
+      to: leadsTo(plan, { ...answers, [key]: picksMany(answer) ? [code] : code }, inputs, step.key),
     }));
     const blank = item.required ? [] : [{ label: 'left blank', to: leadsTo(plan, { ...answers, [key]: null }, inputs, step.key) }]; // prettier-ignore
     return [...tried, ...blank];
   }, [plan, answers, inputs, item, step]);
   const places = new Set(leads.map(({ to }) => to));
   if (places.size < 2) return null;
-  const several = item.kind === 'question' && item.answer.type === 'multiple';
+  const several = item.kind === 'question' && picksMany(item.answer);
   return (
     <>
       <h2>{several ? 'Each pick by itself leads to' : 'Each answer leads to'}</h2>

@@ -1,4 +1,5 @@
 /** Answers that are written or placed: numbers, scales, texts, dates, ranks; specials stand below as marks. */
+import { traitsOf } from '../../core/document/answer-types';
 import type {
   DateAnswer,
   NumberAnswer,
@@ -147,7 +148,7 @@ export function DateField({
     <>
       <label className={classes.open}>
         <input
-          type={answer.type === 'datetime' ? 'datetime-local' : answer.type}
+          type={traitsOf(answer).value === 'datetime' ? 'datetime-local' : answer.type}
           data-part={part}
           aria-label={label}
           min={answer.min}

@@ -1,4 +1,5 @@
 /** What the keys do at the question in hand, beneath the respondent's page; the respondent never sees it. */
+import { hasRows, picksOne } from '../../core/document/answer-types';
 import type { Plan } from '../../core/routing/plan';
 import type { WalkStep } from '../../core/routing/walk';
 import { showsCodes } from './ItemForm';
@@ -28,8 +29,8 @@ function keysAt({ planItem: { item }, shown }: WalkStep, codes: boolean): string
     case 'grid': {
       const options = answer.options.filter((_, index) => shown.options[index]);
       const by = codes ? 'type its code' : `type its place, 1 to ${options.length}`;
-      const row = answer.type === 'grid' ? ', row by row' : '';
-      return answer.type === 'single' || (answer.type === 'grid' && answer.pick !== 'many')
+      const row = hasRows(answer) ? ', row by row' : '';
+      return picksOne(answer) || (hasRows(answer) && answer.pick !== 'many')
         ? `To choose an answer${row} ${by}.`
         : `To pick an answer or take it out${row} ${by}.`;
     }

@@ -1,4 +1,5 @@
 /** Walk: the respondent's page in the middle, the trail at the left, why and the verdict at the right. */
+import { isNumeric, isWritten, picksOne } from '../../core/document/answer-types';
 import { nameInKey } from '../../core/document/addresses';
 import { useCallback, useEffect, useMemo, useState, type ComponentProps } from 'react';
 import * as v from 'valibot';
@@ -268,10 +269,10 @@ function firstGiven(plan: Plan): Answers {
         if ('options' in answer)
           return [
             name,
-            answer.type === 'single' ? (answer.options[0]?.code ?? null) : [answer.options[0]?.code ?? 0],
+            picksOne(answer) ? (answer.options[0]?.code ?? null) : [answer.options[0]?.code ?? 0],
           ];
-        if (answer.type === 'number' || answer.type === 'scale') return [name, answer.min];
-        return [name, answer.type === 'text' ? 'x' : null];
+        if (isNumeric(answer)) return [name, answer.min];
+        return [name, isWritten(answer) ? 'x' : null];
       }),
   );
 }

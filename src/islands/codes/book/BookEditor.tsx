@@ -1,8 +1,9 @@
 /** The open row: codes and words of the answers, missing codes of its own, level of measurement. */
+import { traitsOf, type Measure } from '../../../core/document/answer-types';
 import { address } from '../../../core/document/addresses';
 import { optionsOf } from '../../../core/document/shape';
 import type { Question } from '../../../core/document/types';
-import { suggestedMeasure, type BookRow, type Measure } from '../../../core/views/codebook';
+import { type BookRow } from '../../../core/views/codebook';
 import { useGoTo } from '../../study/going';
 import { CheckedField, NumberField } from '../../script/Fields';
 import { useStudy } from '../../study/store';
@@ -75,7 +76,7 @@ export function BookEditor({ row, question }: Props) {
           value={question.measure ?? ''}
           onChange={(event) => setMeasure(MEASURES.find((each) => each === event.target.value) ?? null)}
         >
-          <option value="">{suggestedMeasure(question.answer)}, as the type suggests</option>
+          <option value="">{traitsOf(question.answer).measure}, as the type suggests</option>
           {MEASURES.map((each) => (
             <option key={each}>{each}</option>
           ))}

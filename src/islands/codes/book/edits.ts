@@ -1,8 +1,9 @@
 /** Changes of the codebook, as changes of the questionnaire; each gives why it cannot be made, or null. */
+import { type Measure } from '../../../core/document/answer-types';
 import { editOption } from '../../../core/editing/options';
 import { recode, recodeProblem } from '../../../core/editing/recode';
 import { editQuestion } from '../../../core/editing/structure';
-import type { BookRow, Measure } from '../../../core/views/codebook';
+import type { BookRow } from '../../../core/views/codebook';
 import { useStudyStore } from '../../study/store';
 
 export function useBookEdits({ place, item }: BookRow) {
