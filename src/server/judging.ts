@@ -1,4 +1,5 @@
 /** What verdicts and comments are made of, as authors and reviewers send them. */
+import { VERDICTS } from '../core/document/vocabularies';
 import { AddressSchema } from '../core/document/addresses';
 import * as v from 'valibot';
 import { WalkedSchema } from '../core/document/walked';
@@ -14,7 +15,7 @@ export const VerdictSchema = v.strictObject({
   marks: Words,
   items: Words,
   walked: WalkedSchema,
-  verdict: v.picklist(['passed', 'sent_back']),
+  verdict: v.picklist(VERDICTS),
   remark: v.pipe(v.string(), v.maxLength(2000, 'a remark has at most 2,000 characters')),
   place: v.pipe(v.string(), v.maxLength(100)),
   reviewer: v.pipe(

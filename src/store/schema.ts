@@ -1,4 +1,5 @@
 /** The tables of the database. */
+import { VERDICTS } from '../core/document/vocabularies';
 import { type Address } from '../core/document/addresses';
 import type { Answers } from '../core/document/types';
 import type { Walked } from '../core/document/walked';
@@ -52,7 +53,7 @@ export const verdicts = sqliteTable(
     items: json<string[]>('items').notNull(),
     /** The respondent who was walked, who finds what became of the route after an edit; null in old verdicts. */
     walked: json<Walked>('walked'),
-    verdict: text('verdict', { enum: ['passed', 'sent_back'] }).notNull(),
+    verdict: text('verdict', { enum: VERDICTS }).notNull(),
     remark: text('remark').notNull(),
     /** Item the remark is about; empty for the whole route. */
     place: text('place').notNull(),

@@ -6,7 +6,7 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import heating from '../../demo/tern-valley-home-heating.fork.json';
 import { Auditor } from '../../src/core/audit/auditor';
-import type { ProblemKind } from '../../src/core/audit/types';
+import type { ProblemKind } from '../../src/core/audit/problems';
 import { columnsOf } from '../../src/core/coding/columns';
 import { codedCells, type Cell } from '../../src/core/coding/row';
 import type { Questionnaire } from '../../src/core/document/types';

@@ -4,6 +4,7 @@
  * Rows of people who came to an ending are walked by the fast runner; those who stopped part-way, or whose time ran
  * out, by the walk that keeps a record.
  */
+import { type Unasked } from '../document/vocabularies';
 import { passKey } from '../document/addresses';
 import { codedCells } from '../coding/row';
 import type { Column } from '../coding/columns';
@@ -12,7 +13,7 @@ import type { Shown } from '../routing/answers';
 import { type Plan } from '../routing/plan';
 import type { Runner, RunnerItem } from '../routing/runner';
 import { walk } from '../routing/walk';
-import type { Group, Unasked } from './groups';
+import type { Group } from './groups';
 import type { Came } from './types';
 
 export interface Expected {

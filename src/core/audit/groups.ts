@@ -1,4 +1,5 @@
 /** The columns of the codebook put together by the variable and pass that they hold, and a row's cells as its answer. */
+import { isUnasked, UNASKED, type Unasked } from '../document/vocabularies';
 import { type AnswerTraits, traitsOf } from '../document/answer-types';
 import { passKey, readPassKey } from '../document/addresses';
 import { missingCode } from '../coding/row';
@@ -11,7 +12,6 @@ import type { Reading } from './readings';
 import type { CellWritten } from './types';
 
 /** Reasons why a question was not presented. */
-export type Unasked = 'not_applicable' | 'not_drawn' | 'not_reached';
 
 /** One variable in one pass. */
 export interface Group {
@@ -63,6 +63,8 @@ export function groupsOf(plan: Plan, columns: readonly Column[], runner: Runner)
       missingCode(plan.document, item === null ? null : question, reason);
     const cellsOf = (reason: Unasked) =>
       new Map(own.map(({ index }) => [index, { column: index, value: codeOf(reason) }]));
+    const unasked = {} as Record<Unasked, ReadonlyMap<number, CellWritten>>;
+    for (const reason of UNASKED) unasked[reason] = cellsOf(reason);
     return {
       kind: traitsOf(answer).columns,
       key,
@@ -79,11 +81,7 @@ export function groupsOf(plan: Plan, columns: readonly Column[], runner: Runner)
       missing: new Set(optionsOf(answer).flatMap((o) => (o.missing === undefined ? [] : [o.code]))),
       hasConditions: item !== null && item.planItem.optionIf.some((when) => when !== null),
       codeOf,
-      unasked: {
-        not_applicable: cellsOf('not_applicable'),
-        not_drawn: cellsOf('not_drawn'),
-        not_reached: cellsOf('not_reached'),
-      },
+      unasked,
     };
   });
 }
@@ -107,7 +105,7 @@ export function answerOf(group: Group, readings: readonly Reading[]): GroupAnswe
       case 'blank':
         return NOTHING;
       case 'reason':
-        return isUntouched(reading.reason) ? NOTHING : LEFT_BLANK;
+        return isUnasked(reading.reason) ? NOTHING : LEFT_BLANK;
       case 'value':
         return { value: reading.value, touched: true };
       case 'wrong':
@@ -121,7 +119,7 @@ export function answerOf(group: Group, readings: readonly Reading[]): GroupAnswe
   for (const { index, code } of group.columns) {
     const reading = readings[index];
     if (reading === undefined || reading.kind === 'blank') continue;
-    if (reading.kind === 'reason' && isUntouched(reading.reason)) continue;
+    if (reading.kind === 'reason' && isUnasked(reading.reason)) continue;
     touched = true;
     if (reading.kind !== 'value' || typeof reading.value !== 'number') continue;
     if (group.kind === 'picks') {
@@ -129,11 +127,6 @@ export function answerOf(group: Group, readings: readonly Reading[]): GroupAnswe
     } else value.push(reading.value);
   }
   return { value: value.length === 0 ? null : value, touched };
-}
-
-/** Codes that say that nobody came here. */
-function isUntouched(reason: string): boolean {
-  return reason === 'not_applicable' || reason === 'not_drawn' || reason === 'not_reached';
 }
 
 /** Some value, where a given one is missing that a walk cannot do without. */

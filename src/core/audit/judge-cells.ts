@@ -1,13 +1,15 @@
 /** The cells of one row held against what the routing says of them. */
+import { type ProblemKind } from './problems';
+import { isUnasked, type Unasked } from '../document/vocabularies';
 import { picksMany } from '../document/answer-types';
 import type { Column } from '../coding/columns';
 import { missingCode } from '../coding/row';
 import type { MissingReason, Questionnaire } from '../document/types';
 import { refusal } from '../routing/answers';
 import type { Expected } from './expected';
-import { answerOf, type Group, type Unasked } from './groups';
+import { answerOf, type Group } from './groups';
 import type { Reading } from './readings';
-import type { AuditOptions, CellWritten, ProblemKind } from './types';
+import type { AuditOptions, CellWritten } from './types';
 
 export interface CellProblem {
   readonly problem: ProblemKind;
@@ -134,8 +136,7 @@ class CellJudge implements Judged {
       return;
     }
     const reason = reading.kind === 'reason' ? reading.reason : '';
-    if (reason === 'not_applicable' || reason === 'not_drawn' || reason === 'not_reached')
-      this.problem('missing-answer', first, group);
+    if (isUnasked(reason)) this.problem('missing-answer', first, group);
     else if (reason === 'no_answer' && group.required && !this.stoppedAt(group))
       this.problem('missing-answer', first, group);
   }

@@ -1,20 +1,6 @@
 /** What an audit says of collected rows. */
 
-export const PROBLEM_KINDS = [
-  'unexpected-answer',
-  'missing-answer',
-  'unknown-code',
-  'out-of-limits',
-  'too-many-picks',
-  'too-few-picks',
-  'contradictory-picks',
-  'wrong-number-drawn',
-  'wrong-ending',
-  'duplicate-case',
-  'unknown-column',
-  'missing-column',
-] as const;
-export type ProblemKind = (typeof PROBLEM_KINDS)[number];
+import type { ProblemKind } from './problems';
 
 /** Something about one cell that the routing or the codebook does not allow; the cell is left as it was. */
 export interface RowProblem {

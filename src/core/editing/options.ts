@@ -1,4 +1,6 @@
 /** Changes of an answer list: options added, pasted, moved, taken away, and what kind each is. */
+import { OPTION_MISSING } from '../document/types';
+import { OPTIONS_MISSING } from '../document/vocabularies';
 import { isWritten } from '../document/answer-types';
 import { original, type Draft } from 'immer';
 import type { Answer, Option } from '../document/types';
@@ -7,14 +9,7 @@ import { editQuestion, nextCode, type ItemPlace } from './structure';
 import { isSuggested } from './suggested';
 
 /** What an option is besides an ordinary answer. */
-export const OPTION_KINDS = [
-  'ordinary',
-  'specify',
-  'exclusive',
-  'dont_know',
-  'refused',
-  'not_available',
-] as const;
+export const OPTION_KINDS = ['ordinary', 'specify', 'exclusive', ...OPTION_MISSING] as const;
 export type OptionKind = (typeof OPTION_KINDS)[number];
 
 export function optionKind(option: Option): OptionKind {
@@ -151,17 +146,12 @@ export function setOptionKind(place: ItemPlace, at: number, kind: OptionKind): C
   });
 }
 
-/** Codes by which answers that say nothing are told at a glance, with others where those are taken. */
-const USUAL_CODES = {
-  dont_know: [98, 998, 9998],
-  refused: [99, 999, 9999],
-  not_available: [97, 997, 9997],
-} as const;
-
 /** The usual code for an answer that counts as missing; null where it has one of the kind, or all are taken. */
 export function usualCode(options: readonly Option[], { code, missing }: Option): number | null {
   if (missing === undefined || code > 90 || code < 0) return null;
-  return USUAL_CODES[missing].find((usual) => !options.some((other) => other.code === usual)) ?? null;
+  return (
+    OPTIONS_MISSING[missing].codes.find((usual) => !options.some((other) => other.code === usual)) ?? null
+  );
 }
 
 /** The options of an answer, or its specials, which are made where there are none yet; null where it can have none. */

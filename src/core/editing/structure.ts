@@ -1,9 +1,12 @@
 /** Changes of structure: sections, items, options, endings, skips. Indices are those of the moment. */
+import { FIRST_MESSAGES, MISSING, SECTIONS } from '../document/vocabularies';
 import { hasRows } from '../document/answer-types';
 import { castDraft, type Draft } from 'immer';
 import { freshName, RESERVED_WORDS } from '../document/names';
 import { optionsOf } from '../document/shape';
 import {
+  ENDING_KINDS,
+  MISSING_REASONS,
   SECTION_KINDS,
   type Answer,
   type AnswerType,
@@ -75,8 +78,7 @@ export function addSection(document: Questionnaire, at: number, title: string): 
 export function guessKind(title: string): SectionKind {
   const found = SECTION_KINDS.find((kind) => title.toLowerCase().includes(kind.slice(0, 6)));
   if (found !== undefined) return found;
-  if (/about you(?:rself)?\b(?!r)|demograph/i.test(title)) return 'background';
-  return /thank|\bend\b|last question/i.test(title) ? 'closing' : 'topic';
+  return SECTION_KINDS.find((kind) => SECTIONS[kind].suggestedBy?.test(title)) ?? 'topic';
 }
 
 export function removeSection(document: Questionnaire, at: number): Change {
@@ -316,26 +318,15 @@ export function emptyQuestionnaire(title: string): Questionnaire {
     version: 1,
     title,
     language: 'en',
-    missing: [
-      { reason: 'not_applicable', code: -1, label: 'Not applicable (skipped by route)' },
-      { reason: 'not_drawn', code: -2, label: 'Not drawn for this respondent' },
-      { reason: 'no_answer', code: -3, label: 'Asked, left blank' },
-      { reason: 'not_reached', code: -4, label: 'Stopped before this question' },
-    ],
+    missing: MISSING_REASONS.map((reason) => {
+      const { code, label } = MISSING[reason];
+      return { reason, code, label };
+    }),
     sections: [{ id: 'consent', title: 'Consent', kind: 'consent', items: [] }],
-    endings: [
-      {
-        id: 'complete',
-        kind: 'complete',
-        messages: [{ text: 'Thank you. Your answers have been recorded.' }],
-      },
-      {
-        id: 'screened_out',
-        kind: 'screened_out',
-        messages: [{ text: 'Thank you. We have no further questions for you.' }],
-      },
-      { id: 'declined', kind: 'declined', messages: [{ text: 'Thank you for considering it.' }] },
-    ],
+    endings: ENDING_KINDS.flatMap((kind) => {
+      const text = FIRST_MESSAGES[kind];
+      return text === undefined ? [] : [{ id: kind, kind, messages: [{ text }] }];
+    }),
     settings: { numbers: 'running', pages: 'section', progress: true, defaults: { required: true } },
   };
 }

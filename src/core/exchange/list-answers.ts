@@ -1,4 +1,6 @@
 /** What the answers and hints of a drafted list say: how many may be picked, limits, scales, fields to write in. */
+import { OPTION_MISSING } from '../document/types';
+import { OPTIONS_MISSING } from '../document/vocabularies';
 import type { Option } from '../document/types';
 import { nextCode } from '../editing/structure';
 
@@ -103,12 +105,8 @@ export function optionFrom(written: string, code: number | null, before: readonl
   const label = written
     .replace(/\s*[([]\s*(?:exclusive|single code|do not read out)?\s*[)\]]\s*$/i, '')
     .trim();
-  if (/^(?:i\s+)?(?:don.?t|do not) know\b|^(?:not|un)\s?sure$|^can.?t (?:say|remember)\b|^dk$/i.test(label))
-    return { code: code ?? free(98), label, missing: 'dont_know' };
-  if (/^(?:i(?:'d|’d| would)?\s+)?(?:prefer|rather) not\b|^refuse[ds]?\b|^prefer not to/i.test(label))
-    return { code: code ?? free(99), label, missing: 'refused' };
-  if (/^(?:not applicable|n\/?a|does not apply)$/i.test(label))
-    return { code: code ?? free(97), label, missing: 'not_available' };
+  const missing = OPTION_MISSING.find((kind) => OPTIONS_MISSING[kind].writtenLike.test(label));
+  if (missing !== undefined) return { code: code ?? free(OPTIONS_MISSING[missing].codes[0]), label, missing };
   if (
     /^none(?: of (?:these|the above|them))?$|^nothing(?: of the kind)?$|exclusive\s*[)\]]\s*$/i.test(label) ||
     /\(\s*exclusive\s*\)/i.test(written)

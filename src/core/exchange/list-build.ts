@@ -2,6 +2,7 @@
  * From the gathered questions of a list to a questionnaire, or to a change of one that is open. Skips and conditions are
  * made here, when every question has its answers.
  */
+import { SECTIONS } from '../document/vocabularies';
 import { isNumeric, isWritten, picksOne } from '../document/answer-types';
 import { applyChange, type Change } from '../editing/change';
 import { isSuggested } from '../editing/suggested';
@@ -207,7 +208,7 @@ class Builder {
     if (SCREEN.test(plain)) return { ending: this.ending('screened_out') };
     if (CLOSE.test(plain)) {
       const kind = this.sections[section]?.kind;
-      return { ending: this.ending(kind === 'screening' ? 'screened_out' : kind === 'consent' ? 'declined' : 'complete') }; // prettier-ignore
+      return { ending: this.ending(kind === undefined ? 'complete' : SECTIONS[kind].sendsTo) };
     }
     const question = this.known(plain.replace(/^(?:question|q)\.?\s*/i, ''));
     if (question !== null) return { item: question.name };

@@ -2,6 +2,7 @@
  * A study with the work done on it, as one `.zip`: the questionnaire beside a folder `work` with one JSON file for each
  * kind of work. The same study gives the same bytes.
  */
+import { VERDICTS } from '../document/vocabularies';
 import { AddressSchema } from '../document/addresses';
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
 import * as v from 'valibot';
@@ -30,7 +31,7 @@ const PARTS = {
       marks: Words,
       items: Words,
       walked: v.nullable(WalkedSchema),
-      verdict: v.picklist(['passed', 'sent_back']),
+      verdict: v.picklist(VERDICTS),
       remark: v.pipe(v.string(), v.maxLength(2000)),
       place: v.pipe(v.string(), v.maxLength(100)),
       reviewer: Name,

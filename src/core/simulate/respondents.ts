@@ -2,6 +2,7 @@
  * Made-up respondents: each answers what they are presented, by the assumed answers. The same seed gives the same
  * people, whatever is worked out in between.
  */
+import { ENDINGS } from '../document/vocabularies';
 import { passKey } from '../document/addresses';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { columnsOf } from '../coding/columns';
@@ -135,7 +136,7 @@ class Makers {
   ): void {
     if (this.targets.size === 0) return;
     const kind = this.plan.endings[ending]?.ending.kind;
-    if (kind !== 'complete' && kind !== 'hand_off') return;
+    if (kind === undefined || !ENDINGS[kind].counts) return;
     const result = walk(this.plan, { answers, given, draws, full });
     // Of a questionnaire with errors, two parts of one name say, a walk can be refused: it counts towards none.
     if (!result.ok) return;

@@ -4,6 +4,7 @@
  * Siblings are sections to which one question sends some and others, and to which nobody else comes. Where others come
  * too, the branches have met again: running on into it is meant, and no mend may take its questions from anybody.
  */
+import { SECTIONS } from '../document/vocabularies';
 import { FALSE, type Diagram } from '../analysis/diagram';
 import type { PlanItem, PlanSection, PlanTarget } from '../routing/plan';
 import type { Inquiry } from './inquiry';
@@ -36,7 +37,7 @@ function entered(to: PlanTarget, { section }: PlanItem): number | null {
  */
 function isBranch({ plan }: Inquiry, section: number, owner: PlanItem): boolean {
   const of = plan.sections[section] as PlanSection;
-  if (of.section.kind === 'closing' || of.section.kind === 'background') return false;
+  if (SECTIONS[of.section.kind].forEverybody) return false;
   if (section === plan.sections.length - 1) return false;
   const leadsHere = (to: PlanTarget) => (to.to === 'section' || to.to === 'item') && to.section === section;
   return !plan.sections.some(

@@ -1,4 +1,5 @@
 /** What has no label, and sensitive questions without a way out. */
+import { OPTIONS_MISSING } from '../document/vocabularies';
 import { hasEnds, hasRows, rowsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Question } from '../document/types';
@@ -66,7 +67,9 @@ function note(missing: boolean, at: Place, field: string, message: string): Snag
 export function noWayOut(plan: Plan): Snag[] {
   return questions(plan).flatMap(({ item, planItem }): Snag[] => {
     if (item.sensitive !== true || item.required !== true) return [];
-    if (optionsOf(item.answer).some(({ missing }) => missing === 'dont_know' || missing === 'refused'))
+    if (
+      optionsOf(item.answer).some(({ missing }) => missing !== undefined && OPTIONS_MISSING[missing].wayOut)
+    )
       return [];
     const change = editQuestion(
       { section: planItem.section, item: planItem.place },

@@ -1,9 +1,7 @@
 /** What one case (a respondent, or a pass of theirs) says of a variable. */
+import { isUnasked } from '../document/vocabularies';
 import type { Dataset } from './dataset';
 import type { TableVariable } from './variables';
-
-/** Reasons of the missing plan under which nobody was asked. */
-const UNASKED: ReadonlySet<string> = new Set(['not_applicable', 'not_drawn', 'not_reached']);
 
 export type Case =
   /** Values as they are tabulated: one, or several picks. */
@@ -15,7 +13,7 @@ export type Case =
 
 export function caseOf(data: Dataset, variable: TableVariable, row: number, pass: number): Case {
   const columns = variable.passes[pass] ?? [];
-  const missing = (reason: string): Case => ({ state: 'missing', reason, asked: !UNASKED.has(reason) });
+  const missing = (reason: string): Case => ({ state: 'missing', reason, asked: !isUnasked(reason) });
   const values: (number | string)[] = [];
   let reason: string | null = null;
   for (const { index, code } of columns) {

@@ -1,4 +1,5 @@
 /** How often each value of one variable occurs, on all, on those asked, and on those who answered. */
+import { isUnasked } from '../document/vocabularies';
 import type { Questionnaire } from '../document/types';
 import { binsOf } from './bins';
 import { caseOf, type Case } from './cases';
@@ -149,7 +150,6 @@ function missingLines(
     if (each.state === 'no-answer') options.set(each.option, (options.get(each.option) ?? 0) + 1);
     else if (each.state === 'missing') reasons.set(each.reason, (reasons.get(each.reason) ?? 0) + 1);
   }
-  const unasked = new Set(['not_applicable', 'not_drawn', 'not_reached']);
   return [
     ...categories
       .filter(({ missing }) => missing !== undefined)
@@ -162,7 +162,7 @@ function missingLines(
       })),
     ...document.missing.flatMap(({ reason, code, label }) => {
       const count = reasons.get(reason) ?? 0;
-      return count === 0 ? [] : [{ label, code: String(code), count, asked: !unasked.has(reason), reason }];
+      return count === 0 ? [] : [{ label, code: String(code), count, asked: !isUnasked(reason), reason }];
     }),
     ...[
       ['blank', 'Blank, and no code says why'],

@@ -1,9 +1,10 @@
 /** The variables that can be tabulated: which columns hold them, and what their values are called. */
+import { ENDINGS } from '../document/vocabularies';
 import { hasRows, traitsOf } from '../document/answer-types';
 import type { Column, ValueColumn } from '../coding/columns';
 import { columnsOf } from '../coding/columns';
 import { optionsOf } from '../document/shape';
-import type { EndingKind, OptionMissing } from '../document/types';
+import type { OptionMissing } from '../document/types';
 import { sectionLetter } from '../document/variables';
 import type { Plan } from '../routing/plan';
 
@@ -34,14 +35,6 @@ export interface TableVariable {
   /** Index of the section whose passes it puts together; null for one case a respondent. */
   readonly over: number | null;
 }
-
-const ENDING_WORDS: Readonly<Record<EndingKind, string>> = {
-  complete: 'Complete',
-  screened_out: 'Screened out',
-  declined: 'Declined',
-  quota_full: 'Quota full',
-  hand_off: 'Handed on',
-};
 
 /** In the order of the data; of a repeated section first all passes together, then each. */
 export function tableVariables(plan: Plan, columns: readonly Column[] = columnsOf(plan)): TableVariable[] {
@@ -106,7 +99,7 @@ function draftOf(plan: Plan, column: Column, index: number, before: readonly Dra
         kind: 'codes',
         categories: document.endings.map(({ id, kind }) => ({
           value: id,
-          label: `${ENDING_WORDS[kind]} (${id})`,
+          label: `${ENDINGS[kind].word} (${id})`,
         })),
         columns: [{ index, code: 0 }],
       };

@@ -2,6 +2,7 @@
  * The whole questionnaire as a river: sections or items one below the other, and ribbons between them for those who are
  * presented the one straight after the other.
  */
+import { isEarly } from '../document/vocabularies';
 import { address, type Address, nameAt, readAddress, type WrittenWay } from '../document/addresses';
 import type { Transition } from '../analysis';
 import type { EndingKind } from '../document/types';
@@ -57,8 +58,6 @@ export interface ForksModel {
   readonly exits: readonly ForksRibbon[];
 }
 
-const EARLY: ReadonlySet<EndingKind> = new Set<EndingKind>(['screened_out', 'declined', 'quota_full']);
-
 /**
  * `unfolded`: ids of the sections whose items are told apart; `asked`: the share of the sample that is presented each item
  * at all, by name, where it is known. What flows within a repeated section is told for one pass, on average.
@@ -104,7 +103,7 @@ export function forksOf(
     });
   }
   const kinds = new Map(plan.endings.map(({ ending }) => [ending.id, ending.kind]));
-  const early = (id: string) => EARLY.has(kinds.get(id) ?? 'complete');
+  const early = (id: string) => isEarly(kinds.get(id) ?? null);
   for (const { ending } of plan.endings) {
     if (early(ending.id)) continue;
     nodes.push({

@@ -1,4 +1,5 @@
 /** What to call a target on screen, and where it can be found on the sheet. */
+import { ENDINGS } from '../document/vocabularies';
 import { address, type Address } from '../document/addresses';
 import type { EndingKind, Questionnaire, Target } from '../document/types';
 import { sectionLetter } from '../document/variables';
@@ -12,19 +13,11 @@ export interface TargetView {
   readonly ending: EndingKind | null;
 }
 
-export const ENDING_WORDS: Readonly<Record<EndingKind, string>> = {
-  complete: 'Complete',
-  screened_out: 'Screened out',
-  declined: 'Declined',
-  quota_full: 'Quota full',
-  hand_off: 'Handed on',
-};
-
 /** An ending's word, with its id where another has the same kind. */
 export function endingLabel(document: Questionnaire, id: string): string {
   const ending = document.endings.find((entry) => entry.id === id);
   if (ending === undefined) return id;
-  const word = ENDING_WORDS[ending.kind];
+  const word = ENDINGS[ending.kind].word;
   return document.endings.filter(({ kind }) => kind === ending.kind).length > 1 ? `${word}: ${id}` : word;
 }
 

@@ -1,4 +1,5 @@
 /** Forks: the whole questionnaire as a river, folded to sections at first; ways are made and aimed on it. */
+import { isEarly } from '../../core/document/vocabularies';
 import { type Address, address, nameAt, readAddress, type WrittenWay } from '../../core/document/addresses';
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
@@ -10,7 +11,7 @@ import { Slip } from '../script/Slip';
 import { useGoTo } from '../study/going';
 import { useSnags } from '../study/snags';
 import { type Selection, useStudy } from '../study/store';
-import { EndingMark, isEarly } from '../ui/EndingMark';
+import { EndingMark } from '../ui/EndingMark';
 import { percentText } from '../ui/format';
 import { boundsOf } from './bounds';
 import classes from './forks.module.css';

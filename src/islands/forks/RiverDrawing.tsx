@@ -2,6 +2,7 @@
  * The river drawn: bands, ribbons, nodes, early endings. Everything about its looks is in attributes, so that the
  * picture that is saved looks the same.
  */
+import { ENDINGS } from '../../core/document/vocabularies';
 import { nodeLabel } from '../../core/views/forks';
 import { address, type Address, nameAt, readAddress } from '../../core/document/addresses';
 import { memo } from 'react';
@@ -21,14 +22,11 @@ const SOFT = '#55645e';
 const PINE = '#0f3d33';
 const PINE_MID = '#1f6b58';
 const MARIGOLD = '#f4b223';
-const RIBBON = '#b7d3c9';
-const EXITS: Readonly<Record<EndingKind, string>> = {
-  complete: RIBBON,
-  hand_off: '#b4c3d8',
-  screened_out: '#dd9a8e',
-  declined: '#c0c8c4',
-  quota_full: '#c3aeca',
-};
+const RIBBON = 'var(--ribbon-pine-mid)';
+/** Those who leave by an ending, in the faint shade of its colour. */
+function exitColour(kind: EndingKind): string {
+  return `var(--ribbon-${ENDINGS[kind].colour})`;
+}
 
 export interface Chosen {
   /** Id of a node, or of a ribbon. */
@@ -73,7 +71,7 @@ export const RiverDrawing = memo(function RiverDrawing(props: Props) {
           <path
             key={ribbon.id}
             d={ribbonPath(points, ribbonWidth(weights.get(ribbon.id), sizes))}
-            fill={here ? MARIGOLD : to?.ending ? EXITS[to.ending] : RIBBON}
+            fill={here ? MARIGOLD : to?.ending ? exitColour(to.ending) : RIBBON}
             opacity={isLit(ribbon) ? 1 : 0.25}
             stroke={here ? INK : 'none'}
             strokeWidth="0.6"
@@ -97,7 +95,7 @@ export const RiverDrawing = memo(function RiverDrawing(props: Props) {
             <path
               d={exitPath(from, to, ribbonWidth(weights.get(exit.id), sizes), thick)}
               fillOpacity="0.9"
-              fill={here ? MARIGOLD : EXITS[kind]}
+              fill={here ? MARIGOLD : exitColour(kind)}
               stroke={here ? INK : 'none'}
               strokeWidth="0.6"
             />

@@ -54,7 +54,11 @@ interface Picture {
 /** A copy by way of its text: cloned, it would bring the styles that it was given while it was on the page. */
 function withoutStyles(svg: SVGSVGElement): Element {
   const text = new XMLSerializer().serializeToString(svg);
-  const plain = text.replaceAll(/<[^>]*>/g, (tag) => tag.replaceAll(/ style="[^"]*"/g, ''));
+  const tokens = getComputedStyle(svg);
+  const plain = text
+    .replaceAll(/<[^>]*>/g, (tag) => tag.replaceAll(/ style="[^"]*"/g, ''))
+    // The tokens stay behind with the page.
+    .replaceAll(/var\((--[a-z-]+)\)/g, (_, name: string) => tokens.getPropertyValue(name).trim());
   return new DOMParser().parseFromString(plain, 'image/svg+xml').documentElement;
 }
 

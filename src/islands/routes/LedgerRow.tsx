@@ -1,4 +1,5 @@
 /** One route of the ledger: its number, ending and length at the left, its share and verdict at the right. */
+import { REOPENED, VERDICT_WORDS } from '../../core/document/vocabularies';
 import { routePasses } from '../../core/views/route-passes';
 import { endingLabel } from '../../core/wording/targets';
 import type { RouteRow } from '../../worker/types';
@@ -29,14 +30,7 @@ export function LedgerRow({ row, ledger, share, front, y, current, choose, open 
   const { byFingerprint, byNumber, reopened } = ledger;
   const ending = document.endings.find(({ id }) => id === row.ending);
   const verdict = byNumber.has(row.number) ? byFingerprint.get(row.fingerprint)?.verdict : undefined;
-  const stands =
-    verdict === 'passed'
-      ? 'passed'
-      : verdict === 'sent_back'
-        ? 'sent back'
-        : reopened.has(row.number)
-          ? 'changed'
-          : null;
+  const stands = verdict !== undefined ? VERDICT_WORDS[verdict] : reopened.has(row.number) ? REOPENED : null;
   const minutes = row.seconds < 60 ? '<1' : String(Math.round(row.seconds / 60));
   const passes = routePasses(document, row.items);
   const passWords = passes?.map((count) => plural(count, 'pass', 'passes')).join(' and ');
@@ -53,7 +47,7 @@ export function LedgerRow({ row, ledger, share, front, y, current, choose, open 
         endingLabel(document, row.ending),
         `${row.items.length} items`,
         ...(passWords === undefined ? [] : [passWords]),
-        ...(stands === null ? [] : [stands]),
+        ...(stands === null ? [] : [stands.word]),
       ].join(', ')}
       className={classes.row}
       data-front={front || undefined}
@@ -75,14 +69,14 @@ export function LedgerRow({ row, ledger, share, front, y, current, choose, open 
           {shareText(share)}
         </small>
       )}
-      <strong data-verdict={stands ?? undefined}>
-        {stands === null ? '' : `${MARKS[stands]} ${stands}`}
-      </strong>
+      {stands !== null && (
+        <strong style={{ color: `var(--${stands.colour})` }}>
+          {stands.mark} {stands.word}
+        </strong>
+      )}
     </div>
   );
 }
-
-const MARKS = { passed: '✓', 'sent back': '↩', changed: '↻' } as const;
 
 function shareText(share: number): string {
   return share > 0 && share < 0.0001 ? '<0.01%' : percentText(share);

@@ -1,4 +1,5 @@
 /** The current route in words, the item under the cursor with its reason, and the ways into a walk or a comparison. */
+import { VERDICT_WORDS } from '../../core/document/vocabularies';
 import { nameInKey } from '../../core/document/addresses';
 import { useMemo } from 'react';
 import { walk as walkPlan } from '../../core/routing/walk';
@@ -74,7 +75,8 @@ function Standing({ number }: { readonly number: string }) {
   return (
     <small>
       {verdict === undefined && '↻ was '}
-      {given.verdict === 'passed' ? '✓ passed' : '↩ sent back'} by {given.reviewer}, {whenText(given.at)}
+      {VERDICT_WORDS[given.verdict].mark} {VERDICT_WORDS[given.verdict].word} by {given.reviewer},{' '}
+      {whenText(given.at)}
       {given.remark !== '' && `: “${given.remark}”${given.place === '' ? '' : ` (at ${given.place})`}`}
       {before !== undefined && verdict === undefined && `. Since then: ${before.changes.join('; ')}.`}
     </small>

@@ -3,10 +3,10 @@
  * Positions are measured on rows that are on the page and estimated for others; lanes are packed so that no two arcs
  * share a line.
  */
+import { isEarly } from '../../core/document/vocabularies';
 import { address, parseAddress, readAddress, type Address } from '../../core/document/addresses';
 import { useEffect, useMemo, useState, type RefObject } from 'react';
 import { arcsOf, packLanes, type Arc } from '../../core/views/arcs';
-import { isEarly } from '../ui/EndingMark';
 import { useStudy } from '../study/store';
 import type { SheetRows } from './use-sheet-rows';
 import { VariableName } from '../ui/VariableName';

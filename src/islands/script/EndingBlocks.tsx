@@ -1,8 +1,8 @@
 /** The endings, at the foot of the sheet: each with its kind and what respondents read there. */
+import { ENDINGS } from '../../core/document/vocabularies';
 import { address, fieldId, wholeField } from '../../core/document/addresses';
 import { ENDING_KINDS, type Ending, type EndingKind } from '../../core/document/types';
 import { addEnding, editEnding, removeEnding } from '../../core/editing/structure';
-import { ENDING_WORDS } from '../../core/wording/targets';
 import { EndingMark } from '../ui/EndingMark';
 import { useStudy, useStudyStore } from '../study/store';
 import { EndingMessage } from './EndingMessage';
@@ -32,7 +32,7 @@ export function EndingBlocks() {
               type="button"
               onClick={() => commit(addEnding(store.getState().document, kind))}
             >
-              Add {ENDING_WORDS[kind].toLowerCase()}
+              Add {ENDINGS[kind].word.toLowerCase()}
             </button>
           ))}
         </span>
@@ -97,12 +97,12 @@ function EndingBlock({ at }: { readonly at: number }) {
             >
               {ENDING_KINDS.map((kind) => (
                 <option key={kind} value={kind}>
-                  {ENDING_WORDS[kind].toLowerCase()}
+                  {ENDINGS[kind].word.toLowerCase()}
                 </option>
               ))}
             </select>
           ) : (
-            ENDING_WORDS[ending.kind].toLowerCase()
+            ENDINGS[ending.kind].word.toLowerCase()
           )}
         </small>
       </div>

@@ -1,6 +1,7 @@
 /** Where an answer leads, beside its code: faint where it carries on, with the ending's mark where it ends. */
+import { isEarly } from '../../core/document/vocabularies';
 import type { Lead } from '../../core/views/leads';
-import { EndingMark, isEarly } from '../ui/EndingMark';
+import { EndingMark } from '../ui/EndingMark';
 import { VariableName } from '../ui/VariableName';
 import classes from './sheet.module.css';
 

@@ -1,4 +1,5 @@
 /** The options of the selected question: label, dots, code, and where each leads. */
+import { OPTIONS_MISSING } from '../../core/document/vocabularies';
 import { hasRows } from '../../core/document/answer-types';
 import { address, fieldId } from '../../core/document/addresses';
 import { useRef, useState, type KeyboardEvent } from 'react';
@@ -48,9 +49,9 @@ const KIND_WORDS: Readonly<Record<OptionKind, string>> = {
   ordinary: 'an ordinary answer',
   specify: 'other, please specify',
   exclusive: 'excludes the others',
-  dont_know: 'don’t know',
-  refused: 'prefer not to say',
-  not_available: 'not available',
+  dont_know: OPTIONS_MISSING.dont_know.word,
+  refused: OPTIONS_MISSING.refused.word,
+  not_available: OPTIONS_MISSING.not_available.word,
 };
 
 export function OptionRows({ plan, planItem, question, place }: Props) {

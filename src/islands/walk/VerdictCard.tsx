@@ -1,4 +1,6 @@
 /** The verdict on the route that was walked: passed, or sent back with a remark about the whole or an item. */
+import { capital } from '../../core/document/words';
+import { VERDICT_WORDS, type VerdictKind, VERDICTS } from '../../core/document/vocabularies';
 import { useState } from 'react';
 import * as v from 'valibot';
 import { WalkedSchema } from '../../core/document/walked';
@@ -22,7 +24,7 @@ const VerdictSchema = v.object({
   marks: v.array(v.string()),
   items: v.array(v.string()),
   walked: v.nullable(WalkedSchema),
-  verdict: v.picklist(['passed', 'sent_back']),
+  verdict: v.picklist(VERDICTS),
   remark: v.string(),
   place: v.string(),
   reviewer: v.string(),
@@ -58,7 +60,7 @@ export function VerdictCard({ session, found, follow }: Props) {
   const verdict = ledger.byFingerprint.get(found.fingerprint);
   const seen = session.reached >= session.pages.length || read === found.fingerprint;
 
-  const give = async (kind: 'passed' | 'sent_back'): Promise<void> => {
+  const give = async (kind: VerdictKind): Promise<void> => {
     if (reviewer.trim() === '') {
       setProblem('Give your name first: a verdict says whose it is.');
       return;
@@ -105,8 +107,10 @@ export function VerdictCard({ session, found, follow }: Props) {
           <p>Does every question fit this respondent, and is nothing they need missing?</p>
         ) : (
           <p>
-            <strong>{verdict.verdict === 'passed' ? '✓ Passed' : '↩ Sent back'}</strong> by {verdict.reviewer}
-            , {whenText(verdict.at)}.{verdict.place !== '' && ` At ${verdict.place}:`}
+            <strong>
+              {VERDICT_WORDS[verdict.verdict].mark} {capital(VERDICT_WORDS[verdict.verdict].word)}
+            </strong>{' '}
+            by {verdict.reviewer}, {whenText(verdict.at)}.{verdict.place !== '' && ` At ${verdict.place}:`}
             {verdict.remark !== '' && ` “${verdict.remark}”`}{' '}
             {(!reviewing || verdict.reviewer === reviewer) && (
               <button type="button" className={classes.link} onClick={() => void takeBack()}>

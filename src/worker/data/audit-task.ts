@@ -1,4 +1,5 @@
 /** One collected file under audit: its header, its run, what was found, and the files that come of it. */
+import { type ProblemKind } from '../../core/audit/problems';
 import {
   headerProblem,
   matchColumns,
@@ -7,7 +8,7 @@ import {
   type SaidMatches,
 } from '../../core/audit/matching';
 import { AuditRun, type CellChange } from '../../core/audit/run';
-import type { AuditOptions, ProblemKind, RowProblem } from '../../core/audit/types';
+import type { AuditOptions, RowProblem } from '../../core/audit/types';
 import { columnsOf } from '../../core/coding/columns';
 import type { Walked } from '../../core/document/walked';
 import { csvLines } from '../../core/exchange/csv';

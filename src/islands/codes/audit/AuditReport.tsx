@@ -1,6 +1,7 @@
 /** What an audit found: by problem, by variable and by row; the files that come of it. */
+import { type ProblemKind, problemWord } from '../../../core/audit/problems';
 import { useState } from 'react';
-import type { ProblemKind } from '../../../core/audit/types';
+
 import { problemWords } from '../../../core/wording/audit';
 import { endingLabel } from '../../../core/wording/targets';
 import type { AuditFile, AuditSummary } from '../../../worker/data/audit-task';
@@ -101,7 +102,7 @@ export function AuditReport({ summary, openTables }: Props) {
                         aria-pressed={where.problem === kind}
                         onClick={() => setWhere({ problem: kind })}
                       >
-                        {kind.replaceAll('-', ' ')} <b>{grouped(count)}</b>
+                        {problemWord(kind)} <b>{grouped(count)}</b>
                         <small>{problemWords(kind)}</small>
                       </button>
                     </li>
@@ -115,9 +116,7 @@ export function AuditReport({ summary, openTables }: Props) {
                       >
                         <code>{column}</code> <b>{grouped(total)}</b>
                         <small>
-                          {own
-                            .map(([kind, count]) => `${kind.replaceAll('-', ' ')} ${grouped(count)}`)
-                            .join(', ')}
+                          {own.map(([kind, count]) => `${problemWord(kind)} ${grouped(count)}`).join(', ')}
                         </small>
                       </button>
                     </li>

@@ -1,6 +1,7 @@
 /** Problems of a kind or of a variable, some at a time; each row can be walked. */
+import { type ProblemKind } from '../../../core/audit/problems';
 import { useEffect, useState } from 'react';
-import type { ProblemKind } from '../../../core/audit/types';
+
 import type { FoundProblem } from '../../../worker/data/audit-task';
 import { useStudy } from '../../study/store';
 import { grouped } from '../../ui/format';
