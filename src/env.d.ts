@@ -4,6 +4,6 @@ declare namespace App {
     /** By which a page lets its editor's style through; another one for every answer. */
     styleNonce: string;
     /** Who asks; null on pages that are open to everybody. */
-    asker: import('./server/signed-in').Asker | null;
+    asker: import('./wire/asker').Asker | null;
   }
 }

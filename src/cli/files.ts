@@ -1,8 +1,9 @@
 /** Reading the files and options a command is called with. */
+import { FORMATS } from '../core/exchange/formats';
 import { readFileSync } from 'node:fs';
 import { parseArgs, type ParseArgsConfig } from 'node:util';
 import * as v from 'valibot';
-import { pathText, problemText, readDocumentText } from '../core/document/read';
+import { pathText } from '../core/document/read';
 import type { Questionnaire } from '../core/document/types';
 
 /** The call or a file could not be used; the message is one line that names the place. */
@@ -45,11 +46,11 @@ function readText(file: string): string {
 }
 
 export function readQuestionnaire(file: string): Questionnaire {
-  const result = readDocumentText(readText(file));
-  if (result.ok) return result.document;
+  const result = FORMATS.document.read(new TextEncoder().encode(readText(file)));
+  if (result.ok) return result.content.document;
   const [first, ...others] = result.problems;
   const more = others.length === 0 ? '' : ` (and ${others.length} more)`;
-  throw new Misuse(`${file}: ${first === undefined ? 'cannot be used' : problemText(first)}${more}`);
+  throw new Misuse(`${file}: ${first ?? 'cannot be used'}${more}`);
 }
 
 /** A JSON file of the given shape. */

@@ -1,25 +1,9 @@
 /** What the list of studies shows of a questionnaire, worked out of its text alone. */
+import { type Examined } from '../wire/studies';
 import { analyse } from '../core/analysis';
 import { problemText, readDocumentText } from '../core/document/read';
 import { planOf } from '../core/routing/planner';
 import { allSnagsOf, snagKey, withoutFaults } from '../core/snags';
-
-export type Examined =
-  | {
-      readonly is: 'questionnaire';
-      readonly sections: number;
-      readonly items: number;
-      readonly skips: number;
-      /** As a decimal string; a proven lower bound unless `exact`. */
-      readonly routes: string;
-      readonly exact: boolean;
-      /** Keys of errors and warnings. */
-      readonly snags: readonly string[];
-    }
-  /** What is wrong with it, as a sentence. */
-  | { readonly is: 'unreadable'; readonly problem: string }
-  /** It could not be worked out: by a fault, or in the time that there is. */
-  | { readonly is: 'failed'; readonly why: 'fault' | 'time' };
 
 /** A list should not wait for the one study that is hard: beyond these it says “at least”. */
 const CAPS = { beliefs: 20_000, nodes: 600_000, steps: 4_000_000 };

@@ -1,4 +1,6 @@
 /** Answers of the endpoints: JSON, and refusals that say what is wrong in one sentence. */
+import { type Questionnaire } from '../core/document/types';
+import { fileNameFor, FORMATS, type FormatName } from '../core/exchange/formats';
 import * as v from 'valibot';
 import { pathText } from '../core/document/read';
 
@@ -11,6 +13,21 @@ export function json(body: unknown, status = 200, headers: Record<string, string
       'Content-Disposition': 'attachment; filename="api.json"',
       'Cache-Control': 'no-store',
       ...headers,
+    },
+  });
+}
+
+/** A file of a study, to be kept. */
+export function fileToKeep(
+  format: FormatName,
+  of: Pick<Questionnaire, 'title'>,
+  body: string | Uint8Array<ArrayBuffer>,
+): Response {
+  return new Response(body, {
+    headers: {
+      'Content-Type': FORMATS[format].mediaType,
+      'Content-Disposition': `attachment; filename="${fileNameFor(of, format)}"`,
+      'Cache-Control': 'no-store',
     },
   });
 }

@@ -2,7 +2,8 @@
  * What the holder of a reviewer's link may do: read, and give and take back verdicts and comments of their own, in the
  * name of the link. The one table of doors; whatever is not in it is shut.
  */
-import * as v from 'valibot';
+import { CommentToAdd, CommentToRemove } from '../wire/comments';
+import { VerdictToGive, VerdictToTakeBack } from '../wire/verdicts';
 import { fingerprint } from '../core/routing/route-content';
 import { addComment, commentsUnder, listComments, removeOwnComment } from '../store/comments';
 import { findDraw } from '../store/draws';
@@ -11,7 +12,6 @@ import type { Store } from '../store/open';
 import { findStudy } from '../store/studies';
 import { givenBy, listVerdicts, putVerdict, removeVerdict, verdictsUnder } from '../store/verdicts';
 import { followUpOf } from './follow-up';
-import { AddCommentSchema, Fingerprint, VerdictSchema } from './judging';
 import { json, readBody, refuse } from './respond';
 
 interface Call {
@@ -34,7 +34,7 @@ export const REVIEW_DOORS: Readonly<Record<string, Readonly<Record<string, Door>
   verdicts: {
     GET: ({ db, link }) => json(listVerdicts(db, link.studyId)),
     POST: async ({ db, link, request, now }) => {
-      const read = await readBody(request, VerdictSchema, MOST_SENT);
+      const read = await readBody(request, VerdictToGive, MOST_SENT);
       if (!read.ok) return read.response;
       const { marks, route } = read.body;
       if (fingerprint(marks) !== route)
@@ -52,7 +52,7 @@ export const REVIEW_DOORS: Readonly<Record<string, Readonly<Record<string, Door>
       return json(verdict, 201);
     },
     DELETE: async ({ db, link, request }) => {
-      const read = await readBody(request, v.strictObject({ route: Fingerprint }), MOST_SENT);
+      const read = await readBody(request, VerdictToTakeBack, MOST_SENT);
       if (!read.ok) return read.response;
       if (givenBy(db, link.studyId, read.body.route) !== link.token)
         return refuse(403, 'This verdict is somebody else’s: only who gave it, or an author, takes it back.');
@@ -63,7 +63,7 @@ export const REVIEW_DOORS: Readonly<Record<string, Readonly<Record<string, Door>
   comments: {
     GET: ({ db, link }) => json(listComments(db, link.studyId)),
     POST: async ({ db, link, request, now }) => {
-      const read = await readBody(request, AddCommentSchema, MOST_SENT);
+      const read = await readBody(request, CommentToAdd, MOST_SENT);
       if (!read.ok) return read.response;
       if (commentsUnder(db, link.token) >= MOST_COMMENTS)
         return refuse(429, `Under one link at most ${MOST_COMMENTS} comments are taken.`);
@@ -71,7 +71,7 @@ export const REVIEW_DOORS: Readonly<Record<string, Readonly<Record<string, Door>
       return json(addComment(db, link.studyId, comment, link.token), 201);
     },
     DELETE: async ({ db, link, request }) => {
-      const read = await readBody(request, v.strictObject({ id: v.number() }), MOST_SENT);
+      const read = await readBody(request, CommentToRemove, MOST_SENT);
       if (!read.ok) return read.response;
       return removeOwnComment(db, link.studyId, read.body.id, link.token)
         ? json({})

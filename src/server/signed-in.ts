@@ -1,18 +1,11 @@
 /** Who asks: by the session of a browser, by what a trusted proxy says, or with the token of the installation. */
+import { type Asker } from '../wire/asker';
 import { randomBytes } from 'node:crypto';
 import type { Store } from '../store/open';
 import { endSession, openSession, saltOf, sessionAuthor, SESSION_LASTS } from '../store/sessions';
 import { COST, Passphrase } from './passphrase';
 import type { Reach } from './reach';
 import { Throttle } from './throttle';
-
-/** Somebody who may do what authors do. */
-export interface Asker {
-  /** Under this name they comment and judge; null where they give a name themselves. */
-  readonly name: string | null;
-  /** Whether they can sign out here. */
-  readonly canSignOut: boolean;
-}
 
 /** Set by `server/main.mjs` on every request, whatever came with it: the connection's address, and whether the token was shown. */
 const FROM_HEADER = 'x-jolly-fork-from';

@@ -1,24 +1,12 @@
 /** What the list of studies shows of each. */
+import { type StudyCard } from '../wire/studies';
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { asidesByStudy } from '../store/asides';
 import type { Store } from '../store/open';
 import { storedStudies } from '../store/studies';
 import { passedByStudy } from '../store/verdicts';
-import type { Examined } from './examine';
 import { Examiner } from './examiner';
-
-export interface StudyCard {
-  readonly id: string;
-  readonly title: string;
-  /** Milliseconds since 1970, UTC. */
-  readonly changedAt: number;
-  readonly passed: number;
-  /** Null while it is being examined. */
-  readonly examined: Examined | null;
-  /** Errors and warnings that were not set aside; null where they are not known. */
-  readonly snags: number | null;
-}
 
 let examiner: Examiner | null = null;
 

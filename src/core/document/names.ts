@@ -66,3 +66,12 @@ function nameFrom(words: string): string {
   if (plain === '') return 'item';
   return RESERVED_WORDS.has(plain) ? `${plain}_q` : plain;
 }
+
+/** What a file of a study is called, before its ending. */
+export function fileStem(title: string): string {
+  const plain = title
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '');
+  return plain || 'questionnaire';
+}

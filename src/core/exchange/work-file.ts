@@ -2,61 +2,27 @@
  * A study with the work done on it, as one `.zip`: the questionnaire beside a folder `work` with one JSON file for each
  * kind of work. The same study gives the same bytes.
  */
-import { VERDICTS } from '../document/vocabularies';
-import { AddressSchema } from '../document/addresses';
+import { fileStem } from '../document/names';
+import { AsideRecord, CommentRecord, DrawRecord, RespondentRecord, VerdictRecord } from './work-records';
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
 import * as v from 'valibot';
 import { pathText, problemText, readDocumentText, writeDocument } from '../document/read';
 import type { Questionnaire } from '../document/types';
-import { WalkedSchema } from '../document/walked';
 import { fingerprint } from '../routing/route-content';
-
-const Name = v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(100));
-const At = v.pipe(v.number(), v.integer(), v.minValue(0));
-const Words = v.array(v.string());
 
 /** Each kind of work: what one of it is. */
 const PARTS = {
-  comments: v.strictObject({
-    place: AddressSchema,
-    text: v.pipe(v.string(), v.minLength(1), v.maxLength(5000)),
-    author: Name,
-    at: At,
-    settledBy: v.nullable(Name),
-    settledAt: v.nullable(At),
-  }),
+  comments: CommentRecord,
   verdicts: v.pipe(
-    v.strictObject({
-      route: v.string(),
-      marks: Words,
-      items: Words,
-      walked: v.nullable(WalkedSchema),
-      verdict: v.picklist(VERDICTS),
-      remark: v.pipe(v.string(), v.maxLength(2000)),
-      place: v.pipe(v.string(), v.maxLength(100)),
-      reviewer: Name,
-      at: At,
-    }),
+    VerdictRecord,
     v.check(
       ({ route, marks }) => fingerprint(marks) === route,
       'the fingerprint of the route is not that of its marks',
     ),
   ),
-  asides: v.strictObject({
-    snag: v.pipe(v.string(), v.minLength(1), v.maxLength(2000)),
-    reason: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(500)),
-    reviewer: Name,
-    at: At,
-  }),
-  respondents: v.strictObject({
-    name: Name,
-    walked: WalkedSchema,
-    items: Words,
-    marks: Words,
-    row: v.record(v.string(), v.union([v.number(), v.string()])),
-    at: At,
-  }),
-  draws: v.strictObject({ seed: v.pipe(v.number(), v.integer()), count: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(10_000)), at: At }), // prettier-ignore
+  asides: AsideRecord,
+  respondents: RespondentRecord,
+  draws: DrawRecord,
 } as const;
 
 export type WorkPart = keyof typeof PARTS;
@@ -66,21 +32,14 @@ export type Work = { readonly [Part in WorkPart]: readonly v.InferOutput<(typeof
 
 export const NO_WORK: Work = { comments: [], verdicts: [], asides: [], respondents: [], draws: [] };
 
-/** Ends with a dot and what kind of file it is. */
-export function fileName({ title }: Questionnaire, ending: string): string {
-  const plain = title
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-|-$/g, '');
-  return `${plain || 'questionnaire'}.${ending}`;
-}
-
 /** Zip files know no time before 1980. */
 const WHEN = { mtime: '1980-01-01T00:00:00' };
 
 /** The bytes of the `.zip`. Kinds of which there is nothing have no file in it. */
 export function writeWork(document: Questionnaire, work: Work): Uint8Array {
-  const files: Zippable = { [fileName(document, 'fork.json')]: [strToU8(writeDocument(document)), WHEN] };
+  const files: Zippable = {
+    [`${fileStem(document.title)}.fork.json`]: [strToU8(writeDocument(document)), WHEN],
+  };
   for (const part of WORK_PARTS)
     if (work[part].length > 0)
       files[pathOf(part)] = [strToU8(`${JSON.stringify(work[part], null, 2)}\n`), WHEN];

@@ -1,12 +1,10 @@
 /** Routes drawn at random to be walked: those that made-up respondents take, the same for all who sign off. */
+import { DrawSchema, type Draw } from '../../wire/draw';
 import { useEffect, useState } from 'react';
 import * as v from 'valibot';
 import { useAnalysisClient } from '../study/analysis';
 import { useStudy } from '../study/store';
 import { call } from '../ui/api';
-
-const DrawSchema = v.object({ seed: v.number(), count: v.number(), at: v.number() });
-type Draw = v.InferOutput<typeof DrawSchema>;
 
 export interface RandomDraw {
   /** How many respondents were drawn. */

@@ -1,11 +1,13 @@
 /** The comments on what is selected, and a new one. */
+import { CommentSchema } from '../../wire/comments';
+import { NothingSchema } from '../../wire/common';
 import { type Address } from '../../core/document/addresses';
 import { useId, useState } from 'react';
-import type { Comment } from '../../store/comments';
-import { CommentSchema } from '../study/comments';
+import type { Comment } from '../../wire/comments';
+
 import { useReviewer } from '../study/reviewer';
 import { useStudy } from '../study/store';
-import { call, NothingSchema } from '../ui/api';
+import { call } from '../ui/api';
 import { whenText } from '../ui/format';
 import classes from './comments.module.css';
 import slip from './slip.module.css';

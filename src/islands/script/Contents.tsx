@@ -31,7 +31,7 @@ import { moveSection } from '../../core/editing/structure';
 import type { Section } from '../../core/document/types';
 import { selectionOf } from '../../core/views/places';
 import { endingLabel } from '../../core/wording/targets';
-import type { Comment } from '../../store/comments';
+import type { Comment } from '../../wire/comments';
 import { MessageSquare } from 'lucide-react';
 import { EndingMark } from '../ui/EndingMark';
 import { countText, grouped, plural } from '../ui/format';

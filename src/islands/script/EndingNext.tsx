@@ -1,11 +1,12 @@
 /** Where an ending leads on to: nowhere, another questionnaire with answers carried along, or an address. */
+import { OtherStudiesSchema } from '../../wire/other-studies';
 import { fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
 import { useState } from 'react';
 import type { Ending } from '../../core/document/types';
 import { editEnding } from '../../core/editing/structure';
 import { carriable, givenLike, namedStudy, studyName, type OtherStudy } from '../../core/snags/hand-off';
-import { OthersSchema } from '../study/hand-off';
+
 import { useStudy } from '../study/store';
 import { call } from '../ui/api';
 import { CheckedField } from './Fields';
@@ -54,7 +55,7 @@ export function EndingNext({ ending, at }: { readonly ending: Ending; readonly a
       setProblem(`${name} is no answer that can be carried: derived values and grids as a whole are not.`);
       return;
     }
-    const reply = await call(OthersSchema, 'POST', `${api}/others`, { study: to.id, given });
+    const reply = await call(OtherStudiesSchema, 'POST', `${api}/others`, { study: to.id, given });
     setProblem(reply.ok ? null : reply.problem);
     if (reply.ok) setOthers(reply.body);
   };

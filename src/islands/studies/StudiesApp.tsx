@@ -1,13 +1,15 @@
 /** The home: studies at hand, and the ways to start another. */
+import { formatOfFile, FORMATS } from '../../core/exchange/formats';
+import { StudyCardSchema, type StudyCard } from '../../wire/studies';
+import { NothingSchema } from '../../wire/common';
 import { FileUp, ListPlus, Plus, Trash2 } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
 import * as v from 'valibot';
+import { useEffect, useRef, useState } from 'react';
 import { problemText, readDocumentText } from '../../core/document/read';
 import { emptyQuestionnaire } from '../../core/editing/structure';
-import type { Asker } from '../../server/signed-in';
-import type { StudyCard } from '../../server/study-cards';
+import type { Asker } from '../../wire/asker';
 import { PasteStudy } from '../paste/PasteStudy';
-import { addStudy, addWork, call, NothingSchema } from '../ui/api';
+import { addStudy, addWork, call } from '../ui/api';
 import { countText, plural, whenText } from '../ui/format';
 import { useHydrated } from '../ui/hydrated';
 import { Mark } from '../ui/Mark';
@@ -183,10 +185,6 @@ function Examined({ card: { examined, snags } }: { card: StudyCard }) {
 }
 
 const ASK_AGAIN = 800;
-const CardsSchema = v.array(
-  v.looseObject({ id: v.string(), examined: v.nullable(v.looseObject({ is: v.string() })) }),
-);
-
 /** The list, asked for again until everything on it has been examined. */
 function useFilledIn(first: readonly StudyCard[]): readonly StudyCard[] {
   const [cards, setCards] = useState(first);
@@ -195,8 +193,8 @@ function useFilledIn(first: readonly StudyCard[]): readonly StudyCard[] {
     if (isWhole) return;
     let over = false;
     const timer = setInterval(() => {
-      void call(CardsSchema, 'GET', '/api/studies').then((reply) => {
-        if (reply.ok && !over) setCards(reply.body as unknown as readonly StudyCard[]);
+      void call(v.array(StudyCardSchema), 'GET', '/api/studies').then((reply) => {
+        if (reply.ok && !over) setCards(reply.body);
       });
     }, ASK_AGAIN);
     return () => {
@@ -207,6 +205,14 @@ function useFilledIn(first: readonly StudyCard[]): readonly StudyCard[] {
   return cards;
 }
 
+/** What a file chooser offers. */
+const ACCEPTED = [FORMATS.document, FORMATS.work]
+  .flatMap(({ endings, mediaType }) => [
+    ...endings.map((ending) => `.${ending}`),
+    mediaType.replace(/;.*/, ''),
+  ])
+  .join();
+
 function ImportButton({
   open,
   refuse,
@@ -216,7 +222,7 @@ function ImportButton({
 }) {
   const input = useRef<HTMLInputElement>(null);
   const read = async (file: File) => {
-    if (/\.zip$/i.test(file.name) || file.type === 'application/zip') {
+    if (formatOfFile(file.name) === 'work' || file.type === FORMATS.work.mediaType) {
       const reply = await addWork(file);
       if (reply.ok) location.assign(`/studies/${reply.body.id}/script`);
       else refuse(`“${file.name}” cannot be used. ${reply.problem}`);
@@ -239,7 +245,7 @@ function ImportButton({
       <input
         ref={input}
         type="file"
-        accept=".json,.zip,application/json,application/zip"
+        accept={ACCEPTED}
         hidden
         aria-label="Questionnaire file"
         onChange={(event) => {

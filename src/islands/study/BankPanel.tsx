@@ -1,12 +1,14 @@
 /** The bank that all studies share: searched, put into this study, and where each thing is used. */
+import { BankEntrySchema } from '../../wire/bank';
+import { NothingSchema } from '../../wire/common';
 import { useEffect, useState } from 'react';
 import * as v from 'valibot';
 import { insertFromBank, insertProblem, type BankContent } from '../../core/editing/bank';
 import { optionsOf } from '../../core/document/shape';
-import { call, NothingSchema } from '../ui/api';
+import { call } from '../ui/api';
 import { plural } from '../ui/format';
 import classes from './bank.module.css';
-import { BankEntrySchema, keepInBank } from './bank';
+import { keepInBank } from './bank';
 import { Panel } from './Panel';
 import { placeSelected, useStudy, useStudyStore } from './store';
 

@@ -1,4 +1,5 @@
 /** The study as a file: the questionnaire alone, or with the work that was done on it. */
+import { DrawSchema } from '../../wire/draw';
 import { useEffect, useState } from 'react';
 import * as v from 'valibot';
 import { WORK_PARTS, type WorkPart } from '../../core/exchange/work-file';
@@ -15,8 +16,6 @@ const WORDS: Readonly<Record<WorkPart, readonly [one: string, more: string]>> = 
   respondents: ['test respondent', 'to be walked again'],
   draws: ['random draw', 'of routes to be walked'],
 };
-
-const DrawSchema = v.nullable(v.looseObject({ seed: v.number() }));
 
 export function FilePanel({ close }: { readonly close: () => void }) {
   const id = useStudy((state) => state.id);
@@ -87,7 +86,7 @@ function useCounts(api: string): Readonly<Record<WorkPart, number>> {
   const respondents = useStudy((state) => state.respondents.length);
   const [draws, setDraws] = useState(0);
   useEffect(() => {
-    void call(DrawSchema, 'GET', `${api}/draw`).then((reply) =>
+    void call(v.nullable(DrawSchema), 'GET', `${api}/draw`).then((reply) =>
       setDraws(reply.ok && reply.body !== null ? 1 : 0),
     );
   }, [api]);

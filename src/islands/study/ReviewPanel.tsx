@@ -1,19 +1,13 @@
 /** Links for reviewers: whom each is for, to be copied and withdrawn. */
+import { LinkSchema, type Link } from '../../wire/links';
+import { NothingSchema } from '../../wire/common';
 import { useEffect, useState } from 'react';
 import * as v from 'valibot';
-import { call, NothingSchema } from '../ui/api';
+import { call } from '../ui/api';
 import { whenText } from '../ui/format';
 import { Panel } from './Panel';
 import classes from './review-panel.module.css';
 import { useStudy } from './store';
-
-const LinkSchema = v.object({
-  token: v.string(),
-  name: v.string(),
-  createdAt: v.number(),
-  withdrawnAt: v.nullable(v.number()),
-});
-type Link = v.InferOutput<typeof LinkSchema>;
 
 export function ReviewPanel({ close }: { readonly close: () => void }) {
   const api = useStudy((state) => state.api);

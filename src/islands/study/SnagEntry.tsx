@@ -1,11 +1,12 @@
 /** One snag: what is wrong, somebody who meets it, mends in one press, and setting it aside. */
+import { AsideSchema } from '../../wire/asides';
+import { NothingSchema } from '../../wire/common';
 import { useId, useState } from 'react';
-import * as v from 'valibot';
 import { changeOf } from '../../core/editing/change';
 import { snagKey, type Snag } from '../../core/snags';
 import { asSentence } from '../../core/wording/sentence';
-import type { Aside } from '../../store/asides';
-import { call, NothingSchema } from '../ui/api';
+import type { Aside } from '../../wire/asides';
+import { call } from '../ui/api';
 import { whenText } from '../ui/format';
 import { useGoTo } from './going';
 import { useReviewer } from './reviewer';
@@ -13,13 +14,6 @@ import classes from './snags.module.css';
 import { useStudy } from './store';
 
 export const SEVERITY_WORDS = { error: 'Error', warning: 'Warning', note: 'Note' } as const;
-
-const AsideSchema = v.object({
-  snag: v.string(),
-  reason: v.string(),
-  reviewer: v.string(),
-  at: v.number(),
-});
 
 interface Props {
   readonly snag: Snag;

@@ -1,8 +1,8 @@
 /** One open study: the strip of stops on top, the view of the current stop below. */
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { Aside } from '../../store/asides';
-import type { Comment } from '../../store/comments';
-import type { Verdict } from '../../store/verdicts';
+import type { Aside } from '../../wire/asides';
+import type { Comment } from '../../wire/comments';
+import type { Verdict } from '../../wire/verdicts';
 import { AnalysisClient, type Analysed } from '../../worker/client';
 import { CodesView } from '../codes/CodesView';
 import { DataContext, newData } from '../codes/data';

@@ -1,20 +1,9 @@
 /** Comments on the questionnaire: made, settled, and kept with what they are about when that is renamed. */
-import { AddressSchema } from '../../core/document/addresses';
+import { NothingSchema } from '../../wire/common';
 import { useEffect } from 'react';
-import * as v from 'valibot';
 import { renamedPlaces } from '../../core/views/places';
-import { call, NothingSchema } from '../ui/api';
+import { call } from '../ui/api';
 import type { StudyStore } from './store';
-
-export const CommentSchema = v.object({
-  id: v.number(),
-  place: AddressSchema,
-  text: v.string(),
-  author: v.string(),
-  at: v.number(),
-  settledBy: v.nullable(v.string()),
-  settledAt: v.nullable(v.number()),
-});
 
 /** While a study is open: a comment follows what it is about through every rename, undone ones too. */
 export function useCommentsFollow(store: StudyStore): void {

@@ -1,6 +1,6 @@
 /** The verdicts against the routes as they are now: which stand, on which number, and which an edit re-opened. */
 import { useEffect, useMemo, useState } from 'react';
-import type { Verdict } from '../../store/verdicts';
+import type { Verdict } from '../../wire/verdicts';
 import { useAnalysisClient } from './analysis';
 import { useStudy } from './store';
 

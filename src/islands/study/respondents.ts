@@ -1,19 +1,10 @@
 /** The test respondents of the open study, as the server keeps them. */
+import { RespondentSchema } from '../../wire/respondents';
 import { useEffect } from 'react';
 import * as v from 'valibot';
 import { renumberingBetween } from '../../core/coding/renumbered';
-import { WalkedSchema } from '../../core/document/walked';
 import { call } from '../ui/api';
 import type { StudyStore } from './store';
-
-export const RespondentSchema = v.object({
-  name: v.string(),
-  walked: WalkedSchema,
-  items: v.array(v.string()),
-  marks: v.array(v.string()),
-  row: v.record(v.string(), v.union([v.number(), v.string()])),
-  at: v.number(),
-});
 
 /** Fetches them once the study is open, and again when an edit has renumbered what they hold. */
 export function useRespondents(store: StudyStore): void {

@@ -2,6 +2,8 @@
  * Saving an open study: as operations on the revision it was made of, one save at a time. What others saved in between
  * is merged in; where both wrote in the same place, both versions stay until the person has chosen.
  */
+import { NewerStudy } from '../../wire/studies';
+import { SaveConflict, StudySaved } from '../../wire/edits';
 import isEqual from 'fast-deep-equal';
 import * as v from 'valibot';
 import { problemText, readDocument, writeDocument } from '../../core/document/read';
@@ -11,7 +13,7 @@ import type { Step } from '../../core/editing/change';
 import { rebased, withForeign } from '../../core/editing/history';
 import { mergeVersions } from '../../core/editing/merge';
 import { operationsBetween, type Operation } from '../../core/editing/operations';
-import { addStudy, call, ConflictSchema, NewerSchema, SavedSchema, sendOff } from '../ui/api';
+import { addStudy, call, sendOff } from '../ui/api';
 import { writeKept } from './kept';
 import { dropUnsaved, keepUnsaved, thisPage } from './unsaved';
 
@@ -174,7 +176,7 @@ export class Keeper {
       this.arrived(document, reply.body.revision, reply.body.changedAt);
       return;
     }
-    const newer = v.safeParse(ConflictSchema, reply.body);
+    const newer = v.safeParse(SaveConflict, reply.body);
     if (reply.status === 409 && newer.success) {
       this.sent = null;
       this.absorb(newer.output.study, earlier);
@@ -193,8 +195,8 @@ export class Keeper {
     const fits =
       operations.length <= MOST_OPERATIONS && isEqual(applyOperations(base, operations).document, document);
     return fits
-      ? call(SavedSchema, 'PATCH', path, { revision, operations })
-      : call(SavedSchema, 'PUT', path, { revision, document });
+      ? call(StudySaved, 'PATCH', path, { revision, operations })
+      : call(StudySaved, 'PUT', path, { revision, document });
   }
 
   private arrived(base: Questionnaire, revision: number, at: number): void {
@@ -208,7 +210,7 @@ export class Keeper {
   async look(): Promise<void> {
     const { id, revision, saving } = this.get();
     if (this.busy || saving.state === 'conflict') return;
-    const reply = await call(NewerSchema, 'GET', `/api/studies/${id}?after=${revision}`);
+    const reply = await call(NewerStudy, 'GET', `/api/studies/${id}?after=${revision}`);
     // A save of one's own meanwhile learns it by itself.
     if (!reply.ok || this.busy || this.get().revision !== revision) return;
     const { document, changedAt, revision: newer } = reply.body;

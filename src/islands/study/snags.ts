@@ -9,7 +9,7 @@ import {
   type Snag,
 } from '../../core/snags';
 import type { Questionnaire } from '../../core/document/types';
-import type { Aside } from '../../store/asides';
+import type { Aside } from '../../wire/asides';
 import { useStudy, type StudyState } from './store';
 
 export interface StudySnags {

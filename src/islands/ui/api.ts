@@ -1,4 +1,6 @@
 /** Calls of the server, with refusals as values in the server's own words. */
+import { StudyAdded } from '../../wire/studies';
+import { RefusalSchema } from '../../wire/common';
 import * as v from 'valibot';
 import type { Questionnaire } from '../../core/document/types';
 import { tellSignedOut } from './signed-out';
@@ -7,8 +9,6 @@ export type Reply<Body> =
   | { readonly ok: true; readonly body: Body }
   /** `status` 0: no answer came. */
   | { readonly ok: false; readonly status: number; readonly problem: string; readonly body: unknown };
-
-const Refusal = v.object({ problem: v.string() });
 
 /** Bytes that a browser still sends after the page has gone, of all its requests together. */
 const MOST_AFTER_PAGE = 60_000;
@@ -49,7 +49,7 @@ export async function call<Schema extends v.GenericSchema>(
   }
   tellSignedOut(response.status === 401);
   if (!response.ok) {
-    const refusal = v.safeParse(Refusal, json);
+    const refusal = v.safeParse(RefusalSchema, json);
     const problem = refusal.success ? refusal.output.problem : `The server refused (${response.status}).`;
     return { ok: false, status: response.status, problem, body: json };
   }
@@ -63,26 +63,11 @@ export async function call<Schema extends v.GenericSchema>(
   };
 }
 
-export const SavedSchema = v.object({ revision: v.number(), changedAt: v.number() });
-export const AddedSchema = v.object({ id: v.string(), revision: v.number(), changedAt: v.number() });
-export const NothingSchema = v.object({});
-/** The document inside was checked by the server and is checked again where it is taken over. */
-export const ConflictSchema = v.object({
-  study: v.object({ document: v.unknown(), revision: v.number(), changedAt: v.number() }),
-});
-
-/** The document is left out where there is none newer. */
-export const NewerSchema = v.object({
-  revision: v.number(),
-  document: v.optional(v.unknown()),
-  changedAt: v.optional(v.number()),
-});
-
 /** A `.zip` with a questionnaire and the work done on it. */
 export function addWork(file: Blob) {
-  return call(AddedSchema, 'POST', '/api/studies/work', file);
+  return call(StudyAdded, 'POST', '/api/studies/work', file);
 }
 
 export function addStudy(document: Questionnaire | unknown) {
-  return call(AddedSchema, 'POST', '/api/studies', { document });
+  return call(StudyAdded, 'POST', '/api/studies', { document });
 }

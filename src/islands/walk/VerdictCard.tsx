@@ -1,10 +1,10 @@
 /** The verdict on the route that was walked: passed, or sent back with a remark about the whole or an item. */
+import { VerdictSchema } from '../../wire/verdicts';
+import { NothingSchema } from '../../wire/common';
 import { capital } from '../../core/document/words';
-import { VERDICT_WORDS, type VerdictKind, VERDICTS } from '../../core/document/vocabularies';
+import { VERDICT_WORDS, type VerdictKind } from '../../core/document/vocabularies';
 import { useState } from 'react';
-import * as v from 'valibot';
-import { WalkedSchema } from '../../core/document/walked';
-import { call, NothingSchema } from '../ui/api';
+import { call } from '../ui/api';
 import { grouped, whenText } from '../ui/format';
 import { useLedger, useNextToWalk } from '../study/ledger';
 import { useReviewer } from '../study/reviewer';
@@ -18,18 +18,6 @@ interface Props {
   readonly found: WalkedRoute | null;
   readonly follow: (number: string) => void;
 }
-
-const VerdictSchema = v.object({
-  route: v.string(),
-  marks: v.array(v.string()),
-  items: v.array(v.string()),
-  walked: v.nullable(WalkedSchema),
-  verdict: v.picklist(VERDICTS),
-  remark: v.string(),
-  place: v.string(),
-  reviewer: v.string(),
-  at: v.number(),
-});
 
 export function VerdictCard({ session, found, follow }: Props) {
   const api = useStudy((state) => state.api);

@@ -1,8 +1,8 @@
 /** Walk: the respondent's page in the middle, the trail at the left, why and the verdict at the right. */
+import { FollowUpSchema } from '../../wire/studies';
 import { isNumeric, isWritten, picksOne } from '../../core/document/answer-types';
 import { nameInKey } from '../../core/document/addresses';
 import { useCallback, useEffect, useMemo, useState, type ComponentProps } from 'react';
-import * as v from 'valibot';
 import { readDocument } from '../../core/document/read';
 import type { Answers } from '../../core/document/types';
 import type { Plan } from '../../core/routing/plan';
@@ -111,11 +111,7 @@ export function WalkView() {
     history.replaceState(null, '', location.pathname);
   };
   const walkOn = async (ending: string) => {
-    const reply = await call(
-      v.object({ document: v.unknown() }),
-      'GET',
-      `${api}/follow-up?ending=${encodeURIComponent(ending)}`,
-    );
+    const reply = await call(FollowUpSchema, 'GET', `${api}/follow-up?ending=${encodeURIComponent(ending)}`);
     const read = reply.ok ? readDocument(reply.body.document) : null;
     if (!reply.ok || read?.ok !== true) {
       setProblem(reply.ok ? 'The follow-up is no questionnaire that can be used.' : reply.problem);

@@ -1,18 +1,11 @@
 /** The bank of questions, answer lists and sections, with where each is used. */
+import { BankEntryToAdd, BankEntryToRemove } from '../../wire/bank';
 import type { APIRoute } from 'astro';
-import * as v from 'valibot';
 import { readContent, usesOf, type BankContent } from '../../core/editing/bank';
 import { json, readBody, refuse } from '../../server/respond';
 import { addToBank, listBank, removeFromBank, type BankRow } from '../../store/bank';
 import { store } from '../../store/open';
 import { listStudies, type Study } from '../../store/studies';
-
-const AddSchema = v.strictObject({
-  kind: v.picklist(['question', 'answers', 'section']),
-  title: v.pipe(v.string(), v.trim(), v.minLength(1, 'a title is needed'), v.maxLength(200)),
-  content: v.unknown(),
-});
-const RemoveSchema = v.strictObject({ id: v.number() });
 
 /** What is kept, as it is sent; null where an earlier version kept something that cannot be read any more. */
 function shown({ id, kind, title, content, at }: BankRow, studies: readonly Study[]) {
@@ -33,7 +26,7 @@ export const GET: APIRoute = () => {
 };
 
 export const POST: APIRoute = async ({ request }) => {
-  const read = await readBody(request, AddSchema);
+  const read = await readBody(request, BankEntryToAdd);
   if (!read.ok) return read.response;
   const { kind, title, content } = read.body;
   const checked = readContent(kind, content);
@@ -43,7 +36,7 @@ export const POST: APIRoute = async ({ request }) => {
 };
 
 export const DELETE: APIRoute = async ({ request }) => {
-  const read = await readBody(request, RemoveSchema);
+  const read = await readBody(request, BankEntryToRemove);
   if (!read.ok) return read.response;
   const row = removeFromBank(store(), read.body.id);
   return row === null ? refuse(404, 'This is not in the bank any more.') : json({});

@@ -1,14 +1,14 @@
 /** Keeps the coded rows with the study, so that they can be tabulated later and by others. */
+import { RefusalSchema } from '../../../wire/common';
+import { DatasetSchema } from '../../../wire/datasets';
 import { useState } from 'react';
 import * as v from 'valibot';
 import { csvLines } from '../../../core/exchange/csv';
 import { useStudy } from '../../study/store';
 import { useData } from '../data';
-import { DatasetsSchema } from '../tables/sources';
 
 /** As many as are tabulated. */
 const MOST = 100_000;
-const Refusal = v.object({ problem: v.string() });
 
 interface Props {
   readonly stem: string;
@@ -33,14 +33,14 @@ export function KeepRows({ stem, rows, openTables }: Props) {
       const query = new URLSearchParams({ name: stem, rows: String(coded.rows.length) });
       const response = await fetch(`${api}/datasets?${query}`, { method: 'POST', body: await packed.blob() });
       const reply: unknown = await response.json();
-      const kept = v.safeParse(DatasetsSchema, reply);
+      const kept = v.safeParse(v.array(DatasetSchema), reply);
       // The newest stands first.
       const [newest] = kept.success ? kept.output.toSorted((a, b) => b.at - a.at) : [];
       if (response.ok && newest !== undefined) {
         setState({ kept: newest.id });
         return;
       }
-      const refused = v.safeParse(Refusal, reply);
+      const refused = v.safeParse(RefusalSchema, reply);
       setProblem(refused.success ? refused.output.problem : 'The server refused to keep the rows.');
     } catch {
       setProblem('The server does not answer: try again once it does.');

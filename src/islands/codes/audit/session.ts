@@ -1,6 +1,7 @@
 /** The file that is audited, from being chosen to what was found; it stays while one looks elsewhere. */
+import { SaidMatchesSchema } from '../../../wire/matches';
+import { NothingSchema } from '../../../wire/common';
 import { proxy } from 'comlink';
-import * as v from 'valibot';
 import { createStore, type StoreApi } from 'zustand';
 import { likelyCaseColumn, type FileColumn, type SaidMatches } from '../../../core/audit/matching';
 import type { AuditOptions } from '../../../core/audit/types';
@@ -8,9 +9,7 @@ import type { Questionnaire } from '../../../core/document/types';
 import type { Encoding } from '../../../core/exchange/csv';
 import type { AuditSummary, OpenedFile } from '../../../worker/data/audit-task';
 import type { DataClient } from '../../../worker/data/client';
-import { call, NothingSchema } from '../../ui/api';
-
-const SaidSchema = v.object({ said: v.record(v.string(), v.nullable(v.string())) });
+import { call } from '../../ui/api';
 
 export interface AuditState {
   readonly file: File | null;
@@ -67,7 +66,7 @@ export function createAuditStore(client: DataClient): AuditStore {
         set({ ...CLOSED, problem: opened.problem });
         return;
       }
-      const kept = await call(SaidSchema, 'GET', `${api}/matches`);
+      const kept = await call(SaidMatchesSchema, 'GET', `${api}/matches`);
       const said = kept.ok ? kept.body.said : get().said;
       const matching = await worker.matching(said);
       set({

@@ -2,7 +2,7 @@
 import { useMemo, useState } from 'react';
 import type { Keying } from '../../../core/keying/sheet';
 import { differences } from '../../../core/keying/compare';
-import type { KeyedCase } from '../../../store/cases';
+import type { KeyedCase } from '../../../wire/cases';
 import { plural, whenText } from '../../ui/format';
 import classes from './key.module.css';
 

@@ -5,7 +5,7 @@ import type { Answers } from '../../../core/document/types';
 import type { KeyField } from '../../../core/keying/fields';
 import type { Keying } from '../../../core/keying/sheet';
 import { readTyped, typedText, typingOf } from '../../../core/keying/typed';
-import type { KeyedCase } from '../../../store/cases';
+import type { KeyedCase } from '../../../wire/cases';
 import type { Cases } from './cases';
 import classes from './key.module.css';
 

@@ -2,7 +2,7 @@
 import { differences } from '../../../core/keying/compare';
 import { typedText } from '../../../core/keying/typed';
 import type { Keying } from '../../../core/keying/sheet';
-import type { KeyedCase } from '../../../store/cases';
+import type { KeyedCase } from '../../../wire/cases';
 import type { Cases } from './cases';
 import classes from './key.module.css';
 

@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
 import type { Answers, Value } from '../../../core/document/types';
 import type { KeyField } from '../../../core/keying/fields';
 import type { FieldState, Keying } from '../../../core/keying/sheet';
-import type { KeyedCase } from '../../../store/cases';
+import type { KeyedCase } from '../../../wire/cases';
 import { endingLabel } from '../../../core/wording/targets';
 import { EndingMark } from '../../ui/EndingMark';
 import { sectionLetter } from '../../../core/document/variables';

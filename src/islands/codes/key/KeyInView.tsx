@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { csvLines } from '../../../core/exchange/csv';
 import { Keying } from '../../../core/keying/sheet';
 import { nextCaseId } from '../../../core/keying/typed';
-import type { KeyedCase } from '../../../store/cases';
+import type { KeyedCase } from '../../../wire/cases';
 import { useReviewer } from '../../study/reviewer';
 import { useStudy } from '../../study/store';
 import { whenText } from '../../ui/format';

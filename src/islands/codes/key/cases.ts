@@ -1,22 +1,10 @@
 /** The keyed cases of a study: as the server keeps them, and as they are changed here, saved a moment later. */
+import { CaseKept, CaseSchema, type KeyedCase } from '../../../wire/cases';
+import { NothingSchema } from '../../../wire/common';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import * as v from 'valibot';
-import { AnswersSchema } from '../../../core/document/walked';
-import type { KeyedCase } from '../../../store/cases';
 import { useStudy } from '../../study/store';
-import { call, NothingSchema } from '../../ui/api';
-
-export const CasesSchema: v.GenericSchema<unknown, KeyedCase[]> = v.array(
-  v.object({
-    caseId: v.string(),
-    entry: v.number(),
-    keyedBy: v.string(),
-    answers: AnswersSchema,
-    settledBy: v.nullable(v.string()),
-    at: v.number(),
-  }),
-);
-const KeptSchema = v.object({ at: v.number() });
+import { call } from '../../ui/api';
 
 const SAVE_AFTER = 400;
 
@@ -49,7 +37,7 @@ export function useCases(): Cases {
     clearTimeout(timer.current);
     const now = [...waiting.current];
     for (const [key, keyed] of now) {
-      const reply = await call(KeptSchema, 'PUT', `${api}/cases`, keyed);
+      const reply = await call(CaseKept, 'PUT', `${api}/cases`, keyed);
       if (!reply.ok) {
         setState((before) => ({ ...before, saving: 'failed', problem: reply.problem }));
         // Tried again: nothing that was keyed is lost while the page is open.
@@ -63,7 +51,7 @@ export function useCases(): Cases {
 
   useEffect(() => {
     let current = true;
-    void call(CasesSchema, 'GET', `${api}/cases`).then((reply) => {
+    void call(v.array(CaseSchema), 'GET', `${api}/cases`).then((reply) => {
       if (!current) return;
       setList(reply.ok ? reply.body : []);
       if (!reply.ok) setState((before) => ({ ...before, problem: reply.problem }));

@@ -1,16 +1,17 @@
 /** Which rows are tabulated: made-up respondents, keyed cases, the file audited here, or rows that were kept. */
+import { CaseSchema } from '../../../wire/cases';
+import { type Dataset, DatasetSchema } from '../../../wire/datasets';
 import Papa from 'papaparse';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { Keying } from '../../../core/keying/sheet';
-import type { KeyedCase } from '../../../store/cases';
+import type { KeyedCase } from '../../../wire/cases';
 import { useStore } from 'zustand';
 import { useStudy } from '../../study/store';
 import { call } from '../../ui/api';
 import { grouped, plural, whenText } from '../../ui/format';
 import { useData } from '../data';
-import { CasesSchema } from '../key/cases';
-import { DatasetsSchema, MADE_UP, type NamedSource } from './sources';
-import type * as v from 'valibot';
+import { MADE_UP, type NamedSource } from './sources';
+import * as v from 'valibot';
 
 interface Props {
   readonly source: NamedSource;
@@ -26,16 +27,16 @@ export function SourcePicker({ source, choose }: Props) {
   const api = useStudy((state) => state.api);
   const summary = useStore(audit, (state) => state.summary);
   const file = useStore(audit, (state) => state.file);
-  const [kept, setKept] = useState<v.InferOutput<typeof DatasetsSchema>>([]);
+  const [kept, setKept] = useState<readonly Dataset[]>([]);
   const plan = useStudy((state) => state.plan);
   const [keyed, setKeyed] = useState<readonly KeyedCase[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
     let current = true;
-    void call(DatasetsSchema, 'GET', `${api}/datasets`).then((reply) => {
+    void call(v.array(DatasetSchema), 'GET', `${api}/datasets`).then((reply) => {
       if (current && reply.ok) setKept(reply.body);
     });
-    void call(CasesSchema, 'GET', `${api}/cases`).then((reply) => {
+    void call(v.array(CaseSchema), 'GET', `${api}/cases`).then((reply) => {
       if (current && reply.ok) setKeyed(reply.body.filter(({ entry }) => entry === 1));
     });
     return () => {

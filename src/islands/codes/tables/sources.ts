@@ -1,5 +1,4 @@
 /** Where the rows of a table come from, with a name to show. */
-import * as v from 'valibot';
 import type { Source } from '../../../worker/data/types';
 
 export interface NamedSource {
@@ -8,10 +7,6 @@ export interface NamedSource {
   /** Made up by the assumed answers: nobody has answered so. */
   readonly madeUp: boolean;
 }
-
-export const DatasetsSchema = v.array(
-  v.object({ id: v.string(), name: v.string(), rows: v.number(), at: v.number() }),
-);
 
 const COUNT = 600;
 const SEED = 1;

@@ -1,19 +1,17 @@
 /** The list of studies, and adding one. */
+import { StudyToAdd } from '../../../wire/studies';
 import type { APIRoute } from 'astro';
-import * as v from 'valibot';
 import { problemText, readDocument } from '../../../core/document/read';
 import { json, readBody, refuse } from '../../../server/respond';
 import { store } from '../../../store/open';
 import { studyCards } from '../../../server/study-cards';
 import { addStudy } from '../../../store/studies';
 
-const AddSchema = v.strictObject({ document: v.unknown() });
-
 /** The list, each with what is known of it by now. */
 export const GET: APIRoute = () => json(studyCards(store()));
 
 export const POST: APIRoute = async ({ request }) => {
-  const read = await readBody(request, AddSchema);
+  const read = await readBody(request, StudyToAdd);
   if (!read.ok) return read.response;
   const result = readDocument(read.body.document);
   if (!result.ok) {

@@ -1,32 +1,12 @@
 /** The routes of a study that were drawn at random to be walked. */
-import type { APIRoute } from 'astro';
-import * as v from 'valibot';
-import { json, noSuchStudy, readBody } from '../../../../server/respond';
+import { withStudy } from '../../../../server/with-study';
 import { findDraw, putDraw } from '../../../../store/draws';
-import { store } from '../../../../store/open';
-import { findStudy } from '../../../../store/studies';
+import { type Draw, DrawToMake } from '../../../../wire/draw';
 
-const DrawSchema = v.strictObject({
-  seed: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(1_000_000)),
-  count: v.pipe(
-    v.number(),
-    v.integer(),
-    v.minValue(1, 'draw at least one'),
-    v.maxValue(500, 'draw at most 500'),
-  ),
+export const GET = withStudy(({ db, id }): Draw | null => findDraw(db, id));
+
+export const PUT = withStudy(DrawToMake, ({ db, id, body, now }) => {
+  const draw = { ...body, at: now };
+  putDraw(db, id, draw);
+  return draw;
 });
-
-export const GET: APIRoute = ({ params }) => {
-  const id = params.id ?? '';
-  return findStudy(store(), id) === null ? noSuchStudy(id) : json(findDraw(store(), id));
-};
-
-export const PUT: APIRoute = async ({ params, request }) => {
-  const id = params.id ?? '';
-  const read = await readBody(request, DrawSchema);
-  if (!read.ok) return read.response;
-  if (findStudy(store(), id) === null) return noSuchStudy(id);
-  const draw = { ...read.body, at: Date.now() };
-  putDraw(store(), id, draw);
-  return json(draw);
-};

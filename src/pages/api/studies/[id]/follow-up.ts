@@ -1,7 +1,5 @@
 /** The questionnaire that an ending of a study hands on to, to be walked in the same sitting. */
-import type { APIRoute } from 'astro';
 import { followUpOf } from '../../../../server/follow-up';
-import { store } from '../../../../store/open';
+import { withStudy } from '../../../../server/with-study';
 
-export const GET: APIRoute = ({ params, url }) =>
-  followUpOf(store(), params.id ?? '', url.searchParams.get('ending'));
+export const GET = withStudy(({ db, id, url }) => followUpOf(db, id, url.searchParams.get('ending')));

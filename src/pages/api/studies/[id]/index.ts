@@ -1,9 +1,9 @@
 /** One study: read, save (edits, or the whole) on the revision it was read at, remove and bring back. */
 import type { APIRoute } from 'astro';
-import * as v from 'valibot';
-import { applyOperations, OperationSchema } from '../../../../core/editing/apply-operations';
+import { applyOperations } from '../../../../core/editing/apply-operations';
 import { problemText, readDocument, readEdited, type ReadResult } from '../../../../core/document/read';
-import { json, noSuchStudy, readBody, refuse } from '../../../../server/respond';
+import { json, noSuchStudy, refuse } from '../../../../server/respond';
+import { withStudy } from '../../../../server/with-study';
 import { store } from '../../../../store/open';
 import {
   findStudy,
@@ -13,50 +13,30 @@ import {
   saveStudy,
   type Study,
 } from '../../../../store/studies';
-
-const SaveSchema = v.strictObject({ revision: v.pipe(v.number(), v.integer()), document: v.unknown() });
-
-const MOST_OPERATIONS = 10_000;
-
-const EditSchema = v.strictObject({
-  revision: v.pipe(v.number(), v.integer()),
-  operations: v.pipe(
-    v.array(OperationSchema),
-    v.maxLength(
-      MOST_OPERATIONS,
-      `more than ${MOST_OPERATIONS} changes at once: save the whole questionnaire instead`,
-    ),
-  ),
-});
+import { EditsToSave, StudyToSave } from '../../../../wire/edits';
 
 /** `?after=REVISION`: the document only if there is a newer one. */
-export const GET: APIRoute = ({ params, url }) => {
-  const id = params.id ?? '';
-  const revision = revisionOf(store(), id);
+export const GET = withStudy(({ db, id, url }) => {
+  const revision = revisionOf(db, id);
   // Open tabs ask every few seconds: mostly there is nothing to read.
-  if (revision !== null && url.searchParams.get('after') === String(revision)) return json({ revision });
-  const study = findStudy(store(), id);
-  return study === null ? noSuchStudy(id) : json(study);
-};
+  if (revision !== null && url.searchParams.get('after') === String(revision)) return { revision };
+  return findStudy(db, id) ?? noSuchStudy(id);
+});
 
 /** Edits as operations, made on a revision; 409 where that is not the newest, with what is. */
-export const PATCH: APIRoute = async ({ params, request }) => {
-  const read = await readBody(request, EditSchema);
-  if (!read.ok) return read.response;
-  const study = findStudy(store(), params.id ?? '');
-  if (study === null) return noSuchStudy(params.id);
-  if (study.revision !== read.body.revision) return overtaken(study);
-  const { document, clashes } = applyOperations(study.document, read.body.operations);
+export const PATCH = withStudy(EditsToSave, ({ db, id, body: { revision, operations } }) => {
+  const study = findStudy(db, id);
+  if (study === null) return noSuchStudy(id);
+  if (study.revision !== revision) return overtaken(study);
+  const { document, clashes } = applyOperations(study.document, operations);
   if (clashes.length > 0)
     return refuse(422, 'Not saved: these edits do not fit the version they were made on.');
-  return save(params.id ?? '', read.body.revision, readEdited(document));
-};
+  return save(id, revision, readEdited(document));
+});
 
-export const PUT: APIRoute = async ({ params, request }) => {
-  const read = await readBody(request, SaveSchema);
-  if (!read.ok) return read.response;
-  return save(params.id ?? '', read.body.revision, readDocument(read.body.document));
-};
+export const PUT = withStudy(StudyToSave, ({ id, body }) =>
+  save(id, body.revision, readDocument(body.document)),
+);
 
 function save(id: string, revision: number, result: ReadResult): Response {
   if (!result.ok) {

@@ -1,38 +1,21 @@
 /** Verdicts on a study's routes. */
-import type { APIRoute } from 'astro';
-import * as v from 'valibot';
 import { fingerprint } from '../../../../core/routing/route-content';
-import { Fingerprint, inNameOf, VerdictSchema } from '../../../../server/judging';
-import { json, noSuchStudy, readBody, refuse } from '../../../../server/respond';
-import { store } from '../../../../store/open';
-import { findStudy } from '../../../../store/studies';
+import { refuse } from '../../../../server/respond';
+import { created, withStudy } from '../../../../server/with-study';
 import { listVerdicts, putVerdict, removeVerdict } from '../../../../store/verdicts';
+import { type Verdict, VerdictToGive, VerdictToTakeBack } from '../../../../wire/verdicts';
 
-const BackSchema = v.strictObject({ route: Fingerprint });
+export const GET = withStudy(({ db, id }): Verdict[] => listVerdicts(db, id));
 
-export const GET: APIRoute = ({ params }) => {
-  const id = params.id ?? '';
-  return findStudy(store(), id) === null ? noSuchStudy(id) : json(listVerdicts(store(), id));
-};
-
-export const POST: APIRoute = async ({ params, request, locals }) => {
-  const id = params.id ?? '';
-  const read = await readBody(request, VerdictSchema);
-  if (!read.ok) return read.response;
-  if (findStudy(store(), id) === null) return noSuchStudy(id);
-  if (fingerprint(read.body.marks) !== read.body.route)
+export const POST = withStudy(VerdictToGive, ({ db, id, body, now, named }) => {
+  if (fingerprint(body.marks) !== body.route)
     return refuse(400, 'The fingerprint is not that of the marks sent with it.');
-  const reviewer = inNameOf(locals, read.body.reviewer);
-  const verdict = { ...read.body, reviewer, at: Date.now() };
-  putVerdict(store(), id, verdict);
-  return json(verdict, 201);
-};
+  const verdict = { ...body, reviewer: named(body.reviewer), at: now };
+  putVerdict(db, id, verdict);
+  return created(verdict);
+});
 
-export const DELETE: APIRoute = async ({ params, request }) => {
-  const id = params.id ?? '';
-  const read = await readBody(request, BackSchema);
-  if (!read.ok) return read.response;
-  if (findStudy(store(), id) === null) return noSuchStudy(id);
-  removeVerdict(store(), id, read.body.route);
-  return json({});
-};
+export const DELETE = withStudy(VerdictToTakeBack, ({ db, id, body }) => {
+  removeVerdict(db, id, body.route);
+  return {};
+});

@@ -1,0 +1,54 @@
+/** The registry of formats: what is written is read back, what is left out is said, and a file finds its format. */
+import assert from 'node:assert/strict';
+import { it } from 'node:test';
+import { FEATURED } from '../../../tests/agree/featured';
+import { address } from '../document/addresses';
+import type { Questionnaire } from '../document/types';
+import { fileNameFor, formatOfFile, FORMATS, type FileFormat, type StudyContent } from './formats';
+import { NO_WORK } from './work-file';
+
+const comment = {
+  place: address('item', 'q1'),
+  text: 'Why?',
+  author: 'Ada',
+  at: 5,
+  settledBy: null,
+  settledAt: null,
+};
+const contents = (FEATURED as readonly Questionnaire[]).map((document): StudyContent => ({
+  document,
+  work: { ...NO_WORK, comments: [comment] },
+}));
+
+for (const [name, { write, read, losses }] of Object.entries(FORMATS) as [string, FileFormat][]) {
+  if (write === null || read === null) continue;
+  it(`reads what it writes, but for what it says is lost: ${name}`, () => {
+    for (const content of contents) {
+      const written = write(content);
+      const bytes = typeof written === 'string' ? new TextEncoder().encode(written) : written;
+      const back = read(bytes, 'study');
+      assert.ok(back.ok);
+      assert.deepEqual(back.content.document, content.document);
+      const lost = losses(content).length > 0;
+      assert.deepEqual(back.content.work, lost ? NO_WORK : content.work);
+      assert.deepEqual(write(content), written);
+    }
+  });
+  it(`says what is wrong with a file that it cannot read: ${name}`, () => {
+    const refused = read(new Uint8Array([1, 2, 3]), 'study');
+    assert.ok(!refused.ok && refused.problems.length > 0);
+  });
+}
+
+it('finds the format of a file by its name, and names what it writes', () => {
+  const named = ['a.fork.json', 'a.json', 'A.ZIP', 'questions.txt', 'none', 'a.csv'].map(formatOfFile);
+  assert.deepEqual(named, ['document', 'document', 'work', 'list', 'document', 'document']);
+  assert.equal(fileNameFor({ title: 'Rent & rooms, 2026' }, 'work'), 'rent-rooms-2026.zip');
+  assert.equal(fileNameFor({ title: '?' }, 'document'), 'questionnaire.fork.json');
+});
+
+it('makes a questionnaire of a list, and says where there is none', () => {
+  const read = FORMATS.list.read(new TextEncoder().encode('1. Do you rent?\n- Yes\n- No\n'), 'rents.txt');
+  assert.ok(read.ok && read.content.document.title === 'rents');
+  assert.ok(!FORMATS.list.read(new TextEncoder().encode(' '), 'none.txt').ok);
+});

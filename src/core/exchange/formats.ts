@@ -1,0 +1,102 @@
+/**
+ * The file formats that a study can be written in or read from: each with its name on the command line, what its files are
+ * called, its writer and reader, and what it cannot hold. Whoever takes or gives a file asks here.
+ */
+import { fileStem } from '../document/names';
+import { WHOLE_STUDY, type Address } from '../document/addresses';
+import { problemText, readDocumentText, writeDocument } from '../document/read';
+import type { Questionnaire } from '../document/types';
+import { fromList } from './from-list';
+import { NO_WORK, readWork, WORK_PARTS, writeWork, type Work } from './work-file';
+
+/** What a file may hold. */
+export interface StudyContent {
+  readonly document: Questionnaire;
+  readonly work: Work;
+}
+
+export type ReadStudy =
+  | { readonly ok: true; readonly content: StudyContent }
+  /** Sentences, the gravest first. */
+  | { readonly ok: false; readonly problems: readonly string[] };
+
+/** Something that a format cannot hold. */
+export interface Loss {
+  readonly at: Address;
+  readonly what: string;
+}
+
+export interface FileFormat {
+  /** As it is offered to people. */
+  readonly words: string;
+  /** What the names of its files end with, without a dot before; the first is the one that is written. */
+  readonly endings: readonly [string, ...string[]];
+  readonly mediaType: string;
+  /** Null: it is only read. */
+  readonly write: ((content: StudyContent) => string | Uint8Array) | null;
+  /** Null: it is only written. `name`: of the file. */
+  readonly read: ((bytes: Uint8Array, name: string) => ReadStudy) | null;
+  readonly losses: (content: StudyContent) => readonly Loss[];
+}
+
+const NONE = () => [];
+
+export const FORMATS = {
+  document: {
+    words: 'Questionnaire',
+    endings: ['fork.json', 'json'],
+    mediaType: 'application/json; charset=utf-8',
+    write: ({ document }) => writeDocument(document),
+    read: (bytes) => {
+      const read = readDocumentText(textOf(bytes));
+      return read.ok
+        ? { ok: true, content: { document: read.document, work: NO_WORK } }
+        : { ok: false, problems: read.problems.map(problemText) };
+    },
+    losses: ({ work }) =>
+      WORK_PARTS.filter((part) => work[part].length > 0).map((part) => ({ at: WHOLE_STUDY, what: part })),
+  },
+  work: {
+    words: 'Questionnaire and work',
+    endings: ['zip'],
+    mediaType: 'application/zip',
+    write: ({ document, work }) => writeWork(document, work),
+    read: (bytes) => {
+      const read = readWork(bytes);
+      return read.ok ? { ok: true, content: read } : { ok: false, problems: [read.problem] };
+    },
+    losses: NONE,
+  },
+  list: {
+    words: 'List of questions',
+    endings: ['txt'],
+    mediaType: 'text/plain; charset=utf-8',
+    write: null,
+    read: (bytes, name) => {
+      const { document, questions } = fromList(textOf(bytes), name.replace(/\.\w+$/, ''));
+      return questions > 0
+        ? { ok: true, content: { document, work: NO_WORK } }
+        : { ok: false, problems: ['There is no question in it.'] };
+    },
+    losses: NONE,
+  },
+} as const satisfies Readonly<Record<string, FileFormat>>;
+
+export type FormatName = keyof typeof FORMATS;
+
+/** By what a file is called; a document where nothing else fits, so that what is wrong with it is said. */
+export function formatOfFile(name: string): FormatName {
+  const known = (Object.keys(FORMATS) as FormatName[]).find((format) =>
+    FORMATS[format].endings.some((ending) => name.toLowerCase().endsWith(`.${ending}`)),
+  );
+  return known ?? 'document';
+}
+
+/** What a file of a study is called. */
+export function fileNameFor({ title }: Pick<Questionnaire, 'title'>, format: FormatName): string {
+  return `${fileStem(title)}.${FORMATS[format].endings[0]}`;
+}
+
+function textOf(bytes: Uint8Array): string {
+  return new TextDecoder().decode(bytes);
+}

@@ -1,0 +1,21 @@
+/** Coded rows that are kept with a study. */
+import * as v from 'valibot';
+
+export const DatasetSchema = v.object({ id: v.string(), name: v.string(), rows: v.number(), at: v.number() });
+export type Dataset = v.InferOutput<typeof DatasetSchema>;
+
+/** Stands in the address: the body is CSV packed by gzip. */
+export const DatasetToKeep = v.object({
+  name: v.pipe(
+    v.string('rows that are kept have a name'),
+    v.trim(),
+    v.minLength(1, 'rows that are kept have a name'),
+    v.maxLength(200, 'the name has at most 200 characters'),
+  ),
+  rows: v.pipe(
+    v.string('the number of rows is needed'),
+    v.regex(/^\d{1,9}$/, 'the number of rows is needed'),
+    v.transform(Number),
+  ),
+});
+export const DatasetToRemove = v.strictObject({ id: v.string() });
