@@ -3,7 +3,7 @@
  * it comes from. Asked before every answer, of pages, doors and files alike.
  */
 import { timingSafeEqual } from 'node:crypto';
-import { isIP } from 'node:net';
+import { isLoopback } from './inner.mjs';
 
 const SAFE = new Set(['GET', 'HEAD', 'OPTIONS']);
 
@@ -43,15 +43,6 @@ export function guard({ hosts, token }) {
 function hostName(host) {
   if (host === undefined || !/^[a-z0-9.:[\]_-]{1,255}$/i.test(host)) return null;
   return (host.startsWith('[') ? host.replace(/\]:\d+$/, ']') : host.replace(/:\d+$/, '')).toLowerCase();
-}
-
-function isLoopback(name) {
-  return (
-    name === 'localhost' ||
-    name === '[::1]' ||
-    name === '::1' ||
-    (isIP(name) === 4 && name.startsWith('127.'))
-  );
 }
 
 /** Browsers say where a request comes from. */

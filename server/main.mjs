@@ -6,6 +6,7 @@ import os from 'node:os';
 import path from 'node:path';
 import process from 'node:process';
 import { guard, isProgram } from './guard.mjs';
+import { FROM_HEADER, PROGRAM_HEADER } from './inner.mjs';
 
 const HEADERS = {
   // What is no page runs and loads nothing but the app's own files; pages say more exactly what is theirs.
@@ -41,9 +42,9 @@ export function createServer({ handler, hosts, token, bodyMilliseconds = 120_000
       const refusal = refusalOf(request) ?? tooLarge(request);
       if (refusal === null) {
         // What the app believes of a connection, whatever came with the request.
-        request.headers['x-jolly-fork-from'] = request.socket.remoteAddress ?? '';
-        delete request.headers['x-jolly-fork-program'];
-        if (isProgram(request.headers, token)) request.headers['x-jolly-fork-program'] = 'yes';
+        request.headers[FROM_HEADER] = request.socket.remoteAddress ?? '';
+        delete request.headers[PROGRAM_HEADER];
+        if (isProgram(request.headers, token)) request.headers[PROGRAM_HEADER] = 'yes';
         handler(request, response);
         return;
       }

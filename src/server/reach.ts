@@ -3,6 +3,7 @@
  * its own machine it lets in only whoever has signed in.
  */
 import { BlockList, isIP } from 'node:net';
+import { isLoopback } from '../../server/inner.mjs';
 import * as v from 'valibot';
 
 export interface Proxy {
@@ -134,11 +135,6 @@ const isEverywhere = (host: string) => host === '0.0.0.0' || host === '::';
 const inAddress = (address: string) => (isIP(address) === 6 ? `[${address}]` : address);
 
 const withoutPort = (name: string) => (isIP(name) === 6 ? name : name.replace(/:\d+$/, ''));
-
-export function isLoopback(name: string): boolean {
-  const plain = name.replace(/^\[|\]$/g, '');
-  return plain === 'localhost' || plain === '::1' || (isIP(plain) === 4 && plain.startsWith('127.'));
-}
 
 function add(list: BlockList, address: string): boolean {
   const [net = '', bits] = address.split('/');

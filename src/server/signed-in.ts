@@ -1,15 +1,12 @@
 /** Who asks: by the session of a browser, by what a trusted proxy says, or with the token of the installation. */
 import { type Asker } from '../wire/asker';
 import { randomBytes } from 'node:crypto';
+import { FROM_HEADER, PROGRAM_HEADER } from '../../server/inner.mjs';
 import type { Store } from '../store/open';
 import { endSession, openSession, saltOf, sessionAuthor, SESSION_LASTS } from '../store/sessions';
 import { COST, Passphrase } from './passphrase';
 import type { Reach } from './reach';
 import { Throttle } from './throttle';
-
-/** Set by `server/main.mjs` on every request, whatever came with it: the connection's address, and whether the token was shown. */
-const FROM_HEADER = 'x-jolly-fork-from';
-const PROGRAM_HEADER = 'x-jolly-fork-program';
 
 const COOKIE = 'jolly_fork_session';
 const LONGEST_NAME = 100;

@@ -4,7 +4,14 @@ import { it } from 'node:test';
 import { FEATURED } from '../../../tests/agree/featured';
 import { address } from '../document/addresses';
 import type { Questionnaire } from '../document/types';
-import { fileNameFor, formatOfFile, FORMATS, type FileFormat, type StudyContent } from './formats';
+import {
+  fileNameFor,
+  formatOfFile,
+  FORMATS,
+  type FileFormat,
+  type ReadStudy,
+  type StudyContent,
+} from './formats';
 import { NO_WORK } from './work-file';
 
 const comment = {
@@ -26,7 +33,7 @@ for (const [name, { write, read, losses }] of Object.entries(FORMATS) as [string
     for (const content of contents) {
       const written = write(content);
       const bytes = typeof written === 'string' ? new TextEncoder().encode(written) : written;
-      const back = read(bytes, 'study');
+      const back: ReadStudy = read(bytes, 'study');
       assert.ok(back.ok);
       assert.deepEqual(back.content.document, content.document);
       const lost = losses(content).length > 0;
