@@ -6,6 +6,7 @@
  * meet become one, so that each thing seen leads to one belief, and equal beliefs have equal futures.
  */
 import { FALSE, type Diagram } from './diagram';
+import { eachMove, movesOf, type Moves, type Step } from './moves';
 import { Sights, type Sight } from './sights';
 import type { Terrain } from './terrain';
 
@@ -29,10 +30,13 @@ export interface Onward {
 }
 
 export class Beliefs {
+  private readonly moves: Moves;
+
   constructor(
     readonly terrain: Terrain,
     readonly sights = new Sights(),
   ) {
+    this.moves = movesOf(terrain);
     sights.renew(terrain.plan, terrain.layout);
   }
 
@@ -57,14 +61,9 @@ export class Beliefs {
   leaving({ at, known }: Belief, until: number): Onward {
     const { terrain } = this;
     const { diagrams } = terrain;
-    const { ways, checks } = terrain.itemAt(at);
     const masses = new Masses(terrain);
-    let rest = diagrams.and(terrain.answering(known, at), checks);
-    for (const { when, to } of ways) {
-      masses.send(at, to, diagrams.and(rest, when));
-      rest = diagrams.and(rest, diagrams.not(when));
-    }
-    masses.send(at, at + 1, rest);
+    const answered = diagrams.and(terrain.answering(known, at), terrain.itemAt(at).checks);
+    this.send(masses, at, answered, this.moves.after(at));
     return this.sweep(masses, at + 1, until);
   }
 
@@ -88,42 +87,24 @@ export class Beliefs {
       const mass = masses.take(at);
       if (mass === FALSE) continue;
       const place = layout.places[at];
-      switch (place?.kind) {
-        case 'gate': {
-          const enters = terrain.gateAt(at);
-          const inside =
-            place.aim === 0 ? layout.pass(place.section, 1) : layout.item(place.section, 1, place.aim);
-          masses.send(at, inside, diagrams.and(mass, enters));
-          masses.send(at, layout.gate(place.section + 1), diagrams.and(mass, diagrams.not(enters)));
-          break;
-        }
-        case 'pass':
-          masses.send(at, at + 1, diagrams.and(mass, terrain.passAt(at)));
-          break;
-        case 'item': {
-          const { asked } = terrain.itemAt(at);
-          const presented = diagrams.and(mass, asked);
-          if (presented !== FALSE) seen.push({ sight: this.sights.at(at), mass: presented });
-          const passed = diagrams.and(diagrams.and(mass, diagrams.not(asked)), terrain.unasked(at));
-          masses.send(at, at + 1, passed);
-          break;
-        }
-        case 'end': {
-          let rest = diagrams.and(mass, terrain.settledAt(at));
-          for (const { when, to } of terrain.endAt(at)) {
-            masses.send(at, to, diagrams.and(rest, when));
-            rest = diagrams.and(rest, diagrams.not(when));
-          }
-          break;
-        }
-        case 'ending':
-          seen.push({ sight: this.sights.at(at), mass });
-          break;
-        default:
-          throw new RangeError(`there is no place ${at}`);
+      if (place?.kind === 'ending') {
+        seen.push({ sight: this.sights.at(at), mass });
+        continue;
       }
+      if (place?.kind === 'item') {
+        const presented = diagrams.and(mass, terrain.itemAt(at).asked);
+        if (presented !== FALSE) seen.push({ sight: this.sights.at(at), mass: presented });
+      }
+      this.send(masses, at, mass, this.moves.from(at));
     }
     return { seen, out };
+  }
+
+  private send(masses: Masses, at: number, mass: Diagram, { first, moves }: Step): void {
+    const { diagrams } = this.terrain;
+    eachMove(diagrams, diagrams.and(mass, first), moves, (moving, { then, to }) => {
+      if (to !== null) masses.send(at, to, diagrams.and(moving, then));
+    });
   }
 }
 

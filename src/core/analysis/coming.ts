@@ -4,6 +4,7 @@
  * what is possible is brought in only for the answers that a question is about and those that decide on them.
  */
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
+import { eachMove, movesOf, type Move, type Moves, type Step } from './moves';
 import type { Terrain, Way } from './terrain';
 
 /** Facts with more nodes are not gone through for every item. */
@@ -11,6 +12,7 @@ const MOST_FACTS = 4000;
 
 export class Coming {
   private readonly diagrams: Diagrams;
+  private readonly moves: Moves;
   private readonly comes: Diagram[] = [];
   /** Levels of the variables of being drawn, and of a pass having been begun, with the start of the pass. */
   private readonly passOfDraw = new Map<number, number>();
@@ -24,6 +26,7 @@ export class Coming {
     private readonly loosely = false,
   ) {
     this.diagrams = terrain.diagrams;
+    this.moves = movesOf(terrain);
     const { layout } = terrain;
     for (const [at, level] of terrain.drawnLevel) {
       const place = layout.places[at];
@@ -42,17 +45,17 @@ export class Coming {
   }
 
   /** Those who take each of the ways on from the end of a pass, or from an item once it was presented. */
-  takingAt(place: number): { readonly way: Way; readonly mass: Diagram }[] {
-    const { diagrams, terrain } = this;
-    const isItem = terrain.layout.places[place]?.kind === 'item';
-    let rest = isItem ? this.presentedAt(place) : this.at(place);
-    const on: Way = { when: TRUE, by: null, to: place + 1 };
-    const ways = isItem ? [...terrain.itemAt(place).ways, on] : terrain.endAt(place);
-    return ways.map((way) => {
-      const mass = diagrams.and(rest, way.when);
-      rest = diagrams.and(rest, diagrams.not(way.when));
-      return { way, mass };
-    });
+  takingAt(place: number): { readonly by: Way['by']; readonly mass: Diagram }[] {
+    const isItem = this.terrain.layout.places[place]?.kind === 'item';
+    const { moves } = isItem ? this.moves.after(place) : this.moves.from(place);
+    const taking = new Map<Move, Diagram>();
+    eachMove(this.diagrams, isItem ? this.presentedAt(place) : this.at(place), moves, (mass, move) =>
+      taking.set(move, mass),
+    );
+    return moves.map((move) => ({
+      by: move.by.kind === 'way' ? move.by.written : null,
+      mass: taking.get(move) ?? FALSE,
+    }));
   }
 
   /** Of whom a variable of being drawn tells something: the start of the pass. */
@@ -167,33 +170,15 @@ export class Coming {
     const send = (to: number, mass: Diagram) => {
       this.comes[to] = diagrams.or(this.at(to), mass);
     };
+    const follow = (mass: Diagram, { moves }: Step) =>
+      eachMove(diagrams, mass, moves, (moving, { to }) => {
+        if (to !== null) send(to, moving);
+      });
     send(layout.gate(0), TRUE);
     layout.places.forEach((place, at) => {
-      const mass = this.at(at);
-      switch (place.kind) {
-        case 'gate': {
-          const enters = terrain.gateAt(at);
-          const inside =
-            place.aim === 0 ? layout.pass(place.section, 1) : layout.item(place.section, 1, place.aim);
-          send(inside, diagrams.and(mass, enters));
-          send(layout.gate(place.section + 1), diagrams.and(mass, diagrams.not(enters)));
-          break;
-        }
-        case 'pass':
-          send(at + 1, mass);
-          break;
-        case 'item':
-          send(at + 1, diagrams.and(mass, diagrams.not(terrain.itemAt(at).asked)));
-          for (const { way, mass: taking } of this.takingAt(at)) send(way.to, taking);
-          break;
-        case 'end':
-          for (const { way, mass: taking } of this.takingAt(at)) send(way.to, taking);
-          break;
-        case 'ending':
-          break;
-        default:
-          place satisfies never;
-      }
+      if (place.kind === 'ending') return;
+      follow(this.at(at), this.moves.from(at));
+      if (place.kind === 'item') follow(this.presentedAt(at), this.moves.after(at));
     });
   }
 }

@@ -92,8 +92,8 @@ export function sharesIn(plan: Plan, terrain: Terrain): Shares {
 function waysAt(weighing: Weighing, places: readonly number[], from: WayShare['from']): WayShare[] {
   const found = places.map((at) => weighing.coming.takingAt(at));
   const [first = []] = found;
-  if (!first.some(({ way }) => way.by !== null)) return [];
-  return first.map(({ way: { by } }, index) => ({
+  if (!first.some(({ by }) => by !== null)) return [];
+  return first.map(({ by }, index) => ({
     from,
     by,
     share: found.reduce((sum, taking) => {

@@ -3,7 +3,8 @@
  * message. Where `belief.ts` joins all who see the same, here every fork counts.
  */
 import { FALSE, TRUE, type Diagram } from './diagram';
-import type { Shown, Terrain, Way } from './terrain';
+import { eachMove, movesOf, type MoveBy } from './moves';
+import type { Shown, Terrain } from './terrain';
 
 /** Something that can happen to a respondent at a place, and that a fork decides. The same in every pass. */
 export type ForkEvent =
@@ -38,74 +39,64 @@ export interface Branch {
 export function waysFrom(terrain: Terrain, at: number, mass: Diagram): Branch[] {
   const place = terrain.layout.places[at];
   const branches: Branch[] = [];
-  const { diagrams, layout, plan } = terrain;
+  const { diagrams } = terrain;
   const add = (when: Diagram, to: number | null, events: readonly ForkEvent[] = [], presented = false) => {
     if (when === FALSE) return;
     // At an ending nothing but its messages matters any more, and those read only what was met on the way.
     const over = to === null || to === at + 1 ? TRUE : terrain.passedOver(at, to);
     branches.push({ mass: diagrams.and(when, over), to, events, presented });
   };
-  switch (place?.kind) {
-    case 'gate': {
-      const { askIf, somePass } = terrain.gateParts(at);
-      const section = plan.sections[place.section];
-      const next = layout.gate(place.section + 1);
-      const inside =
-        place.aim === 0 ? layout.pass(place.section, 1) : layout.item(place.section, 1, place.aim);
-      const side = (holds: boolean): ForkEvent[] =>
-        section === undefined || section.gate === null
-          ? []
-          : [{ kind: 'ask-if', of: { section: section.section.id }, holds }];
-      const holds = diagrams.and(mass, askIf);
-      add(diagrams.and(holds, somePass), inside, side(true));
-      const none: ForkEvent[] =
-        section === undefined || section.repeat === null
-          ? []
-          : [{ kind: 'pass', section: section.section.id, pass: 0 }];
-      add(diagrams.and(holds, diagrams.not(somePass)), next, [...side(true), ...none]);
-      add(diagrams.and(mass, diagrams.not(askIf)), next, side(false));
-      break;
-    }
-    case 'pass': {
-      const section = plan.sections[place.section];
-      const events: ForkEvent[] =
-        section === undefined || section.repeat === null
-          ? []
-          : [{ kind: 'pass', section: section.section.id, pass: place.pass }];
-      add(diagrams.and(mass, terrain.passAt(at)), at + 1, events);
-      break;
-    }
-    case 'item':
-      waysFromItem(terrain, at, mass, add);
-      break;
-    case 'end': {
-      const ways = terrain.endAt(at);
-      const id = plan.sections[place.section]?.section.id ?? '';
-      const some = ways.some(({ by }) => by !== null);
-      inOrder(terrain, diagrams.and(mass, terrain.settledAt(at)), ways, (when, { by, to }) => {
-        const events: ForkEvent[] = some ? [{ kind: 'onward', section: id, index: by?.index ?? -1 }] : [];
-        add(when, to, events);
-      });
-      break;
-    }
-    case 'ending': {
-      const ending = plan.endings[place.ending]?.ending.id ?? '';
-      const ended: ForkEvent = { kind: 'ending', ending };
-      let rest = mass;
-      terrain.messagesAt(at).forEach((holds, index) => {
-        add(diagrams.and(rest, holds), null, [ended, { kind: 'message', ending, index }]);
-        rest = diagrams.and(rest, diagrams.not(holds));
-      });
-      add(rest, null, [ended]);
-      break;
-    }
-    default:
-      throw new RangeError(`there is no place ${at}`);
+  if (place?.kind === 'item') waysFromItem(terrain, at, mass, add);
+  else {
+    const { first, moves } = movesOf(terrain).from(at);
+    eachMove(diagrams, diagrams.and(mass, first), moves, (moving, { then, to, by }) =>
+      add(diagrams.and(moving, then), to, eventsOf(terrain, at, by)),
+    );
   }
   return branches;
 }
 
 type Add = (when: Diagram, to: number | null, events?: readonly ForkEvent[], presented?: boolean) => void;
+
+/** What of a move from any place but an item a fork decides. */
+function eventsOf(terrain: Terrain, at: number, by: MoveBy): readonly ForkEvent[] {
+  const { layout, plan } = terrain;
+  const place = layout.places[at];
+  if (place === undefined || place.kind === 'item') return [];
+  if (place.kind === 'ending') {
+    const ending = plan.endings[place.ending]?.ending.id ?? '';
+    const ended: ForkEvent = { kind: 'ending', ending };
+    const index = by.kind === 'message' ? by.index : null;
+    return index === null ? [ended] : [ended, { kind: 'message', ending, index }];
+  }
+  const planSection = plan.sections[place.section];
+  if (planSection === undefined) return [];
+  const { section, gate, repeat } = planSection;
+  const pass = (number: number): ForkEvent[] =>
+    repeat === null ? [] : [{ kind: 'pass', section: section.id, pass: number }];
+  const side = (holds: boolean): ForkEvent[] =>
+    gate === null ? [] : [{ kind: 'ask-if', of: { section: section.id }, holds }];
+  switch (by.kind) {
+    case 'entering':
+      return side(true);
+    case 'no-pass':
+      return [...side(true), ...pass(0)];
+    case 'kept-out':
+      return side(false);
+    case 'beginning':
+      return place.kind === 'pass' ? pass(place.pass) : [];
+    case 'way': {
+      // Where none is written, as at the end of a pass that another follows, nothing is decided.
+      const isFork = terrain.endAt(at).some(({ by: written }) => written !== null);
+      return isFork ? [{ kind: 'onward', section: section.id, index: by.written?.index ?? -1 }] : [];
+    }
+    case 'unasked':
+    case 'message':
+      return [];
+    default:
+      return by satisfies never;
+  }
+}
 
 function waysFromItem(terrain: Terrain, at: number, mass: Diagram, add: Add): void {
   const { diagrams } = terrain;
@@ -113,28 +104,30 @@ function waysFromItem(terrain: Terrain, at: number, mass: Diagram, add: Add): vo
   const { name } = planItem.item;
   const side = (holds: boolean): ForkEvent[] =>
     planItem.askIf === null ? [] : [{ kind: 'ask-if', of: { item: name }, holds }];
+  const moves = movesOf(terrain);
 
-  const over = diagrams.and(diagrams.and(mass, diagrams.not(asked)), terrain.unasked(at));
-  add(diagrams.and(over, askIf), at + 1, side(true));
-  add(diagrams.and(over, diagrams.not(askIf)), at + 1, side(false));
+  eachMove(diagrams, mass, moves.from(at).moves, (moving, { then, to }) => {
+    const over = diagrams.and(moving, then);
+    add(diagrams.and(over, askIf), to, side(true));
+    add(diagrams.and(over, diagrams.not(askIf)), to, side(false));
+  });
 
   const presented = diagrams.and(mass, asked);
   const allowed = diagrams.and(terrain.domainAt(at), checks);
   const met: ForkEvent[] = [{ kind: 'presented', item: name }, ...side(true)];
-  for (const look of looks(terrain, diagrams.and(presented, allowed), name, shown)) {
-    let lists = { quota: false, skip: false };
-    for (const { by } of ways) if (by !== null && by.list !== 'onward') lists = { ...lists, [by.list]: true };
-    const list = lists.skip ? 'skip' : 'quota';
-    inOrder(terrain, look.mass, [...ways, { when: TRUE, by: null, to: at + 1 }], (when, { by, to }) => {
+  // Of no way being taken a skip tells rather than a quota.
+  const list = ways.some(({ by }) => by?.list === 'skip') ? 'skip' : 'quota';
+  for (const look of looks(terrain, diagrams.and(presented, allowed), name, shown))
+    eachMove(diagrams, look.mass, moves.after(at).moves, (moving, { to, by }) => {
+      const written = by.kind === 'way' ? by.written : null;
       const taken: ForkEvent[] =
-        by !== null && by.list !== 'onward'
-          ? [{ kind: by.list, item: name, index: by.index }]
+        written !== null && written.list !== 'onward'
+          ? [{ kind: written.list, item: name, index: written.index }]
           : ways.length > 0
             ? [{ kind: list, item: name, index: -1 }]
             : [];
-      add(when, to, [...met, ...look.events, ...taken], true);
+      add(moving, to, [...met, ...look.events, ...taken], true);
     });
-  }
 }
 
 /** More options and rows with an ask-if than this are not looked at in every combination. */
@@ -186,19 +179,4 @@ function singleLooks({ diagrams }: Terrain, mass: Diagram, item: string, shown: 
     if (met.length > 1) found.push({ mass: together, events: met });
   }
   return found.length > 0 ? found : [{ mass, events: [] }];
-}
-
-/** Those who take each way: the first that holds. */
-function inOrder(
-  { diagrams }: Terrain,
-  mass: Diagram,
-  ways: readonly Way[],
-  take: (when: Diagram, way: Way) => void,
-): void {
-  let rest = mass;
-  for (const way of ways) {
-    take(diagrams.and(rest, way.when), way);
-    rest = diagrams.and(rest, diagrams.not(way.when));
-    if (rest === FALSE) return;
-  }
 }
