@@ -1,7 +1,7 @@
 /** `jolly-fork walk FILE --answers FILE.json`: one respondent's walk and coded row. */
-import { nameInKey, passKey } from '../core/document/addresses';
 import * as v from 'valibot';
 import { codedRow } from '../core/coding/row';
+import { nameInKey, passKey } from '../core/document/addresses';
 import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
 import { answerNames, walk, type Walk, type WalkInput } from '../core/routing/walk';

@@ -1,9 +1,9 @@
 /** What the list of studies shows of a questionnaire, worked out of its text alone. */
-import { type Examined } from '../wire/studies';
 import { analyse } from '../core/analysis';
 import { problemText, readDocumentText } from '../core/document/read';
 import { planOf } from '../core/routing/planner';
 import { allSnagsOf, snagKey, withoutFaults } from '../core/snags';
+import type { Examined } from '../wire/studies';
 
 /** A list should not wait for the one study that is hard: beyond these it says “at least”. */
 const CAPS = { beliefs: 20_000, nodes: 600_000, steps: 4_000_000 };

@@ -1,7 +1,7 @@
 /** Examines questionnaires on a thread of its own, one after the other. Bundled by itself. */
-import { type Examined } from '../wire/studies';
 import { parentPort } from 'node:worker_threads';
 import * as v from 'valibot';
+import type { Examined } from '../wire/studies';
 import { examine } from './examine';
 
 const Asked = v.strictObject({ checksum: v.string(), text: v.string() });

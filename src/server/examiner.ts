@@ -2,8 +2,8 @@
  * Has questionnaires examined on another thread, so that no request waits for it. What was found is kept by the checksum
  * of the text: the same text is never examined twice.
  */
-import { type Examined } from '../wire/studies';
 import { createHash } from 'node:crypto';
+import type { Examined } from '../wire/studies';
 
 /** The thread: as much of a `worker_threads.Worker` as is used here. */
 export interface Thread {

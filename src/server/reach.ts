@@ -3,8 +3,8 @@
  * its own machine it lets in only whoever has signed in.
  */
 import { BlockList, isIP } from 'node:net';
-import { isLoopback } from '../../server/inner.mjs';
 import * as v from 'valibot';
+import { isLoopback } from '../../server/inner.mjs';
 
 export interface Proxy {
   /** In which a proxy names who has signed in, in small letters. */

@@ -1,8 +1,8 @@
 /** Answers of the endpoints: JSON, and refusals that say what is wrong in one sentence. */
-import { type Questionnaire } from '../core/document/types';
-import { fileNameFor, FORMATS, type FormatName } from '../core/exchange/formats';
 import * as v from 'valibot';
 import { pathText } from '../core/document/read';
+import type { Questionnaire } from '../core/document/types';
+import { fileNameFor, FORMATS, type FormatName } from '../core/exchange/formats';
 
 export function json(body: unknown, status = 200, headers: Record<string, string> = {}): Response {
   return new Response(JSON.stringify(body), {

@@ -2,8 +2,6 @@
  * What the holder of a reviewer's link may do: read, and give and take back verdicts and comments of their own, in the
  * name of the link. The one table of doors; whatever is not in it is shut.
  */
-import { CommentToAdd, CommentToRemove } from '../wire/comments';
-import { VerdictToGive, VerdictToTakeBack } from '../wire/verdicts';
 import { fingerprint } from '../core/routing/route-content';
 import { addComment, commentsUnder, listComments, removeOwnComment } from '../store/comments';
 import { findDraw } from '../store/draws';
@@ -11,6 +9,8 @@ import type { OpenLink } from '../store/links';
 import type { Store } from '../store/open';
 import { findStudy } from '../store/studies';
 import { givenBy, listVerdicts, putVerdict, removeVerdict, verdictsUnder } from '../store/verdicts';
+import { CommentToAdd, CommentToRemove } from '../wire/comments';
+import { VerdictToGive, VerdictToTakeBack } from '../wire/verdicts';
 import { followUpOf } from './follow-up';
 import { json, readBody, refuse } from './respond';
 

@@ -1,9 +1,9 @@
 /** Who asks: by the session of a browser, by what a trusted proxy says, or with the token of the installation. */
-import { type Asker } from '../wire/asker';
 import { randomBytes } from 'node:crypto';
 import { FROM_HEADER, PROGRAM_HEADER } from '../../server/inner.mjs';
 import type { Store } from '../store/open';
-import { endSession, openSession, saltOf, sessionAuthor, SESSION_LASTS } from '../store/sessions';
+import { endSession, openSession, saltOf, SESSION_LASTS, sessionAuthor } from '../store/sessions';
+import type { Asker } from '../wire/asker';
 import { COST, Passphrase } from './passphrase';
 import type { Reach } from './reach';
 import { Throttle } from './throttle';

@@ -1,5 +1,4 @@
 /** The list of studies stands at once, whatever is on it. */
-import { type Examined } from '../wire/studies';
 import assert from 'node:assert/strict';
 import { EventEmitter } from 'node:events';
 import { readFileSync } from 'node:fs';
@@ -8,6 +7,7 @@ import { emptyQuestionnaire } from '../core/editing/structure';
 import { openStore } from '../store/open';
 import { studies } from '../store/schema';
 import { addStudy } from '../store/studies';
+import type { Examined } from '../wire/studies';
 import { examine } from './examine';
 import { Examiner, type Thread } from './examiner';
 import { studyCards } from './study-cards';

@@ -1,11 +1,11 @@
 /** What the list of studies shows of each. */
-import { type StudyCard } from '../wire/studies';
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { asidesByStudy } from '../store/asides';
 import type { Store } from '../store/open';
 import { storedStudies } from '../store/studies';
 import { passedByStudy } from '../store/verdicts';
+import type { StudyCard } from '../wire/studies';
 import { Examiner } from './examiner';
 
 let examiner: Examiner | null = null;

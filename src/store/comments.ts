@@ -1,6 +1,6 @@
 /** Comments on places of a questionnaire, open until somebody settles them. */
-import { type Address } from '../core/document/addresses';
 import { and, asc, count, eq } from 'drizzle-orm';
+import type { Address } from '../core/document/addresses';
 import type { Store } from './open';
 import { comments } from './schema';
 

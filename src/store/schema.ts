@@ -1,9 +1,9 @@
 /** The tables of the database. */
-import { VERDICTS } from '../core/document/vocabularies';
-import { type Address } from '../core/document/addresses';
-import type { Answers } from '../core/document/types';
-import type { Walked } from '../core/document/walked';
 import { blob, customType, index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import type { Address } from '../core/document/addresses';
+import type { Answers } from '../core/document/types';
+import { VERDICTS } from '../core/document/vocabularies';
+import type { Walked } from '../core/document/walked';
 
 /** What was written is there, and is not what was written: told as damage of the disk, as SQLite tells its own. */
 export class DamagedRow extends Error {

@@ -1,14 +1,14 @@
 /** A study and the work on it leave one house in a file and come into another as they were. */
-import { address } from '../core/document/addresses';
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { strToU8, zipSync } from 'fflate';
+import { address } from '../core/document/addresses';
 import { fromList } from '../core/exchange/from-list';
 import { NO_WORK, readWork, writeWork, type Work } from '../core/exchange/work-file';
 import { fingerprint } from '../core/routing/route-content';
 import { openStore } from './open';
-import { addWork, workOn } from './work';
 import { removeStudy, restoreStudy } from './studies';
+import { addWork, workOn } from './work';
 
 const { document } = fromList('1. Do you rent?\n- Yes\n- No\n2. Why?', 'Rent & rooms');
 const walked = { answers: { q1: 1, q2: 'because' } };

@@ -3,9 +3,9 @@
  * idea of which answers matter.
  */
 import { passKey } from '../../src/core/document/addresses';
-import type { Answer, Value } from '../../src/core/document/types';
 import { optionsOf } from '../../src/core/document/shape';
-import { type Plan } from '../../src/core/routing/plan';
+import type { Answer, Value } from '../../src/core/document/types';
+import type { Plan } from '../../src/core/routing/plan';
 import { walk, type Walk, type WalkInput } from '../../src/core/routing/walk';
 
 export interface PlainRoute {

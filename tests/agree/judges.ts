@@ -2,7 +2,6 @@
  * What trying everything says of a questionnaire, and one judge for each thing that the analysis says of it: each
  * compares, and throws where they differ.
  */
-import { passKey } from '../../src/core/document/addresses';
 import assert from 'node:assert/strict';
 import {
   analyse,
@@ -18,8 +17,9 @@ import { codedRow } from '../../src/core/coding/row';
 import { holds } from '../../src/core/condition/evaluate';
 import { parseCondition } from '../../src/core/condition/parse';
 import type { Condition } from '../../src/core/condition/syntax';
+import { passKey } from '../../src/core/document/addresses';
 import type { Question } from '../../src/core/document/types';
-import { type Plan } from '../../src/core/routing/plan';
+import type { Plan } from '../../src/core/routing/plan';
 import { Runner, type RunnerItem, type RunnerPart } from '../../src/core/routing/runner';
 import type { Walk, WalkInput } from '../../src/core/routing/walk';
 import { trail, walked } from '../support/questionnaire';

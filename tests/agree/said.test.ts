@@ -2,16 +2,16 @@
  * Who is asked, as it is printed: on every kind of generated questionnaire, against everybody there can be or, where
  * answers have many values, against people whose values are not those that the analysis tries.
  */
-import { passKey } from '../../src/core/document/addresses';
 import assert from 'node:assert/strict';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, it } from 'node:test';
 import { fileURLToPath } from 'node:url';
 import { analyse } from '../../src/core/analysis';
+import { passKey } from '../../src/core/document/addresses';
 import { readDocument } from '../../src/core/document/read';
 import type { Questionnaire } from '../../src/core/document/types';
-import { type Plan } from '../../src/core/routing/plan';
+import type { Plan } from '../../src/core/routing/plan';
 import { planOf } from '../../src/core/routing/planner';
 import { walk, type Walk } from '../../src/core/routing/walk';
 import { planFor } from '../support/questionnaire';

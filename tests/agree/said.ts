@@ -2,15 +2,15 @@
  * What a printed condition has to be: it can be read where it is printed, holds for just those who are asked, has nothing
  * in it that is the same for everybody, and nothing that could be left out.
  */
-import { passKey } from '../../src/core/document/addresses';
 import assert from 'node:assert/strict';
 import type { Analysis } from '../../src/core/analysis';
 import { holds } from '../../src/core/condition/evaluate';
 import { parseCondition } from '../../src/core/condition/parse';
 import { printCondition } from '../../src/core/condition/print';
 import type { Condition } from '../../src/core/condition/syntax';
+import { passKey } from '../../src/core/document/addresses';
 import type { Questionnaire } from '../../src/core/document/types';
-import { type Plan } from '../../src/core/routing/plan';
+import type { Plan } from '../../src/core/routing/plan';
 import { planOf } from '../../src/core/routing/planner';
 import type { Walk } from '../../src/core/routing/walk';
 

@@ -2,16 +2,16 @@
  * Expected shares against adding up the chances of every single respondent, on random small questionnaires with random
  * assumptions; the chances are worked out anew here, from what the format says of `assume`.
  */
-import { passKey } from '../../src/core/document/addresses';
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { sharesOf } from '../../src/core/analysis';
+import { passKey } from '../../src/core/document/addresses';
 import { optionsOf } from '../../src/core/document/shape';
 import type { Answer, Assume, Item, Question, Questionnaire, Value } from '../../src/core/document/types';
 import { isBlank, refusal, type Shown } from '../../src/core/routing/answers';
-import { type Plan } from '../../src/core/routing/plan';
+import type { Plan } from '../../src/core/routing/plan';
 import { walk, type Walk, type WalkInput, type WalkStep } from '../../src/core/routing/walk';
 import { planFor } from '../support/questionnaire';
 import { allRoutes, everyAnswer, everyDraw, TooMany } from './brute-force';

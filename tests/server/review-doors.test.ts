@@ -2,12 +2,12 @@
  * Every door of the server, tried with a reviewer's token in the place of a study's id, and every door of the link; which
  * are open to all, and in whose name the others act.
  */
-import { address } from '../../src/core/document/addresses';
 import assert from 'node:assert/strict';
 import { readdirSync } from 'node:fs';
 import path from 'node:path';
 import { before, describe, it } from 'node:test';
 import type { APIContext, APIRoute } from 'astro';
+import { address } from '../../src/core/document/addresses';
 import { emptyQuestionnaire } from '../../src/core/editing/structure';
 import { fingerprint } from '../../src/core/routing/route-content';
 import { isOpenToAll } from '../../src/server/entrance';

@@ -1,17 +1,17 @@
 /** Damaged databases: named with what to do and left as they are, or opened and read. */
-import { WHOLE_STUDY } from '../../src/core/document/addresses';
 import assert from 'node:assert/strict';
 import { copyFileSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import Database from 'better-sqlite3';
 import { drizzle } from 'drizzle-orm/better-sqlite3';
-import { fingerprint } from '../../src/core/routing/route-content';
+import { WHOLE_STUDY } from '../../src/core/document/addresses';
 import type { Questionnaire } from '../../src/core/document/types';
+import { fingerprint } from '../../src/core/routing/route-content';
 import { faultOf } from '../../src/server/faults';
 import { addComment, listComments } from '../../src/store/comments';
 import { DatabaseProblem, makeReady } from '../../src/store/database-file';
-import { listLinks, addLink } from '../../src/store/links';
+import { addLink, listLinks } from '../../src/store/links';
 import { openStore, type Store } from '../../src/store/open';
 import * as schema from '../../src/store/schema';
 import { addStudy, findStudy, storedStudies } from '../../src/store/studies';

@@ -1,5 +1,4 @@
 /** Mutated files: questionnaires, saved work, rows as CSV and workbooks. Each is read, or refused in a sentence. */
-import { WHOLE_STUDY } from '../../src/core/document/addresses';
 import assert from 'node:assert/strict';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -11,6 +10,7 @@ import { openRows } from '../../src/cli/table-files';
 import { headerProblem, raggedProblem } from '../../src/core/audit/matching';
 import { AuditRun } from '../../src/core/audit/run';
 import { columnsOf } from '../../src/core/coding/columns';
+import { WHOLE_STUDY } from '../../src/core/document/addresses';
 import { readDocument, readDocumentText, writeDocument } from '../../src/core/document/read';
 import type { Questionnaire } from '../../src/core/document/types';
 import { readCodebookSheet } from '../../src/core/exchange/codebook-sheet';

@@ -3,11 +3,11 @@
  *
  * Legality in the situation (hidden options, pick limits) is left to `routing/answers.ts`.
  */
-import { isNumeric, type NumericAnswer, stepsOf } from '../document/answer-types';
 import type { Literal, Operand } from '../condition/syntax';
+import { isNumeric, stepsOf, type NumericAnswer } from '../document/answer-types';
 import { normalDate } from '../document/dates';
-import type { Answer, Option, Value } from '../document/types';
 import { optionsOf } from '../document/shape';
+import type { Answer, Option, Value } from '../document/types';
 import { variableAnswer } from '../routing/answers';
 import type { Driver } from './drivers';
 

@@ -1,6 +1,6 @@
 /** Values of a number that every test treats alike: from which to which, around one of them. */
-import { isNumeric } from '../document/answer-types';
 import { holds } from '../condition/evaluate';
+import { isNumeric } from '../document/answer-types';
 import type { Answer, Value } from '../document/types';
 import { readingOf } from '../routing/readings';
 import { candidatesFor } from './candidates';

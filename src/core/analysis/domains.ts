@@ -2,8 +2,8 @@
  * Which answers an item allows, given what came before: as one diagram or, where earlier picks hide many of its options,
  * as several facts that together say it.
  */
-import { hasRows, picksMany, ranksOptions } from '../document/answer-types';
 import { passKey } from '../document/addresses';
+import { hasRows, picksMany, ranksOptions } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Value } from '../document/types';
 import { partsAtMost } from '../routing/answers';

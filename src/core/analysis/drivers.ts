@@ -9,9 +9,9 @@ import { isBefore } from '../condition/resolve';
 import { eachName, type Condition, type Operand } from '../condition/syntax';
 import type { Variable } from '../document/variables';
 import { pipedNames, textsOfItem } from '../routing/pipes';
-import { differenceOf } from './linear';
 import type { Plan, PlanItem, PlanSection } from '../routing/plan';
 import type { Place } from '../routing/problems';
+import { differenceOf } from './linear';
 import type { WayTaken } from './taking';
 
 /** A test that reads one driver and nothing else, so that its outcome is known from the driver's reading. */

@@ -4,13 +4,13 @@
  * A part of a condition that reads one driver becomes one predicate; parts that compare several are put
  * together from the cases of their operands: every value one can have, and when it has it.
  */
-import { hasRows } from '../document/answer-types';
-import { passKey } from '../document/addresses';
 import { compareValues, holds, UNASKED, valueOf, type Reading } from '../condition/evaluate';
 import { printCondition } from '../condition/print';
-import type { Condition, CompareOperator, Literal, Operand } from '../condition/syntax';
+import type { CompareOperator, Condition, Literal, Operand } from '../condition/syntax';
+import { passKey } from '../document/addresses';
+import { hasRows } from '../document/answer-types';
 import { variableOptions, type Variable } from '../document/variables';
-import { type Plan, type PlanRepeat, type PlanSection } from '../routing/plan';
+import type { Plan, PlanRepeat, PlanSection } from '../routing/plan';
 import { PlanEnvironment, type ReadingStore } from '../routing/readings';
 import { passesOf } from '../routing/step';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';

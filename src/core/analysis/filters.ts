@@ -7,7 +7,7 @@
  * nothing to do with each other.
  */
 import { passKey } from '../document/addresses';
-import { type PlanEnding } from '../routing/plan';
+import type { PlanEnding } from '../routing/plan';
 import type { Node } from './graph';
 import { allRoutes, beginning, countOf, nextOf, type Next, type Prefix } from './prefix';
 import { sightsOf } from './routes';

@@ -4,12 +4,16 @@
  * `analyse` counts once; the result then answers questions about single routes without counting again.
  */
 import { passKey } from '../document/addresses';
-import { type Plan } from '../routing/plan';
+import type { Plan } from '../routing/plan';
+import type { Place } from '../routing/problems';
 import { Beliefs } from './belief';
+import { coverRoutes, pairRoutes, type CoverResult, type PairsResult } from './covering';
+import { Diagrams } from './diagram';
 import type { Limit } from './drivers';
 import { filterRoutes, type RouteFilter } from './filters';
-import { coverRoutes, pairRoutes, type CoverResult, type PairsResult } from './covering';
+import { Entangled, Flow } from './flow';
 import { buildGraph, DEFAULT_CAPS, type Caps, type Graph, type Node } from './graph';
+import { allRoutes, countOf } from './prefix';
 import { reachOf, type Reach } from './reach';
 import {
   firstHeaviest,
@@ -21,17 +25,13 @@ import {
   sightsOf,
   type Route,
 } from './routes';
-import { allRoutes, countOf } from './prefix';
-import { Entangled, Flow } from './flow';
-import type { Place } from '../routing/problems';
 import { isSameRouting } from './same-routing';
 import { selectRoutes, type Selected, type Selection } from './selection';
 import { sharesIn, type Shares } from './shares';
 import { TooEntangled } from './steps';
-import type { WayTaken } from './taking';
-import { Diagrams } from './diagram';
-import { BY_QUESTIONS, HOW_MANY, Tally, type QuestionSpan } from './tally';
 import { filteredTakers, numbered, takersOf, type FilteredRoutes, type Takers } from './takers';
+import type { WayTaken } from './taking';
+import { BY_QUESTIONS, HOW_MANY, Tally, type QuestionSpan } from './tally';
 import { Terrain } from './terrain';
 import type { Version } from './touched';
 import { transitionsIn, type Transition } from './transitions';

@@ -2,10 +2,10 @@
  * Who is asked each item, whatever they were shown on the way: a condition over answers and given values, in as few
  * words as can be found. What is possible is brought in only here, and only for the answers that a condition names.
  */
-import { readPassKey } from '../document/addresses';
 import { holds, UNASKED } from '../condition/evaluate';
 import { parseCondition } from '../condition/parse';
 import { printCondition } from '../condition/print';
+import { readPassKey } from '../document/addresses';
 import type { Plan, PlanSection } from '../routing/plan';
 import { passesOf } from '../routing/step';
 import { Coming } from './coming';
@@ -14,8 +14,8 @@ import { FALSE, TooManyNodes, TRUE, type Diagram, type Diagrams } from './diagra
 import type { Limit } from './drivers';
 import type { Instance } from './predicates';
 import { factored, readsMuch, shortened, type Said } from './shortening';
-import { shortestTest, type Meant, type Test } from './tests-in-words';
 import { Terrain } from './terrain';
+import { shortestTest, type Meant, type Test } from './tests-in-words';
 import { withinMemory } from './within';
 import type { Bench } from './workshop';
 

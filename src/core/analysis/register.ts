@@ -7,7 +7,7 @@ import { routingText } from '../document/routing-content';
 import type { Answer } from '../document/types';
 import { partsAtMost } from '../routing/answers';
 import { questionIndices } from '../routing/draws';
-import { type Plan, type PlanItem, type PlanSection } from '../routing/plan';
+import type { Plan, PlanItem, PlanSection } from '../routing/plan';
 import type { Diagrams } from './diagram';
 import type { Driver, Drivers, Limit } from './drivers';
 import type { Layout, Place } from './layout';

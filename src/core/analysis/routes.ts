@@ -1,9 +1,9 @@
 /** Single routes out of the graph: the route with a number, and the number of a route. */
 import { passKey } from '../document/addresses';
-import { type Plan } from '../routing/plan';
-import type { Sight } from './sights';
+import type { Plan } from '../routing/plan';
 import { childrenFirst, type Node } from './graph';
 import { allRoutes, beginning, countOf, isOpened, nextOf, type Next, type Prefix } from './prefix';
+import type { Sight } from './sights';
 import type { Witness } from './witness';
 
 /** A route with one respondent who takes it: walking them gives exactly `items` and `ending`. */

@@ -5,7 +5,7 @@
  * been alike so far, the same answers are known.
  */
 import { passKey } from '../document/addresses';
-import { type Plan } from '../routing/plan';
+import type { Plan } from '../routing/plan';
 import { Coming } from './coming';
 import type { Diagram } from './diagram';
 import { Terrain } from './terrain';

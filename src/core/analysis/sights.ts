@@ -3,9 +3,8 @@
  * wherever they have moved to, so that a graph made before an edit speaks of the places as they are now.
  */
 import { passKey } from '../document/addresses';
-import { type PlanItem, type PlanSection } from '../routing/plan';
+import type { Plan, PlanItem, PlanSection } from '../routing/plan';
 import type { Layout, Place } from './layout';
-import type { Plan } from '../routing/plan';
 
 /** A place in the order of the questionnaire. */
 export interface Spot {

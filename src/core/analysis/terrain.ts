@@ -4,16 +4,16 @@
  *
  * Every variable is noted with the last moment at which it matters, so that it can be forgotten after it.
  */
-import { hasRows } from '../document/answer-types';
+import { printCondition } from '../condition/print';
+import { eachName, mentionsPass, type Condition } from '../condition/syntax';
 import { passKey } from '../document/addresses';
+import { hasRows } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Question, Value } from '../document/types';
 import type { Variable } from '../document/variables';
-import { printCondition } from '../condition/print';
-import { eachName, mentionsPass, type Condition } from '../condition/syntax';
 import { partsAtMost, refusal } from '../routing/answers';
 import { questionIndices } from '../routing/draws';
-import { type Plan, type PlanItem, type PlanSection, type PlanSkip } from '../routing/plan';
+import type { Plan, PlanItem, PlanSection, PlanSkip } from '../routing/plan';
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
 import { Domains, limitsOf } from './domains';
 import { driversOf, pipedBy, variablesIn, type Drivers, type Limit } from './drivers';

@@ -4,9 +4,9 @@
  * The values that conditions name (cuts) part the line into classes: each cut, and what lies between two of them. No
  * test tells two values of a class apart, so a class is written by its cuts, never by a value that stands for it.
  */
-import { isNumeric, isWhole, stepsOf } from '../document/answer-types';
 import type { Reading } from '../condition/evaluate';
 import { printNumber } from '../condition/print';
+import { isNumeric, isWhole, stepsOf } from '../document/answer-types';
 import { normalDate } from '../document/dates';
 import type { Answer } from '../document/types';
 import { cutsOf } from './candidates';

@@ -6,8 +6,8 @@
  * came before: which options are shown, and which answers a hard check lets through. Such situations have a variable
  * of their own.
  */
-import { hasRows, picksMany } from '../document/answer-types';
 import { passKey } from '../document/addresses';
+import { hasRows, picksMany } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, Question, Value } from '../document/types';
 import { gridRowAnswer, partsAtMost, refusal } from '../routing/answers';

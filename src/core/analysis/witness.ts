@@ -4,22 +4,22 @@
  * The route is gone along once with nothing forgotten. From its end backwards, values of the predicates are
  * chosen that fit every step; from its start forwards, each answer is one that has the chosen values.
  */
-import { hasRows } from '../document/answer-types';
-import { passKey } from '../document/addresses';
 import type { Reading } from '../condition/evaluate';
-import type { Answer, Answers, Option, Value } from '../document/types';
+import { passKey } from '../document/addresses';
+import { hasRows } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
+import type { Answer, Answers, Option, Value } from '../document/types';
 import { partsOf, refusal } from '../routing/answers';
 import { drawKey, questionIndices } from '../routing/draws';
-import { type PlanItem } from '../routing/plan';
+import type { PlanItem } from '../routing/plan';
 import { PlanEnvironment, readingOf, type ReadingStore } from '../routing/readings';
 import { shownOf } from '../routing/step';
 import type { Beliefs, Emission } from './belief';
-import type { Sight } from './sights';
 import type { Diagram, Diagrams } from './diagram';
 import { isOrdinary, type Picks } from './picks';
-import type { Instance } from './predicates';
 import { plausibleAnswer } from './plausible';
+import type { Instance } from './predicates';
+import type { Sight } from './sights';
 import type { Terrain } from './terrain';
 
 export interface Witness {

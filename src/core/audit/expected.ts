@@ -4,13 +4,13 @@
  * Rows of people who came to an ending are walked by the fast runner; those who stopped part-way, or whose time ran
  * out, by the walk that keeps a record.
  */
-import { type Unasked } from '../document/vocabularies';
-import { passKey } from '../document/addresses';
-import { codedCells } from '../coding/row';
 import type { Column } from '../coding/columns';
+import { codedCells } from '../coding/row';
+import { passKey } from '../document/addresses';
 import type { Answers, MissingReason, Value } from '../document/types';
+import type { Unasked } from '../document/vocabularies';
 import type { Shown } from '../routing/answers';
-import { type Plan } from '../routing/plan';
+import type { Plan } from '../routing/plan';
 import type { Runner, RunnerItem } from '../routing/runner';
 import { walk } from '../routing/walk';
 import type { Group } from './groups';

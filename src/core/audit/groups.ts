@@ -1,12 +1,12 @@
 /** The columns of the codebook put together by the variable and pass that they hold, and a row's cells as its answer. */
-import { isUnasked, UNASKED, type Unasked } from '../document/vocabularies';
-import { type AnswerTraits, traitsOf } from '../document/answer-types';
-import { passKey, readPassKey } from '../document/addresses';
-import { missingCode } from '../coding/row';
 import type { Column, ValueColumn } from '../coding/columns';
+import { missingCode } from '../coding/row';
+import { passKey, readPassKey } from '../document/addresses';
+import { traitsOf, type AnswerTraits } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, MissingReason, Question, Value } from '../document/types';
-import { type Plan, type PlanItem } from '../routing/plan';
+import { isUnasked, UNASKED, type Unasked } from '../document/vocabularies';
+import type { Plan, PlanItem } from '../routing/plan';
 import type { Runner } from '../routing/runner';
 import type { Reading } from './readings';
 import type { CellWritten } from './types';

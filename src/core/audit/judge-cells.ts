@@ -1,13 +1,13 @@
 /** The cells of one row held against what the routing says of them. */
-import { type ProblemKind } from './problems';
-import { isUnasked, type Unasked } from '../document/vocabularies';
-import { picksMany } from '../document/answer-types';
 import type { Column } from '../coding/columns';
 import { missingCode } from '../coding/row';
+import { picksMany } from '../document/answer-types';
 import type { MissingReason, Questionnaire } from '../document/types';
+import { isUnasked, type Unasked } from '../document/vocabularies';
 import { refusal } from '../routing/answers';
 import type { Expected } from './expected';
 import { answerOf, type Group } from './groups';
+import type { ProblemKind } from './problems';
 import type { Reading } from './readings';
 import type { AuditOptions, CellWritten } from './types';
 

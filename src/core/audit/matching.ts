@@ -1,6 +1,6 @@
 /** The columns of a collected file matched to those of the codebook: by name, by label, or as somebody said. */
-import { hasRows } from '../document/answer-types';
 import type { Column } from '../coding/columns';
+import { hasRows } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Question, Questionnaire } from '../document/types';
 import type { RowProblem } from './types';

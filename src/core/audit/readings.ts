@@ -1,7 +1,7 @@
 /** One cell of a collected file, read by what its column can hold: an answer, a missing code, a label, or none of them. */
-import { isDated, isNumeric, isWritten } from '../document/answer-types';
-import { missingCode } from '../coding/row';
 import type { Column, ValueColumn } from '../coding/columns';
+import { missingCode } from '../coding/row';
+import { isDated, isNumeric, isWritten } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import { MISSING_REASONS, type Answer, type Question, type Questionnaire } from '../document/types';
 import { refusal } from '../routing/answers';

@@ -1,14 +1,14 @@
 /** One row walked and judged under an assumption about what it does not say. */
-import { nameInKey, passKey, readPassKey } from '../document/addresses';
 import { driversOf, type Drivers } from '../analysis/drivers';
 import { columnsOf, type Column } from '../coding/columns';
+import { nameInKey, passKey, readPassKey } from '../document/addresses';
 import type { Answers, Value } from '../document/types';
-import { drawKey, questionIndices } from '../routing/draws';
-import { type Plan, type PlanSection } from '../routing/plan';
-import { Runner, type RunnerItem } from '../routing/runner';
 import type { Shown } from '../routing/answers';
-import { QuickExpected, runRow, slowExpected, type Expected } from './expected';
+import { drawKey, questionIndices } from '../routing/draws';
+import type { Plan, PlanSection } from '../routing/plan';
+import { Runner, type RunnerItem } from '../routing/runner';
 import { asManyAsDrawn, drawIn, type DrawFound, type DrawnState } from './draw-found';
+import { QuickExpected, runRow, slowExpected, type Expected } from './expected';
 import { answerOf, anyAnswer, groupsOf, type Group } from './groups';
 import { judgeCells, type Judged, type Layout } from './judge-cells';
 import { BLANK, readerOf, type CellReader, type Reading } from './readings';

@@ -2,11 +2,11 @@
  * A whole file audited row by row: the rows as they are written again, and what is counted on the way. Keeps counts
  * only, so that its size does not grow with the file.
  */
-import { type ProblemKind } from './problems';
 import { columnsOf, type Column } from '../coding/columns';
 import type { Plan } from '../routing/plan';
 import { Auditor } from './auditor';
 import { columnProblems, matchColumns, type Matching, type SaidMatches } from './matching';
+import type { ProblemKind } from './problems';
 import type { AuditOptions, RowJudgement, RowProblem } from './types';
 
 export interface AuditCounts {

@@ -1,8 +1,8 @@
 /** The columns of the data: which there are, what they are called, in their fixed order. */
 import { hasRows, picksMany, ranksOptions } from '../document/answer-types';
+import { optionsOf } from '../document/shape';
 import type { Answer, Given, Option, Question } from '../document/types';
 import { gridRowAnswer } from '../routing/answers';
-import { optionsOf } from '../document/shape';
 import type { Plan, PlanItem } from '../routing/plan';
 
 export type Column =

@@ -2,10 +2,10 @@
  * Coded rows of many respondents, after a finished walk of `routing/runner.ts`: the row that `row.ts` gives, without
  * the reasons of its cells.
  */
-import { hasRows } from '../document/answer-types';
 import { nameInKey, passKey } from '../document/addresses';
-import type { MissingReason, Value } from '../document/types';
+import { hasRows } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
+import type { MissingReason, Value } from '../document/types';
 import type { Variable } from '../document/variables';
 import type { Plan } from '../routing/plan';
 import type { Runner, RunnerItem, RunnerPart } from '../routing/runner';

@@ -2,8 +2,8 @@
  * What an edit of a questionnaire means for rows that are already there: variables under other names, answers under other
  * codes. Names and codes are known again by what they stand for.
  */
-import { hasRows } from '../document/answer-types';
 import { readPassKey, renamedKey } from '../document/addresses';
+import { hasRows } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Question, Questionnaire, Value } from '../document/types';
 

@@ -3,16 +3,16 @@
  *
  * Answers off the route never reach the row. Only specify texts and remarks can be empty.
  */
-import { passKey } from '../document/addresses';
-import type { Answers, MissingReason, Question, Questionnaire, Value } from '../document/types';
 import type { Input } from '../condition/resolve';
+import { passKey } from '../document/addresses';
+import { optionsOf } from '../document/shape';
+import type { Answers, MissingReason, Question, Questionnaire, Value } from '../document/types';
 import { isBlank, isMissingAnswer } from '../routing/answers';
 import { drawKey } from '../routing/draws';
-import { type Plan, type PlanItem, type PlanSection } from '../routing/plan';
+import type { Plan, PlanItem, PlanSection } from '../routing/plan';
 import { passesOf } from '../routing/step';
 import type { Walk, WalkStep } from '../routing/walk';
 import { columnsOf, type Column, type Source, type ValueColumn } from './columns';
-import { optionsOf } from '../document/shape';
 
 export interface Cell {
   readonly column: string;

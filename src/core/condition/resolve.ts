@@ -4,7 +4,7 @@
  *
  * Gives problems, each with its rule and span; none means that `evaluate` can be trusted with the tree.
  */
-import { type ValueKind } from '../document/answer-types';
+import type { ValueKind } from '../document/answer-types';
 import type { Questionnaire } from '../document/types';
 import { isRepeated, maxPasses, variableOptions, type Variable, type Variables } from '../document/variables';
 import type {

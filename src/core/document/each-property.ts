@@ -19,30 +19,57 @@ export interface Held {
 
 export type WithinAnswer = { readonly option: number } | { readonly row: string };
 
+/** A part that can be selected, and where it stands. */
+export interface Placed {
+  readonly at: Address;
+  /** In its list. */
+  readonly index: number;
+  /** Of an item, the index of its section; else null. */
+  readonly section: number | null;
+}
+
+interface Visitor {
+  readonly property?: (held: Held) => void;
+  readonly part?: (placed: Placed) => void;
+}
+
 /** Visits every property that is there, before those of the parts that it holds; in the order of the table. */
 export function eachProperty(document: Questionnaire, visit: (held: Held) => void): void {
-  eachOf(document, 'study', WHOLE_STUDY, null, visit);
+  eachOf(document, 'study', { at: WHOLE_STUDY, index: 0, section: null }, null, { property: visit });
+}
+
+/** Visits every part that can be selected, in the order of the table; the end of a section behind what stands in it. */
+export function eachPart(document: Questionnaire, visit: (placed: Placed) => void): void {
+  eachOf(document, 'study', { at: WHOLE_STUDY, index: 0, section: null }, null, { part: visit });
 }
 
 function eachOf(
   part: object,
   kind: HolderKind,
-  around: Address,
-  inside: WithinAnswer | null,
-  visit: (held: Held) => void,
+  placed: Placed,
+  within: WithinAnswer | null,
+  visitor: Visitor,
 ): void {
+  // Nothing that can be selected stands deeper: this is asked for with every key that is pressed.
+  if (visitor.property === undefined && kind !== 'study' && kind !== 'section') return;
   const holder = part as Record<string, unknown>;
-  const at = addressOf(kind, holder) ?? around;
-  const within = withinOf(kind, holder) ?? inside;
   for (const [name, property] of Object.entries(propertiesOf(kind))) {
     const value = holder[name];
     if (value === undefined) continue;
-    visit({ holder, kind, name, property, value, at, within });
-    if (property.parts === undefined) continue;
+    visitor.property?.({ holder, kind, name, property, value, at: placed.at, within });
     const of = property.parts;
-    for (const each of Array.isArray(value) ? (value as object[]) : [value as object])
-      eachOf(each, kindOfPart(of, each), at, within, visit);
+    if (of === undefined) continue;
+    const list = Array.isArray(value) ? (value as object[]) : [value as object];
+    list.forEach((each, index) => {
+      const inner = kindOfPart(of, each);
+      const own = addressOf(inner, each as Record<string, unknown>);
+      const at =
+        own === null ? placed : { at: own, index, section: kind === 'section' ? placed.index : null };
+      if (own !== null) visitor.part?.(at);
+      eachOf(each, inner, at, withinOf(inner, each as Record<string, unknown>) ?? within, visitor);
+    });
   }
+  if (kind === 'section') visitor.part?.({ ...placed, at: address('onward', String(holder.id)) });
 }
 
 /** Items are told apart by what they say they are; a section's end that leads to one target is that target. */
@@ -74,22 +101,4 @@ function addressOf(kind: HolderKind, { id, name }: Record<string, unknown>): Add
 function withinOf(kind: HolderKind, { code, name }: Record<string, unknown>): WithinAnswer | null {
   if (kind === 'option') return { option: Number(code) };
   return kind === 'row' ? { row: String(name) } : null;
-}
-
-/** Every part that can be selected, in document order, with where it stands: that of an item in its section. */
-export function eachPart(
-  document: Questionnaire,
-  visit: (at: Address, place: { readonly index: number; readonly section: number | null }) => void,
-): void {
-  document.given?.forEach(({ name }, index) => visit(address('given', name), { index, section: null }));
-  document.quotas?.forEach(({ id }, index) => visit(address('quota', id), { index, section: null }));
-  document.sections.forEach(({ id, items }, section) => {
-    visit(address('section', id), { index: section, section: null });
-    items.forEach((item, index) => {
-      if (item.kind !== 'page_break') visit(address('item', item.name), { index, section });
-    });
-    visit(address('onward', id), { index: section, section: null });
-  });
-  document.derived?.forEach(({ name }, index) => visit(address('derived', name), { index, section: null }));
-  document.endings.forEach(({ id }, index) => visit(address('ending', id), { index, section: null }));
 }

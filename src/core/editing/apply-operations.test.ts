@@ -1,9 +1,9 @@
 /** Operations applied where nothing else of the editor is loaded, as the server does. */
-import { listKey, partKey, type PartKey } from '../document/addresses';
 import assert from 'node:assert/strict';
 import { it } from 'node:test';
-import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
 import * as v from 'valibot';
+import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
+import { listKey, partKey, type PartKey } from '../document/addresses';
 import { applyOperations, OperationSchema } from './apply-operations';
 
 it('applies an operation, and leaves out one that does not fit, by itself', () => {

@@ -4,6 +4,9 @@
  * An operation applies where its part still holds what it was made on, or already holds what it makes. Any other is a
  * clash: both wrote in the same place, and somebody has to choose.
  */
+import isEqual from 'fast-deep-equal';
+import { enablePatches, produceWithPatches, type Patch } from 'immer';
+import * as v from 'valibot';
 import {
   listKey,
   parseList,
@@ -17,9 +20,6 @@ import {
   type ListKey,
   type PartKey,
 } from '../document/addresses';
-import isEqual from 'fast-deep-equal';
-import * as v from 'valibot';
-import { enablePatches, produceWithPatches, type Patch } from 'immer';
 import { PROPERTY_NAMES } from '../document/properties';
 import type { Questionnaire } from '../document/types';
 import {

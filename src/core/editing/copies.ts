@@ -1,6 +1,6 @@
 /** Copies of items and sections with names of their own: what refers to one another among them refers to the copies. */
-import { rowsOf } from '../document/answer-types';
 import { produce } from 'immer';
+import { rowsOf } from '../document/answer-types';
 import { freshName } from '../document/names';
 import type { Item, Questionnaire, Section } from '../document/types';
 import { renameVariable } from './rename';

@@ -1,6 +1,6 @@
 /** Writing the rows of a grid: by hand, or several pasted at once. */
-import { hasRows } from '../document/answer-types';
 import { original, type Draft } from 'immer';
+import { hasRows } from '../document/answer-types';
 import { freshName } from '../document/names';
 import type { Answer, Questionnaire } from '../document/types';
 import type { Change } from './change';

@@ -6,7 +6,6 @@
  * `apply-operations.ts` applies them. Lists that are read as a whole (skips, checks, messages, cases) are one value.
  */
 import isEqual from 'fast-deep-equal';
-import type { Questionnaire } from '../document/types';
 import {
   ANSWER_LISTS,
   listKey,
@@ -20,6 +19,7 @@ import {
   type ListKey,
   type PartKey,
 } from '../document/addresses';
+import type { Questionnaire } from '../document/types';
 import { longestAscending } from './ascending';
 
 /** A place in a list: behind the part with the key `after`, or first. */

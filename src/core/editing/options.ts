@@ -1,9 +1,8 @@
 /** Changes of an answer list: options added, pasted, moved, taken away, and what kind each is. */
-import { OPTION_MISSING } from '../document/types';
-import { OPTIONS_MISSING } from '../document/vocabularies';
-import { isWritten } from '../document/answer-types';
 import { original, type Draft } from 'immer';
-import type { Answer, Option } from '../document/types';
+import { isWritten } from '../document/answer-types';
+import { OPTION_MISSING, type Answer, type Option } from '../document/types';
+import { OPTIONS_MISSING } from '../document/vocabularies';
 import type { Change } from './change';
 import { editQuestion, nextCode, type ItemPlace } from './structure';
 import { isSuggested } from './suggested';

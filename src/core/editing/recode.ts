@@ -2,9 +2,9 @@
  * New codes for the answers of a question, carried through everything that names them: conditions, consent, assumed shares.
  * Where codes are compared by size, added up or taken as a range, other codes would mean something else: then it is refused.
  */
-import { hasRows } from '../document/answer-types';
 import { parseCondition, parseExpression } from '../condition/parse';
 import { eachName, type Condition, type NameNode, type Operand, type Span } from '../condition/syntax';
+import { hasRows } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Question, Questionnaire } from '../document/types';
 import { applyChange, type Change } from './change';

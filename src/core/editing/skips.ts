@@ -4,10 +4,10 @@
  * Codes that lead to one place share one skip, written `name = 2` or `name in (2, 3)` (`has` for several
  * picks). Skips with any other condition are left as they stand.
  */
-import { picksMany, ranksOptions } from '../document/answer-types';
-import { printCondition } from '../condition/print';
 import { parseCondition } from '../condition/parse';
+import { printCondition } from '../condition/print';
 import type { Condition, Literal } from '../condition/syntax';
+import { picksMany, ranksOptions } from '../document/answer-types';
 import type { Question, Skip, Target } from '../document/types';
 import type { Change } from './change';
 import { editQuestion, type ItemPlace } from './structure';

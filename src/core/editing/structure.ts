@@ -1,7 +1,6 @@
 /** Changes of structure: sections, items, options, endings, skips. Indices are those of the moment. */
-import { FIRST_MESSAGES, MISSING, SECTIONS } from '../document/vocabularies';
-import { hasRows } from '../document/answer-types';
 import { castDraft, type Draft } from 'immer';
+import { hasRows } from '../document/answer-types';
 import { freshName, RESERVED_WORDS } from '../document/names';
 import { optionsOf } from '../document/shape';
 import {
@@ -19,6 +18,7 @@ import {
   type SectionKind,
   type Settings,
 } from '../document/types';
+import { FIRST_MESSAGES, MISSING, SECTIONS } from '../document/vocabularies';
 import type { Change, DocumentDraft } from './change';
 import { isSuggested, suggest, suggestedAnswers, suggestedNumber } from './suggested';
 

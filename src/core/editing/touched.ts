@@ -1,6 +1,6 @@
 /** Where in a questionnaire a step of the history did something, so that it can be shown. */
-import { STUDY_LISTS } from '../document/addresses';
 import type { Patch } from 'immer';
+import { STUDY_LISTS } from '../document/addresses';
 import type { Questionnaire } from '../document/types';
 import type { Place } from '../routing/problems';
 

@@ -2,8 +2,8 @@
  * The file formats that a study can be written in or read from: each with its name on the command line, what its files are
  * called, its writer and reader, and what it cannot hold. Whoever takes or gives a file asks here.
  */
-import { fileStem } from '../document/names';
 import { WHOLE_STUDY, type Address } from '../document/addresses';
+import { fileStem } from '../document/names';
 import { problemText, readDocumentText, writeDocument } from '../document/read';
 import type { Questionnaire } from '../document/types';
 import { fromList } from './from-list';

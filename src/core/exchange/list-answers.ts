@@ -1,7 +1,6 @@
 /** What the answers and hints of a drafted list say: how many may be picked, limits, scales, fields to write in. */
-import { OPTION_MISSING } from '../document/types';
+import { OPTION_MISSING, type Option } from '../document/types';
 import { OPTIONS_MISSING } from '../document/vocabularies';
-import type { Option } from '../document/types';
 import { nextCode } from '../editing/structure';
 
 const NUMBERS: Readonly<Record<string, number>> = { one: 1, two: 2, three: 3, four: 4, five: 5, six: 6, seven: 7, eight: 8, nine: 9, ten: 10 }; // prettier-ignore

@@ -2,11 +2,7 @@
  * From the gathered questions of a list to a questionnaire, or to a change of one that is open. Skips and conditions are
  * made here, when every question has its answers.
  */
-import { SECTIONS } from '../document/vocabularies';
 import { isNumeric, isWritten, picksOne } from '../document/answer-types';
-import { applyChange, type Change } from '../editing/change';
-import { isSuggested } from '../editing/suggested';
-import { emptyQuestionnaire, newSection } from '../editing/structure';
 import { optionsOf } from '../document/shape';
 import type {
   Answer,
@@ -20,6 +16,10 @@ import type {
   Skip,
   Target,
 } from '../document/types';
+import { SECTIONS } from '../document/vocabularies';
+import { applyChange, type Change } from '../editing/change';
+import { emptyQuestionnaire, newSection } from '../editing/structure';
+import { isSuggested } from '../editing/suggested';
 import {
   answerFrom,
   codeFor,

@@ -1,11 +1,11 @@
 /** Where a list goes in a study that is open: which of its sections each part belongs to, and the change that puts it there. */
-import { isWritten } from '../document/answer-types';
 import { castDraft } from 'immer';
+import { isWritten } from '../document/answer-types';
 import type { Ending, Item, Questionnaire, Section, SectionKind } from '../document/types';
 import { sectionLetter } from '../document/variables';
 import type { Change } from '../editing/change';
-import { isSuggested } from '../editing/suggested';
 import { newSection } from '../editing/structure';
+import { isSuggested } from '../editing/suggested';
 
 /** What stands before the first heading goes to `at`, at the end of its section where `item` is null. */
 export interface ListPlace {

@@ -2,13 +2,13 @@
  * A study with the work done on it, as one `.zip`: the questionnaire beside a folder `work` with one JSON file for each
  * kind of work. The same study gives the same bytes.
  */
-import { fileStem } from '../document/names';
-import { AsideRecord, CommentRecord, DrawRecord, RespondentRecord, VerdictRecord } from './work-records';
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
 import * as v from 'valibot';
+import { fileStem } from '../document/names';
 import { pathText, problemText, readDocumentText, writeDocument } from '../document/read';
 import type { Questionnaire } from '../document/types';
 import { fingerprint } from '../routing/route-content';
+import { AsideRecord, CommentRecord, DrawRecord, RespondentRecord, VerdictRecord } from './work-records';
 
 /** Each kind of work: what one of it is. */
 const PARTS = {

@@ -1,6 +1,6 @@
 /** Two keyings of one form, field by field. */
-import { picksMany } from '../document/answer-types';
 import equal from 'fast-deep-equal';
+import { picksMany } from '../document/answer-types';
 import type { Answers, Value } from '../document/types';
 import { isBlank } from '../routing/answers';
 import type { KeyField } from './fields';

@@ -1,10 +1,10 @@
 /** The fields of a paper form, in the order they are keyed: one for each variable and pass, text and remark. */
-import { hasRows } from '../document/answer-types';
 import { passKey } from '../document/addresses';
+import { hasRows } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Given, Option, Question } from '../document/types';
 import { gridRowAnswer } from '../routing/answers';
-import { type Plan, type PlanItem } from '../routing/plan';
+import type { Plan, PlanItem } from '../routing/plan';
 
 export interface KeyField {
   /** As the answer is given: `name`, `name#pass`, `name_CODE_text`, `name_comment`. */

@@ -1,16 +1,16 @@
 /** A form as it has been keyed so far: which fields the routing asks for, what the others hold, and the coded row. */
-import { passKey } from '../document/addresses';
 import { Auditor } from '../audit/auditor';
 import { asManyAsDrawn, drawIn } from '../audit/draw-found';
 import { anyAnswer } from '../audit/groups';
 import type { RowProblem } from '../audit/types';
 import { columnsOf, type Column } from '../coding/columns';
 import { missingCode } from '../coding/row';
+import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Answers, MissingReason, Value } from '../document/types';
 import { isBlank, isMissingAnswer, type Shown } from '../routing/answers';
 import { drawKey } from '../routing/draws';
-import { type Plan, type PlanSection } from '../routing/plan';
+import type { Plan, PlanSection } from '../routing/plan';
 import { walk, type Walk, type WalkStep } from '../routing/walk';
 import { keyFields, type KeyField } from './fields';
 

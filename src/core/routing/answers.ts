@@ -3,7 +3,7 @@
  *
  * Refusals are data; `wording` is not needed since each carries its sentence for the respondent.
  */
-import { hasRows, isDated, isListed, type NumericAnswer, stepsOf, traitsOf } from '../document/answer-types';
+import { hasRows, isDated, isListed, stepsOf, traitsOf, type NumericAnswer } from '../document/answer-types';
 import { isDateValue, normalDate } from '../document/dates';
 import type { Answer, MultipleAnswer, Option, Question, Value } from '../document/types';
 import type { Variable } from '../document/variables';

@@ -3,8 +3,8 @@
  *
  * Reading: 238 words a minute, silently (Brysbaert, "How many words do we read per minute?", 2019).
  */
-import { hasEnds, rowsOf } from '../document/answer-types';
 import { nameInKey } from '../document/addresses';
+import { hasEnds, rowsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, Item } from '../document/types';
 import { expectedPicks } from './assumed';

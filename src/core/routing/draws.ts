@@ -4,14 +4,14 @@
  * Every draw has its own generator seeded from the walk's seed and its place, so that one draw does not
  * depend on what happened before it.
  */
-import { isNumeric, picksMany } from '../document/answer-types';
-import { passKey, readPassKey } from '../document/addresses';
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
-import type { Given, Value } from '../document/types';
+import { passKey, readPassKey } from '../document/addresses';
+import { isNumeric, picksMany } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
-import { type Plan, type PlanSection } from './plan';
+import type { Given, Value } from '../document/types';
+import type { Plan, PlanSection } from './plan';
 
 /** FNV-1a over UTF-16 units: a well-spread 32-bit number from any text. */
 export function hash(text: string): number {

@@ -4,9 +4,9 @@
  */
 
 import { hasRows } from '../document/answer-types';
-import { type RoutedItem } from '../document/types';
-import { optionsOf } from '../document/shape';
 import { propertiesThat, type HolderKind } from '../document/properties';
+import { optionsOf } from '../document/shape';
+import type { RoutedItem } from '../document/types';
 
 const PIPED = new Map<HolderKind, readonly string[]>();
 

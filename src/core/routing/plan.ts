@@ -1,6 +1,6 @@
 /** A questionnaire made ready for walking and analysis: conditions as trees, targets found. `planner.ts` makes it. */
-import type { Condition, Operand } from '../condition/syntax';
 import type { Input } from '../condition/resolve';
+import type { Condition, Operand } from '../condition/syntax';
 import type { Derived, Ending, Onward, Questionnaire, RoutedItem, Section } from '../document/types';
 import type { Variable, Variables } from '../document/variables';
 import type { PlanProblem } from './problems';

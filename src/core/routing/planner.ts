@@ -4,8 +4,6 @@
  * Whatever breaks a rule is reported and made harmless: a condition with a problem never holds, a bad
  * target is absent, a repeat over nothing usable has no pass, a derived variable with a problem no value.
  */
-import { isNumeric, isWhole, picksMany, rowsOf } from '../document/answer-types';
-import { type HolderKind } from '../document/properties';
 import { parseCondition, parseExpression, type Parsed } from '../condition/parse';
 import {
   conditionProblems,
@@ -17,6 +15,9 @@ import {
   type Scope,
 } from '../condition/resolve';
 import { eachName, type Condition, type Operand } from '../condition/syntax';
+import { isNumeric, isWhole, picksMany, rowsOf } from '../document/answer-types';
+import type { HolderKind } from '../document/properties';
+import { optionsOf } from '../document/shape';
 import type {
   Derived,
   Ending,
@@ -29,11 +30,7 @@ import type {
   Target,
 } from '../document/types';
 import { isRepeated, variablesOf, type Variable, type Variables } from '../document/variables';
-import { optionsOf } from '../document/shape';
 import { pipedNames, textsOf } from './pipes';
-import { isSameSurroundings } from './surroundings';
-import type { Place, PlanProblem, PlanRule } from './problems';
-
 import {
   onwardList,
   type Plan,
@@ -46,6 +43,8 @@ import {
   type PlanSkip,
   type PlanTarget,
 } from './plan';
+import type { Place, PlanProblem, PlanRule } from './problems';
+import { isSameSurroundings } from './surroundings';
 
 const NO_NAMES: ReadonlySet<string> = new Set();
 const NEVER: Condition = { kind: 'constant', value: false, span: { from: 0, to: 0 } };

@@ -1,7 +1,7 @@
 /** Problems found while a document is turned into a plan, each with its place. */
-import { address, type Address } from '../document/addresses';
-import type { Span } from '../condition/syntax';
 import type { ConditionRule } from '../condition/resolve';
+import type { Span } from '../condition/syntax';
+import { address, type Address } from '../document/addresses';
 
 export type PlanRule = ConditionRule | 'unknown-target' | 'backward-skip' | 'enters-repeat';
 

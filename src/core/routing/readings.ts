@@ -1,12 +1,12 @@
 /** What is known at one moment of a walk, as conditions see it: readings by variable and pass. */
-import { passKey } from '../document/addresses';
 import { holds, UNASKED, valueOf, type Environment, type Reading } from '../condition/evaluate';
 import { eachName, type Condition } from '../condition/syntax';
+import { passKey } from '../document/addresses';
+import { optionsOf } from '../document/shape';
 import type { Answer, Value } from '../document/types';
 import { isRepeated, type DerivedVariable } from '../document/variables';
-import { optionsOf } from '../document/shape';
 import { isBlank, isMissingAnswer, normalValue } from './answers';
-import { type Plan, type PlanSection } from './plan';
+import type { Plan, PlanSection } from './plan';
 import { passesOf } from './step';
 
 /** The reading of a question that was presented and answered, or left blank. */

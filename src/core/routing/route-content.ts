@@ -4,13 +4,13 @@
  * A verdict is kept under it, so an edit re-opens just the routes on which something is shown differently;
  * renaming a variable or moving what a route does not meet changes none.
  */
-import { rowsOf } from '../document/answer-types';
-import { type Answer } from '../document/types';
-import { optionsOf } from '../document/shape';
-import { propertiesOf, propertiesThat, type HolderKind, type PartOf } from '../document/properties';
-import { passKey, readPassKey } from '../document/addresses';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import { passKey, readPassKey } from '../document/addresses';
+import { rowsOf } from '../document/answer-types';
+import { propertiesOf, propertiesThat, type HolderKind, type PartOf } from '../document/properties';
+import { optionsOf } from '../document/shape';
+import type { Answer } from '../document/types';
 import type { Plan, PlanItem } from './plan';
 
 /** Marks of what is shown: equal marks, equal words, answers and messages. */

@@ -2,8 +2,6 @@
  * Walks many respondents fast: everything about a questionnaire is worked out beforehand, and one respondent's walk
  * leaves nothing behind. Goes the ways of `walk.ts`, without its record of what was passed over and why.
  */
-import { hasRows, picksMany } from '../document/answer-types';
-import { passKey } from '../document/addresses';
 import {
   compileCalculation,
   compileTest,
@@ -12,13 +10,14 @@ import {
   type Memory,
   type Test,
 } from '../condition/compile';
-import type { Condition } from '../condition/syntax';
-import { eachName } from '../condition/syntax';
+import { eachName, type Condition } from '../condition/syntax';
+import { passKey } from '../document/addresses';
+import { hasRows, picksMany } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Value } from '../document/types';
 import { isRepeated, type Variable } from '../document/variables';
 import { isBlank, normalValue, partsAtMost, type Shown } from './answers';
-import { type Plan, type PlanItem, type PlanRepeat, type PlanSection, type PlanTarget } from './plan';
+import type { Plan, PlanItem, PlanRepeat, PlanSection, PlanTarget } from './plan';
 
 /** One variable that an item asks for. */
 export interface RunnerPart {

@@ -4,9 +4,9 @@
  * Implements the walking rules literally and knows nothing of where answers come from; both the walk of one
  * respondent and the listing of routes are built on it.
  */
-import { picksMany } from '../document/answer-types';
 import { holds, type Environment } from '../condition/evaluate';
 import type { Condition } from '../condition/syntax';
+import { picksMany } from '../document/answer-types';
 import { canBeAnswered, type Shown } from './answers';
 import type { Plan, PlanItem, PlanQuota, PlanRepeat, PlanSection, PlanSkip, PlanTarget } from './plan';
 

@@ -3,20 +3,20 @@
  *
  * A pure function of the plan and the input. Answers to questions that are not presented are ignored.
  */
-import { hasRows, picksMany, picksOne } from '../document/answer-types';
-import { passKey, readPassKey } from '../document/addresses';
 import { holds, type Environment, type Reading } from '../condition/evaluate';
-import type { Answers, Given, Question, Value } from '../document/types';
+import { passKey, readPassKey } from '../document/addresses';
+import { hasRows, picksMany, picksOne } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
+import type { Answers, Given, Question, Value } from '../document/types';
 import { isBlank, partsOf, refusal, type Part, type Refusal, type Shown } from './answers';
 import { drawGiven, drawKey, drawQuestions, readDraws } from './draws';
-import { type Plan, type PlanItem, type PlanSection, type PlanSkip } from './plan';
+import type { Plan, PlanItem, PlanSection, PlanSkip } from './plan';
 import { PlanEnvironment, readingOf, type ReadingStore } from './readings';
 import {
   arrive,
   depart,
-  timeOut,
   START,
+  timeOut,
   type Arrival,
   type Departure,
   type PassedOver,

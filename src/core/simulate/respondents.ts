@@ -2,18 +2,18 @@
  * Made-up respondents: each answers what they are presented, by the assumed answers. The same seed gives the same
  * people, whatever is worked out in between.
  */
-import { ENDINGS } from '../document/vocabularies';
-import { passKey } from '../document/addresses';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { columnsOf } from '../coding/columns';
-import { codedCells } from '../coding/row';
 import { QuickCoder } from '../coding/quick-row';
+import { codedCells } from '../coding/row';
 import { holds } from '../condition/evaluate';
+import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Value } from '../document/types';
+import { ENDINGS } from '../document/vocabularies';
 import type { Shown } from '../routing/answers';
 import { drawKey, drawQuestions, hash } from '../routing/draws';
-import { type Plan, type PlanSection } from '../routing/plan';
+import type { Plan, PlanSection } from '../routing/plan';
 import { Runner, type Respondent, type RunnerItem } from '../routing/runner';
 import { walk } from '../routing/walk';
 import { drawAnswer } from './drawing';

@@ -2,8 +2,8 @@
  * The same question on routes that exclude each other, or would if one branch did not fall through into the other:
  * its answers land in two columns instead of one.
  */
-import { hasRows } from '../document/answer-types';
 import { FALSE } from '../analysis/diagram';
+import { hasRows } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Question } from '../document/types';
 import type { PlanItem } from '../routing/plan';

@@ -1,6 +1,6 @@
 /** A steering question that may be left blank, where a blank goes the way of an answer. */
-import { hasRows } from '../document/answer-types';
 import { FALSE } from '../analysis/diagram';
+import { hasRows } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Question, Value } from '../document/types';
 import { editQuestion } from '../editing/structure';

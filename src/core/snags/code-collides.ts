@@ -1,11 +1,11 @@
 /** Codes that mean two things: a missing code, option or special that is also a possible answer. */
 import { hasRows, isNumeric, picksMany } from '../document/answer-types';
 import { codeTaken, isInLimits, picksWord } from '../document/code-taken';
+import { optionsOf } from '../document/shape';
+import type { Answer, Option, Question, Questionnaire } from '../document/types';
 import { applyChange } from '../editing/change';
 import { nearestFreeCodes } from '../editing/missing-codes';
 import { recode, recodeProblem } from '../editing/recode';
-import { optionsOf } from '../document/shape';
-import type { Answer, Option, Question, Questionnaire } from '../document/types';
 import type { Plan } from '../routing/plan';
 import type { Place } from '../routing/problems';
 import type { Mend, Snag } from './types';

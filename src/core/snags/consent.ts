@@ -1,7 +1,7 @@
 /** Consent that is not kept: refusing it must end the interview at once. And screening that lets everybody through. */
-import { picksMany, picksOne } from '../document/answer-types';
 import { FALSE, type Diagram } from '../analysis/diagram';
 import { waysFrom } from '../analysis/ways';
+import { picksMany, picksOne } from '../document/answer-types';
 import type { EndingKind, Question } from '../document/types';
 import type { DocumentDraft } from '../editing/change';
 import type { PlanItem, PlanSection } from '../routing/plan';

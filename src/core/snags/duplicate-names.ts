@@ -1,6 +1,6 @@
 /** Names used twice: variables (whatever their case), columns made from them, sections, endings, quotas. */
-import { hasRows } from '../document/answer-types';
 import { columnsOf } from '../coding/columns';
+import { hasRows } from '../document/answer-types';
 import type { Questionnaire } from '../document/types';
 import type { Plan } from '../routing/plan';
 import type { Place } from '../routing/problems';

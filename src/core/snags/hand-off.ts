@@ -1,9 +1,9 @@
 /** Endings that hand on to a questionnaire: whether there is one, takes what is carried, and gets all it needs. */
 import { hasRows, isNumeric } from '../document/answer-types';
-import type { Answer, Given, Questionnaire } from '../document/types';
 import { optionsOf } from '../document/shape';
-import { editEnding } from '../editing/structure';
+import type { Answer, Given, Questionnaire } from '../document/types';
 import { applyChange } from '../editing/change';
+import { editEnding } from '../editing/structure';
 import { variableAnswer } from '../routing/answers';
 import type { Plan } from '../routing/plan';
 import type { Mend, Snag } from './types';

@@ -4,9 +4,6 @@
  * `snagsOf` reads the document: names, targets, conditions, codes, labels. `routedSnagsOf` asks the analysis: who
  * gets where. Both together are all there is to find.
  */
-import { partAt } from '../routing/problems';
-import { address, type Address } from '../document/addresses';
-import { eachPart } from '../document/each-property';
 import {
   DEFAULT_CAPS,
   flowOf,
@@ -16,9 +13,11 @@ import {
   type Caps,
   type Workshop,
 } from '../analysis';
+import { address, type Address } from '../document/addresses';
+import { eachPart } from '../document/each-property';
 import type { Questionnaire } from '../document/types';
 import type { Plan } from '../routing/plan';
-import type { Place } from '../routing/problems';
+import { partAt, type Place } from '../routing/problems';
 import { askedTwice } from './asked-twice';
 import { blankDecides } from './blank-decides';
 import { closingNotLast } from './closing';
@@ -210,7 +209,7 @@ function documentOrder(document: Questionnaire): (at: Place) => number {
 
 function orderOf(document: Questionnaire): (at: Place) => number {
   const rank = new Map<Address, number>();
-  eachPart(document, (at) => {
+  eachPart(document, ({ at }) => {
     if (!rank.has(at)) rank.set(at, rank.size);
   });
   return (at) => {

@@ -2,7 +2,6 @@
  * What the checks ask the analysis: every condition of a questionnaire with the places where it is tried, who gets
  * there, and one of them.
  */
-import { hasRows, rowsOf } from '../document/answer-types';
 import type { Draft } from 'immer';
 import type { Analysis } from '../analysis';
 import { FALSE, type Diagram, type Diagrams } from '../analysis/diagram';
@@ -10,6 +9,7 @@ import type { Standing } from '../analysis/encode';
 import type { Flow } from '../analysis/flow';
 import type { Terrain } from '../analysis/terrain';
 import type { Condition } from '../condition/syntax';
+import { hasRows, rowsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Option } from '../document/types';
 import { applyChange, type Change, type DocumentDraft } from '../editing/change';

@@ -1,12 +1,12 @@
 /** What has no label, and sensitive questions without a way out. */
-import { OPTIONS_MISSING } from '../document/vocabularies';
 import { hasEnds, hasRows, rowsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Question } from '../document/types';
+import { OPTIONS_MISSING } from '../document/vocabularies';
+import { applyChange } from '../editing/change';
+import { editQuestion } from '../editing/structure';
 import type { Plan, PlanItem } from '../routing/plan';
 import type { Place } from '../routing/problems';
-import { editQuestion } from '../editing/structure';
-import { applyChange } from '../editing/change';
 import type { Snag } from './types';
 
 export function unlabelled(plan: Plan): Snag[] {

@@ -1,6 +1,6 @@
 /** Conditions that hold for nobody who gets there, or for everybody. */
-import { hasRows } from '../document/answer-types';
 import { FALSE } from '../analysis/diagram';
+import { hasRows } from '../document/answer-types';
 import type { DocumentDraft } from '../editing/change';
 import { draftOptions, type Inquiry, type Site } from './inquiry';
 import type { Mend, Snag } from './types';

@@ -1,14 +1,14 @@
 /** Comparisons with a value that the question's limits never allow, and steering by the wording of a free text. */
-import { isDated, isNumeric, stepsOf } from '../document/answer-types';
-import { normalDate } from '../document/dates';
-import { variableAnswer } from '../routing/answers';
-import { holdsIn } from '../document/code-taken';
 import type { Condition, Literal, NameNode, Operand } from '../condition/syntax';
-import type { Answer } from '../document/types';
+import { isDated, isNumeric, stepsOf } from '../document/answer-types';
+import { holdsIn } from '../document/code-taken';
+import { normalDate } from '../document/dates';
 import { optionsOf } from '../document/shape';
+import type { Answer } from '../document/types';
+import { variableAnswer } from '../routing/answers';
 import type { Plan } from '../routing/plan';
-import { writtenConditions } from './written-conditions';
 import type { Snag } from './types';
+import { writtenConditions } from './written-conditions';
 
 export function outsideRange(plan: Plan): Snag[] {
   return writtenConditions(plan).flatMap(({ at, field, condition }): Snag[] => {

@@ -1,9 +1,9 @@
 /** Repeats with fewer passes than somebody asks for: what lies beyond is lost. */
-import { isNumeric } from '../document/answer-types';
 import { FALSE } from '../analysis/diagram';
-import { ordinaryCount } from './variables';
+import { isNumeric } from '../document/answer-types';
 import type { Inquiry } from './inquiry';
 import type { Snag } from './types';
+import { ordinaryCount } from './variables';
 
 export function passesCut(inquiry: Inquiry): Snag[] {
   const { plan, terrain, flow, diagrams } = inquiry;

@@ -1,11 +1,11 @@
 /** Test respondents: walks that were kept, walked again on every edit to tell what is different for them now. */
-import { nameInKey, renamedKey } from '../document/addresses';
 import { codedRow } from '../coding/row';
+import { nameInKey, renamedKey } from '../document/addresses';
 import type { Walked } from '../document/walked';
 import type { Plan } from '../routing/plan';
-import { walk, type Walk } from '../routing/walk';
-import { contentMarks, routeMarks } from '../routing/route-content';
 import { routeChanges, routeChangeWords } from '../routing/route-changes';
+import { contentMarks, routeMarks } from '../routing/route-content';
+import { walk, type Walk } from '../routing/walk';
 import type { Snag } from './types';
 
 /** A walk as it was kept. */

@@ -1,6 +1,6 @@
 /** Skips of one question that get in each other's way: only the first that holds is taken. */
-import { picksMany } from '../document/answer-types';
 import { FALSE, type Diagram } from '../analysis/diagram';
+import { picksMany } from '../document/answer-types';
 import type { PlanItem, PlanTarget } from '../routing/plan';
 import type { Inquiry, Site } from './inquiry';
 import type { Snag } from './types';

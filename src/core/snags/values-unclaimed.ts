@@ -5,15 +5,15 @@
  * Looked at are families of conditions that read it alone and exclude each other: the skips of the question, ask-ifs of
  * items and sections, and the cases of a derived variable.
  */
-import { nameInKey } from '../document/addresses';
-import { holds, type Reading } from '../condition/evaluate';
-import type { Condition } from '../condition/syntax';
-import type { Answer, Question } from '../document/types';
-import type { Variable } from '../document/variables';
-import { IDLE } from '../analysis/register';
 import { testsOn, variablesIn, type Driver } from '../analysis/drivers';
 import { Instance } from '../analysis/predicates';
+import { IDLE } from '../analysis/register';
 import { shortestTest } from '../analysis/tests-in-words';
+import { holds, type Reading } from '../condition/evaluate';
+import type { Condition } from '../condition/syntax';
+import { nameInKey } from '../document/addresses';
+import type { Answer, Question } from '../document/types';
+import type { Variable } from '../document/variables';
 import { variableAnswer } from '../routing/answers';
 import type { Plan, PlanItem } from '../routing/plan';
 import type { Place } from '../routing/problems';

@@ -1,6 +1,6 @@
 /** Every condition of a questionnaire that can be read, with where it is written. */
-import { rowsOf } from '../document/answer-types';
 import type { Condition } from '../condition/syntax';
+import { rowsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Plan, PlanItem, PlanSection } from '../routing/plan';
 import type { Place } from '../routing/problems';

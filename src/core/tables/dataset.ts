@@ -1,13 +1,13 @@
 /** Rows of data as they are tabulated: each cell read once, by what its column can hold. */
-import { passKey, readPassKey } from '../document/addresses';
+import { answerOf, groupsOf, type Group } from '../audit/groups';
 import { readerOf, type Reading } from '../audit/readings';
 import { columnsOf, type Column } from '../coding/columns';
 import type { Reading as Known } from '../condition/evaluate';
+import { passKey, readPassKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import { isMissingAnswer, normalValue } from '../routing/answers';
-import { type Plan } from '../routing/plan';
+import type { Plan } from '../routing/plan';
 import { PlanEnvironment } from '../routing/readings';
-import { groupsOf, answerOf, type Group } from '../audit/groups';
 import { Runner } from '../routing/runner';
 
 export class Dataset {

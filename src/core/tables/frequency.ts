@@ -1,6 +1,6 @@
 /** How often each value of one variable occurs, on all, on those asked, and on those who answered. */
-import { isUnasked } from '../document/vocabularies';
 import type { Questionnaire } from '../document/types';
+import { isUnasked } from '../document/vocabularies';
 import { binsOf } from './bins';
 import { caseOf, type Case } from './cases';
 import type { Dataset } from './dataset';

@@ -1,11 +1,10 @@
 /** The variables that can be tabulated: which columns hold them, and what their values are called. */
-import { ENDINGS } from '../document/vocabularies';
+import { columnsOf, type Column, type ValueColumn } from '../coding/columns';
 import { hasRows, traitsOf } from '../document/answer-types';
-import type { Column, ValueColumn } from '../coding/columns';
-import { columnsOf } from '../coding/columns';
 import { optionsOf } from '../document/shape';
 import type { OptionMissing } from '../document/types';
 import { sectionLetter } from '../document/variables';
+import { ENDINGS } from '../document/vocabularies';
 import type { Plan } from '../routing/plan';
 
 export interface Category {

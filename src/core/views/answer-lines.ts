@@ -1,13 +1,13 @@
 /** An answer as lines of a printed form: what can be answered, the code in the data, where it leads. */
-import { hasRows, picksOne, traitsOf } from '../document/answer-types';
-import { address, type Address } from '../document/addresses';
 import { printCondition } from '../condition/print';
+import { address, type Address } from '../document/addresses';
+import { hasRows, picksOne, traitsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Option } from '../document/types';
 import type { Plan, PlanItem } from '../routing/plan';
-import { codesSkipped, leadOf, type Lead } from './leads';
 import { momentWords } from '../wording/dates';
 import { targetView } from '../wording/targets';
+import { codesSkipped, leadOf, type Lead } from './leads';
 
 export interface AnswerLine {
   /** Unique within the item. */

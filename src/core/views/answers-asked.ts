@@ -1,8 +1,8 @@
 /** Answers that routes are asked for by: each a condition that reads one question and nothing else. */
-import { hasRows } from '../document/answer-types';
 import { parseCondition } from '../condition/parse';
 import { conditionProblems } from '../condition/resolve';
 import { eachName, type Condition } from '../condition/syntax';
+import { hasRows } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Plan, PlanItem } from '../routing/plan';
 

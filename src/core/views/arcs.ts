@@ -1,8 +1,8 @@
 /** The arcs drawn in the sheet's margin: one for each target that skips lead to, and the lane it runs in. */
 import { address, type Address } from '../document/addresses';
 import type { Plan } from '../routing/plan';
-import { codesSkipped } from './leads';
 import { targetView, type TargetView } from '../wording/targets';
+import { codesSkipped } from './leads';
 
 export interface Arc {
   readonly id: string;

@@ -1,10 +1,10 @@
 /** What two people wrote in one place, in words: where it is, and what each of them has there. */
-import { propertiesOf, propertyWords, type HolderKind } from '../document/properties';
 import { readPart, STUDY_PART, type PartKey } from '../document/addresses';
+import { propertiesOf, propertyWords, type HolderKind } from '../document/properties';
+import type { Questionnaire, Target } from '../document/types';
 import { capital } from '../document/words';
 import type { Clash } from '../editing/apply-operations';
 import { namedBy } from '../editing/operations';
-import type { Questionnaire, Target } from '../document/types';
 import { targetWords } from '../wording/targets';
 
 export interface ClashView {

@@ -1,11 +1,16 @@
 /** The codebook as rows: one for each column of the data, with what it can hold and who it is asked of. */
-import { hasRows, type Measure, traitsOf } from '../document/answer-types';
 import { columnsOf, type Column } from '../coding/columns';
-import { optionsOf } from '../document/shape';
-import type { Answer, MissingCode, Option, Question } from '../document/types';
-import { sectionLetter } from '../document/variables';
 import { missingCode } from '../coding/row';
-import { MISSING_REASONS } from '../document/types';
+import { hasRows, traitsOf, type Measure } from '../document/answer-types';
+import { optionsOf } from '../document/shape';
+import {
+  MISSING_REASONS,
+  type Answer,
+  type MissingCode,
+  type Option,
+  type Question,
+} from '../document/types';
+import { sectionLetter } from '../document/variables';
 import type { Plan } from '../routing/plan';
 
 export interface BookRow {

@@ -1,9 +1,9 @@
 /** Two routes beside each other: what each presents that the other does not, and the answer that parts them. */
-import { hasRows } from '../document/answer-types';
-import { nameInKey, passKey, readPassKey } from '../document/addresses';
-import type { Answers } from '../document/types';
 import { driversOf } from '../analysis/drivers';
-import { type Plan } from '../routing/plan';
+import { nameInKey, passKey, readPassKey } from '../document/addresses';
+import { hasRows } from '../document/answer-types';
+import type { Answers } from '../document/types';
+import type { Plan } from '../routing/plan';
 import { walk } from '../routing/walk';
 import { valueWords } from '../wording/values';
 import { whyLines } from '../wording/why';

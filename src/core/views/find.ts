@@ -1,7 +1,6 @@
 /** Finding anything in a questionnaire by words of it: items, answers, codes, conditions, sections, endings, what stands around. */
-import { type HolderKind } from '../document/properties';
+import { readAddress, type Address, type AddressKind } from '../document/addresses';
 import { eachProperty } from '../document/each-property';
-import { readAddress, type Address } from '../document/addresses';
 import { sectionLetter } from '../document/variables';
 import type { Plan } from '../routing/plan';
 import { endingLabel } from '../wording/targets';
@@ -44,37 +43,45 @@ export function findAll(plan: Plan, query: string): Found[] {
     );
 }
 
-/** What is found where a kind of part has words; of any other it is what is found where it stands. */
-const KINDS: Partial<Record<HolderKind, Found['kind']>> = {
-  section: 'section',
-  question: 'question',
-  statement: 'statement',
-  answer: 'answer',
-  ending: 'ending',
-};
-
-function entries(plan: Plan): Found[] {
-  const { document } = plan;
+function entries({ document, sections }: Plan): Found[] {
   const found: Found[] = [];
-  let around: Found['kind'] = 'around';
-  const sections = new Map(document.sections.map(({ id }, index) => [id, sectionLetter(index)]));
-  eachProperty(document, ({ kind, property: { holds }, value, at, within }) => {
+  const letters = new Map(document.sections.map(({ id }, index) => [id, sectionLetter(index)]));
+  const items = new Map(
+    sections.flatMap((section) => section.items.map(({ item }) => [item.name, item.kind])),
+  );
+  eachProperty(document, ({ kind: holder, property: { holds }, value, at, within }) => {
     const { kind: part, name: own } = readAddress(at);
     if (part === 'study') return;
     const isRow = within !== null && 'row' in within;
-    const letter = part === 'section' ? (sections.get(own) ?? own) : own;
-    const name = isRow ? within.row : within === null ? letter : `${own} ${within.option}`;
-    // Parts come before what stands in them.
-    if (['given', 'quota', 'derived'].includes(part)) around = 'around';
-    else if (kind !== 'answer') around = KINDS[kind] ?? around;
-    const as = within !== null && part === 'item' ? 'answer' : kind === 'answer' ? 'answer' : around;
-    if (holds === 'condition' || holds === 'expression') {
-      if (value !== '')
-        found.push({ kind: 'condition', selection: at, name: isRow ? own : letter, words: String(value) });
-    } else if (holds === 'words' || holds === 'piped words')
-      found.push({ kind: as, selection: at, name, words: String(value) });
-    else if (kind === 'ending' && holds === 'id')
-      found.push({ kind: 'ending', selection: at, name: own, words: endingLabel(document, own) });
+    const mark = part === 'section' ? (letters.get(own) ?? own) : own;
+    const add = (kind: Found['kind'], name: string, words: string) =>
+      found.push({ kind, selection: at, name, words });
+    switch (holds) {
+      case 'condition':
+      case 'expression':
+        if (value !== '') add('condition', mark, String(value));
+        return;
+      case 'words':
+      case 'piped words': {
+        const inAnswer = within !== null || holder === 'answer';
+        const kind =
+          part === 'item' ? (inAnswer ? 'answer' : (items.get(own) ?? 'question')) : FOUND_AT[part];
+        add(
+          kind ?? 'around',
+          isRow ? within.row : within === null ? mark : `${own} ${within.option}`,
+          String(value),
+        );
+        return;
+      }
+      case 'id':
+        if (part === 'ending') add('ending', own, endingLabel(document, own));
+        return;
+      default:
+        return;
+    }
   });
   return found;
 }
+
+/** What is found at the other parts that have words; what is not here stands around the questions. */
+const FOUND_AT: Partial<Record<AddressKind, Found['kind']>> = { section: 'section', ending: 'ending' };

@@ -1,8 +1,8 @@
 /** The river: shares that add up wherever it is folded, routes along ribbons, and ways made and aimed on it. */
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
-import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
 import { randomDocument } from '../../../tests/agree/documents';
+import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
 import { analyse, sharesOf, transitionsOf } from '../analysis';
 import { applyChange } from '../editing/change';
 import { addWay, reaimWay, removeWay } from '../editing/fork-edits';

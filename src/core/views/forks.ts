@@ -2,11 +2,11 @@
  * The whole questionnaire as a river: sections or items one below the other, and ribbons between them for those who are
  * presented the one straight after the other.
  */
-import { isEarly } from '../document/vocabularies';
-import { address, type Address, nameAt, readAddress, type WrittenWay } from '../document/addresses';
 import type { Transition } from '../analysis';
+import { address, nameAt, readAddress, type Address, type WrittenWay } from '../document/addresses';
 import type { EndingKind } from '../document/types';
 import { sectionLetter } from '../document/variables';
+import { isEarly } from '../document/vocabularies';
 import type { Plan, PlanSection, PlanTarget } from '../routing/plan';
 import { endingLabel } from '../wording/targets';
 

@@ -2,9 +2,9 @@
  * A paper form to be filled in: boxes, scales, lines and tables instead of codes, and where to go said in one way only,
  * either at the answers or by a line on whom a question is for.
  */
-import { hasRows, picksMany, picksOne, ranksOptions } from '../document/answer-types';
 import { holds } from '../condition/evaluate';
 import { parseCondition } from '../condition/parse';
+import { hasRows, picksMany, picksOne, ranksOptions } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Question } from '../document/types';
 import { maxPasses, sectionLetter, type Variable, type Variables } from '../document/variables';

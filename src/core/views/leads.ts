@@ -1,10 +1,10 @@
 /** Where each answer of a question leads, as far as the question alone decides it. */
-import { hasRows, picksMany, picksOne, ranksOptions } from '../document/answer-types';
 import { holds, UNASKED, type Environment } from '../condition/evaluate';
 import { eachName, type Condition } from '../condition/syntax';
+import { hasRows, picksMany, picksOne, ranksOptions } from '../document/answer-types';
 import type { Value } from '../document/types';
-import { readingOf } from '../routing/readings';
 import type { Plan, PlanItem, PlanSkip } from '../routing/plan';
+import { readingOf } from '../routing/readings';
 import { targetView, type TargetView } from '../wording/targets';
 
 export interface Lead {

@@ -1,7 +1,7 @@
 /** What paper says in the place of what a screen does: numbers of questions, where to go, how often, for whom. */
-import { hasRows } from '../document/answer-types';
-import { readAddress } from '../document/addresses';
 import { parseCondition } from '../condition/parse';
+import { readAddress } from '../document/addresses';
+import { hasRows } from '../document/answer-types';
 import { sectionLetter } from '../document/variables';
 import type { Plan, PlanSection } from '../routing/plan';
 import { conditionSentence } from '../wording/sentence';

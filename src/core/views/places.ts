@@ -1,12 +1,12 @@
 /** The places of a questionnaire that can be commented on, and how one is found again after it was renamed. */
+import { address, readAddress, type Address } from '../document/addresses';
 import { eachPart } from '../document/each-property';
-import { address, type Address, readAddress } from '../document/addresses';
 import type { Questionnaire } from '../document/types';
 
 /** Every place that can be commented on, with where it stands. */
 function placesIn(document: Questionnaire): Map<Address, string> {
   const places = new Map<Address, string>();
-  eachPart(document, (at, { index, section }) => {
+  eachPart(document, ({ at, index, section }) => {
     const { kind } = readAddress(at);
     if (kind !== 'onward') places.set(at, `${kind} ${section ?? ''} ${index}`);
   });

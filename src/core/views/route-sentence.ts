@@ -2,12 +2,12 @@
  * A route as a plain sentence: who takes it. “A respondent who says yes to “Aged 18 or over” and answers Rent it to “Tenure” …”
  * It speaks of the answers that steer, of numbers by the span that steers alike.
  */
-import { hasRows, isNumeric } from '../document/answer-types';
-import { passKey, readPassKey } from '../document/addresses';
 import { alikeTo } from '../analysis/classes';
 import { driversOf } from '../analysis/drivers';
+import { passKey, readPassKey } from '../document/addresses';
+import { hasRows, isNumeric } from '../document/answer-types';
 import type { Answer, Answers, Value } from '../document/types';
-import { type Plan } from '../routing/plan';
+import type { Plan } from '../routing/plan';
 import { valueWords } from '../wording/values';
 
 /** A piece of the sentence; what was answered is told apart. */

@@ -1,9 +1,9 @@
 /** What makes a route this route: the steering questions it presents, with the answers of one respondent on it. */
-import { hasRows } from '../document/answer-types';
-import { passKey, readPassKey } from '../document/addresses';
 import { driversOf } from '../analysis/drivers';
+import { passKey, readPassKey } from '../document/addresses';
+import { hasRows } from '../document/answer-types';
 import type { Answers } from '../document/types';
-import { type Plan } from '../routing/plan';
+import type { Plan } from '../routing/plan';
 import { valueWords } from '../wording/values';
 
 export interface SteeringAnswer {

@@ -1,8 +1,8 @@
 /** What reads an answer further on. */
-import { pipedNames, textsOf, textsOfItem } from '../routing/pipes';
-import type { Plan } from '../routing/plan';
 import { printCondition } from '../condition/print';
 import type { Condition } from '../condition/syntax';
+import { pipedNames, textsOf, textsOfItem } from '../routing/pipes';
+import type { Plan } from '../routing/plan';
 
 /** Everything that names a variable later on, as `item` names or section ids, in document order. */
 export function usedLaterBy(plan: Plan, name: string): string[] {

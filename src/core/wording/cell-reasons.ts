@@ -1,7 +1,7 @@
 /** Why a cell of the coded row holds no answer, in words, with the values that decided. */
-import { passKey } from '../document/addresses';
 import type { Column } from '../coding/columns';
 import type { Cell } from '../coding/row';
+import { passKey } from '../document/addresses';
 import type { Walk } from '../routing/walk';
 import { holding, passedOverBecause } from './why';
 

@@ -1,9 +1,9 @@
 /** What to call a target on screen, and where it can be found on the sheet. */
-import { ENDINGS } from '../document/vocabularies';
 import { address, type Address } from '../document/addresses';
 import type { EndingKind, Questionnaire, Target } from '../document/types';
 import { sectionLetter } from '../document/variables';
-import type { PlanTarget, Plan } from '../routing/plan';
+import { ENDINGS } from '../document/vocabularies';
+import type { Plan, PlanTarget } from '../routing/plan';
 
 export interface TargetView {
   /** Where it is on the sheet; null for the next pass. */

@@ -1,12 +1,12 @@
 /** Answers in words, and texts with earlier answers piped in, as a respondent or reviewer reads them. */
-import { ranksOptions, traitsOf } from '../document/answer-types';
 import { passKey } from '../document/addresses';
-import type { Answer, Value } from '../document/types';
+import { ranksOptions, traitsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
+import type { Answer, Value } from '../document/types';
 import type { Variable } from '../document/variables';
 import { isBlank } from '../routing/answers';
 import { fillPipes } from '../routing/pipes';
-import { type Plan } from '../routing/plan';
+import type { Plan } from '../routing/plan';
 import type { Walk } from '../routing/walk';
 
 /** The label of a code, the labels of several, or the value as it was given; empty for a blank. */

@@ -1,9 +1,9 @@
 /** Why an item was presented, or passed over, in a walk: one sentence each, with the values that decided. */
-import { passKey } from '../document/addresses';
-import { eachName, type Condition } from '../condition/syntax';
-import { printCondition } from '../condition/print';
 import { valueOf, type Environment } from '../condition/evaluate';
-import { type Plan, type PlanItem, type PlanSection } from '../routing/plan';
+import { printCondition } from '../condition/print';
+import { eachName, type Condition } from '../condition/syntax';
+import { passKey } from '../document/addresses';
+import type { Plan, PlanItem, PlanSection } from '../routing/plan';
 import type { PassedOver } from '../routing/step';
 import type { Walk, WalkStep } from '../routing/walk';
 

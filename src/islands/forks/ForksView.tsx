@@ -1,16 +1,16 @@
 /** Forks: the whole questionnaire as a river, folded to sections at first; ways are made and aimed on it. */
-import { isEarly } from '../../core/document/vocabularies';
-import { type Address, address, nameAt, readAddress, type WrittenWay } from '../../core/document/addresses';
-import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
-import { addWay, reaimWay, type WaySource } from '../../core/editing/fork-edits';
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { address, nameAt, readAddress, type Address, type WrittenWay } from '../../core/document/addresses';
 import type { Target } from '../../core/document/types';
+import { isEarly } from '../../core/document/vocabularies';
+import { addWay, reaimWay, type WaySource } from '../../core/editing/fork-edits';
 import { nodeLabel, waysAlong } from '../../core/views/forks';
 import { endingLabel } from '../../core/wording/targets';
 import { Slip } from '../script/Slip';
 import { useGoTo } from '../study/going';
 import { useSnags } from '../study/snags';
-import { type Selection, useStudy } from '../study/store';
+import { useStudy, type Selection } from '../study/store';
 import { EndingMark } from '../ui/EndingMark';
 import { percentText } from '../ui/format';
 import { boundsOf } from './bounds';

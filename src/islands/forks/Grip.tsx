@@ -1,6 +1,6 @@
 /** A dot that is dragged onto another place of the map. */
-import { parseAddress, readAddress } from '../../core/document/addresses';
 import { useState, type PointerEvent } from 'react';
+import { parseAddress, readAddress } from '../../core/document/addresses';
 import type { Target } from '../../core/document/types';
 import type { Point } from '../../core/views/river';
 import classes from './forks.module.css';

@@ -1,11 +1,11 @@
 /** Of a ribbon: who flows there and why, how many, what sets it, and what they pass over. */
-import { type Address, address, nameAt, type WrittenWay } from '../../core/document/addresses';
 import { useEffect, useState } from 'react';
 import { parseCondition } from '../../core/condition/parse';
+import { address, nameAt, type Address, type WrittenWay } from '../../core/document/addresses';
 import { reaimWay, removeWay } from '../../core/editing/fork-edits';
 import { routesAlong, waysAlong, type ForksRibbon } from '../../core/views/forks';
-import { endingLabel, sectionLabel } from '../../core/wording/targets';
 import { asSentence, conditionSentence } from '../../core/wording/sentence';
+import { endingLabel, sectionLabel } from '../../core/wording/targets';
 import { shownSearch } from '../routes/query';
 import { SnagCards } from '../script/SnagCards';
 import slip from '../script/slip.module.css';

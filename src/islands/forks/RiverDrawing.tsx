@@ -2,14 +2,13 @@
  * The river drawn: bands, ribbons, nodes, early endings. Everything about its looks is in attributes, so that the
  * picture that is saved looks the same.
  */
-import { ENDINGS } from '../../core/document/vocabularies';
-import { nodeLabel } from '../../core/views/forks';
-import { address, type Address, nameAt, readAddress } from '../../core/document/addresses';
 import { memo } from 'react';
-import type { ForksBand, ForksNode, ForksRibbon } from '../../core/views/forks';
+import { address, nameAt, readAddress, type Address } from '../../core/document/addresses';
+import type { EndingKind } from '../../core/document/types';
+import { ENDINGS } from '../../core/document/vocabularies';
+import { nodeLabel, type ForksBand, type ForksNode, type ForksRibbon } from '../../core/views/forks';
 import { exitPath, nodeWidth as widthOf, ribbonPath, ribbonWidth, type Point } from '../../core/views/river';
 import { endingLabel } from '../../core/wording/targets';
-import type { EndingKind } from '../../core/document/types';
 import { endingColour } from '../ui/EndingMark';
 import { percentText } from '../ui/format';
 import { EXIT_AT, LABELS } from './bounds';

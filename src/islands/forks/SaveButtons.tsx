@@ -1,7 +1,7 @@
 /** The map as a picture: SVG with its fonts inside, or PNG of twice the size. */
-import { useState, type RefObject } from 'react';
-import mono from '@fontsource-variable/jetbrains-mono/files/jetbrains-mono-latin-wght-normal.woff2?url';
 import sans from '@fontsource-variable/instrument-sans/files/instrument-sans-latin-wght-normal.woff2?url';
+import mono from '@fontsource-variable/jetbrains-mono/files/jetbrains-mono-latin-wght-normal.woff2?url';
+import { useState, type RefObject } from 'react';
 import { useStudy } from '../study/store';
 import { saveBlob } from '../ui/save-blob';
 import { styleNonce } from '../ui/style-nonce';

@@ -1,5 +1,5 @@
 /** Moving about on the river by keyboard: along the flow, and from ribbon to ribbon. */
-import { type Address } from '../../core/document/addresses';
+import type { Address } from '../../core/document/addresses';
 import type { ForksModel, ForksRibbon } from '../../core/views/forks';
 import type { Chosen } from './RiverDrawing';
 

@@ -1,7 +1,7 @@
 /** What the map of forks shows: the river of the document analysed last, its sizes, and where everything stands. */
-import { readAddress } from '../../core/document/addresses';
 import { useEffect, useMemo, useState } from 'react';
 import type { Transition } from '../../core/analysis';
+import { readAddress } from '../../core/document/addresses';
 import type { Plan } from '../../core/routing/plan';
 import { planOf } from '../../core/routing/planner';
 import { forksOf, routesAlong, type ForksModel } from '../../core/views/forks';

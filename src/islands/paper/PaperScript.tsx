@@ -1,6 +1,6 @@
 /** The script as it is printed: sections, numbered questions with dot leaders to their codes, and where to go. */
-import { nameInKey } from '../../core/document/addresses';
 import { useMemo } from 'react';
+import { nameInKey } from '../../core/document/addresses';
 import type { Value } from '../../core/document/types';
 import type { Plan } from '../../core/routing/plan';
 import { ALL, paperOf, type PaperItem, type PaperLine } from '../../core/views/paper';

@@ -1,6 +1,6 @@
 /** A list of questions is put into the study that is open: at an item, in a section, or over all of it. */
-import { address, nameAt, parseAddress } from '../../core/document/addresses';
 import { useCallback } from 'react';
+import { address, nameAt, parseAddress } from '../../core/document/addresses';
 import { sectionLetter } from '../../core/document/variables';
 import { fromList, type LineKind } from '../../core/exchange/from-list';
 import { Panel } from '../study/Panel';

@@ -1,6 +1,6 @@
 /** The script for a reviewer: the paper to read, and comments on what is chosen. */
-import { address, WHOLE_STUDY } from '../../core/document/addresses';
 import { useState } from 'react';
+import { address, WHOLE_STUDY } from '../../core/document/addresses';
 import { PaperScript } from '../paper/PaperScript';
 import { CommentCards } from '../script/CommentCards';
 import slip from '../script/slip.module.css';

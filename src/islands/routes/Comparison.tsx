@@ -1,6 +1,6 @@
 /** Two routes beside each other: what each gets that the other does not, and the answer that parts them. */
-import { nameInKey } from '../../core/document/addresses';
 import { useMemo } from 'react';
+import { nameInKey } from '../../core/document/addresses';
 import { compareRoutes } from '../../core/views/compare-routes';
 import { endingLabel } from '../../core/wording/targets';
 import type { RouteView } from '../../worker/types';

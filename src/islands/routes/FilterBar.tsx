@@ -1,15 +1,15 @@
 /** Which routes are listed, and in which order: choices that combine, each of them taken back by its own button. */
-import { address, parsePassCount, passCount, wayKey } from '../../core/document/addresses';
 import { X } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
+import { address, parsePassCount, passCount, wayKey } from '../../core/document/addresses';
 import { onwardList, type Plan } from '../../core/routing/plan';
 import { endingLabel, sectionLabel, targetWords } from '../../core/wording/targets';
-import { useStudy } from '../study/store';
 import type { ListOrder } from '../../worker/list-query';
+import { useStudy } from '../study/store';
 import { plural } from '../ui/format';
 import { AnswerSelect } from './AnswerSelect';
 import classes from './filters.module.css';
-import { type Shown, type Since, type VerdictFilter } from './query';
+import type { Shown, Since, VerdictFilter } from './query';
 
 /** In milliseconds. */
 const AFTER_ROWS = 250;

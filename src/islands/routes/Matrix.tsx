@@ -1,7 +1,7 @@
 /** The cells of the rows in sight on a canvas: filled where the item is asked, hatched where it is not applicable. */
-import { isEarly } from '../../core/document/vocabularies';
-import { readPassKey } from '../../core/document/addresses';
 import { useEffect, useMemo, useRef, type MouseEvent } from 'react';
+import { readPassKey } from '../../core/document/addresses';
+import { isEarly } from '../../core/document/vocabularies';
 import type { RouteRow } from '../../worker/types';
 import { useStudy } from '../study/store';
 import type { Columns } from './columns';

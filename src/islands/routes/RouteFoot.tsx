@@ -1,7 +1,7 @@
 /** The current route in words, the item under the cursor with its reason, and the ways into a walk or a comparison. */
-import { VERDICT_WORDS } from '../../core/document/vocabularies';
-import { nameInKey } from '../../core/document/addresses';
 import { useMemo } from 'react';
+import { nameInKey } from '../../core/document/addresses';
+import { VERDICT_WORDS } from '../../core/document/vocabularies';
 import { walk as walkPlan } from '../../core/routing/walk';
 import { routeSentence } from '../../core/views/route-sentence';
 import { endingLabel } from '../../core/wording/targets';

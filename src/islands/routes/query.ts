@@ -1,7 +1,7 @@
 /** What the ledger lists, as it stands in the address: a link opens just these routes. */
-import { address, parsePassCount, parseWay, passKey } from '../../core/document/addresses';
 import * as v from 'valibot';
-import { type Plan } from '../../core/routing/plan';
+import { address, parsePassCount, parseWay, passKey } from '../../core/document/addresses';
+import type { Plan } from '../../core/routing/plan';
 import { answerAsked } from '../../core/views/answers-asked';
 import { ALL_ROUTES, ORDERS, type ListOrder, type ListQuery } from '../../worker/list-query';
 

@@ -1,7 +1,7 @@
 /** Routes drawn at random to be walked: those that made-up respondents take, the same for all who sign off. */
-import { DrawSchema, type Draw } from '../../wire/draw';
 import { useEffect, useState } from 'react';
 import * as v from 'valibot';
+import { DrawSchema, type Draw } from '../../wire/draw';
 import { useAnalysisClient } from '../study/analysis';
 import { useStudy } from '../study/store';
 import { call } from '../ui/api';

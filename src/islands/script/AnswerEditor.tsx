@@ -1,15 +1,14 @@
 /** The answer of the selected question: its options, rows and limits, each written where it is printed. */
-import { hasRows, isWritten } from '../../core/document/answer-types';
-import { fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
+import { fieldId } from '../../core/document/addresses';
+import { hasRows, isWritten } from '../../core/document/answer-types';
+import { freshName, nameProblem } from '../../core/document/names';
 import type { Answer, GridAnswer, Question } from '../../core/document/types';
-import { nameProblem } from '../../core/document/names';
-import { freshName } from '../../core/document/names';
 import { pasteRows, writeRow } from '../../core/editing/grid-rows';
 import { onEnter, optionsFromPaste } from '../../core/editing/options';
-import { isSuggested } from '../../core/editing/suggested';
 import { renameVariable } from '../../core/editing/rename';
 import { editQuestion, takenNames, type ItemPlace } from '../../core/editing/structure';
+import { isSuggested } from '../../core/editing/suggested';
 import type { Plan, PlanItem } from '../../core/routing/plan';
 import { useStudy, useStudyStore } from '../study/store';
 import { ConditionField } from './ConditionField';

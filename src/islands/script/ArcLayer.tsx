@@ -3,9 +3,9 @@
  * Positions are measured on rows that are on the page and estimated for others; lanes are packed so that no two arcs
  * share a line.
  */
-import { isEarly } from '../../core/document/vocabularies';
-import { address, parseAddress, readAddress, type Address } from '../../core/document/addresses';
 import { useEffect, useMemo, useState, type RefObject } from 'react';
+import { address, parseAddress, readAddress, type Address } from '../../core/document/addresses';
+import { isEarly } from '../../core/document/vocabularies';
 import { arcsOf, packLanes, type Arc } from '../../core/views/arcs';
 import { useStudy } from '../study/store';
 import type { SheetRows } from './use-sheet-rows';

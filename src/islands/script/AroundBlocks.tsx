@@ -1,6 +1,6 @@
 /** What stands around the sections, on the sheet: what is known or limited before the start, what is worked out after. */
-import { address, type Address, wholeField } from '../../core/document/addresses';
 import type { ReactNode } from 'react';
+import { address, wholeField, type Address } from '../../core/document/addresses';
 import { useStudy } from '../study/store';
 import { DerivedEditor, DerivedPrint } from './DerivedEditor';
 import { GivenEditor, GivenPrint } from './GivenEditor';

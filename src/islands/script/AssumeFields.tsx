@@ -1,6 +1,6 @@
 /** Assumed answers of a question: a share for each answer or range, and how often it is left blank. */
-import { isNumeric, isWritten, picksMany, ranksOptions, traitsOf } from '../../core/document/answer-types';
 import { fieldId } from '../../core/document/addresses';
+import { isNumeric, isWritten, picksMany, ranksOptions, traitsOf } from '../../core/document/answer-types';
 import { optionsOf } from '../../core/document/shape';
 import type { Assume, AssumeRange, Question } from '../../core/document/types';
 import { CheckedField, NumberField } from './Fields';

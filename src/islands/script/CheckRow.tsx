@@ -1,6 +1,6 @@
 /** A check of an answer: when it holds, whether it stops or asks, and its words. */
-import { fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
+import { fieldId } from '../../core/document/addresses';
 import type { Check } from '../../core/document/types';
 import type { ItemPlace } from '../../core/editing/structure';
 import { ConditionField } from './ConditionField';

@@ -1,10 +1,8 @@
 /** The comments on what is selected, and a new one. */
-import { CommentSchema } from '../../wire/comments';
-import { NothingSchema } from '../../wire/common';
-import { type Address } from '../../core/document/addresses';
 import { useId, useState } from 'react';
-import type { Comment } from '../../wire/comments';
-
+import type { Address } from '../../core/document/addresses';
+import { CommentSchema, type Comment } from '../../wire/comments';
+import { NothingSchema } from '../../wire/common';
 import { useReviewer } from '../study/reviewer';
 import { useStudy } from '../study/store';
 import { call } from '../ui/api';

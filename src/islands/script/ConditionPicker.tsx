@@ -2,15 +2,14 @@
  * A condition by picking: every test with its question, relation and answers, in groups of which all or any hold. It
  * shows what the text says and writes the text anew with every change, so that both always say the same.
  */
-import { fieldId } from '../../core/document/addresses';
 import { Plus, X } from 'lucide-react';
 import { createContext, useContext } from 'react';
 import { parseCondition } from '../../core/condition/parse';
 import { printCondition } from '../../core/condition/print';
 import type { Position } from '../../core/condition/resolve';
 import type { Condition } from '../../core/condition/syntax';
-import type { Variable } from '../../core/document/variables';
-import { variableOptions } from '../../core/document/variables';
+import { fieldId } from '../../core/document/addresses';
+import { variableOptions, type Variable } from '../../core/document/variables';
 import {
   joinedAt,
   negatedAt,

@@ -1,13 +1,5 @@
 /** Sections and endings at a glance; sections are dragged into another order here. */
 import {
-  type Address,
-  address,
-  fieldId,
-  readAddress,
-  WHOLE_STUDY,
-  wholeField,
-} from '../../core/document/addresses';
-import {
   closestCenter,
   DndContext,
   KeyboardSensor,
@@ -23,19 +15,27 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import { CSS as Transform } from '@dnd-kit/utilities';
+import { MessageSquare } from 'lucide-react';
 import { memo, useMemo } from 'react';
 import { flushSync } from 'react-dom';
+import {
+  address,
+  fieldId,
+  readAddress,
+  WHOLE_STUDY,
+  wholeField,
+  type Address,
+} from '../../core/document/addresses';
+import type { Section } from '../../core/document/types';
 import { sectionLetter } from '../../core/document/variables';
 import { addDerived, addGiven, addQuota, quotaProblem } from '../../core/editing/around';
 import { moveSection } from '../../core/editing/structure';
-import type { Section } from '../../core/document/types';
 import { selectionOf } from '../../core/views/places';
 import { endingLabel } from '../../core/wording/targets';
 import type { Comment } from '../../wire/comments';
-import { MessageSquare } from 'lucide-react';
 import { EndingMark } from '../ui/EndingMark';
 import { countText, grouped, plural } from '../ui/format';
-import { type Selection, useStudy, useStudyStore } from '../study/store';
+import { useStudy, useStudyStore, type Selection } from '../study/store';
 import { announcementsFor } from './announcements';
 import { useAddSection } from './Sheet';
 import { showField, thenFocus } from './focus';

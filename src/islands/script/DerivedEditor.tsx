@@ -1,9 +1,9 @@
 /** A derived variable: the first case that holds, or a sum; with a line to try it on answers. */
-import { address, fieldId } from '../../core/document/addresses';
 import { castDraft, type Draft } from 'immer';
 import { useState } from 'react';
-import { variableOptions, type Variable } from '../../core/document/variables';
+import { address, fieldId } from '../../core/document/addresses';
 import type { Derived, DerivedCase, DerivedCases, Value } from '../../core/document/types';
+import { variableOptions, type Variable } from '../../core/document/variables';
 import { editAround } from '../../core/editing/around';
 import type { Plan } from '../../core/routing/plan';
 import { tryDerived } from '../../core/views/try-derived';

@@ -1,7 +1,7 @@
 /** The endings, at the foot of the sheet: each with its kind and what respondents read there. */
-import { ENDINGS } from '../../core/document/vocabularies';
 import { address, fieldId, wholeField } from '../../core/document/addresses';
 import { ENDING_KINDS, type Ending, type EndingKind } from '../../core/document/types';
+import { ENDINGS } from '../../core/document/vocabularies';
 import { addEnding, editEnding, removeEnding } from '../../core/editing/structure';
 import { EndingMark } from '../ui/EndingMark';
 import { useStudy, useStudyStore } from '../study/store';

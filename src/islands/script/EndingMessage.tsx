@@ -1,6 +1,6 @@
 /** One message of an ending: shown where its condition is the first to hold. */
-import { address, fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
+import { address, fieldId } from '../../core/document/addresses';
 import type { Ending, Message } from '../../core/document/types';
 import { editEnding } from '../../core/editing/structure';
 import { useStudy } from '../study/store';

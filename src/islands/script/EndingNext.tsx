@@ -1,12 +1,11 @@
 /** Where an ending leads on to: nowhere, another questionnaire with answers carried along, or an address. */
-import { OtherStudiesSchema } from '../../wire/other-studies';
-import { fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
 import { useState } from 'react';
+import { fieldId } from '../../core/document/addresses';
 import type { Ending } from '../../core/document/types';
 import { editEnding } from '../../core/editing/structure';
 import { carriable, givenLike, namedStudy, studyName, type OtherStudy } from '../../core/snags/hand-off';
-
+import { OtherStudiesSchema } from '../../wire/other-studies';
 import { useStudy } from '../study/store';
 import { call } from '../ui/api';
 import { CheckedField } from './Fields';

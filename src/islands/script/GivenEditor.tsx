@@ -1,7 +1,8 @@
 /** A given value: known of each respondent before the start, or, as a random arm, drawn then. */
-import { isDated, isNumeric } from '../../core/document/answer-types';
-import { address, fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
+import { address, fieldId } from '../../core/document/addresses';
+import { isDated, isNumeric } from '../../core/document/answer-types';
+import { optionsOf } from '../../core/document/shape';
 import {
   ANSWER_TYPES,
   type Answer,
@@ -9,7 +10,6 @@ import {
   type Given,
   type Option,
 } from '../../core/document/types';
-import { optionsOf } from '../../core/document/shape';
 import { editAround } from '../../core/editing/around';
 import { onEnter } from '../../core/editing/options';
 import { answerOfType, nextCode, takenNames } from '../../core/editing/structure';

@@ -1,8 +1,8 @@
 /** One item on the sheet: printed, or written in while it is selected. A handle at its left drags it. */
-import { address, fieldOfElement, nameAt, wholeField } from '../../core/document/addresses';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { GripVertical } from 'lucide-react';
 import { memo, useRef, type KeyboardEvent, type MouseEvent } from 'react';
+import { address, fieldOfElement, nameAt, wholeField } from '../../core/document/addresses';
 import type { ItemPlace } from '../../core/editing/structure';
 import type { Plan, PlanItem } from '../../core/routing/plan';
 import { useStudy, useStudyStore } from '../study/store';

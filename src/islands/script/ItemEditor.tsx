@@ -1,12 +1,12 @@
 /** The selected item, written in place: the same lines as in print, each a field. */
-import { hasRows, isNumeric } from '../../core/document/answer-types';
+import { useState } from 'react';
 import { address, fieldId } from '../../core/document/addresses';
+import { hasRows, isNumeric } from '../../core/document/answer-types';
 import type { RoutedItem } from '../../core/document/types';
-import { isSuggested } from '../../core/editing/suggested';
 import { editItem, type ItemPlace } from '../../core/editing/structure';
+import { isSuggested } from '../../core/editing/suggested';
 import type { Plan, PlanItem } from '../../core/routing/plan';
 import { useStudy } from '../study/store';
-import { useState } from 'react';
 import { AnswerEditor } from './AnswerEditor';
 import { ConditionField } from './ConditionField';
 import { ConditionPicker } from './ConditionPicker';

@@ -1,7 +1,7 @@
 /** What an item can have besides its words and answers: each shown where it is set, the rest one choice away. */
-import { fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
 import { useState, type ReactNode } from 'react';
+import { fieldId } from '../../core/document/addresses';
 import { optionsOf } from '../../core/document/shape';
 import type { Check, Question, RoutedItem } from '../../core/document/types';
 import { editItem, type ItemPlace } from '../../core/editing/structure';

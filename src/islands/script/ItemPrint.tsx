@@ -1,8 +1,8 @@
 /** An item as it is printed on the sheet, while it is not being written in. */
-import { fieldId } from '../../core/document/addresses';
 import { memo } from 'react';
-import { answerLines } from '../../core/views/answer-lines';
+import { fieldId } from '../../core/document/addresses';
 import type { Plan, PlanItem } from '../../core/routing/plan';
+import { answerLines } from '../../core/views/answer-lines';
 import { RichText } from '../ui/RichText';
 import { LeadText } from './LeadText';
 import classes from './sheet.module.css';

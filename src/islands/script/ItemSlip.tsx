@@ -1,7 +1,7 @@
 /** The slip of an item. */
-import { address, type Address, fieldId } from '../../core/document/addresses';
 import { parseCondition } from '../../core/condition/parse';
 import { printCondition } from '../../core/condition/print';
+import { address, fieldId, type Address } from '../../core/document/addresses';
 import { askIfToSkip, skipToAskIf } from '../../core/editing/convert';
 import { splitProblem, splitSection } from '../../core/editing/restructure';
 import { editItem, type ItemPlace } from '../../core/editing/structure';

@@ -1,5 +1,5 @@
 /** The name of a variable, wherever it is written: refused while it is taken, carried through once it is used. */
-import { type Address } from '../../core/document/addresses';
+import type { Address } from '../../core/document/addresses';
 import { nameProblem } from '../../core/document/names';
 import { renameVariable } from '../../core/editing/rename';
 import { takenNames } from '../../core/editing/structure';

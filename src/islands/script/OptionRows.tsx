@@ -1,17 +1,17 @@
 /** The options of the selected question: label, dots, code, and where each leads. */
-import { OPTIONS_MISSING } from '../../core/document/vocabularies';
-import { hasRows } from '../../core/document/answer-types';
-import { address, fieldId } from '../../core/document/addresses';
 import { useRef, useState, type KeyboardEvent } from 'react';
+import { address, fieldId } from '../../core/document/addresses';
+import { hasRows } from '../../core/document/answer-types';
 import { optionsOf } from '../../core/document/shape';
 import type { Option, Question } from '../../core/document/types';
+import { OPTIONS_MISSING } from '../../core/document/vocabularies';
 import {
   addOptions,
   editOption,
   moveOption,
+  onEnter,
   OPTION_KINDS,
   optionKind,
-  onEnter,
   optionsFromPaste,
   pasteOptions,
   removeOption,
@@ -22,10 +22,10 @@ import {
 } from '../../core/editing/options';
 import { recode, recodeProblem } from '../../core/editing/recode';
 import { aimAnswers } from '../../core/editing/skips';
-import { isSuggested } from '../../core/editing/suggested';
 import { nextCode, type ItemPlace } from '../../core/editing/structure';
-import { leadOf } from '../../core/views/leads';
+import { isSuggested } from '../../core/editing/suggested';
 import type { Plan, PlanItem } from '../../core/routing/plan';
+import { leadOf } from '../../core/views/leads';
 import { useStudy } from '../study/store';
 import { readPicture } from '../ui/pictures';
 import { ConditionField } from './ConditionField';

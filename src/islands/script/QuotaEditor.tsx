@@ -1,7 +1,7 @@
 /** A quota: of whom there are to be how many, after which question it is tried, and where those over it go. */
-import { address, fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
 import { useState } from 'react';
+import { address, fieldId } from '../../core/document/addresses';
 import { idProblem } from '../../core/document/names';
 import type { Quota } from '../../core/document/types';
 import { editAround, quotaQuestions } from '../../core/editing/around';

@@ -1,6 +1,6 @@
 /** A skip straight from a range of a number, scale, date or time: from, to, and where it leads. */
-import { fieldId } from '../../core/document/addresses';
 import { useState } from 'react';
+import { fieldId } from '../../core/document/addresses';
 import type { Question } from '../../core/document/types';
 import { aimRange } from '../../core/editing/skips';
 import type { ItemPlace } from '../../core/editing/structure';

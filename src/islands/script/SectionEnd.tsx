@@ -1,10 +1,10 @@
 /** The end of a section on the sheet: where it leads, and ways to add to the section. */
-import { address, fieldId } from '../../core/document/addresses';
 import { useDroppable } from '@dnd-kit/core';
 import { useState } from 'react';
+import { address, fieldId } from '../../core/document/addresses';
 import { sectionLetter } from '../../core/document/variables';
-import { onwardList, type Plan, type PlanSection } from '../../core/routing/plan';
 import { editSection } from '../../core/editing/structure';
+import { onwardList, type Plan, type PlanSection } from '../../core/routing/plan';
 import { targetWords } from '../../core/wording/targets';
 import { openPaste } from '../study/pasting';
 import { useStudy, useStudyStore } from '../study/store';

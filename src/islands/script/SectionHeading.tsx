@@ -1,13 +1,13 @@
 /** The heading of a section on the sheet: printed, or written in while it is selected. */
-import { address, fieldId, wholeField } from '../../core/document/addresses';
 import { useState, type KeyboardEvent } from 'react';
 import { flushSync } from 'react-dom';
-import { sectionLetter } from '../../core/document/variables';
+import { address, fieldId, wholeField } from '../../core/document/addresses';
 import { SECTION_KINDS, type SectionKind } from '../../core/document/types';
-import type { PlanSection } from '../../core/routing/plan';
-import { editSection, moveSection, removeSection } from '../../core/editing/structure';
+import { sectionLetter } from '../../core/document/variables';
 import { addSections } from '../../core/editing/restructure';
+import { editSection, moveSection, removeSection } from '../../core/editing/structure';
 import { nameSectionByTitle, retitleSection } from '../../core/editing/titles';
+import type { PlanSection } from '../../core/routing/plan';
 import { plural } from '../ui/format';
 import { useStudy, useStudyStore } from '../study/store';
 import { ConditionField } from './ConditionField';

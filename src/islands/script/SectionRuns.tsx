@@ -1,6 +1,7 @@
 /** How a section runs: once or repeated, all of it or a draw, in which order, for how long. */
-import { fieldId } from '../../core/document/addresses';
 import type { Draft } from 'immer';
+import { useState } from 'react';
+import { fieldId } from '../../core/document/addresses';
 import type { Repeat, Section } from '../../core/document/types';
 import { editSection } from '../../core/editing/structure';
 import type { Plan } from '../../core/routing/plan';
@@ -8,7 +9,6 @@ import { repeatDrivers } from '../../core/views/completions';
 import { useStudy } from '../study/store';
 import { SlipCheck, SlipNumber, SlipSelect } from './SlipFields';
 import classes from './slip.module.css';
-import { useState } from 'react';
 
 interface Props {
   readonly plan: Plan;

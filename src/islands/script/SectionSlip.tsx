@@ -1,8 +1,8 @@
 /** The slip of a section. */
 import { address, wholeField } from '../../core/document/addresses';
+import { sectionLetter } from '../../core/document/variables';
 import { duplicateSection, mergeProblem, mergeSections } from '../../core/editing/restructure';
 import { editSection, moveSection, removeSection } from '../../core/editing/structure';
-import { sectionLetter } from '../../core/document/variables';
 import { onwardList, type Plan, type PlanSection } from '../../core/routing/plan';
 import { conditionSentence } from '../../core/wording/sentence';
 import { endingLabel } from '../../core/wording/targets';

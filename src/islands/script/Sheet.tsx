@@ -1,5 +1,4 @@
 /** The sheet: every section with its items, the endings at the foot, the skips in the margin. */
-import { address, type Address, fieldId, parseAddress, wholeField } from '../../core/document/addresses';
 import {
   DndContext,
   DragOverlay,
@@ -12,6 +11,7 @@ import {
   type DragEndEvent,
 } from '@dnd-kit/core';
 import { Fragment, useEffect, useMemo, useRef, useState } from 'react';
+import { address, fieldId, parseAddress, wholeField, type Address } from '../../core/document/addresses';
 import { addSection, type ItemPlace } from '../../core/editing/structure';
 import type { Plan } from '../../core/routing/plan';
 import { openPaste, OVER_ALL } from '../study/pasting';

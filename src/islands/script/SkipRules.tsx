@@ -1,14 +1,14 @@
 /** Skips, or an onward list, as sentences tried in order; the first that holds is taken. */
-import { fieldId } from '../../core/document/addresses';
 import { useState } from 'react';
 import { parseCondition } from '../../core/condition/parse';
 import type { Position } from '../../core/condition/resolve';
+import { fieldId } from '../../core/document/addresses';
 import type { Skip } from '../../core/document/types';
-import type { Snag } from '../../core/snags';
-import type { Plan } from '../../core/routing/plan';
-import { targetWords } from '../../core/wording/targets';
-import { conditionSentence } from '../../core/wording/sentence';
 import type { Change } from '../../core/editing/change';
+import type { Plan } from '../../core/routing/plan';
+import type { Snag } from '../../core/snags';
+import { conditionSentence } from '../../core/wording/sentence';
+import { targetWords } from '../../core/wording/targets';
 import type { WaysFrom } from '../../worker/types';
 import { Rewrite } from './Rewrite';
 import { TakenBy, useWays } from './ways';

@@ -1,7 +1,7 @@
 /** The answer type of a question: each of the ten as respondents would meet it, and what choosing it would lose. */
-import { ANSWER_TRAITS } from '../../core/document/answer-types';
-import { fieldId } from '../../core/document/addresses';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { fieldId } from '../../core/document/addresses';
+import { ANSWER_TRAITS } from '../../core/document/answer-types';
 import { ANSWER_TYPES, type Question } from '../../core/document/types';
 import { lossesOf } from '../../core/editing/losses';
 import {

@@ -1,7 +1,7 @@
 /** Moving the focus to a field of the sheet, named by its `data-field`. */
-import { type FieldId } from '../../core/document/addresses';
 import { EditorView } from '@codemirror/view';
 import { flushSync } from 'react-dom';
+import type { FieldId } from '../../core/document/addresses';
 
 /** Puts the row of a field on the page, if it is far from the view; the sheet says how. */
 type Bring = (field: FieldId) => void;

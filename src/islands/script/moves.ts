@@ -1,5 +1,5 @@
 /** Adding, moving and deleting items and sections by hand, with the focus kept on what was meant. */
-import { address, type Address, fieldId, nameAt, wholeField } from '../../core/document/addresses';
+import { address, fieldId, nameAt, wholeField, type Address } from '../../core/document/addresses';
 import { freshName } from '../../core/document/names';
 import type { Item, Questionnaire } from '../../core/document/types';
 import { duplicateItems, moveItems, removeItems } from '../../core/editing/restructure';
@@ -11,7 +11,7 @@ import {
   takenNames,
   type ItemPlace,
 } from '../../core/editing/structure';
-import { partSelected, type StudyStore, useStudyStore } from '../study/store';
+import { partSelected, useStudyStore, type StudyStore } from '../study/store';
 import { focusField, thenFocus } from './focus';
 
 export interface ItemMoves {

@@ -2,15 +2,15 @@
  * The sheet as a list of rows, of which only those near the view are on the page: which there are, how high they
  * probably are until they have been measured, and in which row a field or an anchor lies.
  */
-import { linesOf } from '../../core/document/answer-types';
 import {
-  type Address,
   address,
   addressOfField,
-  type FieldId,
   readAddress,
   readField,
+  type Address,
+  type FieldId,
 } from '../../core/document/addresses';
+import { linesOf } from '../../core/document/answer-types';
 import type { Item, Questionnaire } from '../../core/document/types';
 
 export type SheetRow =

@@ -1,6 +1,6 @@
 /** Ctrl+V on the sheet: several lines are looked at as a list of questions before they are put in. */
-import { fieldOfElement, readField, type FieldId } from '../../core/document/addresses';
 import { useEffect } from 'react';
+import { fieldOfElement, readField, type FieldId } from '../../core/document/addresses';
 import { fromList } from '../../core/exchange/from-list';
 import { openPaste } from '../study/pasting';
 import { useStudyStore } from '../study/store';

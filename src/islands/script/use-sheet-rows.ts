@@ -1,8 +1,8 @@
 /** Which rows of the sheet are on the page: those near the view, and those that must not be taken away meanwhile. */
-import { type Address, type FieldId } from '../../core/document/addresses';
 import { defaultRangeExtractor, useVirtualizer, type Range, type Virtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useMemo, useState, type RefObject } from 'react';
 import { flushSync } from 'react-dom';
+import type { Address, FieldId } from '../../core/document/addresses';
 import type { Plan } from '../../core/routing/plan';
 import { partSelected, useStudy } from '../study/store';
 import { bringWith } from './focus';

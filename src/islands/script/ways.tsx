@@ -1,6 +1,6 @@
 /** How many take each way on from an item or the end of a section, as the analysis counts them. */
-import { wayKey } from '../../core/document/addresses';
 import { useEffect, useState } from 'react';
+import { wayKey } from '../../core/document/addresses';
 import type { WaysFrom, WayShare } from '../../worker/types';
 import { useAnalysisClient } from '../study/analysis';
 import { shownSearch } from '../routes/query';

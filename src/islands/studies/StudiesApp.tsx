@@ -1,13 +1,13 @@
 /** The home: studies at hand, and the ways to start another. */
-import { formatOfFile, FORMATS } from '../../core/exchange/formats';
-import { StudyCardSchema, type StudyCard } from '../../wire/studies';
-import { NothingSchema } from '../../wire/common';
 import { FileUp, ListPlus, Plus, Trash2 } from 'lucide-react';
-import * as v from 'valibot';
 import { useEffect, useRef, useState } from 'react';
+import * as v from 'valibot';
 import { problemText, readDocumentText } from '../../core/document/read';
 import { emptyQuestionnaire } from '../../core/editing/structure';
+import { formatOfFile, FORMATS } from '../../core/exchange/formats';
 import type { Asker } from '../../wire/asker';
+import { NothingSchema } from '../../wire/common';
+import { StudyCardSchema, type StudyCard } from '../../wire/studies';
 import { PasteStudy } from '../paste/PasteStudy';
 import { addStudy, addWork, call } from '../ui/api';
 import { countText, plural, whenText } from '../ui/format';

@@ -1,10 +1,10 @@
 /** The bank that all studies share: searched, put into this study, and where each thing is used. */
-import { BankEntrySchema } from '../../wire/bank';
-import { NothingSchema } from '../../wire/common';
 import { useEffect, useState } from 'react';
 import * as v from 'valibot';
-import { insertFromBank, insertProblem, type BankContent } from '../../core/editing/bank';
 import { optionsOf } from '../../core/document/shape';
+import { insertFromBank, insertProblem, type BankContent } from '../../core/editing/bank';
+import { BankEntrySchema } from '../../wire/bank';
+import { NothingSchema } from '../../wire/common';
 import { call } from '../ui/api';
 import { plural } from '../ui/format';
 import classes from './bank.module.css';

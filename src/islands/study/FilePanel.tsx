@@ -1,8 +1,8 @@
 /** The study as a file: the questionnaire alone, or with the work that was done on it. */
-import { DrawSchema } from '../../wire/draw';
 import { useEffect, useState } from 'react';
 import * as v from 'valibot';
 import { WORK_PARTS, type WorkPart } from '../../core/exchange/work-file';
+import { DrawSchema } from '../../wire/draw';
 import { call } from '../ui/api';
 import { plural } from '../ui/format';
 import classes from './file.module.css';

@@ -1,13 +1,13 @@
 /** Find anything (Ctrl/Cmd+K): items, answers, codes, conditions, sections, endings and actions; and replace. */
-import { WHOLE_STUDY } from '../../core/document/addresses';
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
+import { WHOLE_STUDY } from '../../core/document/addresses';
 import { replaceable, replaceAll } from '../../core/editing/replace';
 import { findAll } from '../../core/views/find';
 import { plural, routeText } from '../ui/format';
 import classes from './find.module.css';
 import { useGoTo } from './going';
 import { openPaste } from './pasting';
-import { type Selection, useStudy, useStudyStore } from './store';
+import { useStudy, useStudyStore, type Selection } from './store';
 import { STOP_NAMES, STOPS } from './stops';
 
 /** Shown at most. */

@@ -1,8 +1,8 @@
 /** Links for reviewers: whom each is for, to be copied and withdrawn. */
-import { LinkSchema, type Link } from '../../wire/links';
-import { NothingSchema } from '../../wire/common';
 import { useEffect, useState } from 'react';
 import * as v from 'valibot';
+import { NothingSchema } from '../../wire/common';
+import { LinkSchema, type Link } from '../../wire/links';
 import { call } from '../ui/api';
 import { whenText } from '../ui/format';
 import { Panel } from './Panel';

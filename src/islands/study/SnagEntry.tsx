@@ -1,11 +1,10 @@
 /** One snag: what is wrong, somebody who meets it, mends in one press, and setting it aside. */
-import { AsideSchema } from '../../wire/asides';
-import { NothingSchema } from '../../wire/common';
 import { useId, useState } from 'react';
 import { changeOf } from '../../core/editing/change';
 import { snagKey, type Snag } from '../../core/snags';
 import { asSentence } from '../../core/wording/sentence';
-import type { Aside } from '../../wire/asides';
+import { AsideSchema, type Aside } from '../../wire/asides';
+import { NothingSchema } from '../../wire/common';
 import { call } from '../ui/api';
 import { whenText } from '../ui/format';
 import { useGoTo } from './going';

@@ -1,8 +1,7 @@
 /** The snags over every view, grouped by severity, each a door to its place; many notes of one kind in one. */
-import { partAt } from '../../core/routing/problems';
 import { useState } from 'react';
 import { capital } from '../../core/document/words';
-import type { Place } from '../../core/routing/problems';
+import { partAt, type Place } from '../../core/routing/problems';
 import type { Severity, Snag } from '../../core/snags';
 import { placeWords } from '../../core/wording/places';
 import { asSentence } from '../../core/wording/sentence';

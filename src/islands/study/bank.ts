@@ -1,6 +1,6 @@
 /** What the bank's endpoint sends, checked before it is used; and keeping something in it. */
-import { BankEntrySchema } from '../../wire/bank';
 import type { BankContent } from '../../core/editing/bank';
+import { BankEntrySchema } from '../../wire/bank';
 import { call } from '../ui/api';
 
 /** Keeps something in the bank; gives what is wrong, or null. */

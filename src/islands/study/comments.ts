@@ -1,7 +1,7 @@
 /** Comments on the questionnaire: made, settled, and kept with what they are about when that is renamed. */
-import { NothingSchema } from '../../wire/common';
 import { useEffect } from 'react';
 import { renamedPlaces } from '../../core/views/places';
+import { NothingSchema } from '../../wire/common';
 import { call } from '../ui/api';
 import type { StudyStore } from './store';
 

@@ -1,6 +1,6 @@
 /** The other studies, as the server has them: what an ending can hand on to. */
-import { OtherStudiesSchema } from '../../wire/other-studies';
 import { useEffect } from 'react';
+import { OtherStudiesSchema } from '../../wire/other-studies';
 import { call } from '../ui/api';
 import type { StudyStore } from './store';
 

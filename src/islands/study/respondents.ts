@@ -1,8 +1,8 @@
 /** The test respondents of the open study, as the server keeps them. */
-import { RespondentSchema } from '../../wire/respondents';
 import { useEffect } from 'react';
 import * as v from 'valibot';
 import { renumberingBetween } from '../../core/coding/renumbered';
+import { RespondentSchema } from '../../wire/respondents';
 import { call } from '../ui/api';
 import type { StudyStore } from './store';
 

@@ -2,8 +2,6 @@
  * Saving an open study: as operations on the revision it was made of, one save at a time. What others saved in between
  * is merged in; where both wrote in the same place, both versions stay until the person has chosen.
  */
-import { NewerStudy } from '../../wire/studies';
-import { SaveConflict, StudySaved } from '../../wire/edits';
 import isEqual from 'fast-deep-equal';
 import * as v from 'valibot';
 import { problemText, readDocument, writeDocument } from '../../core/document/read';
@@ -13,6 +11,8 @@ import type { Step } from '../../core/editing/change';
 import { rebased, withForeign } from '../../core/editing/history';
 import { mergeVersions } from '../../core/editing/merge';
 import { operationsBetween, type Operation } from '../../core/editing/operations';
+import { SaveConflict, StudySaved } from '../../wire/edits';
+import { NewerStudy } from '../../wire/studies';
 import { addStudy, call, sendOff } from '../ui/api';
 import { writeKept } from './kept';
 import { dropUnsaved, keepUnsaved, thisPage } from './unsaved';

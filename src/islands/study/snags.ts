@@ -1,4 +1,5 @@
 /** All snags of the open study: those the document shows at once, those of the routes as they are found. */
+import type { Questionnaire } from '../../core/document/types';
 import type { Plan } from '../../core/routing/plan';
 import {
   handOffSnags,
@@ -8,7 +9,6 @@ import {
   type OtherStudy,
   type Snag,
 } from '../../core/snags';
-import type { Questionnaire } from '../../core/document/types';
 import type { Aside } from '../../wire/asides';
 import { useStudy, type StudyState } from './store';
 

@@ -4,12 +4,12 @@
  * Every edit goes through `commit`. Saving follows by itself; what is not saved yet is also kept in the tab, so
  * that a reload or a lost connection loses nothing.
  */
-import { partAt } from '../../core/routing/problems';
-import { address, type Address } from '../../core/document/addresses';
 import { createContext, useContext } from 'react';
 import { createStore, useStore, type StoreApi } from 'zustand';
+import { address, type Address } from '../../core/document/addresses';
 import { problemText, readEdited } from '../../core/document/read';
 import type { Questionnaire } from '../../core/document/types';
+import type { Clash } from '../../core/editing/apply-operations';
 import {
   applyAll,
   applyChange,
@@ -18,11 +18,11 @@ import {
   type Change,
   type Step,
 } from '../../core/editing/change';
-import type { Clash } from '../../core/editing/apply-operations';
 import { undoLast } from '../../core/editing/history';
 import { placeTouched } from '../../core/editing/touched';
 import type { Plan } from '../../core/routing/plan';
 import { planOf } from '../../core/routing/planner';
+import { partAt } from '../../core/routing/problems';
 import { snagsOf, withoutFaults, type OtherStudy, type Snag, type SnagWitness } from '../../core/snags';
 import type { Aside } from '../../wire/asides';
 import type { Comment } from '../../wire/comments';

@@ -1,8 +1,8 @@
 /** Calls of the server, with refusals as values in the server's own words. */
-import { StudyAdded } from '../../wire/studies';
-import { RefusalSchema } from '../../wire/common';
 import * as v from 'valibot';
 import type { Questionnaire } from '../../core/document/types';
+import { RefusalSchema } from '../../wire/common';
+import { StudyAdded } from '../../wire/studies';
 import { tellSignedOut } from './signed-out';
 
 export type Reply<Body> =

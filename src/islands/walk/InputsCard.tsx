@@ -1,7 +1,7 @@
 /** What a walk is given besides answers: values known beforehand, full quotas, and the seed of its draws. */
 import { isNumeric, picksMany, picksOne } from '../../core/document/answer-types';
-import type { Given, Value } from '../../core/document/types';
 import { optionsOf } from '../../core/document/shape';
+import type { Given, Value } from '../../core/document/types';
 import type { Plan } from '../../core/routing/plan';
 import type { Session, WalkInputs } from './session';
 import classes from './cards.module.css';

@@ -1,6 +1,6 @@
 /** One item on the respondent's page: its words, picture and note, its answer, its messages. */
-import { passKey } from '../../core/document/addresses';
 import { useId } from 'react';
+import { passKey } from '../../core/document/addresses';
 import type { Plan } from '../../core/routing/plan';
 import type { Walk, WalkStep } from '../../core/routing/walk';
 import { pickWords } from '../../core/wording/picks';

@@ -1,9 +1,9 @@
 /** Where each answer to the current question would lead, before one is chosen. */
-import { picksMany, picksOne } from '../../core/document/answer-types';
-import { passKey } from '../../core/document/addresses';
 import { useMemo } from 'react';
+import { passKey } from '../../core/document/addresses';
+import { picksMany, picksOne } from '../../core/document/answer-types';
 import { optionsOf } from '../../core/document/shape';
-import { type Plan } from '../../core/routing/plan';
+import type { Plan } from '../../core/routing/plan';
 import { walk, type WalkStep } from '../../core/routing/walk';
 import { endingLabel } from '../../core/wording/targets';
 import type { Session } from './session';

@@ -1,11 +1,9 @@
 /** Test respondents: this walk to be kept, and those that are, walked again as the questionnaire is now. */
-import { RespondentSchema } from '../../wire/respondents';
-import { NothingSchema } from '../../wire/common';
 import { useMemo, useState } from 'react';
-import { keptOf, walkAgain, type TestRespondent } from '../../core/snags';
 import type { Plan } from '../../core/routing/plan';
-import type { Respondent } from '../../wire/respondents';
-
+import { keptOf, walkAgain, type TestRespondent } from '../../core/snags';
+import { NothingSchema } from '../../wire/common';
+import { RespondentSchema, type Respondent } from '../../wire/respondents';
 import { useStudy } from '../study/store';
 import { call } from '../ui/api';
 import type { WalkedRoute } from './route-of-walk';

@@ -1,9 +1,9 @@
 /** The verdict on the route that was walked: passed, or sent back with a remark about the whole or an item. */
-import { VerdictSchema } from '../../wire/verdicts';
-import { NothingSchema } from '../../wire/common';
-import { capital } from '../../core/document/words';
-import { VERDICT_WORDS, type VerdictKind } from '../../core/document/vocabularies';
 import { useState } from 'react';
+import { VERDICT_WORDS, type VerdictKind } from '../../core/document/vocabularies';
+import { capital } from '../../core/document/words';
+import { NothingSchema } from '../../wire/common';
+import { VerdictSchema } from '../../wire/verdicts';
 import { call } from '../ui/api';
 import { grouped, whenText } from '../ui/format';
 import { useLedger, useNextToWalk } from '../study/ledger';

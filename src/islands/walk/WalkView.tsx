@@ -1,12 +1,12 @@
 /** Walk: the respondent's page in the middle, the trail at the left, why and the verdict at the right. */
-import { FollowUpSchema } from '../../wire/studies';
-import { isNumeric, isWritten, picksOne } from '../../core/document/answer-types';
-import { nameInKey } from '../../core/document/addresses';
 import { useCallback, useEffect, useMemo, useState, type ComponentProps } from 'react';
+import { nameInKey } from '../../core/document/addresses';
+import { isNumeric, isWritten, picksOne } from '../../core/document/answer-types';
 import { readDocument } from '../../core/document/read';
 import type { Answers } from '../../core/document/types';
 import type { Plan } from '../../core/routing/plan';
 import { planOf } from '../../core/routing/planner';
+import { FollowUpSchema } from '../../wire/studies';
 import { useAnalysisClient } from '../study/analysis';
 import { useStudy } from '../study/store';
 import { call } from '../ui/api';

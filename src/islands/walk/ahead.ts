@@ -1,8 +1,8 @@
 /** How many questions may still come from the page in hand on, and on how many routes, from the analysis of all. */
-import { passKey } from '../../core/document/addresses';
 import { useEffect, useState } from 'react';
-import { useAnalysisClient } from '../study/analysis';
+import { passKey } from '../../core/document/addresses';
 import type { WalkStep } from '../../core/routing/walk';
+import { useAnalysisClient } from '../study/analysis';
 import { useStudy } from '../study/store';
 import type { Session } from './session';
 

@@ -1,12 +1,12 @@
 /** Which route a walk has taken, once it has come to an ending: its number, and what it shows. */
-import { nameInKey } from '../../core/document/addresses';
 import { useEffect, useState } from 'react';
+import { nameInKey } from '../../core/document/addresses';
 import type { Walked } from '../../core/document/walked';
 import type { Plan } from '../../core/routing/plan';
 import { contentMarks, fingerprint, routeMarks } from '../../core/routing/route-content';
+import type { Walk } from '../../core/routing/walk';
 import { useAnalysisClient } from '../study/analysis';
 import { useStudy } from '../study/store';
-import type { Walk } from '../../core/routing/walk';
 import type { Session } from './session';
 
 export interface WalkedRoute {

@@ -1,11 +1,11 @@
 /** The bank of questions, answer lists and sections, with where each is used. */
-import { BankEntryToAdd, BankEntryToRemove } from '../../wire/bank';
 import type { APIRoute } from 'astro';
 import { readContent, usesOf, type BankContent } from '../../core/editing/bank';
 import { json, readBody, refuse } from '../../server/respond';
 import { addToBank, listBank, removeFromBank, type BankRow } from '../../store/bank';
 import { store } from '../../store/open';
 import { listStudies, type Study } from '../../store/studies';
+import { BankEntryToAdd, BankEntryToRemove } from '../../wire/bank';
 
 /** What is kept, as it is sent; null where an earlier version kept something that cannot be read any more. */
 function shown({ id, kind, title, content, at }: BankRow, studies: readonly Study[]) {

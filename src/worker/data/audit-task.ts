@@ -1,5 +1,4 @@
 /** One collected file under audit: its header, its run, what was found, and the files that come of it. */
-import { type ProblemKind } from '../../core/audit/problems';
 import {
   headerProblem,
   matchColumns,
@@ -7,6 +6,7 @@ import {
   type FileColumn,
   type SaidMatches,
 } from '../../core/audit/matching';
+import type { ProblemKind } from '../../core/audit/problems';
 import { AuditRun, type CellChange } from '../../core/audit/run';
 import type { AuditOptions, RowProblem } from '../../core/audit/types';
 import { columnsOf } from '../../core/coding/columns';

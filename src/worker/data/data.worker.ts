@@ -1,8 +1,7 @@
 /** Collected rows off the main thread: files held against the routing, and tables of rows. */
-import { PROBLEM_KINDS } from '../../core/audit/problems';
 import { expose } from 'comlink';
 import * as v from 'valibot';
-
+import { PROBLEM_KINDS } from '../../core/audit/problems';
 import { columnsOf } from '../../core/coding/columns';
 import { readDocument } from '../../core/document/read';
 import { ENCODINGS } from '../../core/exchange/csv';

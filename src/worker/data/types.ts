@@ -1,6 +1,6 @@
 /** What crosses between the main thread and the data worker. */
-import { type ProblemKind } from '../../core/audit/problems';
 import type { FileColumn, SaidMatches } from '../../core/audit/matching';
+import type { ProblemKind } from '../../core/audit/problems';
 import type { AuditOptions } from '../../core/audit/types';
 import type { Walked } from '../../core/document/walked';
 import type { Encoding } from '../../core/exchange/csv';

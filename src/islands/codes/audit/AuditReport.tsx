@@ -1,7 +1,6 @@
 /** What an audit found: by problem, by variable and by row; the files that come of it. */
-import { type ProblemKind, problemWord } from '../../../core/audit/problems';
 import { useState } from 'react';
-
+import { problemWord, type ProblemKind } from '../../../core/audit/problems';
 import { problemWords } from '../../../core/wording/audit';
 import { endingLabel } from '../../../core/wording/targets';
 import type { AuditFile, AuditSummary } from '../../../worker/data/audit-task';

@@ -1,9 +1,9 @@
 /** Keeps the coded rows with the study, so that they can be tabulated later and by others. */
-import { RefusalSchema } from '../../../wire/common';
-import { DatasetSchema } from '../../../wire/datasets';
 import { useState } from 'react';
 import * as v from 'valibot';
 import { csvLines } from '../../../core/exchange/csv';
+import { RefusalSchema } from '../../../wire/common';
+import { DatasetSchema } from '../../../wire/datasets';
 import { useStudy } from '../../study/store';
 import { useData } from '../data';
 

@@ -1,12 +1,11 @@
 /** Problems of a kind or of a variable, some at a time; each row can be walked. */
-import { type ProblemKind } from '../../../core/audit/problems';
 import { useEffect, useState } from 'react';
-
+import type { ProblemKind } from '../../../core/audit/problems';
+import { problemAt } from '../../../core/wording/audit';
+import { endingLabel } from '../../../core/wording/targets';
 import type { FoundProblem } from '../../../worker/data/audit-task';
 import { useStudy } from '../../study/store';
 import { grouped } from '../../ui/format';
-import { problemAt } from '../../../core/wording/audit';
-import { endingLabel } from '../../../core/wording/targets';
 import { useData } from '../data';
 import { useRowWalk } from './use-row-walk';
 import classes from './audit.module.css';

@@ -1,12 +1,12 @@
 /** The file that is audited, from being chosen to what was found; it stays while one looks elsewhere. */
-import { SaidMatchesSchema } from '../../../wire/matches';
-import { NothingSchema } from '../../../wire/common';
 import { proxy } from 'comlink';
 import { createStore, type StoreApi } from 'zustand';
 import { likelyCaseColumn, type FileColumn, type SaidMatches } from '../../../core/audit/matching';
 import type { AuditOptions } from '../../../core/audit/types';
 import type { Questionnaire } from '../../../core/document/types';
 import type { Encoding } from '../../../core/exchange/csv';
+import { NothingSchema } from '../../../wire/common';
+import { SaidMatchesSchema } from '../../../wire/matches';
 import type { AuditSummary, OpenedFile } from '../../../worker/data/audit-task';
 import type { DataClient } from '../../../worker/data/client';
 import { call } from '../../ui/api';

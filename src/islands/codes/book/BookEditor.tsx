@@ -1,9 +1,9 @@
 /** The open row: codes and words of the answers, missing codes of its own, level of measurement. */
-import { traitsOf, type Measure } from '../../../core/document/answer-types';
 import { address } from '../../../core/document/addresses';
+import { traitsOf, type Measure } from '../../../core/document/answer-types';
 import { optionsOf } from '../../../core/document/shape';
 import type { Question } from '../../../core/document/types';
-import { type BookRow } from '../../../core/views/codebook';
+import type { BookRow } from '../../../core/views/codebook';
 import { useGoTo } from '../../study/going';
 import { CheckedField, NumberField } from '../../script/Fields';
 import { useStudy } from '../../study/store';

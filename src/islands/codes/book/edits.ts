@@ -1,5 +1,5 @@
 /** Changes of the codebook, as changes of the questionnaire; each gives why it cannot be made, or null. */
-import { type Measure } from '../../../core/document/answer-types';
+import type { Measure } from '../../../core/document/answer-types';
 import { editOption } from '../../../core/editing/options';
 import { recode, recodeProblem } from '../../../core/editing/recode';
 import { editQuestion } from '../../../core/editing/structure';

@@ -1,7 +1,7 @@
 /** The cases keyed so far, with what is still to be settled, and where the next one is begun. */
 import { useMemo, useState } from 'react';
-import type { Keying } from '../../../core/keying/sheet';
 import { differences } from '../../../core/keying/compare';
+import type { Keying } from '../../../core/keying/sheet';
 import type { KeyedCase } from '../../../wire/cases';
 import { plural, whenText } from '../../ui/format';
 import classes from './key.module.css';

@@ -1,7 +1,7 @@
 /** Two keyings of one form beside each other; the person at the form says which is right. */
 import { differences } from '../../../core/keying/compare';
-import { typedText } from '../../../core/keying/typed';
 import type { Keying } from '../../../core/keying/sheet';
+import { typedText } from '../../../core/keying/typed';
 import type { KeyedCase } from '../../../wire/cases';
 import type { Cases } from './cases';
 import classes from './key.module.css';

@@ -1,12 +1,12 @@
 /** One form: its fields in order, the cursor on the one to be keyed, what is passed over filled in and left out. */
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import type { Answers, Value } from '../../../core/document/types';
+import { sectionLetter } from '../../../core/document/variables';
 import type { KeyField } from '../../../core/keying/fields';
 import type { FieldState, Keying } from '../../../core/keying/sheet';
-import type { KeyedCase } from '../../../wire/cases';
 import { endingLabel } from '../../../core/wording/targets';
+import type { KeyedCase } from '../../../wire/cases';
 import { EndingMark } from '../../ui/EndingMark';
-import { sectionLetter } from '../../../core/document/variables';
 import { plural } from '../../ui/format';
 import { FieldRow } from './FieldRow';
 import { Flags } from './Flags';

@@ -1,8 +1,8 @@
 /** The keyed cases of a study: as the server keeps them, and as they are changed here, saved a moment later. */
-import { CaseKept, CaseSchema, type KeyedCase } from '../../../wire/cases';
-import { NothingSchema } from '../../../wire/common';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import * as v from 'valibot';
+import { CaseKept, CaseSchema, type KeyedCase } from '../../../wire/cases';
+import { NothingSchema } from '../../../wire/common';
 import { useStudy } from '../../study/store';
 import { call } from '../../ui/api';
 

@@ -1,17 +1,16 @@
 /** Which rows are tabulated: made-up respondents, keyed cases, the file audited here, or rows that were kept. */
-import { CaseSchema } from '../../../wire/cases';
-import { type Dataset, DatasetSchema } from '../../../wire/datasets';
 import Papa from 'papaparse';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
-import { Keying } from '../../../core/keying/sheet';
-import type { KeyedCase } from '../../../wire/cases';
+import * as v from 'valibot';
 import { useStore } from 'zustand';
+import { Keying } from '../../../core/keying/sheet';
+import { CaseSchema, type KeyedCase } from '../../../wire/cases';
+import { DatasetSchema, type Dataset } from '../../../wire/datasets';
 import { useStudy } from '../../study/store';
 import { call } from '../../ui/api';
 import { grouped, plural, whenText } from '../../ui/format';
 import { useData } from '../data';
 import { MADE_UP, type NamedSource } from './sources';
-import * as v from 'valibot';
 
 interface Props {
   readonly source: NamedSource;

@@ -1,11 +1,11 @@
 /** The list of studies, and adding one. */
-import { StudyToAdd } from '../../../wire/studies';
 import type { APIRoute } from 'astro';
 import { problemText, readDocument } from '../../../core/document/read';
 import { json, readBody, refuse } from '../../../server/respond';
-import { store } from '../../../store/open';
 import { studyCards } from '../../../server/study-cards';
+import { store } from '../../../store/open';
 import { addStudy } from '../../../store/studies';
+import { StudyToAdd } from '../../../wire/studies';
 
 /** The list, each with what is known of it by now. */
 export const GET: APIRoute = () => json(studyCards(store()));

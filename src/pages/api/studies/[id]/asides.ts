@@ -1,7 +1,7 @@
 /** Snags of a study that were set aside. */
 import { created, withStudy } from '../../../../server/with-study';
 import { listAsides, putAside, removeAside } from '../../../../store/asides';
-import { type Aside, AsideToPut, AsideToTakeBack } from '../../../../wire/asides';
+import { AsideToPut, AsideToTakeBack, type Aside } from '../../../../wire/asides';
 
 export const GET = withStudy(({ db, id }): Aside[] => listAsides(db, id));
 

@@ -2,7 +2,7 @@
 import { refuse } from '../../../../server/respond';
 import { created, withStudy } from '../../../../server/with-study';
 import { addComment, listComments, moveComments, settleComment } from '../../../../store/comments';
-import { type Comment, CommentChange, CommentToAdd } from '../../../../wire/comments';
+import { CommentChange, CommentToAdd, type Comment } from '../../../../wire/comments';
 
 export const GET = withStudy(({ db, id }): Comment[] => listComments(db, id));
 

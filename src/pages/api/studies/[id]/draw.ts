@@ -1,7 +1,7 @@
 /** The routes of a study that were drawn at random to be walked. */
 import { withStudy } from '../../../../server/with-study';
 import { findDraw, putDraw } from '../../../../store/draws';
-import { type Draw, DrawToMake } from '../../../../wire/draw';
+import { DrawToMake, type Draw } from '../../../../wire/draw';
 
 export const GET = withStudy(({ db, id }): Draw | null => findDraw(db, id));
 

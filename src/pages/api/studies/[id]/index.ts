@@ -1,7 +1,7 @@
 /** One study: read, save (edits, or the whole) on the revision it was read at, remove and bring back. */
 import type { APIRoute } from 'astro';
-import { applyOperations } from '../../../../core/editing/apply-operations';
 import { problemText, readDocument, readEdited, type ReadResult } from '../../../../core/document/read';
+import { applyOperations } from '../../../../core/editing/apply-operations';
 import { json, noSuchStudy, refuse } from '../../../../server/respond';
 import { withStudy } from '../../../../server/with-study';
 import { store } from '../../../../store/open';

@@ -2,7 +2,7 @@
 import { refuse } from '../../../../server/respond';
 import { created, withStudy } from '../../../../server/with-study';
 import { addLink, listLinks, withdrawLink } from '../../../../store/links';
-import { type Link, LinkToMake, LinkToWithdraw } from '../../../../wire/links';
+import { LinkToMake, LinkToWithdraw, type Link } from '../../../../wire/links';
 
 export const GET = withStudy(({ db, id }): Link[] => listLinks(db, id));
 

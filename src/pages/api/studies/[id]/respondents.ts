@@ -1,7 +1,7 @@
 /** Test respondents of a study: walks that are kept. */
 import { created, withStudy } from '../../../../server/with-study';
 import { listRespondents, putRespondent, removeRespondent } from '../../../../store/respondents';
-import { type Respondent, RespondentToKeep, RespondentToRemove } from '../../../../wire/respondents';
+import { RespondentToKeep, RespondentToRemove, type Respondent } from '../../../../wire/respondents';
 
 export const GET = withStudy(({ db, id }): Respondent[] => listRespondents(db, id));
 

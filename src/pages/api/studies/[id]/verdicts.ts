@@ -3,7 +3,7 @@ import { fingerprint } from '../../../../core/routing/route-content';
 import { refuse } from '../../../../server/respond';
 import { created, withStudy } from '../../../../server/with-study';
 import { listVerdicts, putVerdict, removeVerdict } from '../../../../store/verdicts';
-import { type Verdict, VerdictToGive, VerdictToTakeBack } from '../../../../wire/verdicts';
+import { VerdictToGive, VerdictToTakeBack, type Verdict } from '../../../../wire/verdicts';
 
 export const GET = withStudy(({ db, id }): Verdict[] => listVerdicts(db, id));
 

@@ -4,7 +4,7 @@ import { readBytes, refuse } from '../../../../../server/respond';
 import { created, withStudy } from '../../../../../server/with-study';
 import { listDatasets, putDataset, removeDataset } from '../../../../../store/datasets';
 import { packedProblem } from '../../../../../store/packed';
-import { type Dataset, DatasetToKeep, DatasetToRemove } from '../../../../../wire/datasets';
+import { DatasetToKeep, DatasetToRemove, type Dataset } from '../../../../../wire/datasets';
 
 /** Packed. */
 const MOST_BYTES = 50_000_000;
