@@ -8,6 +8,8 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
+import { uniformInt } from 'pure-rand/distribution/uniformInt';
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { bundled } from './bundle-tests.mjs';
 import { allOf, coverage, runTest } from './mutants/coverage.mjs';
 import { faultsIn, planted } from './mutants/faults.mjs';
@@ -55,7 +57,7 @@ for (const [file, text] of texts) {
 const drawn = draw(
   [...byFolder.values()].filter((faults) => faults.length > 0),
   count,
-  generator(seed),
+  xoroshiro128plus(seed),
 );
 console.log(
   `${drawn.length} faults of ${[...byFolder.values()].flat().length}, in ${byFolder.size} folders; seed ${seed}.`,
@@ -110,18 +112,7 @@ function draw(folders, many, random) {
   while (taken.length < many && left.some((faults) => faults.length > 0))
     for (const faults of left) {
       if (faults.length === 0 || taken.length >= many) continue;
-      taken.push(...faults.splice(Math.floor(random() * faults.length), 1));
+      taken.push(...faults.splice(uniformInt(random, 0, faults.length - 1), 1));
     }
   return taken;
-}
-
-/** Mulberry32: 32 bits of state, even enough to draw by. */
-function generator(start) {
-  let state = start >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
-  };
 }

@@ -27,7 +27,6 @@ export const BankEntrySchema = v.object({
   content: Content,
   uses: v.array(v.object({ study: v.string(), title: v.string(), names: v.array(v.string()) })),
 });
-export type BankEntry = v.InferOutput<typeof BankEntrySchema>;
 
 /** What is wrong with the content is told apart. */
 export const BankEntryToAdd = v.strictObject({

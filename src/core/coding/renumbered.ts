@@ -3,7 +3,7 @@
  * codes. Names and codes are known again by what they stand for.
  */
 import { readPassKey, renamedKey } from '../document/addresses';
-import { hasRows } from '../document/answer-types';
+import { answeredNames } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Question, Questionnaire, Value } from '../document/types';
 
@@ -90,8 +90,8 @@ function isAlike(a: Question, b: Question): boolean {
   return a.text === b.text && a.text !== '' && a.answer.type === b.answer.type && labels(a) === labels(b);
 }
 
-function variablesOf({ name, answer }: Question): string[] {
-  return hasRows(answer) ? answer.rows.map((row) => row.name) : [name];
+function variablesOf({ name, answer }: Question): readonly string[] {
+  return answeredNames({ name, answer });
 }
 
 function questionsOf({ sections }: Questionnaire): Question[] {

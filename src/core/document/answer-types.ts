@@ -4,7 +4,7 @@
  * A new type needs a row here; the guards below take it in where its traits say so, and every `switch` over the types
  * fails to compile until it decides. Lint keeps others from testing for one type by its name.
  */
-import type { Answer, AnswerType, GridRow } from './types';
+import type { Answer, AnswerType, GridRow, Question } from './types';
 
 /** What a value is, for comparisons. */
 export type ValueKind = 'number' | 'text' | 'date' | 'time' | 'datetime' | 'set' | 'order' | 'whole-grid';
@@ -193,6 +193,11 @@ export function isListed(answer: Perhaps): answer is AnswerWith<{ list: 'options
 /** The rows of an answer that has some; none for any other. */
 export function rowsOf(answer: Answer): readonly GridRow[] {
   return hasRows(answer) ? answer.rows : [];
+}
+
+/** The variables that a question is answered under: itself, or its rows. */
+export function answeredNames({ name, answer }: Pick<Question, 'name' | 'answer'>): readonly string[] {
+  return hasRows(answer) ? answer.rows.map((row) => row.name) : [name];
 }
 
 /** The numbers that can be given: `from` and whole `step`s away from it, up or down, within the limits. */

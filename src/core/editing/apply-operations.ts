@@ -9,8 +9,8 @@ import { enablePatches, produceWithPatches, type Patch } from 'immer';
 import * as v from 'valibot';
 import {
   listKey,
-  parseList,
-  parsePart,
+  ListSchema,
+  PartSchema,
   partKey,
   readList,
   readPart,
@@ -55,16 +55,6 @@ export interface Merged {
   readonly backward: readonly Patch[];
 }
 
-const PartSchema = v.pipe(
-  v.string(),
-  v.check((text) => parsePart(text) !== null, 'a part of a questionnaire is meant'),
-  v.transform((text) => text as PartKey),
-);
-const ListSchema = v.pipe(
-  v.string(),
-  v.check((text) => parseList(text) !== null, 'a list of a questionnaire is meant'),
-  v.transform((text) => text as ListKey),
-);
 const SpotSchema = v.strictObject({ list: ListSchema, after: v.nullable(PartSchema) });
 const Field = v.pipe(
   v.string(),

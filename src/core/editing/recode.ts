@@ -4,7 +4,7 @@
  */
 import { parseCondition, parseExpression } from '../condition/parse';
 import { eachName, type Condition, type NameNode, type Operand, type Span } from '../condition/syntax';
-import { hasRows } from '../document/answer-types';
+import { answeredNames } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Question, Questionnaire } from '../document/types';
 import { applyChange, type Change } from './change';
@@ -75,7 +75,7 @@ function questionAt(document: Questionnaire, { section, item }: ItemPlace): Ques
 
 /** The variables that have these codes, in lower case. */
 function namesOf({ name, answer }: Question): ReadonlySet<string> {
-  const names = hasRows(answer) ? answer.rows.map((row) => row.name) : [name];
+  const names = answeredNames({ name, answer });
   return new Set(names.map((each) => each.toLowerCase()));
 }
 

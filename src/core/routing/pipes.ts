@@ -3,7 +3,7 @@
  * A brace that opens neither is left as it is.
  */
 
-import { hasRows } from '../document/answer-types';
+import { rowsOf } from '../document/answer-types';
 import { propertiesThat, type HolderKind } from '../document/properties';
 import { optionsOf } from '../document/shape';
 import type { RoutedItem } from '../document/types';
@@ -26,7 +26,7 @@ export function textsOfItem(item: RoutedItem): string[] {
   const own = textsOf(item.kind, item).map(({ text }) => text);
   if (item.kind === 'statement') return own;
   const options = optionsOf(item.answer).flatMap((option) => textsOf('option', option));
-  const rows = hasRows(item.answer) ? item.answer.rows.flatMap((row) => textsOf('row', row)) : [];
+  const rows = rowsOf(item.answer).flatMap((row) => textsOf('row', row));
   return [...own, ...[...options, ...rows].map(({ text }) => text)];
 }
 

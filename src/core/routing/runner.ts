@@ -12,7 +12,7 @@ import {
 } from '../condition/compile';
 import { eachName, type Condition } from '../condition/syntax';
 import { passKey } from '../document/addresses';
-import { hasRows, picksMany } from '../document/answer-types';
+import { answeredNames, hasRows, picksMany } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Value } from '../document/types';
 import { isRepeated, type Variable } from '../document/variables';
@@ -102,7 +102,7 @@ export class Runner {
     for (const { items, repeat } of plan.sections) {
       for (const { item } of items) {
         if (item.kind !== 'question') continue;
-        const names = hasRows(item.answer) ? item.answer.rows.map(({ name }) => name) : [item.name];
+        const names = answeredNames(item);
         for (const name of names)
           for (const pass of passesIn(repeat)) this.slotOf(passKey(name.toLowerCase(), pass));
       }

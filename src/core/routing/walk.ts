@@ -5,7 +5,7 @@
  */
 import { holds, type Environment, type Reading } from '../condition/evaluate';
 import { passKey, readPassKey } from '../document/addresses';
-import { hasRows, picksMany, picksOne } from '../document/answer-types';
+import { answeredNames, hasRows, picksMany, picksOne } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answers, Given, Question, Value } from '../document/types';
 import { isBlank, partsOf, refusal, type Part, type Refusal, type Shown } from './answers';
@@ -131,7 +131,7 @@ export function answerNames(plan: Plan): ReadonlySet<string> {
       if (item.kind === 'statement') continue;
       const { answer } = item;
       if (item.comment !== undefined) names.add(`${item.name}_comment`);
-      const variables = hasRows(answer) ? answer.rows.map((row) => row.name) : [item.name];
+      const variables = answeredNames(item);
       for (const variable of variables) {
         names.add(variable);
         for (const option of optionsOf(answer))

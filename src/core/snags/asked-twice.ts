@@ -3,7 +3,7 @@
  * its answers land in two columns instead of one.
  */
 import { FALSE } from '../analysis/diagram';
-import { hasRows } from '../document/answer-types';
+import { rowsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Question } from '../document/types';
 import type { PlanItem } from '../routing/plan';
@@ -49,7 +49,7 @@ export function askedTwice(inquiry: Inquiry): Snag[] {
 function looks({ text, answer }: Question): string {
   const plain = (words: string) => words.toLowerCase().replace(/\s+/g, ' ').trim();
   const options = optionsOf(answer).map(({ code, label }) => `${code} ${plain(label)}`);
-  const rows = hasRows(answer) ? answer.rows.map(({ label }) => plain(label)) : [];
+  const rows = rowsOf(answer).map(({ label }) => plain(label));
   const limits = 'min' in answer ? [String(answer.min), String(answer.max)] : [];
   return JSON.stringify([plain(text), answer.type, options, rows, limits]);
 }

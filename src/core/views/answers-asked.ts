@@ -2,7 +2,7 @@
 import { parseCondition } from '../condition/parse';
 import { conditionProblems } from '../condition/resolve';
 import { eachName, type Condition } from '../condition/syntax';
-import { hasRows } from '../document/answer-types';
+import { rowsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Plan, PlanItem } from '../routing/plan';
 
@@ -96,6 +96,6 @@ function toAsk(item: PlanItem['item']): AnswersToAsk[] {
 /** Names, in lower case, that a question's answers go by in conditions. */
 function variablesOf(item: PlanItem['item']): string[] {
   if (item.kind !== 'question') return [];
-  const rows = hasRows(item.answer) ? item.answer.rows.map(({ name }) => name.toLowerCase()) : [];
+  const rows = rowsOf(item.answer).map(({ name }) => name.toLowerCase());
   return [item.name.toLowerCase(), ...rows];
 }

@@ -1,6 +1,6 @@
 /**
  * The river drawn: bands, ribbons, nodes, early endings. Everything about its looks is in attributes, so that the
- * picture that is saved looks the same.
+ * picture that is saved looks the same; tokens in them are resolved as it is saved.
  */
 import { memo } from 'react';
 import { address, nameAt, readAddress, type Address } from '../../core/document/addresses';

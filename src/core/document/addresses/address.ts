@@ -1,6 +1,6 @@
 /** What of a questionnaire is pointed at: selected, anchored in the sheet, commented on, drawn as a node. */
 import * as v from 'valibot';
-import type { Branded } from './brand';
+import { keySchema, type Branded } from './brand';
 
 /** `study` has no name; `option` and `skip` have an item's and behind it a code or a number from 1, `break` two indices. */
 export const ADDRESS_KINDS = [
@@ -50,12 +50,9 @@ export function parseAddress(text: string): Address | null {
   return text === WHOLE_STUDY || ADDRESS.test(text) ? (text as Address) : null;
 }
 
-/** For doors. */
 export const AddressSchema = v.pipe(
-  v.string(),
+  keySchema(parseAddress, 'a part of a questionnaire is meant'),
   v.maxLength(200),
-  v.check((text) => parseAddress(text) !== null, 'a part of a questionnaire is meant'),
-  v.transform((text) => text as Address),
 );
 
 /** The name of what has the address, if it is of that kind; else null. */

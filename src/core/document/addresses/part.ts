@@ -1,5 +1,5 @@
 /** What an operation changes: the parts of a questionnaire and the lists that they stand in. */
-import type { Branded } from './brand';
+import { keySchema, type Branded } from './brand';
 
 /** The kinds of parts, with the property by which those of a list are told apart. */
 export const PART_NAMED_BY = {
@@ -59,6 +59,8 @@ export function parsePart(text: string): PartKey | null {
     : null;
 }
 
+export const PartSchema = keySchema(parsePart, 'a part of a questionnaire is meant');
+
 /** The key of the same part once it is called `now`; null where the key does not end with `was`. */
 export function renamedPart(key: PartKey, was: string, now: string): PartKey | null {
   return key.endsWith(was) ? ((key.slice(0, key.length - was.length) + now) as PartKey) : null;
@@ -90,3 +92,5 @@ export function parseList(text: string): ListKey | null {
     owner === null ? Object.hasOwn(STUDY_LISTS, list) : list === 'items' || Object.hasOwn(ANSWER_LISTS, list);
   return known ? (text as ListKey) : null;
 }
+
+export const ListSchema = keySchema(parseList, 'a list of a questionnaire is meant');

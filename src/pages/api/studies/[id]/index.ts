@@ -3,7 +3,7 @@ import type { APIRoute } from 'astro';
 import { problemText, readDocument, readEdited, type ReadResult } from '../../../../core/document/read';
 import { applyOperations } from '../../../../core/editing/apply-operations';
 import { json, noSuchStudy, refuse } from '../../../../server/respond';
-import { withStudy } from '../../../../server/with-study';
+import { withStudy, type StudyCall } from '../../../../server/with-study';
 import { store } from '../../../../store/open';
 import {
   findStudy,
@@ -24,26 +24,32 @@ export const GET = withStudy(({ db, id, url }) => {
 });
 
 /** Edits as operations, made on a revision; 409 where that is not the newest, with what is. */
-export const PATCH = withStudy(EditsToSave, ({ db, id, body: { revision, operations } }) => {
+export const PATCH = withStudy(EditsToSave, (call) => {
+  const { db, id, body } = call;
+  const { revision, operations } = body;
   const study = findStudy(db, id);
   if (study === null) return noSuchStudy(id);
   if (study.revision !== revision) return overtaken(study);
   const { document, clashes } = applyOperations(study.document, operations);
   if (clashes.length > 0)
     return refuse(422, 'Not saved: these edits do not fit the version they were made on.');
-  return save(id, revision, readEdited(document));
+  return save(call, revision, readEdited(document));
 });
 
-export const PUT = withStudy(StudyToSave, ({ id, body }) =>
-  save(id, body.revision, readDocument(body.document)),
+export const PUT = withStudy(StudyToSave, (call) =>
+  save(call, call.body.revision, readDocument(call.body.document)),
 );
 
-function save(id: string, revision: number, result: ReadResult): Response {
+function save(
+  { db, id, now }: Pick<StudyCall<unknown>, 'db' | 'id' | 'now'>,
+  revision: number,
+  result: ReadResult,
+): Response {
   if (!result.ok) {
     const problems = result.problems.map(problemText);
     return refuse(422, `Not saved: ${problems[0] ?? ''}`, { problems });
   }
-  const saved = saveStudy(store(), id, revision, result.document, Date.now());
+  const saved = saveStudy(db, id, revision, result.document, now);
   if (saved === null) return noSuchStudy(id);
   if (!saved.saved) return overtaken(saved.study);
   return json({ revision: saved.study.revision, changedAt: saved.study.changedAt });
