@@ -2,7 +2,7 @@
  * Runs one command of the command line: misuse becomes one line on standard error and exit code 2, a fault of the
  * program one line with the place and exit code 3.
  */
-import { isTooMuch } from '../core/analysis';
+import { TooMuch } from '../core/analysis';
 import { Misuse } from './files';
 
 export type Commands = Readonly<Record<string, (args: readonly string[]) => number | Promise<number>>>;
@@ -35,7 +35,7 @@ export async function run(
       say(error.message);
       return 2;
     }
-    if (isTooMuch(error)) {
+    if (error instanceof TooMuch) {
       say('the conditions of this questionnaire are too entangled for that: jolly-fork check says where');
       return 2;
     }

@@ -1,6 +1,6 @@
 /** Keeps a fault of the program inside the call that met it: details to the console, one sentence to the caller. */
 
-import { isTooMuch } from '../core/analysis';
+import { TooMuch } from '../core/analysis';
 
 type Calls = Readonly<Record<string, (...args: never[]) => unknown>>;
 
@@ -13,7 +13,7 @@ export function contained<Api extends object>(api: Api): Api {
       try {
         return call(...args);
       } catch (error) {
-        if (isTooMuch(error)) throw new Error(tooMuch(name), { cause: error });
+        if (error instanceof TooMuch) throw new Error(tooMuch(name), { cause: error });
         console.error(error);
         throw new Error(sentence(name, error), { cause: error });
       }

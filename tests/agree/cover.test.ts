@@ -1,11 +1,7 @@
 /** The covering set against everything that can happen to anybody, on random small questionnaires. */
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
-import { analyse } from '../../src/core/analysis';
-import { coverWithin } from '../../src/core/analysis/cover-routes';
-import { Diagrams } from '../../src/core/analysis/diagram';
-import { alongPath } from '../../src/core/analysis/fork-path';
-import { Terrain } from '../../src/core/analysis/terrain';
+import { alongPath, analyse, coverWithin, Diagrams, Terrain } from '../../src/core/analysis';
 import type { Plan } from '../../src/core/routing/plan';
 import { ask, planFor, questionnaire, section } from '../support/questionnaire';
 import { randomDocument } from './documents';

@@ -6,7 +6,7 @@
  * the fewest problems, so that one fault is one problem; blanks are filled only where all such answers agree. The same
  * for quotas, of which a row does not say whether they were full.
  */
-import { candidatesFor } from '../analysis/candidates';
+import { candidatesFor } from '../analysis';
 import type { Column } from '../coding/columns';
 import type { Walked } from '../document/walked';
 import type { Plan } from '../routing/plan';

@@ -1,5 +1,5 @@
 /** One row walked and judged under an assumption about what it does not say. */
-import { driversOf, type Drivers } from '../analysis/drivers';
+import { driversOf, type Drivers } from '../analysis';
 import { columnsOf, type Column } from '../coding/columns';
 import { nameInKey, passKey, readPassKey } from '../document/addresses';
 import type { Answers, Value } from '../document/types';

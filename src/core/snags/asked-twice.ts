@@ -2,7 +2,7 @@
  * The same question on routes that exclude each other, or would if one branch did not fall through into the other:
  * its answers land in two columns instead of one.
  */
-import { FALSE } from '../analysis/diagram';
+import { FALSE } from '../analysis';
 import { rowsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Question } from '../document/types';

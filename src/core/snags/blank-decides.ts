@@ -1,5 +1,5 @@
 /** A steering question that may be left blank, where a blank goes the way of an answer. */
-import { FALSE } from '../analysis/diagram';
+import { FALSE } from '../analysis';
 import { hasRows } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Question, Value } from '../document/types';

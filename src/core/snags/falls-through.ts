@@ -4,7 +4,7 @@
  * Siblings are sections to which one question sends some and others, and to which nobody else comes. Where others come
  * too, the branches have met again: running on into it is meant, and no mend may take its questions from anybody.
  */
-import { FALSE, type Diagram } from '../analysis/diagram';
+import { FALSE, type Diagram } from '../analysis';
 import { SECTIONS } from '../document/vocabularies';
 import type { PlanItem, PlanSection, PlanTarget } from '../routing/plan';
 import type { Inquiry } from './inquiry';

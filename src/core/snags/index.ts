@@ -7,7 +7,7 @@
 import {
   DEFAULT_CAPS,
   flowOf,
-  isTooMuch,
+  TooMuch,
   withinMemory,
   type Analysis,
   type Caps,
@@ -128,7 +128,7 @@ export function eachByItself<About>(
       return check(about);
     } catch (error) {
       // Too much to hold is no fault.
-      return [isTooMuch(error) ? checkStopped(rule) : checkFailed(rule, error)];
+      return [error instanceof TooMuch ? checkStopped(rule) : checkFailed(rule, error)];
     }
   });
 }

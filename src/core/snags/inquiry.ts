@@ -3,11 +3,15 @@
  * there, and one of them.
  */
 import type { Draft } from 'immer';
-import type { Analysis } from '../analysis';
-import { FALSE, type Diagram, type Diagrams } from '../analysis/diagram';
-import type { Standing } from '../analysis/encode';
-import type { Flow } from '../analysis/flow';
-import type { Terrain } from '../analysis/terrain';
+import {
+  FALSE,
+  type Analysis,
+  type Diagram,
+  type Diagrams,
+  type Flow,
+  type Standing,
+  type Terrain,
+} from '../analysis';
 import type { Condition } from '../condition/syntax';
 import { hasRows, rowsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';

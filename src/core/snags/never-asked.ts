@@ -1,5 +1,5 @@
 /** Items that no route presents, and endings that none reaches. */
-import { FALSE, TRUE } from '../analysis/diagram';
+import { FALSE, TRUE } from '../analysis';
 import { removeEnding } from '../editing/structure';
 import type { PlanItem } from '../routing/plan';
 import { consentNotKept } from './consent';

@@ -1,5 +1,5 @@
 /** Conditions that hold for nobody who gets there, or for everybody. */
-import { FALSE } from '../analysis/diagram';
+import { FALSE } from '../analysis';
 import { hasRows } from '../document/answer-types';
 import type { DocumentDraft } from '../editing/change';
 import { draftOptions, type Inquiry, type Site } from './inquiry';

@@ -1,5 +1,5 @@
 /** Repeats with fewer passes than somebody asks for: what lies beyond is lost. */
-import { FALSE } from '../analysis/diagram';
+import { FALSE } from '../analysis';
 import { isNumeric } from '../document/answer-types';
 import type { Inquiry } from './inquiry';
 import type { Snag } from './types';

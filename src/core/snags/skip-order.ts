@@ -1,5 +1,5 @@
 /** Skips of one question that get in each other's way: only the first that holds is taken. */
-import { FALSE, type Diagram } from '../analysis/diagram';
+import { FALSE, type Diagram } from '../analysis';
 import { picksMany } from '../document/answer-types';
 import type { PlanItem, PlanTarget } from '../routing/plan';
 import type { Inquiry, Site } from './inquiry';

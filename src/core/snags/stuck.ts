@@ -1,5 +1,5 @@
 /** Questions that somebody comes to and cannot get past, and endings that have nothing to say to somebody. */
-import { FALSE } from '../analysis/diagram';
+import { FALSE } from '../analysis';
 import type { Inquiry } from './inquiry';
 import type { Mend, Snag } from './types';
 

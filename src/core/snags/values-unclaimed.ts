@@ -5,10 +5,7 @@
  * Looked at are families of conditions that read it alone and exclude each other: the skips of the question, ask-ifs of
  * items and sections, and the cases of a derived variable.
  */
-import { testsOn, variablesIn, type Driver } from '../analysis/drivers';
-import { Instance } from '../analysis/predicates';
-import { IDLE } from '../analysis/register';
-import { shortestTest } from '../analysis/tests-in-words';
+import { testsOn, variablesIn, type Driver, Instance, IDLE, shortestTest } from '../analysis';
 import { holds, type Reading } from '../condition/evaluate';
 import type { Condition } from '../condition/syntax';
 import { nameInKey } from '../document/addresses';

@@ -1,5 +1,5 @@
 /** Two routes beside each other: what each presents that the other does not, and the answer that parts them. */
-import { driversOf } from '../analysis/drivers';
+import { driversOf } from '../analysis';
 import { nameInKey, passKey, readPassKey } from '../document/addresses';
 import { hasRows } from '../document/answer-types';
 import type { Answers } from '../document/types';

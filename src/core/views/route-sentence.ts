@@ -2,8 +2,7 @@
  * A route as a plain sentence: who takes it. “A respondent who says yes to “Aged 18 or over” and answers Rent it to “Tenure” …”
  * It speaks of the answers that steer, of numbers by the span that steers alike.
  */
-import { alikeTo } from '../analysis/classes';
-import { driversOf } from '../analysis/drivers';
+import { alikeTo, driversOf } from '../analysis';
 import { passKey, readPassKey } from '../document/addresses';
 import { hasRows, isNumeric } from '../document/answer-types';
 import type { Answer, Answers, Value } from '../document/types';

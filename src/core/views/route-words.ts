@@ -1,5 +1,5 @@
 /** What makes a route this route: the steering questions it presents, with the answers of one respondent on it. */
-import { driversOf } from '../analysis/drivers';
+import { driversOf } from '../analysis';
 import { passKey, readPassKey } from '../document/addresses';
 import { hasRows } from '../document/answer-types';
 import type { Answers } from '../document/types';

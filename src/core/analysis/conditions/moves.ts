@@ -1,0 +1,146 @@
+/**
+ * One step along the line of places: how those who come to a place go on from it. The one account of it, in diagrams; what
+ * is counted, who comes where, and which forks there are fold over it, each minding what it minds.
+ */
+import type { Way } from './exits';
+import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
+import type { Terrain } from './terrain';
+
+/** Of those left over by the moves before it, the ones for whom `when` holds. */
+export interface Move {
+  readonly when: Diagram;
+  /** What becomes true of them by it. */
+  readonly then: Diagram;
+  /** Number of the place it leads to; null past an ending. */
+  readonly to: number | null;
+  readonly by: MoveBy;
+}
+
+export type MoveBy =
+  /** Into a section; or past it, for want of a pass or by its ask-if. */
+  | { readonly kind: 'entering' | 'no-pass' | 'kept-out' }
+  | { readonly kind: 'beginning' }
+  /** The item was not presented. */
+  | { readonly kind: 'unasked' }
+  /** A quota, a skip or an onward entry, or none of those that are written. */
+  | { readonly kind: 'way'; readonly written: Way['by'] }
+  /** The message of an ending; null: none holds. */
+  | { readonly kind: 'message'; readonly index: number | null };
+
+/** The moves from a place, in order: of two that both hold, the first is made. */
+export interface Step {
+  /** True of all who make one. */
+  readonly first: Diagram;
+  readonly moves: readonly Move[];
+}
+
+const ENTERING = { kind: 'entering' } as const;
+const NO_PASS = { kind: 'no-pass' } as const;
+const KEPT_OUT = { kind: 'kept-out' } as const;
+const BEGINNING = { kind: 'beginning' } as const;
+const UNASKED = { kind: 'unasked' } as const;
+
+/** The steps of a terrain, each worked out once. */
+export class Moves {
+  private readonly steps = new Map<number, Step>();
+  private readonly leavings = new Map<number, Step>();
+
+  constructor(private readonly terrain: Terrain) {}
+
+  /** From a place; of an item, those who are not presented it. */
+  from(at: number): Step {
+    return this.steps.get(at) ?? keep(this.steps, at, this.stepFrom(at));
+  }
+
+  /** From an item, once it was presented and answered as it allows. */
+  after(at: number): Step {
+    return this.leavings.get(at) ?? keep(this.leavings, at, this.stepAfter(at));
+  }
+
+  private stepFrom(at: number): Step {
+    const { terrain } = this;
+    const { diagrams, layout } = terrain;
+    const place = layout.places[at];
+    switch (place?.kind) {
+      case 'gate': {
+        const { askIf, somePass } = terrain.gateParts(at);
+        const inside =
+          place.aim === 0 ? layout.pass(place.section, 1) : layout.item(place.section, 1, place.aim);
+        const past = layout.gate(place.section + 1);
+        return step([
+          { when: diagrams.and(askIf, somePass), then: TRUE, to: inside, by: ENTERING },
+          { when: askIf, then: TRUE, to: past, by: NO_PASS },
+          { when: TRUE, then: TRUE, to: past, by: KEPT_OUT },
+        ]);
+      }
+      case 'pass':
+        return { first: terrain.passAt(at), moves: [{ when: TRUE, then: TRUE, to: at + 1, by: BEGINNING }] };
+      case 'item': {
+        const when = diagrams.not(terrain.itemAt(at).asked);
+        return step([{ when, then: terrain.unasked(at), to: at + 1, by: UNASKED }]);
+      }
+      case 'end':
+        return { first: terrain.settledAt(at), moves: terrain.endAt(at).map(moveBy) };
+      case 'ending': {
+        const messages = terrain.messagesAt(at).map((when, index) => ({ when, index }));
+        return step(
+          [...messages, { when: TRUE, index: null }].map(({ when, index }) => ({
+            when,
+            then: TRUE,
+            to: null,
+            by: { kind: 'message', index },
+          })),
+        );
+      }
+      default:
+        throw new RangeError(`there is no place ${at}`);
+    }
+  }
+
+  private stepAfter(at: number): Step {
+    const on: Way = { when: TRUE, by: null, to: at + 1 };
+    return step([...this.terrain.itemAt(at).ways, on].map(moveBy));
+  }
+}
+
+function step(moves: readonly Move[]): Step {
+  return { first: TRUE, moves };
+}
+
+function moveBy({ when, by, to }: Way): Move {
+  return { when, then: TRUE, to, by: { kind: 'way', written: by } };
+}
+
+function keep(steps: Map<number, Step>, at: number, made: Step): Step {
+  steps.set(at, made);
+  return made;
+}
+
+/** A terrain is never changed once it is made. */
+const known = new WeakMap<Terrain, Moves>();
+
+export function movesOf(terrain: Terrain): Moves {
+  const before = known.get(terrain);
+  if (before !== undefined) return before;
+  const moves = new Moves(terrain);
+  known.set(terrain, moves);
+  return moves;
+}
+
+/** Those of some who make each move, nothing of what it makes true yet; moves that nobody is left for are not told. */
+export function eachMove(
+  diagrams: Diagrams,
+  mass: Diagram,
+  moves: readonly Move[],
+  take: (mass: Diagram, move: Move) => void,
+): void {
+  let rest = mass;
+  for (let n = 0; n < moves.length && rest !== FALSE; n += 1) {
+    const move = moves[n] as Move;
+    const here = move.when === TRUE ? rest : diagrams.and(rest, move.when);
+    if (here !== FALSE) take(here, move);
+    // Whoever is left over by the last is told of nowhere.
+    if (n + 1 < moves.length && here !== FALSE)
+      rest = here === rest ? FALSE : diagrams.and(rest, diagrams.not(move.when));
+  }
+}

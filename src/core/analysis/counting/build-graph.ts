@@ -1,0 +1,462 @@
+/**
+ * The graph of what can be seen. A fork is a belief in one block of the questionnaire, its edges the next item or
+ * ending seen there, or none of these: the block is over. What then lies ahead falls into parts that have nothing
+ * to do with each other, so that a route is one way through each, taken together in the order of the blocks.
+ *
+ * Equal beliefs are one node, and what is known that does not matter to a part is no part of its belief, so the
+ * graph stays small where the number of routes does not (after the caching of components in model counting: Sang,
+ * Bacchus, Beame, Kautz and Pitassi, "Combining component caching and clause learning", 2004). Counts are exact as
+ * long as no cap was hit; beyond a cap each prefix counts as the one route that is known to complete it.
+ */
+import { childrenFirst, type Edge, type Fork, type Graph, type Node } from './graph';
+import { DEFAULT_CAPS, TooManyNodes, type Caps } from '../diagrams/limits';
+import type { Belief, Beliefs, Onward } from './belief';
+import type { Sight } from './sights';
+import { blocksOf, contentOf, type Block } from './blocks';
+import { FALSE, type Diagram } from '../diagrams/diagram';
+import { Factoring, type Factors } from '../diagrams/factors';
+import { VARIABLES_EACH } from '../answers/predicates';
+import type { GraphMemory } from './workshop';
+
+/** Blocks still ahead, with what is known of the variables that only they read. */
+interface Ahead {
+  readonly blocks: readonly Block[];
+  readonly factors: Factors;
+}
+
+/** Where a respondent stands, as one part sees it. */
+type Standing =
+  | { readonly kind: 'ahead'; readonly ahead: Ahead }
+  | {
+      readonly kind: 'at';
+      readonly block: Block;
+      readonly belief: Belief;
+      readonly name: string;
+      readonly then: Context;
+    };
+
+/** What comes after a block; forks in it are told apart by this, too. */
+interface Context {
+  readonly ahead: Ahead;
+  readonly known: Map<number, Map<Diagram, Node>>;
+}
+
+type Expansion =
+  | { readonly kind: 'parts'; readonly parts: readonly Standing[] }
+  | {
+      readonly kind: 'fork';
+      readonly at: number;
+      readonly edges: readonly { readonly sight: Sight | null; readonly to: Standing | null }[];
+    };
+
+interface Frame {
+  readonly node: Node;
+  readonly expansion: Expansion;
+  next: number;
+  readonly children: (Node | null)[];
+}
+
+/** Builds the graph depth first, so that what a cap leaves out lies in one region. */
+export function buildGraph(
+  beliefs: Beliefs,
+  caps: Caps = DEFAULT_CAPS,
+  memory: GraphMemory | null = null,
+): Graph {
+  return new Builder(beliefs, caps, memory).build();
+}
+
+class Builder {
+  private readonly blocks: readonly Block[];
+  /** For each block a number by which it is known: that of its content where graphs are kept. */
+  private readonly contents: readonly number[];
+  /** Nodes found again from before. */
+  private foundAgain = 0;
+  private readonly factoring: Factoring;
+  private readonly starts = new Map<string, Node>();
+  private readonly contexts = new Map<string, Context>();
+  private readonly onward = new Map<number, Map<Diagram, Onward>>();
+  /** Behind blocks that an ending may cut short. */
+  private readonly seenBeyond = new Map<Diagram, Onward['seen']>();
+  private readonly nodes: Node[] = [];
+  private beliefCount = 0;
+  private stoppedAt: string | null = null;
+
+  constructor(
+    private readonly beliefs: Beliefs,
+    private readonly caps: Caps,
+    private readonly memory: GraphMemory | null,
+  ) {
+    const { terrain } = beliefs;
+    this.blocks = blocksOf(terrain);
+    this.contents = this.blocks.map((block) => memory?.numberOf(contentOf(terrain, block)) ?? block.index);
+    this.factoring = new Factoring(terrain.diagrams, (level) => Math.floor(level / VARIABLES_EACH));
+  }
+
+  build(): Graph {
+    const given = this.factoring.split(this.beliefs.terrain.given);
+    const first: Standing = { kind: 'ahead', ahead: { blocks: this.blocks, factors: given } };
+    const opened = this.tryToExpand(first);
+    const stack = opened === null ? [] : [this.frameFor(first, opened)];
+    if (opened === null) this.stop(first);
+    const root = stack[0]?.node ?? this.unopened(first);
+    for (let frame = stack.at(-1); frame !== undefined; frame = stack.at(-1)) {
+      const targets = targetsOf(frame.expansion);
+      if (frame.next === targets.length) {
+        this.close(frame);
+        stack.pop();
+        continue;
+      }
+      const target = targets[frame.next] ?? null;
+      frame.next += 1;
+      const known = target === null ? null : this.nodeOf(target);
+      if (target === null || known !== undefined) {
+        frame.children.push(known ?? null);
+        continue;
+      }
+      const expansion = this.stoppedAt === null ? this.expandWithin(target) : null;
+      if (expansion === null) {
+        this.stop(target);
+        frame.children.push(this.unopened(target));
+        continue;
+      }
+      const next = this.frameFor(target, expansion);
+      // Its counts are filled in by the time this frame is closed.
+      frame.children.push(next.node);
+      stack.push(next);
+    }
+    const { beliefCount, stoppedAt } = this;
+    const nodes = this.foundAgain > 0 ? childrenFirst(root) : this.nodes;
+    this.keep(nodes);
+    return { root, nodes, beliefs: beliefCount, stoppedAt };
+  }
+
+  /** From here on nothing is opened; to find one way on from each place work is allowed once more. */
+  private stop(standing: Standing): void {
+    if (this.stoppedAt === null) this.beliefs.terrain.diagrams.rest();
+    this.stoppedAt ??= this.nameOf(standing);
+  }
+
+  private frameFor(standing: Standing, expansion: Expansion): Frame {
+    const empty = { routes: 0n, shortest: Infinity, longest: -Infinity };
+    const node: Node =
+      expansion.kind === 'fork'
+        ? { kind: 'fork', spot: this.beliefs.sights.spot(expansion.at), edges: [], opened: true, ...empty }
+        : { kind: 'parts', parts: [], ...empty };
+    if (node.kind === 'fork') this.beliefCount += 1;
+    this.remember(standing, node);
+    return { node, expansion, next: 0, children: [] };
+  }
+
+  private close({ node, expansion, children }: Frame): void {
+    this.nodes.push(node);
+    if (node.kind === 'parts') {
+      node.parts = children as Node[];
+      node.routes = node.parts.reduce((product, { routes }) => product * routes, 1n);
+      node.shortest = node.parts.reduce((sum, { shortest }) => sum + shortest, 0);
+      node.longest = node.parts.reduce((sum, { longest }) => sum + longest, 0);
+      return;
+    }
+    if (expansion.kind !== 'fork') return;
+    const edges = expansion.edges.map(({ sight }, index): Edge => ({ sight, to: children[index] ?? null }));
+    node.edges = edges.filter(({ to }) => to === null || to.routes > 0n);
+    for (const { sight, to } of node.edges) {
+      const more = sight === null || to === null ? 0 : 1;
+      node.routes += to?.routes ?? 1n;
+      node.shortest = Math.min(node.shortest, (to?.shortest ?? 0) + more);
+      node.longest = Math.max(node.longest, (to?.longest ?? 0) + more);
+    }
+  }
+
+  private nodeOf(standing: Standing): Node | undefined {
+    if (standing.kind === 'at')
+      return standing.then.known.get(standing.belief.at)?.get(standing.belief.known);
+    const key = this.keyOf(standing.ahead);
+    const known = this.starts.get(key);
+    if (known !== undefined) return known;
+    const before = this.memory?.starts.get(key);
+    if (before === undefined) return undefined;
+    this.foundAgain += 1;
+    this.starts.set(key, before);
+    return before;
+  }
+
+  /** Leaves what lies ahead of each start for the next graph, if it is whole. */
+  private keep(nodes: readonly Node[]): void {
+    const { memory } = this;
+    if (memory === null) return;
+    if (this.stoppedAt !== null) {
+      memory.starts = new Map();
+      return;
+    }
+    const reached = new Set(nodes);
+    const again = [...memory.starts].filter(([, node]) => reached.has(node));
+    memory.starts = new Map([...again, ...this.starts]);
+  }
+
+  private remember(standing: Standing, node: Node): void {
+    if (standing.kind === 'ahead') {
+      this.starts.set(this.keyOf(standing.ahead), node);
+      return;
+    }
+    const { at, known } = standing.belief;
+    const here = standing.then.known.get(at);
+    if (here === undefined) standing.then.known.set(at, new Map([[known, node]]));
+    else here.set(known, node);
+  }
+
+  /** Null where a cap is hit. */
+  private expandWithin(standing: Standing): Expansion | null {
+    return this.beliefCount >= this.caps.beliefs ? null : this.tryToExpand(standing);
+  }
+
+  private tryToExpand(standing: Standing): Expansion | null {
+    try {
+      return this.expand(standing);
+    } catch (error) {
+      if (error instanceof TooManyNodes) return null;
+      throw error;
+    }
+  }
+
+  private expand(standing: Standing): Expansion {
+    if (standing.kind === 'at') {
+      const { block, belief, then } = standing;
+      return this.fork(belief.at, block, this.leaving(belief, block.exit), then);
+    }
+    const parts = this.apart(standing.ahead);
+    const [only] = parts;
+    if (only === undefined || parts.length > 1 || this.keyOf(only) !== this.keyOf(standing.ahead))
+      return { kind: 'parts', parts: parts.map((ahead) => ({ kind: 'ahead', ahead })) };
+    const [block, ...blocks] = only.blocks as [Block, ...Block[]];
+    const reads = new Set(block.shared);
+    const isRead = (factor: Diagram) => this.factoring.supportOf(factor).some((level) => reads.has(level));
+    const carried = only.factors.filter((factor) => !isRead(factor));
+    const mass = this.factoring.together(only.factors.filter(isRead));
+    const onward = this.beliefs.entering(block.start, mass, block.exit);
+    return this.fork(block.start, block, onward, this.contextOf({ blocks, factors: carried }));
+  }
+
+  private fork(at: number, block: Block, { seen, out }: Onward, then: Context): Expansion {
+    const ending = seen.findIndex(({ sight }) => sight.planItem === null);
+    if (out !== FALSE && ending >= 0) {
+      // They may come to an ending having seen no more than those who are at one already: all at once, then.
+      const beyond = this.beyond(block, this.factoring.together([out, ...then.ahead.factors]));
+      if (beyond.some(({ sight }) => sight.planItem === null))
+        return this.joined(at, block, seen, beyond, then);
+    }
+    const edges = seen.map(({ sight, mass }) => ({
+      sight,
+      to: sight.planItem === null ? null : this.standingAt(block, { sight, mass }, then),
+    }));
+    if (out === FALSE) return { kind: 'fork', at, edges };
+    const { terrain } = this.beliefs;
+    const known = terrain.diagrams.forget(out, terrain.isPastAt(block.exit));
+    const factors = [...this.factoring.split(known), ...then.ahead.factors].sort((a, b) => a - b);
+    const over = {
+      sight: null,
+      to: { kind: 'ahead', ahead: { blocks: then.ahead.blocks, factors } } as const,
+    };
+    const items = ending < 0 ? edges.length : ending;
+    return { kind: 'fork', at, edges: [...edges.slice(0, items), over, ...edges.slice(items)] };
+  }
+
+  /** What is seen in a block together with what those see who leave it unseen. */
+  private joined(
+    at: number,
+    block: Block,
+    here: Onward['seen'],
+    beyond: Onward['seen'],
+    then: Context,
+  ): Expansion {
+    const all = [...here, ...beyond]
+      .filter(({ sight }, index, every) => every.findIndex((e) => e.sight.rank === sight.rank) === index)
+      .sort((a, b) => a.sight.rank - b.sight.rank);
+    const edges = all.map((emission) => {
+      if (emission.sight.planItem === null) return { sight: emission.sight, to: null };
+      const home = this.blocks.findLast(({ start }) => start <= emission.sight.rank) ?? block;
+      // Where an ending may come early, all is one part: nothing else is known than what is in hand.
+      const after =
+        home === block ? then : this.contextOf({ blocks: this.blocks.slice(home.index + 1), factors: [] });
+      return { sight: emission.sight, to: this.standingAt(home, emission, after) };
+    });
+    return { kind: 'fork', at, edges };
+  }
+
+  private standingAt(
+    block: Block,
+    emission: { readonly sight: Sight; readonly mass: Diagram },
+    then: Context,
+  ): Standing {
+    const belief = this.beliefs.settle(emission);
+    return { kind: 'at', block, belief, name: emission.sight.planItem?.item.name ?? '', then };
+  }
+
+  private leaving(belief: Belief, exit: number): Onward {
+    const here = this.onward.get(belief.at) ?? new Map<Diagram, Onward>();
+    this.onward.set(belief.at, here);
+    let onward = here.get(belief.known);
+    if (onward === undefined) {
+      onward = this.beliefs.leaving(belief, exit);
+      here.set(belief.known, onward);
+    }
+    return onward;
+  }
+
+  private beyond(block: Block, out: Diagram): Onward['seen'] {
+    let seen = this.seenBeyond.get(out);
+    if (seen === undefined) {
+      seen = this.beliefs.entering(block.exit, out, Infinity).seen;
+      this.seenBeyond.set(out, seen);
+    }
+    return seen;
+  }
+
+  private keyOf({ blocks, factors }: Ahead): string {
+    return `${blocks.map(({ index }) => this.contents[index]).join(' ')}|${factors.join(' ')}`;
+  }
+
+  private contextOf(ahead: Ahead): Context {
+    const key = this.keyOf(ahead);
+    let context = this.contexts.get(key);
+    if (context === undefined) {
+      context = { ahead, known: new Map() };
+      this.contexts.set(key, context);
+    }
+    return context;
+  }
+
+  /**
+   * The parts of what lies ahead: blocks that read or decide a variable in common, or variables of which something
+   * is known together. Where an ending may cut the rest short, all is one part.
+   */
+  private apart({ blocks, factors }: Ahead): Ahead[] {
+    if (blocks.length === 0) return [];
+    const whole = blocks.some(({ endsEarly }, n) => endsEarly && n < blocks.length - 1);
+    if (blocks.length === 1 || whole) return [this.only({ blocks, factors })];
+    const decided = factors.filter((factor) => this.factoring.isDecided(factor));
+    const open = factors.filter((factor) => !decided.includes(factor));
+    const settled = new Set(decided.flatMap((factor) => this.factoring.supportOf(factor)));
+
+    const parent = blocks.map((_, n) => n);
+    const find = (n: number): number => {
+      let at = n;
+      while (parent[at] !== at) at = parent[at] as number;
+      parent[n] = at;
+      return at;
+    };
+    const firstWith = new Map<number, number>();
+    const meets = (level: number, n: number) => {
+      const other = firstWith.get(level);
+      if (other === undefined) firstWith.set(level, n);
+      else parent[find(n)] = find(other);
+    };
+    const factorOf = new Map<number, number>();
+    for (const factor of open)
+      for (const level of this.factoring.supportOf(factor)) factorOf.set(level, factor);
+    blocks.forEach(({ shared }, n) => {
+      for (const level of shared) {
+        if (settled.has(level)) continue;
+        const factor = factorOf.get(level);
+        // Levels are not negative, so a fact has a key of its own.
+        meets(factor === undefined ? level : -1 - factor, n);
+      }
+    });
+
+    const groups = new Map<number, Block[]>();
+    blocks.forEach((block, n) => {
+      const root = find(n);
+      const group = groups.get(root);
+      if (group === undefined) groups.set(root, [block]);
+      else group.push(block);
+    });
+    return [...groups.values()].map((group) => this.only({ blocks: group, factors }));
+  }
+
+  /** Without what is known of variables that none of the blocks reads. */
+  private only({ blocks, factors }: Ahead): Ahead {
+    const reads = new Set(blocks.flatMap(({ shared }) => shared));
+    const { diagrams } = this.beliefs.terrain;
+    const kept = factors.flatMap((factor) => {
+      const support = this.factoring.supportOf(factor);
+      const needed = support.filter((level) => reads.has(level));
+      if (needed.length === 0) return [];
+      if (needed.length === support.length) return [factor];
+      return this.factoring.split(diagrams.forget(factor, (level) => !reads.has(level)));
+    });
+    return { blocks, factors: kept.sort((a, b) => a - b) };
+  }
+
+  private nameOf(standing: Standing): string {
+    if (standing.kind === 'at') return standing.name;
+    const start = standing.ahead.blocks[0]?.start ?? 0;
+    const place = this.beliefs.terrain.layout.places[start];
+    const section = place?.kind === 'gate' ? this.beliefs.terrain.plan.sections[place.section] : undefined;
+    return section?.items[0]?.item.name ?? '';
+  }
+
+  /** A node that is not opened counts as one way on if some respondent gets from it to an ending. */
+  private unopened(standing: Standing): Node {
+    const length = this.completion(standing);
+    const found = length !== null;
+    const at = standing.kind === 'at' ? standing.belief.at : (standing.ahead.blocks[0]?.start ?? 0);
+    const node: Fork = {
+      kind: 'fork',
+      spot: this.beliefs.sights.spot(at),
+      edges: [],
+      opened: false,
+      routes: found ? 1n : 0n,
+      shortest: length ?? Infinity,
+      longest: length ?? -Infinity,
+    };
+    this.nodes.push(node);
+    this.remember(standing, node);
+    return node;
+  }
+
+  /** Items presented on one way on, found depth first; null where none was found. */
+  private completion(standing: Standing): number | null {
+    let left = MOST_STEPS;
+    const open: { readonly todo: Todo | null; readonly length: number }[] = [
+      { todo: { standing, then: null }, length: 0 },
+    ];
+    for (let here = open.pop(); here !== undefined; here = open.pop()) {
+      const { todo, length } = here;
+      if (todo === null) return length;
+      const known = this.nodeOf(todo.standing);
+      if (known !== undefined && known.routes > 0n) {
+        open.push({ todo: todo.then, length: length + known.shortest });
+        continue;
+      }
+      left -= 1;
+      if (left < 0) return null;
+      const expansion = this.tryToExpand(todo.standing);
+      if (expansion?.kind === 'parts') {
+        const first = expansion.parts.reduceRight<Todo | null>(
+          (then, part) => ({ standing: part, then }),
+          todo.then,
+        );
+        open.push({ todo: first, length });
+      } else if (expansion !== null) {
+        for (const { sight, to } of expansion.edges)
+          open.push({
+            todo: to === null ? todo.then : { standing: to, then: todo.then },
+            length: length + (sight === null || to === null ? 0 : 1),
+          });
+      }
+    }
+    return null;
+  }
+}
+
+/** Standings that a way on has still to lead out of, one after the other. */
+interface Todo {
+  readonly standing: Standing;
+  readonly then: Todo | null;
+}
+
+/** Steps tried at most to find one way to an ending. */
+const MOST_STEPS = 5000;
+
+function targetsOf(expansion: Expansion): readonly (Standing | null)[] {
+  return expansion.kind === 'parts' ? expansion.parts : expansion.edges.map(({ to }) => to);
+}

@@ -1,0 +1,137 @@
+/** The covering set of a questionnaire: exact where its forks can all be told apart, and with a guide where not. */
+import { TooManyNodes } from '../diagrams/limits';
+import { FALSE } from '../diagrams/diagram';
+import { coverOf, type Cover } from './cover';
+import { Flow } from '../reach/flow';
+import { ForkEvents, forkGraphOf, TooManyForks, type ForkGraph } from './fork-graph';
+import { ExactPaths, GuidedPaths, type ForkPath } from './fork-paths';
+import { coverPairs, type PairCover } from './pairs';
+import type { Terrain } from '../conditions/terrain';
+import { waysFrom, type Branch } from '../reach/ways';
+
+export interface ForkCover extends Cover {
+  /** What the paths lead through. */
+  readonly terrain: Terrain;
+  readonly events: ForkEvents;
+  /** How many outcomes the paths meet between them. */
+  readonly outcomes: number;
+}
+
+/** Nodes of the graph of forks that are told apart at most, if nothing is forgotten; and if something is. */
+const MOST_FORKS = 60_000;
+const MOST_GUIDING = 40_000;
+/** How far a variable is remembered by a graph that only guides, in places; tried one after the other. */
+const REMEMBERED = [400, 120, 40, 0];
+
+/** The terrains must look into the messages of endings. Throws `TooManyNodes` where even a guided search is too much. */
+export function coverWithin(newTerrain: () => Terrain, mostForks = MOST_FORKS): ForkCover {
+  const terrain = newTerrain();
+  const events = new ForkEvents();
+  try {
+    return exactly(terrain, events, forkGraphOf(terrain, events, { mostNodes: mostForks }));
+  } catch (error) {
+    if (!(error instanceof TooManyForks || error instanceof TooManyNodes)) throw error;
+  }
+  return guided(newTerrain(), new ForkEvents());
+}
+
+/** How the second level is covered; see `coverPairs`. */
+export interface ForkPairs extends PairCover {
+  readonly terrain: Terrain;
+  readonly events: ForkEvents;
+}
+
+/** The same for every two outcomes. Throws where the forks cannot all be told apart: `TooManyForks`, `TooManyNodes`. */
+export function pairsWithin(newTerrain: () => Terrain, mostForks = MOST_FORKS): ForkPairs {
+  const terrain = newTerrain();
+  const events = new ForkEvents();
+  const graph = forkGraphOf(terrain, events, { mostNodes: mostForks });
+  return { ...coverPairs(graph, events, events.outcomes(metIn(graph))), terrain, events };
+}
+
+function exactly(terrain: Terrain, events: ForkEvents, graph: ForkGraph): ForkCover {
+  const counting = events.counting(metIn(graph));
+  if (graph.root === null) return { terrain, events, paths: [], atLeast: 0, outcomes: 0 };
+  const cover = coverOf({
+    finder: new ExactPaths(graph),
+    events: counting,
+    told: new Set([...counting].filter((event) => events.isTold(event))),
+    numbers: events.all.length,
+    through: () => null,
+    dear: false,
+  });
+  return { ...cover, terrain, events, outcomes: counting.size };
+}
+
+function metIn({ nodes }: ForkGraph): Set<number> {
+  const met = new Set<number>();
+  for (const { edges } of nodes) for (const edge of edges) for (const event of edge.events) met.add(event);
+  return met;
+}
+
+function guided(terrain: Terrain, events: ForkEvents): ForkCover {
+  const graph = guidingGraph(terrain, events);
+  if (graph.root === null) return { terrain, events, paths: [], atLeast: 0, outcomes: 0 };
+  const finder = new GuidedPaths(graph, terrain, events);
+  const flow = new Flow(terrain);
+  const occasions = occasionsOf(flow, events);
+  const numbers = events.all.length;
+  const none = new Float64Array(numbers);
+  const through = (event: number): ForkPath | null => {
+    for (const { at, branch } of occasions.get(event) ?? []) {
+      const begun = flow.wayTo(at, [branch.mass])?.map(({ from, branch: taken }) => ({
+        at: from,
+        events: events.numbersOf(taken),
+        place: taken.to,
+      }));
+      if (begun === undefined) continue;
+      const path = finder.onward(
+        [...begun, { at, events: events.numbersOf(branch), place: branch.to }],
+        none,
+      );
+      if (path !== null) return path;
+    }
+    return null;
+  };
+  const counting = events.counting(new Set(occasions.keys()));
+  const cover = coverOf({
+    finder,
+    events: counting,
+    told: new Set([...counting].filter((event) => events.isTold(event))),
+    numbers,
+    through,
+    dear: true,
+  });
+  return { ...cover, terrain, events, outcomes: counting.size };
+}
+
+function guidingGraph(terrain: Terrain, events: ForkEvents): ForkGraph {
+  for (const places of REMEMBERED) {
+    try {
+      const forgets = (level: number) => terrain.spanOf(level) > places;
+      return forkGraphOf(terrain, events, { mostNodes: MOST_GUIDING, forgets });
+    } catch (error) {
+      if (!(error instanceof TooManyForks)) throw error;
+    }
+  }
+  return forkGraphOf(terrain, events, { mostNodes: Infinity, forgets: () => true });
+}
+
+/** Where each event can be met by somebody who comes to an ending. */
+function occasionsOf(flow: Flow, events: ForkEvents): Map<number, { at: number; branch: Branch }[]> {
+  const { terrain } = flow;
+  const occasions = new Map<number, { at: number; branch: Branch }[]>();
+  terrain.layout.places.forEach((_, at) => {
+    const mass = flow.comesTo(at);
+    if (mass === FALSE) return;
+    for (const branch of waysFrom(terrain, at, mass)) {
+      if (branch.to !== null && !flow.canEnd(branch.to, branch.mass)) continue;
+      for (const event of events.numbersOf(branch)) {
+        const known = occasions.get(event);
+        if (known === undefined) occasions.set(event, [{ at, branch }]);
+        else known.push({ at, branch });
+      }
+    }
+  });
+  return occasions;
+}

@@ -1,0 +1,79 @@
+/** Few routes that take every fork, and every two of them together: the paths that were chosen, as routes. */
+import { withinMemory, type Caps } from '../diagrams/limits';
+import type { Plan } from '../../routing/plan';
+import { coverWithin, pairsWithin, type ForkCover } from './cover-routes';
+import { alongPath } from './fork-path';
+import { eventsOf } from './fork-paths';
+import type { Route } from '../counting/routes';
+import type { ForkEvent } from '../reach/ways';
+import { terrainWithin } from '../conditions/within';
+
+type NumberOf = (items: readonly string[], ending: string) => bigint | null;
+
+/** A route with what only it meets, of those chosen with it. */
+export interface ChosenRoute extends Route {
+  readonly alone: readonly ForkEvent[];
+}
+
+export interface CoverResult {
+  /** In canonical order. */
+  readonly routes: readonly ChosenRoute[];
+  /** No set of fewer routes takes every fork. */
+  readonly atLeast: number;
+  /** Outcomes of forks, items, endings and messages that the routes take between them: all that anybody can meet. */
+  readonly outcomes: number;
+  /** False where the conditions are too entangled to find such routes; then there are none here. */
+  readonly complete: boolean;
+}
+
+export interface PairsResult {
+  /** In canonical order. */
+  readonly routes: readonly ChosenRoute[];
+  /** No set of fewer routes takes every pair. */
+  readonly atLeast: number;
+  /** Pairs of outcomes that anybody meets. */
+  readonly pairs: number;
+  /** False where there are too many forks to tell every way through them apart; then there are no routes here. */
+  readonly complete: boolean;
+}
+
+export function coverRoutes(plan: Plan, caps: Caps, numberOf: NumberOf): CoverResult {
+  const found = withinMemory(() => {
+    const cover = coverWithin(() => terrainWithin(plan, caps, { messages: true }));
+    return { ...cover, routes: routesAlong(cover, numberOf), complete: true };
+  });
+  if (found === null) return { routes: [], atLeast: 0, outcomes: 0, complete: false };
+  const { routes, atLeast, outcomes, complete } = found;
+  return { routes, atLeast, outcomes, complete };
+}
+
+export function pairRoutes(plan: Plan, caps: Caps, numberOf: NumberOf): PairsResult {
+  const found = withinMemory(() => {
+    const cover = pairsWithin(() => terrainWithin(plan, caps, { messages: true }));
+    return { routes: routesAlong(cover, numberOf), atLeast: cover.atLeast, pairs: cover.pairs };
+  });
+  return found === null
+    ? { routes: [], atLeast: 0, pairs: 0, complete: false }
+    : { ...found, complete: true };
+}
+
+/** Paths through the forks as routes, in canonical order. */
+function routesAlong(
+  { paths, terrain, events }: Pick<ForkCover, 'paths' | 'terrain' | 'events'>,
+  numberOf: NumberOf,
+): ChosenRoute[] {
+  const met = paths.map((path) => [...events.counting(eventsOf(path))]);
+  const times = new Map<number, number>();
+  for (const event of met.flat()) times.set(event, (times.get(event) ?? 0) + 1);
+  const routes = paths.flatMap((path, n): ChosenRoute[] => {
+    const along = alongPath(terrain, events, path);
+    if (along === null) return [];
+    const { items, ending, witness } = along;
+    const alone = (met[n] ?? []).flatMap((event) => {
+      const of = events.all[event];
+      return times.get(event) === 1 && of !== undefined ? [of] : [];
+    });
+    return [{ number: numberOf(items, ending) ?? 0n, items, ending, ...witness, alone }];
+  });
+  return routes.sort((a, b) => (a.number < b.number ? -1 : a.number > b.number ? 1 : 0));
+}

@@ -1,0 +1,199 @@
+/**
+ * Paths through the graph of forks that meet much: the heaviest of all, under weights of what happens on them.
+ *
+ * Where the graph has forgotten something, its heaviest path may be one that nobody takes. It then only says where
+ * much may lie ahead, and a path that somebody takes is looked for by it, with nothing forgotten and the best few
+ * kept at every place.
+ */
+import { FALSE, type Diagram } from '../diagrams/diagram';
+import type { ForkEvents, ForkGraph, ForkNode } from './fork-graph';
+import type { Terrain } from '../conditions/terrain';
+import { waysFrom } from '../reach/ways';
+
+/** One way on: from a place, with what happens. */
+export interface ForkStep {
+  readonly at: number;
+  readonly events: readonly number[];
+  /** Number of the place it leads to; null past an ending. */
+  readonly place: number | null;
+}
+
+type WayOn = Pick<ForkStep, 'events' | 'place'>;
+
+/** Whether two ways on from one place are the same. */
+export function isSameWay(a: WayOn, b: WayOn): boolean {
+  return (
+    a.place === b.place &&
+    a.events.length === b.events.length &&
+    a.events.every((event, n) => event === b.events[n])
+  );
+}
+
+/** From the first gate to an ending. */
+export type ForkPath = readonly ForkStep[];
+
+/** The events on a path; one that is met in several passes is counted once. */
+export function eventsOf(path: ForkPath): ReadonlySet<number> {
+  return new Set(path.flatMap(({ events }) => events));
+}
+
+export interface PathFinder {
+  /** Edges looked at to find a path, as a measure of the time it takes. */
+  readonly cost: number;
+  /** A heavy path that somebody takes; the heaviest, if nothing was forgotten. Null where none was found. */
+  heavy(weights: Float64Array): ForkPath | null;
+  /** No path that somebody takes weighs more. What is met in several passes counts as often. */
+  bound(weights: Float64Array): number;
+  /** The heaviest path as far as the graph tells, and its weight. */
+  heaviest(weights: Float64Array): { readonly weight: number; readonly path: ForkPath };
+}
+
+/** Over a graph that has forgotten nothing. */
+export class ExactPaths implements PathFinder {
+  readonly cost: number;
+  private readonly edges: readonly (readonly { readonly to: number; readonly step: ForkStep }[])[];
+  private readonly weightOf: Float64Array;
+  private readonly choice: Int32Array;
+  private readonly root: number;
+  protected readonly indexOf: ReadonlyMap<ForkNode, number>;
+
+  constructor(protected readonly graph: ForkGraph) {
+    this.indexOf = new Map(graph.nodes.map((node, n) => [node, n]));
+    this.edges = graph.nodes.map((node) =>
+      node.edges.map(({ events, place, to }) => ({
+        to: to === null ? -1 : (this.indexOf.get(to) ?? -1),
+        step: { at: node.at, events, place },
+      })),
+    );
+    this.cost = this.edges.reduce((sum, each) => sum + each.length, 0);
+    this.weightOf = new Float64Array(graph.nodes.length);
+    this.choice = new Int32Array(graph.nodes.length);
+    this.root = graph.nodes.length - 1;
+  }
+
+  heavy(weights: Float64Array): ForkPath | null {
+    return this.heaviest(weights).path;
+  }
+
+  bound(weights: Float64Array): number {
+    this.weigh(weights);
+    return this.weightOf[this.root] as number;
+  }
+
+  heaviest(weights: Float64Array): { weight: number; path: ForkPath } {
+    this.weigh(weights);
+    const path: ForkStep[] = [];
+    for (let node = this.root; node >= 0;) {
+      const taken = this.edges[node]?.[this.choice[node] as number] as { to: number; step: ForkStep };
+      path.push(taken.step);
+      node = taken.to;
+    }
+    return { weight: this.weightOf[this.root] as number, path };
+  }
+
+  /** The most that can be met from a node on; after `weigh`. */
+  protected ahead(node: ForkNode): number {
+    return this.weightOf[this.indexOf.get(node) ?? -1] ?? 0;
+  }
+
+  /** Children stand before parents, so one pass does it. */
+  protected weigh(weights: Float64Array): void {
+    const { edges, weightOf, choice } = this;
+    for (let node = 0; node < edges.length; node += 1) {
+      let best = -1;
+      let chosen = 0;
+      const ways = edges[node] ?? [];
+      for (let way = 0; way < ways.length; way += 1) {
+        const { to, step } = ways[way] as { to: number; step: ForkStep };
+        let weight = to < 0 ? 0 : (weightOf[to] as number);
+        for (const event of step.events) weight += weights[event] as number;
+        if (weight > best) {
+          best = weight;
+          chosen = way;
+        }
+      }
+      weightOf[node] = best;
+      choice[node] = chosen;
+    }
+  }
+}
+
+/** Somebody under way: exactly what is true of them, and the node of the graph that they are in. */
+interface Walker {
+  readonly known: Diagram;
+  readonly node: ForkNode;
+  /** Weight of what was met, what is met anew only. */
+  readonly gained: number;
+  readonly last: { readonly step: ForkStep; readonly before: Walker['last'] } | null;
+}
+
+/** Kept at every place. */
+const WALKERS = 6;
+
+/** Over a graph that has forgotten something. */
+export class GuidedPaths extends ExactPaths {
+  constructor(
+    graph: ForkGraph,
+    private readonly terrain: Terrain,
+    private readonly events: ForkEvents,
+  ) {
+    super(graph);
+  }
+
+  override heavy(weights: Float64Array): ForkPath | null {
+    return this.onward([], weights);
+  }
+
+  /** A heavy path that begins with these steps; null where nobody who takes them was found to come to an ending. */
+  onward(begun: ForkPath, weights: Float64Array): ForkPath | null {
+    const { terrain } = this;
+    const { layout } = terrain;
+    this.weigh(weights);
+    if (this.graph.root === null) return null;
+    const waiting: Walker[][] = [];
+    let done: { gained: number; last: Walker['last'] } | null = null;
+    const put = (place: number, walker: Walker) => {
+      const here = (waiting[place] ??= []);
+      const same = here.findIndex(({ known, node }) => known === walker.known && node === walker.node);
+      if (same < 0) here.push(walker);
+      else if ((here[same] as Walker).gained < walker.gained) here[same] = walker;
+    };
+    const start = layout.gate(0);
+    put(start, { known: terrain.given, node: this.graph.root, gained: 0, last: null });
+    const wanted = new Map(begun.map((step) => [step.at, step]));
+    for (let at = start; at < layout.places.length; at += 1) {
+      const best = (waiting[at] ?? [])
+        .map((walker) => ({ walker, promise: walker.gained + this.ahead(walker.node) }))
+        .sort((a, b) => b.promise - a.promise)
+        .slice(0, WALKERS);
+      for (const { walker } of best) {
+        const must = wanted.get(at);
+        for (const { step, known, node } of this.steps(at, walker)) {
+          if (must !== undefined && !isSameWay(must, step)) continue;
+          const gained = step.events.reduce((sum, event) => sum + (weights[event] ?? 0), walker.gained);
+          const last = { step, before: walker.last };
+          if (step.place !== null && node !== null) put(step.place, { known, node, gained, last });
+          else if (step.place === null && (done === null || done.gained < gained)) done = { gained, last };
+        }
+      }
+      waiting[at] = [];
+    }
+    if (done === null) return null;
+    const path: ForkStep[] = [];
+    for (let last = done.last; last !== null; last = last.before) path.unshift(last.step);
+    return path;
+  }
+
+  private *steps(at: number, { known, node }: Walker) {
+    const { diagrams } = this.terrain;
+    for (const branch of waysFrom(this.terrain, at, known)) {
+      const step: ForkStep = { at, events: this.events.numbersOf(branch), place: branch.to };
+      const edge = node.edges.find((way) => isSameWay(way, step));
+      // Without an edge nobody who goes this way comes to an ending.
+      if (edge === undefined) continue;
+      const next =
+        branch.to === null ? FALSE : diagrams.forget(branch.mass, this.terrain.isPastAt(branch.to));
+      yield { step, known: next, node: edge.to };
+    }
+  }
+}

@@ -1,0 +1,75 @@
+/** The routes of those who take some ways: their own graph, numbered over all routes. */
+import { buildGraph } from '../counting/build-graph';
+import type { WayTaken } from '../answers/via';
+import type { Caps } from '../diagrams/limits';
+import type { Plan } from '../../routing/plan';
+import { Beliefs } from '../counting/belief';
+import { filterRoutes, type RouteFilter, type RoutesLeft } from './filters';
+import { type Node } from '../counting/graph';
+import { numberIn, seenOn, sightsOf, type Route } from '../counting/routes';
+import type { Numbering } from './selection';
+import { terrainWithin } from '../conditions/within';
+import { witnessOf } from '../counting/witness';
+
+export interface FilteredRoutes extends RoutesLeft {
+  /** Whether `total` is all there are, or proven to be no more than there are. */
+  readonly exact: boolean;
+  /** The k-th route that is left, with a respondent who takes the ways asked for; null where there are fewer. */
+  route(k: bigint): Route | null;
+}
+
+/** The graph of what those see who take some ways. */
+export interface Takers {
+  readonly root: Node;
+  readonly beliefs: Beliefs;
+  readonly exact: boolean;
+}
+
+export function takersOf(plan: Plan, caps: Caps, taking: readonly WayTaken[]): Takers {
+  const beliefs = new Beliefs(terrainWithin(plan, caps, { taking }));
+  const graph = buildGraph(beliefs, caps);
+  const exact = beliefs.terrain.limits.length === 0 && graph.stoppedAt === null;
+  return { root: graph.root, beliefs, exact };
+}
+
+/** Their routes in canonical order, which is the same order as over all routes, by their numbers over those. */
+export function filteredTakers(
+  plan: Plan,
+  { root, beliefs, exact }: Takers,
+  filter: RouteFilter,
+  { numberOf, outline }: Numbering,
+): FilteredRoutes {
+  const left = filterRoutes(root, plan.endings, filter);
+  const seen = (own: bigint) => {
+    const sights = sightsOf(root, own);
+    if (sights === null) return null;
+    const { items, ending } = seenOn(plan, sights);
+    const number = numberOf(items, ending);
+    return number === null ? null : { number, items, ending, sights };
+  };
+  return {
+    total: left.total,
+    exact,
+    numberOf: numbered(left, (own) => seen(own)?.number ?? null),
+    positionOf(number) {
+      const all = outline(number);
+      const own = all === null ? null : numberIn(plan, root, all.items, all.ending);
+      return own === null ? null : left.positionOf(own);
+    },
+    route: numbered(left, (own) => {
+      const found = seen(own);
+      if (found === null) return null;
+      const { number, items, ending, sights } = found;
+      const witness = witnessOf(beliefs, sights);
+      return witness && { number, items, ending, ...witness };
+    }),
+  };
+}
+
+/** What belongs to the k-th route that is left. */
+export function numbered<Found>(left: RoutesLeft, find: (number: bigint) => Found | null) {
+  return (k: bigint): Found | null => {
+    const number = left.numberOf(k);
+    return number === null ? null : find(number);
+  };
+}

@@ -1,0 +1,146 @@
+/**
+ * The routes of one version of a questionnaire that another does not have: on which something else is shown. Both
+ * graphs are gone along together, by what is shown; parts of which both have the same ways are set aside, so that
+ * little but what differs is looked at.
+ */
+import type { Edge, Fork, Node } from '../counting/graph';
+import { beginning, inserted, stepsOf, type Prefix } from '../counting/prefix';
+import type { Sight } from '../counting/sights';
+import {
+  forksOf,
+  MOST_STATES,
+  newFork,
+  NodeNames,
+  NOTHING_AHEAD,
+  prefixOfForks,
+  together,
+  TooEntangled,
+} from './steps';
+
+export interface Version {
+  readonly root: Node;
+  /** What is shown of an item or ending: equal marks, equal words and answers. */
+  readonly markOf: (sight: Sight) => string;
+  /** The marks of all items, in the order of the questionnaire, without passes. */
+  readonly order: readonly string[];
+}
+
+/**
+ * The graph of just those routes; null where there are none. Throws `TooEntangled`, also where a cap kept one of the
+ * graphs from being whole.
+ */
+export function routesOnlyIn(version: Version, other: Version): Node | null {
+  const first = beginning(version.root);
+  return first === null ? null : new Comparing(version, other).only(first, [beginning(other.root)]);
+}
+
+class Comparing {
+  private readonly names = new NodeNames();
+  private readonly known = new Map<string, Fork | null>();
+  /** By node, a number that is the same where the same is shown ahead. */
+  private readonly contents = [new Map<Node, number>(), new Map<Node, number>()] as const;
+  private readonly numbers = new Map<string, number>();
+  /** Whether what both show, they show in the same order: only then do equal parts stay equal among others. */
+  private readonly inOrder: boolean;
+
+  constructor(
+    private readonly one: Version,
+    private readonly other: Version,
+  ) {
+    const common = (of: Version, to: Version) => {
+      const there = new Set(to.order);
+      return of.order.filter((mark) => there.has(mark)).join('\n');
+    };
+    this.inOrder = common(one, other) === common(other, one);
+  }
+
+  /** Ways on in this version that none of the places in the other has. */
+  only(here: Prefix, there: readonly (Prefix | null)[]): Node | null {
+    if (there.length === 0) return together(forksOf(here));
+    const [single] = there;
+    if (!this.inOrder || there.length > 1 || !single) return this.differing(here, there);
+    const left = new Map<number, number>();
+    for (const fork of forksOf(single)) {
+      const content = this.contentOf(fork, 1);
+      left.set(content, (left.get(content) ?? 0) + 1);
+    }
+    const [same, rest]: [Fork[], Fork[]] = [[], []];
+    const spare: number[] = [];
+    for (const fork of forksOf(here)) {
+      const content = this.contentOf(fork, 0);
+      const times = left.get(content) ?? 0;
+      if (times > 0) {
+        left.set(content, times - 1);
+        same.push(fork);
+        spare.push(content);
+      } else rest.push(fork);
+    }
+    const others = forksOf(single).filter((fork) => {
+      const at = spare.indexOf(this.contentOf(fork, 1));
+      if (at >= 0) spare.splice(at, 1);
+      return at < 0;
+    });
+    if (rest.length === 0 && others.length === 0) return null;
+    const restOfHere = prefixOfForks(rest);
+    const restOfThere = prefixOfForks(others);
+    if (same.length === 0 || restOfHere === null || restOfThere === null) return this.differing(here, there);
+    const differing = this.differing(restOfHere, [restOfThere]);
+    return differing && together([...same, differing]);
+  }
+
+  private differing(here: Prefix, there: readonly (Prefix | null)[]): Fork | null {
+    const key = `${this.names.along(here)}|${[...new Set(there.map((each) => (each === null ? '-' : this.names.along(each))))].sort().join('|')}`;
+    const known = this.known.get(key);
+    if (known !== undefined) return known;
+    if (this.known.size >= MOST_STATES) throw new TooEntangled();
+    const offered = new Map<string, (Prefix | null)[]>();
+    for (const each of there) {
+      for (const step of stepsOf(each)) {
+        const mark = step.sight === null ? '' : this.other.markOf(step.sight);
+        const to = step.sight === null ? null : step.to;
+        offered.set(mark, [...(offered.get(mark) ?? []), to]);
+      }
+    }
+    const edges: Edge[] = [];
+    for (const { sight, to } of here.fork.edges) {
+      const rest = to === null ? null : inserted(here.then, to);
+      const met = sight === null ? there : (offered.get(this.one.markOf(sight)) ?? []);
+      if (rest !== null) {
+        const further = this.only(rest, met);
+        if (further !== null) edges.push({ sight, to: further });
+      } else if (!met.some((each) => canBeOver(each))) {
+        const ends = sight !== null && sight.planItem === null;
+        edges.push({ sight, to: ends ? null : NOTHING_AHEAD });
+      }
+    }
+    const fork = edges.length === 0 ? null : newFork(here.fork.spot, edges);
+    this.known.set(key, fork);
+    return fork;
+  }
+
+  private contentOf(node: Node, version: 0 | 1): number {
+    const known = this.contents[version].get(node);
+    if (known !== undefined) return known;
+    if (node.kind === 'fork' && !node.opened) throw new TooEntangled();
+    const { markOf } = version === 0 ? this.one : this.other;
+    const text =
+      node.kind === 'parts'
+        ? `& ${node.parts.map((part) => this.contentOf(part, version)).join(' ')}`
+        : node.edges
+            .map(({ sight, to }) => `${sight && markOf(sight)}>${to && this.contentOf(to, version)}`)
+            .join(' ');
+    let content = this.numbers.get(text);
+    if (content === undefined) {
+      content = this.numbers.size;
+      this.numbers.set(text, content);
+    }
+    this.contents[version].set(node, content);
+    return content;
+  }
+}
+
+function canBeOver(prefix: Prefix | null): boolean {
+  if (prefix === null) return true;
+  for (const { sight } of stepsOf(prefix)) if (sight === null) return true;
+  return false;
+}

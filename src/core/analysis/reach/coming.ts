@@ -1,0 +1,185 @@
+/**
+ * Who comes to each place, among those who are possible at all, whatever they were shown on the way; and what is
+ * possible: an answer that the item allows of those who are asked it, nothing of the rest. Nothing is forgotten, and
+ * what is possible is brought in only for the answers that a question is about and those that decide on them.
+ */
+import type { Way } from '../conditions/exits';
+import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
+import { eachMove, movesOf, type Move, type Moves, type Step } from '../conditions/moves';
+import type { Terrain } from '../conditions/terrain';
+
+/** Facts with more nodes are not gone through for every item. */
+const MOST_FACTS = 4000;
+
+export class Coming {
+  private readonly diagrams: Diagrams;
+  private readonly moves: Moves;
+  private readonly comes: Diagram[] = [];
+  /** Levels of the variables of being drawn, and of a pass having been begun, with the start of the pass. */
+  private readonly passOfDraw = new Map<number, number>();
+  private readonly passOfBegun = new Map<number, number>();
+  private readonly possibleBefore = new Map<string, Diagram>();
+  private readonly aroundBefore = new Map<string, Diagram>();
+
+  /** `loosely`: of many hidden options it is not minded which are hidden; more is then held to be possible. */
+  constructor(
+    private readonly terrain: Terrain,
+    private readonly loosely = false,
+  ) {
+    this.diagrams = terrain.diagrams;
+    this.moves = movesOf(terrain);
+    const { layout } = terrain;
+    for (const [at, level] of terrain.drawnLevel) {
+      const place = layout.places[at];
+      if (place?.kind === 'item') this.passOfDraw.set(level, layout.pass(place.section, place.pass));
+    }
+    for (const [at, level] of terrain.begunLevel) this.passOfBegun.set(level, at);
+    this.spread();
+  }
+
+  at(place: number): Diagram {
+    return this.comes[place] ?? FALSE;
+  }
+
+  presentedAt(place: number): Diagram {
+    return this.diagrams.and(this.at(place), this.terrain.itemAt(place).asked);
+  }
+
+  /** Those who take each of the ways on from the end of a pass, or from an item once it was presented. */
+  takingAt(place: number): { readonly by: Way['by']; readonly mass: Diagram }[] {
+    const isItem = this.terrain.layout.places[place]?.kind === 'item';
+    const { moves } = isItem ? this.moves.after(place) : this.moves.from(place);
+    const taking = new Map<Move, Diagram>();
+    eachMove(this.diagrams, isItem ? this.presentedAt(place) : this.at(place), moves, (mass, move) =>
+      taking.set(move, mass),
+    );
+    return moves.map((move) => ({
+      by: move.by.kind === 'way' ? move.by.written : null,
+      mass: taking.get(move) ?? FALSE,
+    }));
+  }
+
+  /** Of whom a variable of being drawn tells something: the start of the pass. */
+  passDrawnIn(level: number): number | undefined {
+    return this.passOfDraw.get(level);
+  }
+
+  /**
+   * What is possible of the answers that some diagrams name, and of those that decide whether they are asked; with
+   * what else is true of an item, for those who are asked it. `before`: only what is settled before a place.
+   */
+  possible(
+    about: readonly Diagram[],
+    also: (place: number, asked: Diagram) => Diagram = () => TRUE,
+    before = Infinity,
+  ): Diagram {
+    const { diagrams, terrain } = this;
+    const open = about.flatMap((a) => diagrams.support(a));
+    // Variables of one answer bring in the same: what is known of them before can be used again.
+    const ranks = new Set(open.map((level) => terrain.homeOf(level) ?? `${level}`));
+    const key = `${[...ranks].sort().join(' ')} < ${before}`;
+    const known = this.possibleBefore.get(key);
+    if (known !== undefined) return known;
+    const result = this.possibleOf(open, also, before);
+    this.possibleBefore.set(key, result);
+    return result;
+  }
+
+  /**
+   * The same, said of the answers that the diagrams are about and those that decide whether they are asked; what only
+   * limits what can be answered (options hidden by earlier picks) has been minded, and is forgotten.
+   */
+  possibleAround(about: readonly Diagram[]): Diagram {
+    const { diagrams, terrain } = this;
+    const gating = new Set<number>();
+    const open = about.flatMap((a) => diagrams.support(a));
+    for (let level = open.pop(); level !== undefined; level = open.pop()) {
+      const home = terrain.homeOf(level);
+      if (home === null || home === undefined || gating.has(home)) continue;
+      gating.add(home);
+      open.push(...diagrams.support(this.presentedAt(home)));
+    }
+    const key = [...gating].sort((a, b) => a - b).join(' ');
+    const facts = this.possible(about);
+    const of = `${facts}|${key}`;
+    let result = this.aroundBefore.get(of);
+    if (result === undefined) {
+      const onlyOf = (homes: ReadonlySet<number>) =>
+        diagrams.forget(facts, (level) => {
+          const home = terrain.homeOf(level);
+          return home !== null && home !== undefined && !homes.has(home);
+        });
+      result = onlyOf(gating);
+      // Less of what is possible means more words at worst.
+      if (diagrams.size(result, MOST_FACTS) === MOST_FACTS)
+        result = onlyOf(
+          new Set(about.flatMap((a) => diagrams.support(a)).flatMap((level) => terrain.homeOf(level) ?? [])),
+        );
+      this.aroundBefore.set(of, result);
+    }
+    return result;
+  }
+
+  private possibleOf(
+    open: number[],
+    also: (place: number, asked: Diagram) => Diagram,
+    before: number,
+  ): Diagram {
+    const { diagrams, terrain } = this;
+    const done = new Set<number>();
+    let result = TRUE;
+    let withGiven = false;
+    const add = (fact: Diagram) => {
+      result = diagrams.and(result, fact);
+      open.push(...diagrams.support(fact));
+    };
+    for (let level = open.pop(); level !== undefined; level = open.pop()) {
+      const drawnAt = this.passOfDraw.get(level);
+      if (drawnAt !== undefined) result = diagrams.and(result, terrain.drawnIn(drawnAt));
+      const begunAt = this.passOfBegun.get(level);
+      if (begunAt !== undefined && begunAt < before && !done.has(begunAt)) {
+        done.add(begunAt);
+        const begun = diagrams.variable(level);
+        add(diagrams.choose(this.at(begunAt), begun, diagrams.not(begun)));
+      }
+      const settled = terrain.settledWith(level);
+      if (settled !== undefined && settled < before && !done.has(settled)) {
+        done.add(settled);
+        add(terrain.settledAt(settled));
+      }
+      const home = terrain.homeOf(level);
+      if (home === null && !withGiven) {
+        withGiven = true;
+        result = diagrams.and(result, terrain.given);
+      }
+      if (home === null || home === undefined || home >= before || done.has(home)) continue;
+      done.add(home);
+      const here = this.presentedAt(home);
+      const parts = terrain.domainParts(home);
+      const domain = this.loosely && parts.length > 1 ? (parts[0] ?? TRUE) : terrain.domainAt(home);
+      const allowed = diagrams.and(domain, terrain.itemAt(home).checks);
+      result = diagrams.and(result, diagrams.choose(here, allowed, terrain.unasked(home)));
+      open.push(...diagrams.support(here), ...diagrams.support(allowed));
+      add(also(home, here));
+    }
+    return result;
+  }
+
+  private spread(): void {
+    const { diagrams, terrain } = this;
+    const { layout } = terrain;
+    const send = (to: number, mass: Diagram) => {
+      this.comes[to] = diagrams.or(this.at(to), mass);
+    };
+    const follow = (mass: Diagram, { moves }: Step) =>
+      eachMove(diagrams, mass, moves, (moving, { to }) => {
+        if (to !== null) send(to, moving);
+      });
+    send(layout.gate(0), TRUE);
+    layout.places.forEach((place, at) => {
+      if (place.kind === 'ending') return;
+      follow(this.at(at), this.moves.from(at));
+      if (place.kind === 'item') follow(this.presentedAt(at), this.moves.after(at));
+    });
+  }
+}

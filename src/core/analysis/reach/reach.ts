@@ -1,0 +1,508 @@
+/**
+ * Who is asked each item, whatever they were shown on the way: a condition over answers and given values, in as few
+ * words as can be found. What is possible is brought in only here, and only for the answers that a condition names.
+ */
+import { TooManyNodes, withinMemory, type Caps } from '../diagrams/limits';
+import { holds, UNASKED } from '../../condition/evaluate';
+import { parseCondition } from '../../condition/parse';
+import { printCondition } from '../../condition/print';
+import { readPassKey } from '../../document/addresses';
+import type { Plan, PlanSection } from '../../routing/plan';
+import { passesOf } from '../../routing/step';
+import { Coming } from './coming';
+import { coverCubes, type Cube } from './cover-cubes';
+import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
+import type { Limit } from '../answers/drivers';
+import type { Instance } from '../answers/predicates';
+import { factored, readsMuch, shortened, type Said } from './shortening';
+import { Terrain } from '../conditions/terrain';
+import { shortestTest, type Meant, type Test } from './tests-in-words';
+import { Bench, type Workshop } from '../counting/workshop';
+
+/** Nodes of diagrams at most. */
+
+/** Who is asked what. Conditions, `always` or `never`. */
+export interface Reach {
+  /**
+   * By name of the item. Of a repeated item: in a pass that is run; of a drawn one: who can have it drawn; with quotas:
+   * who is asked, or could be with them open.
+   */
+  readonly items: ReadonlyMap<string, string>;
+  /**
+   * By id of a repeated section, for each pass: who has it, as from outside the section; where something answered in it
+   * leaves the section, who could have it.
+   */
+  readonly passes: ReadonlyMap<string, readonly string[]>;
+  /** Why some of them are missing; none where all are there. */
+  readonly limits: readonly Limit[];
+}
+
+/** Where it is too much to say who comes to some places, those are left out; where it is for all, nothing is there. */
+function reachOf(plan: Plan, bench: Bench): Reach {
+  const reach = withinMemory(() => reachWithin(plan, bench));
+  if (reach !== null) return reach;
+  return { items: new Map(), passes: new Map(), limits: [{ at: {}, message: UNSAID }] };
+}
+
+const UNSAID = 'the conditions are too entangled to say of every item from here on who is asked';
+
+function reachWithin(plan: Plan, bench: Bench): Reach {
+  const { diagrams, ranks } = bench;
+  const limits: Limit[] = [];
+  const reaching = new Reaching(new Terrain(plan, diagrams, { opaque: true, ranks }), bench);
+  const said: Said[] = [];
+  const doubtful: Said[] = [];
+  const say = (where: Omit<Said, 'text'>, text: string, isSure: boolean) => {
+    const each = { ...where, text };
+    said.push(each);
+    if (!isSure || readsMuch(text, plan)) doubtful.push(each);
+  };
+  for (const { index: section, repeat, items } of plan.sections) {
+    const numbers = passNumbers(repeat);
+    for (const { index: at, item } of items) {
+      const found = withinMemory(() => numbers.map((pass) => reaching.askedIn(section, pass, at)));
+      if (found === null) {
+        if (limits.length === 0) limits.push({ at: { item: item.name }, message: UNSAID });
+        continue;
+      }
+      const text = acrossPasses(found.map((each) => each.text));
+      const isSure = found.every((each) => each.isExact && each.text === text);
+      say({ of: 'item', section, at }, text, isSure);
+    }
+    if (repeat === null) continue;
+    const having = withinMemory(() => numbers.map((at) => ({ at, ...reaching.whoHas(section, at) })));
+    for (const { at, text, isExact } of having ?? []) say({ of: 'pass', section, at }, text, isExact);
+  }
+  const shorter = shortened(plan, doubtful);
+  const reach = { items: new Map<string, string>(), passes: new Map<string, string[]>(), limits };
+  for (const each of said) {
+    const { section, items } = plan.sections[each.section] as PlanSection;
+    const text = shorter.get(each) ?? each.text;
+    if (each.of === 'item') reach.items.set(items[each.at]?.item.name ?? '', text);
+    else reach.passes.set(section.id, [...(reach.passes.get(section.id) ?? []), text]);
+  }
+  return reach;
+}
+
+function passNumbers(repeat: PlanSection['repeat']): number[] {
+  return Array.from({ length: repeat?.max ?? 1 }, (_, n) => n + 1);
+}
+
+/** One condition for all passes: the same in each, or told apart by `pass`. */
+function acrossPasses(texts: readonly string[]): string {
+  const [first] = texts;
+  if (first === undefined) return 'never';
+  if (texts.every((text) => text === first)) return first;
+  const groups = new Map<string, number[]>();
+  texts.forEach((text, n) => groups.set(text, [...(groups.get(text) ?? []), n + 1]));
+  return [...groups]
+    .filter(([text]) => text !== 'never')
+    .map(([text, passes]) => {
+      const which = passesInWords(passes, texts.length);
+      if (text === 'always') return which;
+      const [one, other] = [which, text].map((part) => (/ or /.test(part) ? `(${part})` : part));
+      return `${one} and ${other}`;
+    })
+    .join(' or ');
+}
+
+function passesInWords(passes: readonly number[], most: number): string {
+  const [first = 1] = passes;
+  const last = passes.at(-1) ?? first;
+  const closed = last - first === passes.length - 1;
+  if (passes.length === 1) return `pass = ${first}`;
+  if (closed && first === 1) return `pass <= ${last}`;
+  if (closed && last === most) return `pass >= ${first}`;
+  return passes.map((pass) => `pass = ${pass}`).join(' or ');
+}
+
+interface InWords {
+  readonly text: string;
+  /** Whether no test that stands for itself has to do with it. */
+  readonly isExact: boolean;
+}
+
+/** Where a condition is printed for. */
+interface Where {
+  readonly section: number;
+  /** Null: from outside any pass; `any`: in whichever pass of the section. */
+  readonly pass: number | null | 'any';
+}
+
+/** Puts who comes to a place into words. The terrain must be fresh, and have its opaque tests apart. */
+export class Reaching {
+  private readonly diagrams: Diagrams;
+  readonly coming: Coming;
+  private readonly inWordsBefore = new Map<string, Test>();
+  /** Level of the variable of having been asked, of each driver that can be left out. */
+  private readonly askedLevel = new Map<Instance, number>();
+  /** Those of them that no condition of the questionnaire reads. */
+  private readonly addedLevels = new Set<number>();
+  /** Levels of hidden choices. */
+  private readonly hidden: ReadonlySet<number>;
+
+  constructor(
+    private readonly terrain: Terrain,
+    private readonly bench: Bench,
+  ) {
+    this.diagrams = terrain.diagrams;
+    for (const instance of terrain.instances.values()) {
+      const { size } = instance;
+      const asked = instance.predicate(
+        ({ presented }) => presented,
+        `${instance.driver.variable.name} asked`,
+      );
+      const [level] = this.diagrams.support(asked);
+      if (level === undefined || asked !== this.diagrams.variable(level)) continue;
+      this.askedLevel.set(instance, level);
+      if (instance.size > size) this.addedLevels.add(level);
+    }
+    const { fullLevel, drawnLevel, begunLevel } = terrain;
+    this.hidden = new Set([...fullLevel.values(), ...drawnLevel.values(), ...begunLevel.values()]);
+    this.coming = new Coming(terrain, true);
+  }
+
+  /** Who is asked an item in a pass, among those for whom the pass is run. */
+  askedIn(section: number, pass: number, item: number): InWords {
+    const { layout } = this.terrain;
+    const at = layout.item(section, pass, item);
+    const asked = this.coming.presentedAt(at);
+    const repeated = this.terrain.plan.sections[section]?.repeat !== null;
+    const run = repeated ? this.coming.at(layout.pass(section, pass)) : TRUE;
+    return this.inFewWords(asked, run, { section, pass: repeated ? pass : null });
+  }
+
+  /** Who has a pass of a repeated section, or could have it. */
+  whoHas(section: number, pass: number): InWords {
+    const run = this.coming.at(this.terrain.layout.pass(section, pass));
+    return this.inFewWords(run, TRUE, { section, pass: null });
+  }
+
+  private inFewWords(condition: Diagram, within: Diagram, where: Where): InWords {
+    const { diagrams, terrain } = this;
+    try {
+      const facts = this.coming.possibleAround([condition, within]);
+      const text = this.inWords(condition, within, where, facts);
+      const read = [condition, within, facts].flatMap((each) => diagrams.support(each));
+      return { text, isExact: !read.some((level) => terrain.opaqueTests.has(level)) };
+    } catch (error) {
+      // What is possible at all may be too much to hold: it is said in more words then, for everybody there could be.
+      if (!(error instanceof TooManyNodes)) throw error;
+      return { text: this.inWords(condition, within, where, TRUE), isExact: true };
+    }
+  }
+
+  /** Of those of whom `within` is true, whom `condition` takes: a condition, `always` or `never`; read in a section. */
+  whoOf(condition: Diagram, within: Diagram, section: number): string {
+    const facts = this.coming.possibleAround([condition, within]);
+    return this.inWords(condition, within, { section, pass: 'any' }, facts);
+  }
+
+  private inWords(condition: Diagram, within: Diagram, where: Where, facts: Diagram): string {
+    const { diagrams } = this;
+    // Quotas full or open and lots drawn could go either way: what chance or others decide is in no condition. Nor, from
+    // outside, is what is answered in passes.
+    const unsaid = (level: number) =>
+      this.hidden.has(level) || (where.pass === null && this.isElsewhere(level, where));
+    const about = diagrams.and(facts, within);
+    // Whom a full quota leads away, the condition may take or not: they could be asked with it open.
+    const open = diagrams.and(about, diagrams.cube([...this.terrain.fullLevel.values()].map((full) => [full, false]))); // prettier-ignore
+    const possible = diagrams.forget(open, unsaid);
+    const lower = diagrams.forget(diagrams.and(condition, about), unsaid);
+    if (lower === FALSE) return 'never';
+    const upper = diagrams.or(lower, diagrams.not(possible));
+    if (upper === TRUE) return 'always';
+    const { words } = this.bench;
+    const key = `${lower} ${upper} ${possible} ${this.terrain.plan.sections[where.section]?.section.id ?? ''} ${where.pass ?? ''}`;
+    let text = words.get(key);
+    if (text === undefined) {
+      const [below, above] = this.withoutElsewhere(lower, upper, where);
+      const cubes = this.withFewerDrivers(this.cubesBetween(below, above), below, above);
+      text = this.print(cubes, possible, where);
+      words.set(key, text);
+    }
+    return text;
+  }
+
+  /** Whether a variable tells of the section in another pass than the one in hand; of any, from outside. */
+  private isElsewhere(level: number, { section, pass }: Where): boolean {
+    if (pass === 'any' || this.terrain.plan.sections[section]?.repeat == null) return false;
+    const opaque = this.terrain.opaqueTests.get(level);
+    if (opaque !== undefined)
+      return opaque.at.pass !== null && opaque.at.section === section && opaque.at.pass !== pass;
+    const instance = this.terrain.instanceAt(level);
+    const variable = instance?.driver.variable;
+    if (variable?.of !== 'question' && variable?.of !== 'row') return false;
+    return variable.section === section && passIn(instance) !== pass;
+  }
+
+  /** The bounds without what was answered in other passes, which cannot be named in this one. */
+  private withoutElsewhere(lower: Diagram, upper: Diagram, where: Where): [Diagram, Diagram] {
+    const { diagrams } = this;
+    const elsewhere = (level: number) => this.isElsewhere(level, where);
+    if (![lower, upper].some((bound) => diagrams.support(bound).some(elsewhere))) return [lower, upper];
+    const below = diagrams.forget(lower, elsewhere);
+    const above = diagrams.not(diagrams.forget(diagrams.not(upper), elsewhere));
+    return diagrams.and(below, diagrams.not(above)) === FALSE ? [below, above] : [lower, upper];
+  }
+
+  /** Without the variables that were added, where that can be: the questionnaire itself does not speak of them. */
+  private cubesBetween(lower: Diagram, upper: Diagram): Cube[] {
+    const { diagrams } = this;
+    const added = (level: number) => this.addedLevels.has(level);
+    const below = diagrams.forget(lower, added);
+    const above = diagrams.not(diagrams.forget(diagrams.not(upper), added));
+    const fits = diagrams.and(below, diagrams.not(above)) === FALSE;
+    return fits ? coverCubes(diagrams, below, above) : coverCubes(diagrams, lower, upper);
+  }
+
+  /**
+   * Having been asked a question often says all that led to it: where a cube that adds so needs fewer drivers, it
+   * is taken instead.
+   */
+  private withFewerDrivers(cubes: readonly Cube[], lower: Diagram, upper: Diagram): Cube[] {
+    const { diagrams } = this;
+    const left = [...cubes];
+    if (left.length > 12) return left;
+    left.forEach((cube, index) => {
+      let best = cube;
+      for (const instance of [...this.driversOf(cube)].reverse()) {
+        const asked = this.askedLevel.get(instance);
+        if (asked === undefined) continue;
+        const candidate = this.droppingDrivers(new Map([...cube, [asked, true]]), instance, upper);
+        if (this.driversOf(candidate).size >= this.driversOf(best).size) continue;
+        const others = left.filter((_, other) => other !== index);
+        const union = [...others, candidate].reduce((any, c) => diagrams.or(any, diagrams.cube(c)), FALSE);
+        if (diagrams.and(lower, diagrams.not(union)) === FALSE) best = candidate;
+      }
+      left[index] = best;
+    });
+    return left;
+  }
+
+  private droppingDrivers(cube: Cube, keep: Instance, upper: Diagram): Cube {
+    const { diagrams, terrain } = this;
+    const not = diagrams.not(upper);
+    let kept = cube;
+    for (const instance of this.driversOf(cube)) {
+      if (instance === keep) continue;
+      const fewer = new Map([...kept].filter(([level]) => terrain.instanceAt(level) !== instance));
+      if (diagrams.and(diagrams.cube(fewer), not) === FALSE) kept = fewer;
+    }
+    return kept;
+  }
+
+  private driversOf(cube: Cube): Set<Instance> {
+    const levels = [...cube.keys()].sort((a, b) => a - b);
+    return new Set(levels.flatMap((level) => this.terrain.instanceAt(level) ?? []));
+  }
+
+  private print(cubes: readonly Cube[], possible: Diagram, where: Where): string {
+    const terms = joined(cubes.map((cube) => this.termOf(cube, where)));
+    const parts = terms.map((term) => {
+      // What is meant of one driver is seen among those of whom the rest of the term is true.
+      const meant = new Map([...term.readings].map(([of, wanted]) => [of, this.anyOf(of, wanted)]));
+      const apart = this.diagrams.and(possible, this.diagrams.cube([...term.others]));
+      const tests = [...term.readings].map(([instance, wanted]) => {
+        const rest = [...meant].reduce(
+          (all, [of, is]) => (of === instance ? all : this.diagrams.and(all, is)),
+          apart,
+        );
+        const may = instance.readings.map(
+          (reading, n) =>
+            // What is given is always known, whatever tests tell apart.
+            !(instance.driver.variable.of === 'given' && reading.value === null) &&
+            instance.legal[n] !== false &&
+            this.diagrams.meets(instance.cube(n), rest),
+        );
+        const literals = term.literals.get(instance) ?? [];
+        const test = this.shortest(instance, { wanted, may, literals }, where);
+        if (test.text === '') meant.delete(instance);
+        else meant.set(instance, this.anyOf(instance, test.holds));
+        return test.text === '' ? '' : this.fromOutside(test.text, instance, where.section);
+      });
+      return [...tests, ...picksTogether(term.opaque)].filter((test) => test !== '');
+    });
+    if (parts.some((tests) => tests.length === 0)) return 'always';
+    const text = anyPick(parts)
+      .map((tests) =>
+        tests.map((test) => (tests.length > 1 && / or /.test(test) ? `(${test})` : test)).join(' and '),
+      )
+      .join(' or ');
+    const parsed = parts.length > 1 ? parseCondition(text) : null;
+    return parsed?.ok ? printCondition(factored(parsed.tree)) : text;
+  }
+
+  private anyOf(instance: Instance, wanted: readonly boolean[]): Diagram {
+    const { diagrams } = this;
+    return wanted.reduce<Diagram>((any, is, n) => (is ? diagrams.or(any, instance.cube(n)) : any), FALSE);
+  }
+
+  /** Many items are asked by the same tests: each is put into words once. */
+  private shortest(instance: Instance, meant: Omit<Meant, 'each'>, where: Where): Test {
+    const bits = (of: readonly boolean[]) => of.map(Number).join('');
+    const each = this.eachFor(instance, where);
+    const inPass = each === null ? '' : `in ${where.section} ${where.pass ?? ''}`;
+    const key = `${instance.key} ${bits(meant.wanted)} ${bits(meant.may)} ${(meant.literals ?? []).join(' ')} ${inPass}`;
+    let test = this.inWordsBefore.get(key);
+    if (test === undefined) {
+      test = shortestTest(instance, each === null ? meant : { ...meant, each });
+      this.inWordsBefore.set(key, test);
+    }
+    return test;
+  }
+
+  /** Where the section has a pass for each pick of this driver: the code of the pass, by reading. */
+  private eachFor(instance: Instance, { section, pass }: Where): (number | null)[] | null {
+    const repeat = this.terrain.plan.sections[section]?.repeat;
+    if (typeof pass !== 'number' || repeat?.kind !== 'each') return null;
+    if (repeat.driver?.name.toLowerCase() !== instance.key) return null;
+    return instance.readings.map((reading) => {
+      const environment = { read: () => reading, pass: null, each: null, passesOver: () => [] };
+      return passesOf(repeat, environment).codes[pass - 1] ?? null;
+    });
+  }
+
+  private opaqueText(level: number, section: number): string {
+    const found = this.terrain.opaqueTests.get(level);
+    if (found === undefined) return 'never';
+    const { text, at } = found;
+    return at.pass === null || at.section === section ? text : this.counted(text, at.section, at.pass);
+  }
+
+  /** A test of one pass of another section, which can only be counted there. */
+  private fromOutside(test: string, { driver: { variable }, key }: Instance, section: number): string {
+    const placed = variable.of === 'question' || variable.of === 'row';
+    if (!placed || variable.section === section) return test;
+    return this.counted(test, variable.section, readPassKey(key).pass ?? 1);
+  }
+
+  /** That a test holds in a pass, or, where it holds of those not asked, that the pass is not one in which it fails. */
+  private counted(test: string, section: number, pass: number): string {
+    const repeat = this.terrain.plan.sections[section]?.repeat;
+    if (!repeat) return test;
+    const which = repeat.max === 1 ? '' : ` and pass = ${pass}`;
+    const parsed = parseCondition(test);
+    const ofNobody =
+      parsed.ok && holds(parsed.tree, { read: () => UNASKED, pass, each: null, passesOver: () => [] });
+    return ofNobody ? `not count(not (${test})${which}) >= 1` : `count((${test})${which}) >= 1`;
+  }
+
+  private termOf(cube: Cube, { section }: Where): Term {
+    const term: Term = { readings: new Map(), literals: new Map(), opaque: [], others: new Map() };
+    for (const [level, value] of [...cube].sort((a, b) => a[0] - b[0])) {
+      const instance = this.terrain.instanceAt(level);
+      if (instance === undefined || instance.picks !== null) term.others.set(level, value);
+      if (instance === undefined) {
+        const test = this.opaqueText(level, section);
+        term.opaque.push(value ? test : `not (${test})`);
+        continue;
+      }
+      if (instance.picks !== null) {
+        const source = instance.sourceOf(level);
+        term.opaque.push(this.fromOutside(value ? source : `not ${source}`, instance, section));
+        continue;
+      }
+      const before = term.readings.get(instance);
+      const here = instance.readingsWith(level, value);
+      term.readings.set(
+        instance,
+        before === undefined ? here : here.map((is, n) => is && before[n] === true),
+      );
+      term.literals.set(instance, [...(term.literals.get(instance) ?? []), [level, value]]);
+    }
+    return term;
+  }
+}
+
+interface Term {
+  /** Wanted readings of each driver, parallel to its readings. */
+  readonly readings: Map<Instance, boolean[]>;
+  /** The literals they were made from; empty where terms were joined. */
+  readonly literals: Map<Instance, (readonly [level: number, value: boolean])[]>;
+  /** Tests that stand for themselves, in words, and the values of their variables. */
+  readonly opaque: string[];
+  readonly others: Map<number, boolean>;
+}
+
+/** Terms that differ in the readings of one driver only become one. */
+function joined(terms: readonly Term[]): Term[] {
+  const left = [...terms];
+  for (let a = 0; a < left.length; a += 1) {
+    for (let b = a + 1; b < left.length; b += 1) {
+      const one = left[a] as Term;
+      const other = left[b] as Term;
+      const differs = differingDriver(one, other);
+      if (differs === null) continue;
+      const union = (one.readings.get(differs) ?? []).map(
+        (is, n) => is || other.readings.get(differs)?.[n] === true,
+      );
+      one.readings.set(differs, union);
+      one.literals.delete(differs);
+      left.splice(b, 1);
+      b = a;
+    }
+  }
+  return left;
+}
+
+/** The only driver whose wanted readings differ; null where more differ, or one kind of driver cannot be joined. */
+function differingDriver(a: Term, b: Term): Instance | null {
+  if (a.opaque.join() !== b.opaque.join() || a.readings.size !== b.readings.size) return null;
+  let found: Instance | null = null;
+  for (const [instance, readings] of a.readings) {
+    const others = b.readings.get(instance);
+    if (others === undefined) return null;
+    if (readings.every((is, n) => is === others[n])) continue;
+    if (found !== null || !isPlain(instance)) return null;
+    found = instance;
+  }
+  return found;
+}
+
+/** Any of its readings can be put into words together. */
+function isPlain({ driver, picks }: Instance): boolean {
+  return picks === null && driver.variable.kind !== 'text';
+}
+
+/** In which pass an answer is given; null outside repeated sections. */
+function passIn(instance: Instance | undefined): number | null {
+  return instance === undefined ? null : readPassKey(instance.key).pass;
+}
+
+/** “X has 1” and “X has 2” as “X has all (1, 2)”, and likewise what is not picked. */
+function picksTogether(tests: readonly string[]): string[] {
+  const groups = new Map<string, string[]>();
+  for (const test of tests) {
+    const [, not = '', name = '', code = ''] = /^(not )?(\w+) has (-?\d+)$/.exec(test) ?? [];
+    const key = name === '' ? test : `${not}${name}`;
+    groups.set(key, [...(groups.get(key) ?? []), code]);
+  }
+  return [...groups].map(([key, codes]) => {
+    if (codes[0] === '') return key;
+    if (codes.length === 1) return `${key} has ${codes[0]}`;
+    return `${key} has ${key.startsWith('not ') ? 'any' : 'all'} (${codes.join(', ')})`;
+  });
+}
+
+/** Terms of nothing but one pick each, of one question, as one: “X has any (1, 2)”. */
+function anyPick(terms: readonly (readonly string[])[]): string[][] {
+  const codes = new Map<string, string[]>();
+  const left: (readonly string[])[] = [];
+  for (const term of terms) {
+    const [, name = '', code = ''] = (term.length === 1 && /^(\w+) has (-?\d+)$/.exec(term[0] ?? '')) || [];
+    if (name === '') left.push(term);
+    else codes.set(name, [...(codes.get(name) ?? []), code]);
+  }
+  const any = [...codes].map(([name, list]) => [list.length === 1 ? `${name} has ${list[0]}` : `${name} has any (${list.join(', ')})`]); // prettier-ignore
+  return [...any, ...left.map((term) => [...term])];
+}
+
+/** Who is asked what, found again where an edit has not touched it; anew where that room is too small. */
+export function askedOf(plan: Plan, caps: Caps, workshop: Workshop | null): Reach {
+  const bench = workshop?.bench('asked', caps);
+  const again = bench && reachOf(plan, bench);
+  if (again?.limits.length === 0) return again;
+  workshop?.clear('asked');
+  return reachOf(plan, new Bench(caps));
+}

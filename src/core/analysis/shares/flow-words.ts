@@ -1,0 +1,37 @@
+/** Who goes from one part of a questionnaire straight to another, of those who are presented anything of the first. */
+import { withinMemory } from '../diagrams/limits';
+import type { Plan } from '../../routing/plan';
+import { Reaching } from '../reach/reach';
+import { Terrain } from '../conditions/terrain';
+import { massesBetween } from './transitions';
+import { Bench } from '../counting/workshop';
+
+/** Items by name, and an ending by id; `from` null: the start. */
+export interface Flowing {
+  readonly from: readonly string[] | null;
+  readonly to: readonly string[] | { readonly ending: string };
+}
+
+const MOST_NODES = 4_000_000;
+
+/** A condition, `always` or `never`; null where that is too entangled to say. */
+export function whoFlows(plan: Plan, { from, to }: Flowing): string | null {
+  return withinMemory(() => {
+    const bench = new Bench({ nodes: MOST_NODES });
+    const { diagrams, ranks } = bench;
+    const terrain = new Terrain(plan, diagrams, { opaque: true, ranks });
+    const reaching = new Reaching(terrain, bench);
+    const names = new Set('ending' in to ? [] : to);
+    const { going, there } = massesBetween(
+      terrain,
+      reaching.coming,
+      from === null ? null : new Set(from),
+      ({ planItem, ending }) =>
+        planItem === null
+          ? 'ending' in to && plan.endings[ending]?.ending.id === to.ending
+          : names.has(planItem.item.name),
+    );
+    const last = plan.sections.find(({ items }) => items.some(({ item }) => from?.includes(item.name)));
+    return reaching.whoOf(going, there, last?.index ?? 0);
+  });
+}

@@ -1,0 +1,117 @@
+/**
+ * What share of the sample is expected everywhere, by the assumed answers, with all quotas open: exact, not simulated.
+ * Answers to different questions are independent of each other, given that they are asked.
+ */
+import { type Caps, DEFAULT_CAPS, TooMuch } from '../diagrams/limits';
+import type { Way } from '../conditions/exits';
+import { secondsOf } from '../../routing/burden';
+import type { Plan } from '../../routing/plan';
+import { Beliefs } from '../counting/belief';
+import { Diagrams, TRUE } from '../diagrams/diagram';
+import { likeliestRoutes, type Likeliest } from './likeliest';
+import { Terrain } from '../conditions/terrain';
+import { transitionsIn, type Transition } from './transitions';
+import { Weighing } from './weighing';
+import { emissionsTo } from '../counting/witness';
+
+/** A way on that is taken: a quota, skip or onward by its index, or, with `by` null, none of them. */
+export interface WayShare {
+  readonly from: { readonly item: string } | { readonly section: string };
+  readonly by: Way['by'];
+  readonly share: number;
+}
+
+export interface ItemShare {
+  readonly share: number;
+  /** How often on average. */
+  readonly times: number;
+  /** By pass, from the first; empty outside repeated sections. */
+  readonly byPass: readonly number[];
+}
+
+/** Shares are from 0 to 1, of all who start. */
+export interface Shares {
+  /** Presented in any pass, and how often on average, by name. */
+  readonly items: ReadonlyMap<string, ItemShare>;
+  /** In the document's order. */
+  readonly endings: readonly { readonly id: string; readonly share: number }[];
+  /** Of items and ends of sections that have a choice of ways. */
+  readonly ways: readonly WayShare[];
+  /** What an interview takes on average. */
+  readonly minutes: number;
+  /** The share that takes a route; 0 where there is no such route. */
+  ofRoute(route: { readonly items: readonly string[]; readonly ending: string }): number;
+  /** Who is presented what next. */
+  transitions(): Transition[];
+  /** The likeliest routes, at most so many. */
+  likeliest(count: number): Likeliest;
+}
+
+/** The terrain must be fresh and exact. */
+export function sharesIn(plan: Plan, terrain: Terrain): Shares {
+  const { layout, diagrams } = terrain;
+  const weighing = new Weighing(terrain);
+  const { coming } = weighing;
+  const items = new Map<string, ItemShare>();
+  const ways: WayShare[] = [];
+  let seconds = 0;
+  for (const section of plan.sections) {
+    const passes = Array.from({ length: section.repeat?.max ?? 1 }, (_, n) => n + 1);
+    for (const { item, index } of section.items) {
+      const places = passes.map((pass) => layout.item(section.index, pass, index));
+      const masses = places.map((at) => coming.presentedAt(at));
+      const shares = masses.map((mass) => weighing.shareOf(mass));
+      const times = shares.reduce((sum, share) => sum + share, 0);
+      const any = masses.reduce((some, mass) => diagrams.or(some, mass));
+      const byPass = section.repeat === null ? [] : shares;
+      items.set(item.name, { share: passes.length === 1 ? times : weighing.shareOf(any), times, byPass });
+      seconds += times * secondsOf(item);
+      ways.push(...waysAt(weighing, places, { item: item.name }));
+    }
+    const ends = passes.map((pass) => layout.end(section.index, pass)).slice(-1);
+    ways.push(...waysAt(weighing, ends, { section: section.section.id }));
+  }
+  const beliefs = new Beliefs(terrain);
+  return {
+    items,
+    ways,
+    minutes: seconds / 60,
+    endings: plan.endings.map(({ ending }, index) => ({
+      id: ending.id,
+      share: weighing.shareOf(coming.at(layout.ending(index))),
+    })),
+    transitions: () => transitionsIn(terrain, weighing),
+    likeliest: (count) => likeliestRoutes(beliefs, weighing, count),
+    ofRoute(route) {
+      const along = emissionsTo(beliefs, route);
+      if (along === null) return 0;
+      return weighing.shareOf(along.reduce((all, { mass }) => diagrams.and(all, mass), TRUE));
+    },
+  };
+}
+
+/** In how many ways on a place divides, added up over its passes; none where there is but one. */
+function waysAt(weighing: Weighing, places: readonly number[], from: WayShare['from']): WayShare[] {
+  const found = places.map((at) => weighing.coming.takingAt(at));
+  const [first = []] = found;
+  if (!first.some(({ by }) => by !== null)) return [];
+  return first.map(({ by }, index) => ({
+    from,
+    by,
+    share: found.reduce((sum, taking) => {
+      const mass = taking[index]?.mass;
+      return mass === undefined ? sum : sum + weighing.shareOf(mass);
+    }, 0),
+  }));
+}
+
+/** Shares of the sample; null where they could not be exact, or the conditions are too entangled. */
+export function sharesOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Shares | null {
+  try {
+    const terrain = new Terrain(plan, new Diagrams(caps.nodes, caps.steps), { everyValue: true });
+    return terrain.limits.length > 0 ? null : sharesIn(plan, terrain);
+  } catch (error) {
+    if (error instanceof TooMuch) return null;
+    throw error;
+  }
+}

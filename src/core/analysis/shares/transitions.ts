@@ -1,0 +1,107 @@
+/**
+ * Who is presented what next: of everybody who is presented an item, where each goes on to, and with what share of the
+ * sample. All ways of all routes, taken together item by item.
+ */
+import type { Plan } from '../../routing/plan';
+import { terrainWithin } from '../conditions/within';
+import { type Caps, DEFAULT_CAPS, withinMemory } from '../diagrams/limits';
+import { Beliefs, type Emission } from '../counting/belief';
+import { Coming } from '../reach/coming';
+import { FALSE, TRUE, type Diagram } from '../diagrams/diagram';
+import type { Terrain } from '../conditions/terrain';
+import type { Weighing } from './weighing';
+
+export interface Transition {
+  /** Name of the item; null at the start. */
+  readonly from: string | null;
+  readonly to: { readonly item: string } | { readonly ending: string };
+  /** How often it happens, per respondent: a share of the sample, but for passes. Null where it is not known exactly. */
+  readonly share: number | null;
+  /** On into a later pass of the section. */
+  readonly again: boolean;
+}
+
+interface Met extends Emission {
+  readonly from: { readonly name: string; readonly pass: number | null } | null;
+}
+
+/** Those that somebody makes, in order; with `weighing`, of the same terrain, their shares. */
+export function transitionsIn(terrain: Terrain, weighing: Weighing | null): Transition[] {
+  const coming = weighing?.coming ?? new Coming(terrain);
+  const found = new Map<string, { transition: Transition; share: number }>();
+  for (const met of emissionsIn(terrain, coming)) {
+    const { from, sight, mass } = met;
+    const again = from !== null && sight.planItem !== null && from.pass !== sight.pass && sight.pass !== null;
+    const to =
+      sight.planItem === null
+        ? { ending: terrain.plan.endings[sight.ending]?.ending.id ?? '' }
+        : { item: sight.planItem.item.name };
+    const key = JSON.stringify([from?.name ?? null, to, again && from.pass !== null]);
+    const share = weighing === null ? 0 : weighing.shareOf(mass);
+    const known = found.get(key);
+    if (known !== undefined) known.share += share;
+    else
+      found.set(key, {
+        transition: { from: from?.name ?? null, to, share: null, again: again && from.pass !== null },
+        share,
+      });
+  }
+  return [...found.values()].map(({ transition, share }) =>
+    weighing === null ? transition : { ...transition, share },
+  );
+}
+
+/** What is true of those who go from one of some items to one of others, or to an ending, and of those who were presented one of the first. */
+export function massesBetween(
+  terrain: Terrain,
+  coming: Coming,
+  from: ReadonlySet<string> | null,
+  goes: (sight: Emission['sight']) => boolean,
+): { readonly going: Diagram; readonly there: Diagram } {
+  const { diagrams, layout } = terrain;
+  let [going, there]: [Diagram, Diagram] = [FALSE, from === null ? TRUE : FALSE];
+  for (const { mass, sight, from: last } of emissionsIn(terrain, coming, from)) {
+    if (from === null ? last !== null : last === null) continue;
+    if (goes(sight)) going = diagrams.or(going, mass);
+  }
+  for (const { index, repeat, items } of terrain.plan.sections) {
+    for (const { item, index: at } of items) {
+      if (from === null || !from.has(item.name)) continue;
+      for (let pass = 1; pass <= (repeat?.max ?? 1); pass += 1)
+        there = diagrams.or(there, coming.presentedAt(layout.item(index, pass, at)));
+    }
+  }
+  return { going, there };
+}
+
+/** What those see next who are presented each item, or just those named, and who start. */
+function* emissionsIn(
+  terrain: Terrain,
+  coming: Coming,
+  only: ReadonlySet<string> | null = null,
+): Generator<Met> {
+  const beliefs = new Beliefs(terrain);
+  const { layout } = terrain;
+  for (const emission of beliefs.start()) yield { ...emission, from: null };
+  for (const { index, repeat, items } of terrain.plan.sections) {
+    for (let pass = 1; pass <= (repeat?.max ?? 1); pass += 1) {
+      for (const { item, index: n } of items) {
+        if (only !== null && !only.has(item.name)) continue;
+        const at = layout.item(index, pass, n);
+        const from = { name: item.name, pass: repeat === null ? null : pass };
+        for (const emission of beliefs.after({ at, known: coming.presentedAt(at) }))
+          yield { ...emission, from };
+      }
+    }
+  }
+}
+
+/** Who is presented what next; shares are null where they could not be exact. Null where it is too entangled. */
+export function transitionsOf(
+  plan: Plan,
+  shares: { transitions(): Transition[] } | null,
+  caps: Caps = DEFAULT_CAPS,
+): Transition[] | null {
+  const weighed = shares && withinMemory(() => shares.transitions());
+  return weighed ?? withinMemory(() => transitionsIn(terrainWithin(plan, caps), null));
+}
