@@ -2,7 +2,7 @@
  * The same question to three engines: can anybody be presented this item? For every item, over the same Boolean
  * encoding (the tests of each answer, what is allowed of them, and who comes where).
  */
-import { Coming, Diagrams, FALSE, TRUE, type Diagram, Terrain } from '../src/core/analysis';
+import { Coming, Diagrams, FALSE, TRUE, type Diagram, EncodedPlan } from '../src/core/analysis';
 import { init } from 'z3-solver';
 import Logic from 'logic-solver';
 import type { Plan } from '../src/core/routing/plan';
@@ -17,23 +17,23 @@ interface Algebra<Formula> {
   readonly named: (name: string, formula: Formula) => Formula;
 }
 
-export function terrainOf(plan: Plan): Terrain {
-  return new Terrain(plan, new Diagrams(), { opaque: true });
+export function terrainOf(plan: Plan): EncodedPlan {
+  return new EncodedPlan(plan, new Diagrams(), { opaque: true });
 }
 
 /** By diagrams: how many items somebody can be presented. */
-export function byDiagrams(terrain: Terrain): number {
-  const { diagrams } = terrain;
-  const coming = new Coming(terrain);
-  return itemPlaces(terrain).filter((at) => {
+export function byDiagrams(encoded: EncodedPlan): number {
+  const { diagrams } = encoded;
+  const coming = new Coming(encoded);
+  return itemPlaces(encoded).filter((at) => {
     const mass = coming.presentedAt(at);
     return mass !== FALSE && diagrams.and(mass, coming.possible([mass])) !== FALSE;
   }).length;
 }
 
-export function byLogicSolver(terrain: Terrain): number {
+export function byLogicSolver(encoded: EncodedPlan): number {
   const solver = new Logic.Solver();
-  const { presented, always } = formulas<unknown>(terrain, {
+  const { presented, always } = formulas<unknown>(encoded, {
     constant: (is) => (is ? Logic.TRUE : Logic.FALSE),
     variable: (level) => `v${level}`,
     not: (a) => Logic.not(a),
@@ -48,12 +48,12 @@ export function byLogicSolver(terrain: Terrain): number {
   return presented.filter((formula) => solver.solveAssuming(formula) !== null).length;
 }
 
-export async function byZ3(terrain: Terrain): Promise<number> {
+export async function byZ3(encoded: EncodedPlan): Promise<number> {
   const { Context } = await z3();
   const { Bool, Solver, And, Or, Not } = Context('reach');
   const solver = new Solver();
   type Formula = ReturnType<typeof Bool.const>;
-  const { presented, always } = formulas<Formula>(terrain, {
+  const { presented, always } = formulas<Formula>(encoded, {
     constant: (is) => Bool.val(is),
     variable: (level) => Bool.const(`v${level}`),
     not: Not,
@@ -74,13 +74,13 @@ export async function byZ3(terrain: Terrain): Promise<number> {
 let started: ReturnType<typeof init> | undefined;
 const z3 = () => (started ??= init());
 
-function itemPlaces({ layout }: Terrain): number[] {
-  return layout.places.flatMap(({ kind }, at) => (kind === 'item' ? [at] : []));
+function itemPlaces({ course }: EncodedPlan): number[] {
+  return course.places.flatMap(({ kind }, at) => (kind === 'item' ? [at] : []));
 }
 
 /** Who is presented each item, and what is true of everybody. */
-function formulas<Formula>(terrain: Terrain, algebra: Algebra<Formula>) {
-  const { diagrams, layout } = terrain;
+function formulas<Formula>(encoded: EncodedPlan, algebra: Algebra<Formula>) {
+  const { diagrams, course } = encoded;
   const { and, or, not } = algebra;
   const known = new Map<Diagram, Formula>();
   const of = (diagram: Diagram): Formula => {
@@ -94,24 +94,24 @@ function formulas<Formula>(terrain: Terrain, algebra: Algebra<Formula>) {
     }
     return formula;
   };
-  const arriving: Formula[][] = layout.places.map(() => []);
-  arriving[layout.gate(0)]?.push(algebra.constant(true));
+  const arriving: Formula[][] = course.places.map(() => []);
+  arriving[course.gate(0)]?.push(algebra.constant(true));
   const presented: Formula[] = [];
-  const always: Formula[] = [of(terrain.given)];
-  layout.places.forEach((place, at) => {
+  const always: Formula[] = [of(encoded.given)];
+  course.places.forEach((place, at) => {
     const comes = algebra.named(`c${at}`, or(arriving[at] ?? []));
     const send = (to: number, formula: Formula) => arriving[to]?.push(formula);
     if (place.kind === 'gate') {
-      const enters = of(terrain.gateAt(at));
-      send(place.aim === 0 ? layout.pass(place.section, 1) : layout.item(place.section, 1, place.aim), and([comes, enters])); // prettier-ignore
-      send(layout.gate(place.section + 1), and([comes, not(enters)]));
+      const enters = of(encoded.gateAt(at));
+      send(place.aim === 0 ? course.pass(place.section, 1) : course.item(place.section, 1, place.aim), and([comes, enters])); // prettier-ignore
+      send(course.gate(place.section + 1), and([comes, not(enters)]));
     } else if (place.kind === 'pass') send(at + 1, comes);
     else if (place.kind === 'item') {
-      const { asked, ways, checks } = terrain.itemAt(at);
+      const { asked, ways, checks } = encoded.itemAt(at);
       const here = algebra.named(`a${at}`, and([comes, of(asked)]));
       presented.push(here);
-      const allowed = of(diagrams.and(terrain.domainAt(at), checks));
-      always.push(or([and([here, allowed]), and([not(here), of(terrain.unasked(at))])]));
+      const allowed = of(diagrams.and(encoded.domainAt(at), checks));
+      always.push(or([and([here, allowed]), and([not(here), of(encoded.unasked(at))])]));
       let rest = here;
       for (const { when, to } of ways) {
         send(to, and([rest, of(when)]));
@@ -120,7 +120,7 @@ function formulas<Formula>(terrain: Terrain, algebra: Algebra<Formula>) {
       send(at + 1, or([rest, and([comes, not(of(asked))])]));
     } else if (place.kind === 'end') {
       let rest = comes;
-      for (const { when, to } of terrain.endAt(at)) {
+      for (const { when, to } of encoded.endAt(at)) {
         send(to, and([rest, of(when)]));
         rest = and([rest, not(of(when))]);
       }

@@ -6,7 +6,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import path from 'node:path';
 import { format, resolveConfig } from 'prettier';
-import { analyse, DEFAULT_CAPS, sharesOf, Workshop, type Analysis } from '../src/core/analysis';
+import { analyse, DEFAULT_CAPS, sharesOf, AnalysisCache, type Analysis } from '../src/core/analysis';
 import { readDocumentText } from '../src/core/document/read';
 import type { Questionnaire } from '../src/core/document/types';
 import type { Plan } from '../src/core/routing/plan';
@@ -107,13 +107,13 @@ function afterEdits(document: Questionnaire): () => unknown {
       items: section.items.map((item) => (item === half ? { ...item, askIf: undefined } : item)),
     })),
   } as Questionnaire;
-  const workshop = new Workshop();
+  const cache = new AnalysisCache();
   let turn = 0;
   return () => {
     turn += 1;
     const plan = planOf(turn % 2 === 0 ? document : without);
-    const analysis = analyse(plan, DEFAULT_CAPS, workshop);
-    return [analysis.asked, snagsOf(plan), routedSnagsOf(plan, analysis, workshop)];
+    const analysis = analyse(plan, DEFAULT_CAPS, cache);
+    return [analysis.asked, snagsOf(plan), routedSnagsOf(plan, analysis, cache)];
   };
 }
 

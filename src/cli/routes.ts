@@ -67,7 +67,7 @@ function readFilter(plan: Plan, values: Record<string, string | boolean | undefi
     filter.ending = ending;
   }
   if (typeof taking !== 'string') return filter;
-  return { ...filter, taking: taking.split(',').map((way) => readWay(plan, way.trim())) };
+  return { ...filter, via: taking.split(',').map((way) => readWay(plan, way.trim())) };
 }
 
 /** `NAME:N`, the N-th skip of an item; `SECTION:N`, the N-th onward entry of a section; or the id of a quota. */

@@ -8,7 +8,7 @@ import {
   sharesOf,
   transitionsOf,
   whoFlows,
-  Workshop,
+  AnalysisCache,
   type Analysis,
   type Shares,
   type Version,
@@ -49,7 +49,7 @@ const LookedAt = v.object({
 const From = v.union([v.strictObject({ item: v.string() }), v.strictObject({ section: v.string() })]);
 
 /** From one edit to the next. */
-const workshop = new Workshop();
+const cache = new AnalysisCache();
 
 let analysis: Analysis | null = null;
 let marks: ContentMarks | null = null;
@@ -105,7 +105,7 @@ const api: AnalysisApi = {
     const content = routingContent(read.document);
     // An edit of words, or of anything else that leads nobody anywhere, leaves every route as it was.
     const result =
-      analysis !== null && content === analysed ? analysis : analyse(plan, DEFAULT_CAPS, workshop);
+      analysis !== null && content === analysed ? analysis : analyse(plan, DEFAULT_CAPS, cache);
     analysed = content;
     analysis = result;
     shares = undefined;
@@ -137,7 +137,7 @@ const api: AnalysisApi = {
     plan === null
       ? []
       : withoutFaults(
-          [...unsaidSnags(loaded().analysis), ...routedSnagsOf(plan, loaded().analysis, workshop)],
+          [...unsaidSnags(loaded().analysis), ...routedSnagsOf(plan, loaded().analysis, cache)],
           console.error,
         ),
 
@@ -163,7 +163,7 @@ const api: AnalysisApi = {
     const from = v.parse(From, asked);
     const index = v.parse(v.pipe(v.number(), v.integer(), v.minValue(0)), at);
     const way = 'item' in from ? { ...from, skip: index } : { ...from, onward: index };
-    const { total, exact } = loaded().analysis.filtered({ taking: [way] });
+    const { total, exact } = loaded().analysis.filtered({ via: [way] });
     return { routes: String(total), exact };
   },
 

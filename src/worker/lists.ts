@@ -81,7 +81,7 @@ export class Lists {
     const filter: RouteFilter = {
       through,
       avoid,
-      taking: [...taking, ...answering.flatMap((text) => answerWay(plan, text))],
+      via: [...taking, ...answering.flatMap((text) => answerWay(plan, text))],
       ...(ending === null ? {} : { ending }),
       ...(order === 'shortest' || order === 'longest' ? { order } : {}),
     };

@@ -1,7 +1,7 @@
 /** The covering set against everything that can happen to anybody, on random small questionnaires. */
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
-import { alongPath, analyse, coverWithin, Diagrams, Terrain } from '../../src/core/analysis';
+import { alongPath, analyse, coverWithin, Diagrams, EncodedPlan } from '../../src/core/analysis';
 import type { Plan } from '../../src/core/routing/plan';
 import { ask, planFor, questionnaire, section } from '../support/questionnaire';
 import { randomDocument } from './documents';
@@ -28,10 +28,10 @@ function covers(seed: number): boolean {
 }
 
 function guidedCover(plan: Plan) {
-  const newTerrain = () => new Terrain(plan, new Diagrams(), { messages: true });
-  const { paths, terrain, events, atLeast } = coverWithin(newTerrain, 0);
+  const newTerrain = () => new EncodedPlan(plan, new Diagrams(), { messages: true });
+  const { paths, encoded, events, atLeast } = coverWithin(newTerrain, 0);
   const routes = paths.map((path) => {
-    const along = alongPath(terrain, events, path);
+    const along = alongPath(encoded, events, path);
     assert.ok(along);
     const { witness, ...seen } = along;
     return { ...seen, ...witness };

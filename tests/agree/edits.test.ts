@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
-import { analyse, DEFAULT_CAPS, Workshop, type Analysis } from '../../src/core/analysis';
+import { analyse, DEFAULT_CAPS, AnalysisCache, type Analysis } from '../../src/core/analysis';
 import { readDocument } from '../../src/core/document/read';
 import type { Item, Question, Questionnaire } from '../../src/core/document/types';
 import type { Plan } from '../../src/core/routing/plan';
@@ -67,7 +67,7 @@ function edited(document: Questionnaire, int: (from: number, to: number) => numb
 }
 
 /** All that is said of a questionnaire, as far as it does not take too long to say. */
-function said(plan: Plan, analysis: Analysis, workshop: Workshop | null): object {
+function said(plan: Plan, analysis: Analysis, cache: AnalysisCache | null): object {
   const { routes, exact, endings, items, shortest, longest } = analysis;
   const numbers = Array.from({ length: 12 }, (_, n) => 1n + (routes * BigInt(n)) / 12n);
   const some = numbers.map((number) => analysis.outline(number));
@@ -77,7 +77,7 @@ function said(plan: Plan, analysis: Analysis, workshop: Workshop | null): object
     again: some.map((route) => route && analysis.numberOf(route.items, route.ending)),
     witnesses: numbers.map((number) => analysis.route(number)?.items),
     left: [...items.keys()].map((name) => analysis.filtered({ avoid: [name] }).total),
-    snags: routedSnagsOf(plan, analysis, workshop).map(({ rule, at, message }) => ({ rule, at, message })),
+    snags: routedSnagsOf(plan, analysis, cache).map(({ rule, at, message }) => ({ rule, at, message })),
   };
 }
 
@@ -86,13 +86,13 @@ describe('after every edit', () => {
     it(`${make.name}: the same is said as anew, on ${SEEDS.words}`, () => {
       for (const seed of SEEDS.all) {
         const random = xoroshiro128plus(seed);
-        const workshop = new Workshop();
+        const cache = new AnalysisCache();
         let document = make(seed);
         for (let edit = 0; edit <= EDITS; edit += 1) {
           const about = `seed ${seed}, after ${edit} edits`;
           const plan = planFor(document);
-          const analysis = analyse(plan, DEFAULT_CAPS, workshop);
-          assert.deepEqual(said(plan, analysis, workshop), said(plan, analyse(plan), null), about);
+          const analysis = analyse(plan, DEFAULT_CAPS, cache);
+          assert.deepEqual(said(plan, analysis, cache), said(plan, analyse(plan), null), about);
           // Of conditions that are as short the one or the other may be found.
           const all = caseOf(plan, about, 3000);
           if (all !== null) JUDGES['who is asked']({ ...all, analysis });

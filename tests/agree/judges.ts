@@ -322,7 +322,7 @@ export function judgeTaking({ plan, analysis, routes, people, about }: Case): vo
         const avoided = route.items.some((key) => filter.avoid?.includes(key.split('#')[0] as string));
         return takers.has(wordsOf(route)) && !avoided ? [BigInt(index + 1)] : [];
       });
-      const filtered = analysis.filtered({ ...filter, taking: [way] });
+      const filtered = analysis.filtered({ ...filter, via: [way] });
       const where = `${about}, taking ${of} ${JSON.stringify(filter)}`;
       judgeList(filtered, left, routes.length, where);
       const first = filtered.route(1n);
@@ -352,7 +352,7 @@ export function judgeAnswering({ plan, analysis, people, routes, about }: Case):
           return passes.some((pass) => keys.has(passKey(item.name, pass)) && holds(answers, walk.environment(index, pass))); // prettier-ignore
         };
         const where = `${about}, answering ${text} in ${section.id}`;
-        const left = analysis.filtered({ taking: [{ item: item.name, answers }] });
+        const left = analysis.filtered({ via: [{ item: item.name, answers }] });
         for (const { walk } of people)
           if (gives(walk))
             assert.ok(left.positionOf(numbers.get(trail(plan, walk)) ?? 0n) !== null, `${where}: missed`);

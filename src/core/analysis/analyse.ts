@@ -5,8 +5,8 @@
 import { passKey } from '../document/addresses';
 import type { Plan } from '../routing/plan';
 import type { Ahead, Analysis, ContentMarkOf, PassAsked } from './analysis';
-import type { WayTaken } from './answers/via';
-import { terrainWithin } from './conditions/within';
+import type { Via } from './answers/via';
+import { encodedWithin } from './conditions/encoded-within';
 import { Beliefs } from './counting/belief';
 import { countRoutes } from './counting/count';
 import { routesByEnding, routesByItem, waysTo, type RoutesOfItems } from './counting/counts';
@@ -19,28 +19,34 @@ import {
   numberMatching,
   prefixOf,
   seenOn,
-  sightsOf,
+  observationsOf,
   type Route,
 } from './counting/routes';
-import type { Sight } from './counting/sights';
+import type { Observation } from './counting/observations';
 import { BY_QUESTIONS, Tally, type QuestionSpan } from './counting/tally';
 import { witnessOf } from './counting/witness';
-import type { Workshop } from './counting/workshop';
+import type { AnalysisCache } from './counting/analysis-cache';
 import { coverRoutes, pairRoutes, type CoverResult, type PairsResult } from './cover/covering';
 import { DEFAULT_CAPS, withinMemory, type Caps } from './diagrams/limits';
 import { filterRoutes, type RouteFilter } from './lists/filters';
 import { selectRoutes, type Numbering, type Selection } from './lists/selection';
-import { TooEntangled } from './lists/steps';
-import { filteredTakers, numbered, takersOf, type FilteredRoutes, type Takers } from './lists/takers';
-import type { Version } from './lists/touched';
-import { askedOf, type Reach } from './reach/reach';
+import { TooEntangled } from './lists/part-graphs';
+import {
+  filteredViaRoutes,
+  numbered,
+  viaRoutesOf,
+  type FilteredRoutes,
+  type ViaRoutes,
+} from './lists/via-routes';
+import type { RouteVersion } from './lists/route-difference';
+import { askedOf, type WhoIsAsked } from './reach/reach';
 
 /**
- * Counts the routes of a plan, within the caps. With a workshop, what an edit has not touched is found again; an analysis
+ * Counts the routes of a plan, within the caps. With a cache, what an edit has not touched is found again; an analysis
  * made there before is not to be asked any more.
  */
-export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, workshop: Workshop | null = null): Analysis {
-  return new CountedPlan(plan, caps, workshop);
+export function analyse(plan: Plan, caps: Caps = DEFAULT_CAPS, cache: AnalysisCache | null = null): Analysis {
+  return new CountedPlan(plan, caps, cache);
 }
 
 class CountedPlan implements Analysis {
@@ -55,18 +61,18 @@ class CountedPlan implements Analysis {
   private readonly root: Graph['root'];
   private readonly byItem: RoutesOfItems;
   private readonly numbering: Numbering;
-  private reached: Reach | null = null;
+  private reached: WhoIsAsked | null = null;
   private coverFound: CoverResult | null = null;
   private pairsFound: PairsResult | null = null;
   private questions: Tally<QuestionSpan> | null = null;
-  private readonly takers = new Map<string, Takers>();
+  private readonly viaRoutes = new Map<string, ViaRoutes>();
 
   constructor(
     private readonly plan: Plan,
     private readonly caps: Caps,
-    private readonly workshop: Workshop | null,
+    private readonly cache: AnalysisCache | null,
   ) {
-    const { beliefs, graph, limits } = countRoutes(plan, caps, workshop);
+    const { beliefs, graph, limits } = countRoutes(plan, caps, cache);
     const { root } = graph;
     const ways = waysTo(graph);
     this.beliefs = beliefs;
@@ -120,29 +126,29 @@ class CountedPlan implements Analysis {
   }
 
   route(number: bigint): Route | null {
-    const sights = sightsOf(this.root, number);
-    if (sights === null) return null;
-    const witness = this.witness(sights);
-    return witness && { number, ...seenOn(this.plan, sights), ...witness };
+    const observations = observationsOf(this.root, number);
+    if (observations === null) return null;
+    const witness = this.witness(observations);
+    return witness && { number, ...seenOn(this.plan, observations), ...witness };
   }
 
   outline(number: bigint): Pick<Route, 'number' | 'items' | 'ending'> | null {
-    const sights = sightsOf(this.root, number);
-    return sights && { number, ...seenOn(this.plan, sights) };
+    const observations = observationsOf(this.root, number);
+    return observations && { number, ...seenOn(this.plan, observations) };
   }
 
   numberOf(items: readonly string[], ending: string): bigint | null {
     return numberIn(this.plan, this.root, items, ending);
   }
 
-  filtered({ taking = [], ...filter }: RouteFilter): FilteredRoutes {
-    if (taking.length > 0) return filteredTakers(this.plan, this.takersOf(taking), filter, this.numbering);
+  filtered({ via = [], ...filter }: RouteFilter): FilteredRoutes {
+    if (via.length > 0) return filteredViaRoutes(this.plan, this.viaRoutesOf(via), filter, this.numbering);
     const left = filterRoutes(this.root, this.plan.endings, filter);
     return { ...left, exact: this.exact, route: numbered(left, (number) => this.route(number)) };
   }
 
-  select({ taking = [], ...selection }: Selection): ReturnType<Analysis['select']> {
-    const of = taking.length === 0 ? { root: this.root, exact: this.exact } : this.takersOf(taking);
+  select({ via = [], ...selection }: Selection): ReturnType<Analysis['select']> {
+    const of = via.length === 0 ? { root: this.root, exact: this.exact } : this.viaRoutesOf(via);
     try {
       return { ...selectRoutes(this.plan, of.root, this.numbering, selection), exact: of.exact };
     } catch (error) {
@@ -151,11 +157,11 @@ class CountedPlan implements Analysis {
     }
   }
 
-  version({ item, ending }: ContentMarkOf): Version {
+  version({ item, ending }: ContentMarkOf): RouteVersion {
     return {
       root: this.root,
       order: this.plan.sections.flatMap(({ items }) => items.map((each) => item(each.item.name, null))),
-      markOf: (sight) => this.mark(sight, { item, ending }),
+      markOf: (observation) => this.mark(observation, { item, ending }),
     };
   }
 
@@ -174,43 +180,43 @@ class CountedPlan implements Analysis {
   }
 
   numberShowing(marks: readonly string[], markOf: ContentMarkOf): bigint | null {
-    return numberMatching(this.root, marks, (sight) => this.mark(sight, markOf));
+    return numberMatching(this.root, marks, (observation) => this.mark(observation, markOf));
   }
 
-  private mark({ planItem, pass, ending }: Sight, markOf: ContentMarkOf): string {
+  private mark({ planItem, pass, ending }: Observation, markOf: ContentMarkOf): string {
     return planItem === null
       ? markOf.ending(this.plan.endings[ending]?.ending.id ?? '')
       : markOf.item(planItem.item.name, pass);
   }
 
-  private get reach(): Reach {
-    return (this.reached ??= askedOf(this.plan, this.caps, this.workshop));
+  private get reach(): WhoIsAsked {
+    return (this.reached ??= askedOf(this.plan, this.caps, this.cache));
   }
 
-  private takersOf(taking: readonly WayTaken[]): Takers {
-    const key = JSON.stringify(taking);
-    const of = this.takers.get(key) ?? takersOf(this.plan, this.caps, taking);
-    this.takers.set(key, of);
+  private viaRoutesOf(via: readonly Via[]): ViaRoutes {
+    const key = JSON.stringify(via);
+    const of = this.viaRoutes.get(key) ?? viaRoutesOf(this.plan, this.caps, via);
+    this.viaRoutes.set(key, of);
     return of;
   }
 
-  private witness(sights: readonly Sight[]) {
+  private witness(observations: readonly Observation[]) {
     const witness = withinMemory(() => {
-      this.beliefs?.terrain.diagrams.rest();
-      return this.beliefs && witnessOf(this.beliefs, sights);
+      this.beliefs?.encoded.diagrams.rest();
+      return this.beliefs && witnessOf(this.beliefs, observations);
     });
     if (witness !== null) return witness;
     // Counting has filled the memory for diagrams: one route by itself needs little of it.
     return withinMemory(() => {
-      this.beliefs = new Beliefs(terrainWithin(this.plan, this.caps));
-      return witnessOf(this.beliefs, sights);
+      this.beliefs = new Beliefs(encodedWithin(this.plan, this.caps));
+      return witnessOf(this.beliefs, observations);
     });
   }
 }
 
 function passesIn(
   { sections }: Plan,
-  { passes }: Reach,
+  { passes }: WhoIsAsked,
   inPass: ReadonlyMap<string, bigint>,
 ): Map<string, readonly PassAsked[]> {
   const found = new Map<string, readonly PassAsked[]>();

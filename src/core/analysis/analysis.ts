@@ -1,8 +1,8 @@
 /** What an analysis of a questionnaire tells: its counts, and what can be asked about its routes without counting again. */
-import type { Version } from './lists/touched';
+import type { RouteVersion } from './lists/route-difference';
 import type { Selected, Selection } from './lists/selection';
 import type { Route } from './counting/routes';
-import type { FilteredRoutes } from './lists/takers';
+import type { FilteredRoutes } from './lists/via-routes';
 import type { RouteFilter } from './lists/filters';
 import type { Limit } from './answers/drivers';
 import type { CoverResult, PairsResult } from './cover/covering';
@@ -59,7 +59,7 @@ export interface Analysis {
   /** Chosen by everything at once; null where that is too entangled to tell. */
   select(selection: Selection): (Selected & { readonly exact: boolean }) | null;
   /** The routes by what they show, to compare with those of another version. */
-  version(markOf: ContentMarkOf): Version;
+  version(markOf: ContentMarkOf): RouteVersion;
   /** What still lies ahead of a respondent who was presented these items so far; null where no route begins so. */
   ahead(items: readonly string[]): Ahead | null;
   /** The number of the first route whose items and ending, in order, carry these marks. */

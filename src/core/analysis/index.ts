@@ -20,21 +20,21 @@ export {
   type Drivers,
   type Limit,
 } from './answers/drivers';
-export { Instance } from './answers/predicates';
-export type { WayTaken } from './answers/via';
+export { AnswerSymbol } from './answers/answer-symbol';
+export type { Via as WayTaken } from './answers/via';
 
-export type { Standing } from './conditions/encode';
-export { IDLE } from './conditions/register';
-export { Terrain } from './conditions/terrain';
+export type { Viewpoint as Standing } from './conditions/encoder';
+export { IDLE } from './conditions/symbol-table';
+export { EncodedPlan } from './conditions/encoded-plan';
 
 export type { Route } from './counting/routes';
-export { Workshop } from './counting/workshop';
+export { AnalysisCache } from './counting/analysis-cache';
 
 export { Coming } from './reach/coming';
 export { flowOf, type Flow } from './reach/flow';
 export { sameRouting } from './reach/same-routing';
 export { shortestTest } from './reach/tests-in-words';
-export { waysFrom, type ForkEvent } from './reach/ways';
+export { waysFrom, type ForkEvent } from './reach/fork-events';
 
 export { whoFlows, type Flowing } from './shares/flow-words';
 export type { Likeliest, LikelyRoute } from './shares/likeliest';
@@ -44,8 +44,8 @@ export { transitionsOf, type Transition } from './shares/transitions';
 export { MOST_THROUGH, type RouteFilter, type RoutesLeft } from './lists/filters';
 export { listed, withFront, without } from './lists/lists';
 export type { Selected, Selection } from './lists/selection';
-export type { FilteredRoutes } from './lists/takers';
-export type { Version } from './lists/touched';
+export type { FilteredRoutes } from './lists/via-routes';
+export type { RouteVersion as Version } from './lists/route-difference';
 
 export { coverWithin } from './cover/cover-routes';
 export type { ChosenRoute, CoverResult, PairsResult } from './cover/covering';

@@ -2,10 +2,10 @@
 import type { Patch } from 'immer';
 import { STUDY_LISTS } from '../document/addresses';
 import type { Questionnaire } from '../document/types';
-import type { Place } from '../routing/problems';
+import type { DocumentPlace } from '../routing/problems';
 
 /** The first place that patches touched, in the document as it is after them; null where it is the whole study. */
-export function placeTouched(document: Questionnaire, patches: readonly Patch[]): Place | null {
+export function placeTouched(document: Questionnaire, patches: readonly Patch[]): DocumentPlace | null {
   const paths = patches.map(({ path }) => path).sort(inOrder);
   for (const [list, at, within, item] of paths) {
     if (list === 'sections') {
@@ -28,7 +28,7 @@ export function placeTouched(document: Questionnaire, patches: readonly Patch[])
 }
 
 /** The item that stands there, or that stands nearest before where one is gone. */
-function itemNear(items: Questionnaire['sections'][number]['items'], at: number): Place | null {
+function itemNear(items: Questionnaire['sections'][number]['items'], at: number): DocumentPlace | null {
   for (let index = Math.min(at, items.length - 1); index >= 0; index -= 1) {
     const item = items[index];
     if (item !== undefined && item.kind !== 'page_break') return { item: item.name };

@@ -43,7 +43,7 @@ import {
   type PlanSkip,
   type PlanTarget,
 } from './plan';
-import type { Place, PlanProblem, PlanRule } from './problems';
+import type { DocumentPlace, PlanProblem, PlanRule } from './problems';
 import { isSameSurroundings } from './surroundings';
 
 const NO_NAMES: ReadonlySet<string> = new Set();
@@ -123,7 +123,7 @@ class Planner {
     };
   }
 
-  private report(rule: PlanRule, at: Place, field: string, message: string): void {
+  private report(rule: PlanRule, at: DocumentPlace, field: string, message: string): void {
     this.problems.push({ rule, at, field, message });
   }
 
@@ -139,19 +139,24 @@ class Planner {
   }
 
   /** Parses and checks one condition; one with a problem never holds. */
-  private condition(text: string, scope: Scope, at: Place, field: string): Condition {
+  private condition(text: string, scope: Scope, at: DocumentPlace, field: string): Condition {
     const parsed = parseCondition(text);
     return this.checked(parsed, (tree) => conditionProblems(tree, scope), at, field) ?? NEVER;
   }
 
-  private optional(text: string | undefined, scope: Scope, at: Place, field: string): Condition | null {
+  private optional(
+    text: string | undefined,
+    scope: Scope,
+    at: DocumentPlace,
+    field: string,
+  ): Condition | null {
     return text === undefined ? null : this.condition(text, scope, at, field);
   }
 
   private checked<Tree>(
     parsed: Parsed<Tree>,
     check: (tree: Tree) => readonly ConditionProblem[],
-    at: Place,
+    at: DocumentPlace,
     field: string,
   ): Tree | null {
     if (!parsed.ok) {
@@ -190,7 +195,7 @@ class Planner {
   }
 
   /** Reports a value that stands on more others, one on the other, than can be followed. */
-  private isTooDeep(index: number, at: Place, field: string): boolean {
+  private isTooDeep(index: number, at: DocumentPlace, field: string): boolean {
     const isTooDeep = this.standsOn > MOST_DERIVED_DEEP || this.mentions > MOST_MENTIONS;
     this.depths[index] = isTooDeep ? 0 : this.standsOn;
     this.spelt[index] = isTooDeep ? 1 : this.mentions;
@@ -419,7 +424,7 @@ class Planner {
     scope: Scope,
     from: Position,
     openPass: number | null,
-    at: Place,
+    at: DocumentPlace,
   ): PlanSkip[] {
     return skips.flatMap((skip, index) => {
       const place = { ...at, [kind]: index };
@@ -430,7 +435,12 @@ class Planner {
   }
 
   /** Finds a target, which must lie at or after `from`; null, with a problem reported, where it cannot be used. */
-  private target(target: Target, from: Position, openPass: number | null, at: Place): PlanTarget | null {
+  private target(
+    target: Target,
+    from: Position,
+    openPass: number | null,
+    at: DocumentPlace,
+  ): PlanTarget | null {
     const refuse = (rule: PlanRule, message: string) => {
       this.report(rule, at, 'to', message);
       return null;
@@ -503,12 +513,12 @@ class Planner {
   }
 
   /** Checks the names piped into the texts of a part. `of`: what comes before the name of a text's field. */
-  private pipes(kind: HolderKind, part: object, scope: Scope, at: Place, of = ''): void {
+  private pipes(kind: HolderKind, part: object, scope: Scope, at: DocumentPlace, of = ''): void {
     for (const { name, text } of textsOf(kind, part)) this.pipesIn(text, scope, at, `${of}${name}`);
   }
 
   /** As if each name stood in a condition there. */
-  private pipesIn(text: string, scope: Scope, at: Place, field: string): void {
+  private pipesIn(text: string, scope: Scope, at: DocumentPlace, field: string): void {
     for (const name of pipedNames(text)) {
       const variable = this.variables.get(name.toLowerCase());
       if (variable !== undefined && variable.name !== name) {

@@ -6,7 +6,7 @@ import { address, type Address } from '../document/addresses';
 export type PlanRule = ConditionRule | 'unknown-target' | 'backward-skip' | 'enters-repeat';
 
 /** A place in the document, by the names its author gave. */
-export interface Place {
+export interface DocumentPlace {
   readonly section?: string;
   readonly item?: string;
   readonly ending?: string;
@@ -25,7 +25,7 @@ export interface Place {
 
 export interface PlanProblem {
   readonly rule: PlanRule;
-  readonly at: Place;
+  readonly at: DocumentPlace;
   /** Which of the place's texts: `askIf`, `if`, `to`, `text`, `repeat`, `cases[1].if` … */
   readonly field: string;
   readonly message: string;
@@ -34,7 +34,7 @@ export interface PlanProblem {
 }
 
 /** The part that a place is in, as it can be selected; null for the study as a whole. */
-export function partAt(at: Place): Address | null {
+export function partAt(at: DocumentPlace): Address | null {
   if (at.item !== undefined) return address('item', at.item);
   if (at.section !== undefined) return address('section', at.section);
   if (at.given !== undefined) return address('given', at.given);

@@ -21,29 +21,29 @@ export function blankDecides(inquiry: Inquiry): Snag[] {
 }
 
 function atPlace(inquiry: Inquiry, planItem: PlanItem, item: Question, at: number): Snag | null {
-  const { terrain, flow, diagrams, plan } = inquiry;
+  const { encoded, flow, diagrams, plan } = inquiry;
   const variable = plan.variables.get(item.name.toLowerCase());
   const standing = inquiry.standingOf(planItem, at);
-  const instance = variable && terrain.instances.get(terrain.keyOf(variable, standing));
-  const states = variable && terrain.statesOf(variable, standing);
-  if (instance === undefined || states == null || instance.driver.atoms.length === 0) return null;
+  const symbol = variable && encoded.symbols.get(encoded.keyOf(variable, standing));
+  const states = variable && encoded.statesOf(variable, standing);
+  if (symbol === undefined || states == null || symbol.driver.atoms.length === 0) return null;
   // An author who writes of blanks has thought of them.
-  if (instance.driver.atoms.some((atom) => atom.kind === 'state' && atom.state.includes('answered')))
+  if (symbol.driver.atoms.some((atom) => atom.kind === 'state' && atom.state.includes('answered')))
     return null;
   const blank = diagrams.and(flow.answersAt(at), states.blank);
   if (blank === FALSE) return null;
-  const blankReading = instance.readings.findIndex(({ presented, value }) => presented && value === null);
-  const like = instance.readings.findIndex(
+  const blankReading = symbol.readings.findIndex(({ presented, value }) => presented && value === null);
+  const like = symbol.readings.findIndex(
     ({ presented, value, missing }, reading) =>
       presented &&
       value !== null &&
       !missing &&
-      instance.legal[reading] !== false &&
-      goTheSameWay(inquiry, at, instance.cube(blankReading), instance.cube(reading)) &&
-      sameElsewhere(inquiry, planItem, instance.key, blankReading, reading),
+      symbol.legal[reading] !== false &&
+      goTheSameWay(inquiry, at, symbol.cube(blankReading), symbol.cube(reading)) &&
+      sameElsewhere(inquiry, planItem, symbol.key, blankReading, reading),
   );
   if (like < 0) return null;
-  const value = instance.readings[like]?.value;
+  const value = symbol.readings[like]?.value;
   return {
     rule: 'blank-decides',
     severity: 'warning',
@@ -71,10 +71,10 @@ function answerWords({ answer }: Question, value: Value | null | undefined): str
 }
 
 /** Whether the question's own skips lead two answers to the same places, whatever else was answered. */
-function goTheSameWay({ terrain, diagrams }: Inquiry, at: number, one: number, other: number): boolean {
+function goTheSameWay({ encoded, diagrams }: Inquiry, at: number, one: number, other: number): boolean {
   const destinations = new Map<number, { one: number; other: number }>();
   let rest = { one, other };
-  const { ways } = terrain.itemAt(at);
+  const { ways } = encoded.itemAt(at);
   for (const { when, to } of [...ways, { when: 1, to: at + 1 }]) {
     const before = destinations.get(to) ?? { one: FALSE, other: FALSE };
     destinations.set(to, {
@@ -86,7 +86,7 @@ function goTheSameWay({ terrain, diagrams }: Inquiry, at: number, one: number, o
       other: diagrams.and(rest.other, diagrams.not(when)),
     };
   }
-  const own = (level: number) => terrain.homeOf(level) === at;
+  const own = (level: number) => encoded.homeOf(level) === at;
   return [...destinations.values()].every(
     (to) => diagrams.forget(to.one, own) === diagrams.forget(to.other, own),
   );
@@ -100,10 +100,10 @@ function sameElsewhere(
   one: number,
   other: number,
 ): boolean {
-  const { terrain, diagrams } = inquiry;
-  const instance = terrain.instances.get(key);
-  if (instance === undefined) return false;
-  const [a, b] = [instance.literals(one), instance.literals(other)].map((literals) => new Map(literals));
+  const { encoded, diagrams } = inquiry;
+  const symbol = encoded.symbols.get(key);
+  if (symbol === undefined) return false;
+  const [a, b] = [symbol.literals(one), symbol.literals(other)].map((literals) => new Map(literals));
   return inquiry.sites.every((site) => {
     if (site.role === 'skip' && site.planItem === planItem) return true;
     return site.spots.every(({ when }) => {

@@ -7,7 +7,7 @@ import { applyChange } from '../editing/change';
 import { nearestFreeCodes } from '../editing/missing-codes';
 import { recode, recodeProblem } from '../editing/recode';
 import type { Plan } from '../routing/plan';
-import type { Place } from '../routing/problems';
+import type { DocumentPlace } from '../routing/problems';
 import type { Mend, Snag } from './types';
 
 export function codeCollides(plan: Plan): Snag[] {
@@ -47,7 +47,7 @@ interface Owner {
   readonly place: number;
 }
 
-function ofVariable(document: Questionnaire, owner: Owner | null, answer: Answer, at: Place): Snag[] {
+function ofVariable(document: Questionnaire, owner: Owner | null, answer: Answer, at: DocumentPlace): Snag[] {
   const snags: Snag[] = [];
   for (const { reason, code: planned } of document.missing) {
     const code = owner?.question.missingCodes?.[reason] ?? planned;

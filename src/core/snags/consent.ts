@@ -31,14 +31,14 @@ export function consentNotKept(inquiry: Inquiry): Snag[] {
 
 /** What becomes of somebody who refuses, as far as the routing shows it. */
 function whatRefusersMeet(inquiry: Inquiry, section: PlanSection): string {
-  const { plan, flow, terrain } = inquiry;
+  const { plan, flow, encoded } = inquiry;
   const elsewhere = plan.endings.find(
     ({ ending }) => ending.kind !== 'declined' && endsSeen(inquiry, section).has(ending.kind),
   );
   if (elsewhere !== undefined)
     return `an answer ends at “${elsewhere.ending.id}”, which does not say that consent was refused: aim it at an ending of kind “declined”, if it is a refusal`;
   const later = plan.endings.some(
-    ({ ending }, index) => ending.kind === 'declined' && flow.comesTo(terrain.layout.ending(index)) !== FALSE,
+    ({ ending }, index) => ending.kind === 'declined' && flow.comesTo(encoded.course.ending(index)) !== FALSE,
   );
   return later
     ? 'whoever refuses is asked more before the interview ends'
@@ -118,22 +118,22 @@ function endsSeen(inquiry: Inquiry, section: PlanSection): ReadonlySet<string> {
 }
 
 /** What those who answer at a place, or leave a section's end, see next: the kind of an ending, or `item`. */
-function nextSeen({ terrain, plan }: Inquiry, from: number, mass: Diagram): string[] {
-  const { layout, diagrams } = terrain;
+function nextSeen({ encoded, plan }: Inquiry, from: number, mass: Diagram): string[] {
+  const { course, diagrams } = encoded;
   const seen = new Set<string>();
   const silent = new Map<number, Diagram>([[from, mass]]);
-  for (let at = from; at < layout.places.length; at += 1) {
+  for (let at = from; at < course.places.length; at += 1) {
     const here = silent.get(at);
-    const place = layout.places[at];
+    const place = course.places[at];
     if (here === undefined) continue;
     if (place?.kind === 'ending') {
       seen.add(plan.endings[place.ending]?.ending.kind ?? '');
       continue;
     }
-    for (const { mass: sent, to, presented } of waysFrom(terrain, at, here)) {
+    for (const { mass: sent, to, presented } of waysFrom(encoded, at, here)) {
       if (to === null) continue;
       if (presented && at !== from) seen.add('item');
-      else silent.set(to, diagrams.or(silent.get(to) ?? FALSE, diagrams.forget(sent, terrain.isPastAt(to))));
+      else silent.set(to, diagrams.or(silent.get(to) ?? FALSE, diagrams.forget(sent, encoded.isPastAt(to))));
     }
   }
   return [...seen];
@@ -141,21 +141,20 @@ function nextSeen({ terrain, plan }: Inquiry, from: number, mass: Diagram): stri
 
 /** Somebody who does not agree, or leaves the question blank, and is not at the end then. */
 function notEnded(inquiry: Inquiry, planItem: PlanItem, item: Question): Snag[] {
-  const { terrain, flow, diagrams, plan } = inquiry;
+  const { encoded, flow, diagrams, plan } = inquiry;
   const agrees = new Set(item.agrees);
   for (const at of inquiry.placesOf(planItem)) {
     const variable = plan.variables.get(item.name.toLowerCase());
-    const instance =
-      variable && terrain.instances.get(terrain.keyOf(variable, inquiry.standingOf(planItem, at)));
+    const symbol = variable && encoded.symbols.get(encoded.keyOf(variable, inquiry.standingOf(planItem, at)));
     const answers = flow.answersAt(at);
     if (answers === FALSE) continue;
     // Where nothing reads the answer, every answer carries on.
     const readings: (readonly [value: unknown, mass: Diagram])[] =
-      instance === undefined
+      symbol === undefined
         ? [['', answers]]
-        : instance.readings.map((reading, n) => [
+        : symbol.readings.map((reading, n) => [
             reading.presented ? reading.value : undefined,
-            diagrams.and(answers, instance.cube(n)),
+            diagrams.and(answers, symbol.cube(n)),
           ]);
     for (const [value, mass] of readings) {
       if (value === undefined || mass === FALSE) continue;
@@ -169,7 +168,7 @@ function notEnded(inquiry: Inquiry, planItem: PlanItem, item: Question): Snag[] 
           rule: 'consent-not-kept',
           severity: 'error',
           at: { item: item.name },
-          message: `somebody ${instance === undefined ? 'who does not agree' : who} is not led to an ending of kind “declined” at once: lead every answer but consent there`,
+          message: `somebody ${symbol === undefined ? 'who does not agree' : who} is not led to an ending of kind “declined” at once: lead every answer but consent there`,
           ...inquiry.witness(at, mass),
           mends: mendConsent(inquiry, planItem, item),
         },

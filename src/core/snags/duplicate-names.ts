@@ -3,7 +3,7 @@ import { columnsOf } from '../coding/columns';
 import { hasRows } from '../document/answer-types';
 import type { Questionnaire } from '../document/types';
 import type { Plan } from '../routing/plan';
-import type { Place } from '../routing/problems';
+import type { DocumentPlace } from '../routing/problems';
 import type { Snag } from './types';
 
 export function duplicateNames(plan: Plan): Snag[] {
@@ -32,7 +32,7 @@ export function duplicateNames(plan: Plan): Snag[] {
 
 interface Use {
   readonly name: string;
-  readonly at: Place;
+  readonly at: DocumentPlace;
 }
 
 const same = (name: string) => name;
@@ -87,7 +87,7 @@ function columnClashes(plan: Plan): Snag[] {
       owner.set(key, from);
       continue;
     }
-    const at: Place =
+    const at: DocumentPlace =
       'source' in column
         ? column.source.of === 'item'
           ? { item: column.source.question.name }

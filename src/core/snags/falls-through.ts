@@ -114,11 +114,11 @@ function meets(
   section: number,
   before: number | null = null,
 ): boolean {
-  const { flow, terrain, plan } = inquiry;
-  const { layout } = terrain;
-  const beyond = layout.gate(section + 1);
+  const { flow, encoded, plan } = inquiry;
+  const { course } = encoded;
+  const beyond = course.gate(section + 1);
   const stop = (place: number) => {
-    const of = layout.places[place];
+    const of = course.places[place];
     // Somebody may stand before it, and not be let in.
     const isInside = of !== undefined && of.kind !== 'ending' && of.kind !== 'gate' && of.section === before;
     return place >= beyond || isInside;
@@ -164,13 +164,13 @@ function leadRound(
   sent: Diagram,
   { branch, sibling, branches }: Siblings,
 ): Mend[] {
-  const { plan, flow, terrain } = inquiry;
-  const { layout } = terrain;
+  const { plan, flow, encoded } = inquiry;
+  const { course } = encoded;
   const target = plan.sections.find(({ index }) => index > sibling && !branches.includes(index)) ?? plan.sections.at(-1); // prettier-ignore
-  const reached = flow.spread(at, sent, (place) => place >= layout.gate(sibling));
+  const reached = flow.spread(at, sent, (place) => place >= course.gate(sibling));
   for (let section = sibling - 1; section >= branch; section -= 1) {
     const { onward, repeat, section: from } = plan.sections[section] as PlanSection;
-    const end = layout.end(section, repeat?.max ?? 1);
+    const end = course.end(section, repeat?.max ?? 1);
     const here = reached.get(end) ?? FALSE;
     if (here === FALSE) continue;
     if (onward.length > 0 || here !== flow.comesTo(end) || target === undefined) return [];

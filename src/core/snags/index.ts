@@ -11,13 +11,13 @@ import {
   withinMemory,
   type Analysis,
   type Caps,
-  type Workshop,
+  type AnalysisCache,
 } from '../analysis';
 import { address, type Address } from '../document/addresses';
 import { eachPart } from '../document/each-property';
 import type { Questionnaire } from '../document/types';
 import type { Plan } from '../routing/plan';
-import { partAt, type Place } from '../routing/problems';
+import { partAt, type DocumentPlace } from '../routing/problems';
 import { askedTwice } from './asked-twice';
 import { blankDecides } from './blank-decides';
 import { closingNotLast } from './closing';
@@ -77,14 +77,14 @@ const READING: Readonly<Record<string, (plan: Plan) => Snag[]>> = {
 export function routedSnagsOf(
   plan: Plan,
   analysis: Analysis,
-  workshop: Workshop | null = null,
+  cache: AnalysisCache | null = null,
   caps: Caps = DEFAULT_CAPS,
 ): Snag[] {
-  const flow = flowOf(plan, caps, workshop);
+  const flow = flowOf(plan, caps, cache);
   if ('entangledAt' in flow) return [...notExact(analysis), tooEntangled(flow.entangledAt)];
   const inquiry = withinMemory(() => new Inquiry(analysis, flow));
   if (inquiry === null) return [...notExact(analysis), tooEntangled({})];
-  const { diagrams } = flow.terrain;
+  const { diagrams } = flow.encoded;
   const found = eachByItself(FOLLOWING, inquiry, () => {
     diagrams.rest();
   });
@@ -162,7 +162,7 @@ export function withoutFaults(snags: readonly Snag[], log: (fault: Error) => voi
 }
 
 /** `at`: from where on people cannot be followed any more. */
-function tooEntangled(at: Place): Snag {
+function tooEntangled(at: DocumentPlace): Snag {
   const from = Object.keys(at).length === 0 ? 'The' : 'From here on the';
   return {
     rule: 'not-exact',
@@ -197,9 +197,9 @@ export function isProvisional(snags: readonly Snag[]): boolean {
 }
 
 /** Documents are never changed in place. */
-const orders = new WeakMap<Questionnaire, (at: Place) => number>();
+const orders = new WeakMap<Questionnaire, (at: DocumentPlace) => number>();
 
-function documentOrder(document: Questionnaire): (at: Place) => number {
+function documentOrder(document: Questionnaire): (at: DocumentPlace) => number {
   const known = orders.get(document);
   if (known !== undefined) return known;
   const order = orderOf(document);
@@ -207,7 +207,7 @@ function documentOrder(document: Questionnaire): (at: Place) => number {
   return order;
 }
 
-function orderOf(document: Questionnaire): (at: Place) => number {
+function orderOf(document: Questionnaire): (at: DocumentPlace) => number {
   const rank = new Map<Address, number>();
   eachPart(document, ({ at }) => {
     if (!rank.has(at)) rank.set(at, rank.size);

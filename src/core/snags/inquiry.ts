@@ -10,7 +10,7 @@ import {
   type Diagrams,
   type Flow,
   type Standing,
-  type Terrain,
+  type EncodedPlan,
 } from '../analysis';
 import type { Condition } from '../condition/syntax';
 import { hasRows, rowsOf } from '../document/answer-types';
@@ -19,7 +19,7 @@ import type { Answer, Option } from '../document/types';
 import { applyChange, type Change, type DocumentDraft } from '../editing/change';
 import type { ItemPlace } from '../editing/structure';
 import { onwardList, type Plan, type PlanItem, type PlanSection } from '../routing/plan';
-import type { Place } from '../routing/problems';
+import type { DocumentPlace } from '../routing/problems';
 import type { Mend, SnagWitness } from './types';
 
 /** A condition as it is tried at one place. */
@@ -36,7 +36,7 @@ export interface Spot {
 /** A condition that steers, where it is written and where it is tried: once a pass in a repeat. */
 export interface Site {
   readonly role: 'item' | 'section' | 'option' | 'row' | 'skip' | 'onward' | 'quota';
-  readonly at: Place;
+  readonly at: DocumentPlace;
   /** Null: a skip or onward without one, which everybody takes. */
   readonly condition: Condition | null;
   /** As the author wrote it. */
@@ -48,7 +48,7 @@ export interface Site {
 
 export class Inquiry {
   readonly plan: Plan;
-  readonly terrain: Terrain;
+  readonly encoded: EncodedPlan;
   readonly diagrams: Diagrams;
   readonly sites: readonly Site[];
   private readonly broken: ReadonlySet<string>;
@@ -57,25 +57,25 @@ export class Inquiry {
     readonly analysis: Analysis,
     readonly flow: Flow,
   ) {
-    this.terrain = flow.terrain;
-    this.plan = this.terrain.plan;
-    this.diagrams = this.terrain.diagrams;
+    this.encoded = flow.encoded;
+    this.plan = this.encoded.plan;
+    this.diagrams = this.encoded.diagrams;
     this.broken = new Set(this.plan.problems.map(({ at }) => JSON.stringify(at)));
     this.sites = this.plan.sections.flatMap((section) => this.sitesOf(section));
   }
 
   /** Whether a place is known to be broken already, so that what follows from it need not be said too. */
-  isBroken(at: Place): boolean {
+  isBroken(at: DocumentPlace): boolean {
     return this.broken.has(JSON.stringify(at));
   }
 
   /** Places of an item, one a pass. */
   placesOf({ section, index }: PlanItem): number[] {
-    return this.passesOf(section).map((pass) => this.terrain.layout.item(section, pass, index));
+    return this.passesOf(section).map((pass) => this.encoded.course.item(section, pass, index));
   }
 
   standingOf({ section }: PlanItem, at: number): Standing {
-    const place = this.terrain.layout.places[at];
+    const place = this.encoded.course.places[at];
     const repeated = this.plan.sections[section]?.repeat !== null;
     return { section, pass: repeated && place?.kind === 'item' ? place.pass : null };
   }
@@ -165,10 +165,10 @@ export class Inquiry {
   private sitesOf(section: PlanSection): Site[] {
     const { section: written, index, gate, items } = section;
     const outside = { section: index, pass: null };
-    const { layout } = this.terrain;
+    const { course } = this.encoded;
     const found: Site[] = [];
     if (gate !== null) {
-      const gates = layout.places.flatMap((place, at) =>
+      const gates = course.places.flatMap((place, at) =>
         place.kind === 'gate' && place.section === index ? [at] : [],
       );
       found.push({
@@ -181,7 +181,7 @@ export class Inquiry {
       });
     }
     for (const planItem of items) found.push(...this.itemSites(planItem));
-    const end = layout.end(index, this.passesOf(index).length);
+    const end = course.end(index, this.passesOf(index).length);
     const list = onwardList(written);
     for (const { index: n, if: condition } of section.onward) {
       found.push({
@@ -202,7 +202,7 @@ export class Inquiry {
     const own = { item: item.name };
     const site = (
       role: Site['role'],
-      at: Place,
+      at: DocumentPlace,
       condition: Condition | null,
       text: string,
       here: (place: number) => Diagram,
@@ -247,7 +247,7 @@ export class Inquiry {
   }
 
   private spot(at: number, standing: Standing, here: Diagram, condition: Condition | null): Spot {
-    const when = condition === null ? 1 : this.terrain.conditionAt(condition, standing);
+    const when = condition === null ? 1 : this.encoded.conditionAt(condition, standing);
     return { at, standing, here, when };
   }
 }

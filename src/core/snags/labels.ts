@@ -6,7 +6,7 @@ import { OPTIONS_MISSING } from '../document/vocabularies';
 import { applyChange } from '../editing/change';
 import { editQuestion } from '../editing/structure';
 import type { Plan, PlanItem } from '../routing/plan';
-import type { Place } from '../routing/problems';
+import type { DocumentPlace } from '../routing/problems';
 import type { Snag } from './types';
 
 export function unlabelled(plan: Plan): Snag[] {
@@ -39,7 +39,7 @@ function ofQuestion(item: Question): readonly Snag[] {
   return found;
 }
 
-function ofAnswer(answer: Answer, at: Place): Snag[] {
+function ofAnswer(answer: Answer, at: DocumentPlace): Snag[] {
   const ends = hasEnds(answer)
     ? [!answer.lowLabel?.trim() && 'low', !answer.highLabel?.trim() && 'high'].filter(Boolean)
     : [];
@@ -60,7 +60,7 @@ function ofAnswer(answer: Answer, at: Place): Snag[] {
   ];
 }
 
-function note(missing: boolean, at: Place, field: string, message: string): Snag[] {
+function note(missing: boolean, at: DocumentPlace, field: string, message: string): Snag[] {
   return missing ? [{ rule: 'unlabelled', severity: 'note', at, field, message }] : [];
 }
 

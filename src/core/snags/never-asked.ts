@@ -33,20 +33,20 @@ function isShutByMistake(inquiry: Inquiry, { item, section }: PlanItem): boolean
 }
 
 function reason(inquiry: Inquiry, planItem: PlanItem): string {
-  const { flow, terrain, plan, diagrams } = inquiry;
+  const { flow, encoded, plan, diagrams } = inquiry;
   const [first = 0] = inquiry.placesOf(planItem);
   const some = inquiry.placesOf(planItem).find((at) => flow.comesTo(at) !== FALSE);
   if (some !== undefined) {
-    if (diagrams.and(flow.comesTo(some), terrain.itemAt(some).askIf) === FALSE)
+    if (diagrams.and(flow.comesTo(some), encoded.itemAt(some).askIf) === FALSE)
       return `its ask-if “${planItem.item.askIf ?? ''}” holds for none of those who get to it`;
     if (flow.presentedAt(some) === FALSE) return 'none of its answers is ever shown';
     return 'nobody who gets to it can reach an ending';
   }
   const section = plan.sections[planItem.section];
-  const { layout } = terrain;
-  const gate = layout.gate(planItem.section);
+  const { course } = encoded;
+  const gate = course.gate(planItem.section);
   if (flow.comesTo(gate) !== FALSE && section !== undefined) {
-    const { askIf, somePass } = terrain.gateParts(gate);
+    const { askIf, somePass } = encoded.gateParts(gate);
     const open = diagrams.and(flow.comesTo(gate), askIf);
     if (open === FALSE)
       return `its section is shut by the ask-if “${section.section.askIf ?? ''}”, which holds for nobody who gets there`;
@@ -54,31 +54,31 @@ function reason(inquiry: Inquiry, planItem: PlanItem): string {
   }
   // Nobody comes: the nearest place before it from which everybody jumps further.
   for (let at = first - 1; at >= 0; at -= 1) {
-    const place = layout.places[at];
+    const place = course.places[at];
     if (flow.comesTo(at) === FALSE) continue;
     if (place?.kind === 'item') {
-      const { planItem: by, ways } = terrain.itemAt(at);
+      const { planItem: by, ways } = encoded.itemAt(at);
       if (ways.some(({ to }) => to > first))
         return `everybody is led past it, by what follows “${by.item.name}”`;
     }
-    if (place?.kind === 'end' && terrain.endAt(at).some(({ to }) => to > first)) {
+    if (place?.kind === 'end' && encoded.endAt(at).some(({ to }) => to > first)) {
       const title = plan.sections[place.section]?.section.title ?? '';
       return `everybody is led past it, by the end of section “${title}”`;
     }
-    if (place?.kind === 'gate' && terrain.gateAt(at) !== TRUE)
+    if (place?.kind === 'gate' && encoded.gateAt(at) !== TRUE)
       return `everybody is led past it, by what comes before section “${plan.sections[place.section]?.section.title ?? ''}”`;
   }
   return 'nothing leads to it';
 }
 
 export function endingUnreached(inquiry: Inquiry): Snag[] {
-  const { analysis, plan, terrain, flow } = inquiry;
+  const { analysis, plan, encoded, flow } = inquiry;
   // While nothing is asked yet, nobody can be sent anywhere.
   if (!inquiry.items.some(({ item }) => item.kind === 'question')) return [];
   return plan.endings.flatMap(({ ending: { id, kind } }, index): Snag[] => {
     const reached = analysis.exact
       ? analysis.endings[index]?.routes !== 0n
-      : flow.comesTo(terrain.layout.ending(index)) !== FALSE;
+      : flow.comesTo(encoded.course.ending(index)) !== FALSE;
     if (reached) return [];
     const onlyComplete =
       kind === 'complete' && plan.endings.filter((other) => other.ending.kind === 'complete').length === 1;

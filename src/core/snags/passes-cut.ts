@@ -6,12 +6,12 @@ import type { Snag } from './types';
 import { ordinaryCount } from './variables';
 
 export function passesCut(inquiry: Inquiry): Snag[] {
-  const { plan, terrain, flow, diagrams } = inquiry;
+  const { plan, encoded, flow, diagrams } = inquiry;
   return plan.sections.flatMap(({ index, repeat, section }): Snag[] => {
     if (repeat?.driver == null) return [];
-    const at = terrain.layout.gate(index);
-    const beyond = terrain.beyondPassesAt(at);
-    const mass = diagrams.and(diagrams.and(flow.comesTo(at), terrain.gateParts(at).askIf), beyond);
+    const at = encoded.course.gate(index);
+    const beyond = encoded.beyondPassesAt(at);
+    const mass = diagrams.and(diagrams.and(flow.comesTo(at), encoded.gateParts(at).askIf), beyond);
     if (mass === FALSE) return [];
     const { name } = repeat.driver;
     const answer =

@@ -9,11 +9,11 @@ const SAYS_NONE =
   /^\W*(none|neither|nothing|nobody|no one|nowhere|never|no,? none|not any|not applicable|does not apply|do(es)?n['’]t apply)\b/i;
 
 export function picksContradict(inquiry: Inquiry): Snag[] {
-  const { plan, terrain } = inquiry;
+  const { plan, encoded } = inquiry;
   return inquiry.items.flatMap((planItem): Snag[] => {
     const { item } = planItem;
     if (item.kind !== 'question' || !picksMany(item.answer)) return [];
-    if (!terrain.drivers.byKey.has(item.name.toLowerCase())) return [];
+    if (!encoded.drivers.byKey.has(item.name.toLowerCase())) return [];
     const { options, maxPicks } = item.answer;
     if (options.length < 2 || maxPicks === 1) return [];
     return options.flatMap((option, index): Snag[] => {
@@ -21,16 +21,16 @@ export function picksContradict(inquiry: Inquiry): Snag[] {
       const others = options.filter((other) => other !== option).map(({ code }) => code);
       const [at = 0] = inquiry.placesOf(planItem);
       const variable = plan.variables.get(item.name.toLowerCase());
-      const instance =
-        variable && terrain.instances.get(terrain.keyOf(variable, inquiry.standingOf(planItem, at)));
-      const both = instance?.values.findIndex(
+      const symbol =
+        variable && encoded.symbols.get(encoded.keyOf(variable, inquiry.standingOf(planItem, at)));
+      const both = symbol?.values.findIndex(
         (value) =>
           Array.isArray(value) && value.includes(option.code) && others.some((code) => value.includes(code)),
       );
       const mass =
-        instance === undefined || both === undefined || both < 0
+        symbol === undefined || both === undefined || both < 0
           ? null
-          : inquiry.diagrams.and(inquiry.flow.answersAt(at), instance.cube(both));
+          : inquiry.diagrams.and(inquiry.flow.answersAt(at), symbol.cube(both));
       return [
         {
           rule: 'picks-contradict',

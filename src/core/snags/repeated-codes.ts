@@ -1,12 +1,12 @@
 /** Two options of one list with the same code: their answers could not be told apart. */
 import { optionsOf } from '../document/shape';
 import type { Answer, Questionnaire } from '../document/types';
-import type { Place } from '../routing/problems';
+import type { DocumentPlace } from '../routing/problems';
 import type { Snag } from './types';
 
 export function repeatedCodes(document: Questionnaire): Snag[] {
   const snags: Snag[] = [];
-  const look = (answer: Answer, at: Place) => {
+  const look = (answer: Answer, at: DocumentPlace) => {
     const first = new Map<number, string>();
     for (const option of optionsOf(answer)) {
       const earlier = first.get(option.code);

@@ -4,14 +4,14 @@ import type { Inquiry } from './inquiry';
 import type { Mend, Snag } from './types';
 
 export function stuck(inquiry: Inquiry): Snag[] {
-  const { terrain, flow, diagrams } = inquiry;
+  const { encoded, flow, diagrams } = inquiry;
   return inquiry.items.flatMap((planItem): Snag[] => {
     if (planItem.item.kind !== 'question') return [];
     for (const at of inquiry.placesOf(planItem)) {
       const presented = flow.presentedAt(at);
       if (presented === FALSE) continue;
-      const allowed = diagrams.and(terrain.domainAt(at), terrain.itemAt(at).checks);
-      const some = diagrams.forget(allowed, (level) => terrain.homeOf(level) === at);
+      const allowed = diagrams.and(encoded.domainAt(at), encoded.itemAt(at).checks);
+      const some = diagrams.forget(allowed, (level) => encoded.homeOf(level) === at);
       const caught = diagrams.and(presented, diagrams.not(some));
       if (caught === FALSE) continue;
       return [
@@ -32,10 +32,10 @@ export function stuck(inquiry: Inquiry): Snag[] {
 }
 
 export function noMessage(inquiry: Inquiry): Snag[] {
-  const { terrain, flow, diagrams, plan } = inquiry;
+  const { encoded, flow, diagrams, plan } = inquiry;
   return plan.endings.flatMap(({ ending }, index): Snag[] => {
-    const at = terrain.layout.ending(index);
-    const told = terrain.messagesAt(at).reduce((any, each) => diagrams.or(any, each), FALSE);
+    const at = encoded.course.ending(index);
+    const told = encoded.messagesAt(at).reduce((any, each) => diagrams.or(any, each), FALSE);
     const untold = diagrams.and(flow.comesTo(at), diagrams.not(told));
     if (untold === FALSE) return [];
     return [
@@ -60,11 +60,11 @@ export function noMessage(inquiry: Inquiry): Snag[] {
 
 /** Messages after others that everybody is shown for whom they hold. */
 export function messageShadowed(inquiry: Inquiry): Snag[] {
-  const { terrain, flow, diagrams, plan } = inquiry;
+  const { encoded, flow, diagrams, plan } = inquiry;
   return plan.endings.flatMap(({ ending }, index): Snag[] => {
-    const at = terrain.layout.ending(index);
+    const at = encoded.course.ending(index);
     const comes = flow.comesTo(at);
-    const messages = terrain.messagesAt(at);
+    const messages = encoded.messagesAt(at);
     return messages.flatMap((when, n): Snag[] => {
       const meant = diagrams.and(comes, when);
       const before = messages.slice(0, n);

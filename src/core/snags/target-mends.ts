@@ -3,14 +3,14 @@ import { castDraft } from 'immer';
 import type { Onward, Questionnaire, Skip, Target } from '../document/types';
 import { applyChange } from '../editing/change';
 import { onwardList } from '../routing/plan';
-import type { Place } from '../routing/problems';
+import type { DocumentPlace } from '../routing/problems';
 import { possibleTargets } from '../wording/targets';
 import type { Mend } from './types';
 
 /** Places offered where nothing says which is meant: the item after the next, and the next section. */
 const OFFERED = 2;
 
-export function targetMends(document: Questionnaire, at: Place): Mend[] {
+export function targetMends(document: Questionnaire, at: DocumentPlace): Mend[] {
   const home = homeOf(document, at);
   if (home === null) return [];
   const { section, item, list } = home;
@@ -43,7 +43,7 @@ interface Home {
   readonly list: readonly (Skip | Onward)[];
 }
 
-function homeOf({ sections }: Questionnaire, at: Place): Home | null {
+function homeOf({ sections }: Questionnaire, at: DocumentPlace): Home | null {
   for (const [section, found] of sections.entries()) {
     if (at.item === undefined && found.id === at.section)
       return { section, item: null, list: onwardList(found) };

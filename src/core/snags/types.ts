@@ -2,7 +2,7 @@
 import type { Patch } from 'immer';
 import type { Span } from '../condition/syntax';
 import type { Answers } from '../document/types';
-import type { Place, PlanRule } from '../routing/problems';
+import type { DocumentPlace, PlanRule } from '../routing/problems';
 
 /** Rules that are read off the document. */
 export type WrittenRule =
@@ -70,7 +70,7 @@ export interface Mend {
 export interface Snag {
   readonly rule: SnagRule;
   readonly severity: Severity;
-  readonly at: Place;
+  readonly at: DocumentPlace;
   /** What is wrong, whom it hits and how to mend it, in the author's terms. */
   readonly message: string;
   /** The property of the place that holds the trouble, and the span in it where it is a text. */

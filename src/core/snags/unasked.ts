@@ -8,7 +8,7 @@ import type { Snag } from './types';
 
 /** A `not (…)` that holds for people who were never asked, and lets them through. */
 export function negationIncludesUnasked(inquiry: Inquiry): Snag[] {
-  const { diagrams, terrain } = inquiry;
+  const { diagrams, encoded } = inquiry;
   return inquiry.sites.flatMap((site): Snag[] => {
     const { condition } = site;
     if (condition === null || inquiry.isBroken(site.at)) return [];
@@ -17,9 +17,9 @@ export function negationIncludesUnasked(inquiry: Inquiry): Snag[] {
       for (const variable of variablesIn(negation, inquiry.plan)) {
         if (spoken.has(variable.name.toLowerCase()) || variable.of === 'given') continue;
         const found = inquiry.firstSpot(site.spots, ({ here, when, standing }) => {
-          const states = terrain.statesOf(variable, standing);
+          const states = encoded.statesOf(variable, standing);
           if (states === null) return FALSE;
-          const through = diagrams.and(diagrams.and(here, when), terrain.conditionAt(negation, standing));
+          const through = diagrams.and(diagrams.and(here, when), encoded.conditionAt(negation, standing));
           return diagrams.and(through, diagrams.not(states.asked));
         });
         if (found === null) continue;
@@ -103,11 +103,11 @@ function unaskedInPipes(inquiry: Inquiry): Snag[] {
 }
 
 function unaskedInRepeats(inquiry: Inquiry): Snag[] {
-  const { plan, terrain, flow, diagrams } = inquiry;
+  const { plan, encoded, flow, diagrams } = inquiry;
   return plan.sections.flatMap(({ index, repeat, section }): Snag[] => {
     if (repeat?.driver == null || repeat.driver.of === 'given') return [];
-    const at = terrain.layout.gate(index);
-    const here = diagrams.and(flow.comesTo(at), terrain.gateParts(at).askIf);
+    const at = encoded.course.gate(index);
+    const here = diagrams.and(flow.comesTo(at), encoded.gateParts(at).askIf);
     const mass = someUnasked(inquiry, here, repeat.driver, { section: index, pass: null });
     if (mass === FALSE) return [];
     return [
@@ -125,7 +125,7 @@ function unaskedInRepeats(inquiry: Inquiry): Snag[] {
 
 /** A derived sum has no value where any of its inputs has none. */
 function unaskedInDerived(inquiry: Inquiry): Snag[] {
-  const { plan, terrain, flow } = inquiry;
+  const { plan, encoded, flow } = inquiry;
   return plan.derived.flatMap(({ derived, value, inputs }): Snag[] => {
     if (value === null) return [];
     const variables = [
@@ -133,7 +133,7 @@ function unaskedInDerived(inquiry: Inquiry): Snag[] {
     ];
     for (let ending = 0; ending < plan.endings.length; ending += 1) {
       if (plan.endings[ending]?.ending.kind !== 'complete') continue;
-      const at = terrain.layout.ending(ending);
+      const at = encoded.course.ending(ending);
       const mass = someButNotAll(inquiry, flow.comesTo(at), variables, {
         section: plan.sections.length,
         pass: null,
@@ -155,25 +155,25 @@ function unaskedInDerived(inquiry: Inquiry): Snag[] {
 }
 
 function someUnasked(
-  { terrain, diagrams }: Inquiry,
+  { encoded, diagrams }: Inquiry,
   here: Diagram,
   variable: Variable,
   standing: Standing,
 ): Diagram {
   if (variable.of === 'given' || variable.of === 'derived') return FALSE;
-  const states = terrain.statesOf(variable, standing);
+  const states = encoded.statesOf(variable, standing);
   return states === null ? FALSE : diagrams.and(here, diagrams.not(states.asked));
 }
 
 function someButNotAll(
-  { terrain, diagrams }: Inquiry,
+  { encoded, diagrams }: Inquiry,
   here: Diagram,
   variables: readonly Variable[],
   standing: Standing,
 ): Diagram {
   const placed = variables.filter(({ of }) => of === 'question' || of === 'row');
   if (placed.length < 2) return FALSE;
-  const asked = placed.flatMap((variable) => terrain.statesOf(variable, standing)?.asked ?? []);
+  const asked = placed.flatMap((variable) => encoded.statesOf(variable, standing)?.asked ?? []);
   const some = asked.reduce((any, each) => diagrams.or(any, each), FALSE);
   const all = asked.reduce((every, each) => diagrams.and(every, each), TRUE);
   return diagrams.and(here, diagrams.and(some, diagrams.not(all)));

@@ -5,7 +5,7 @@
  * Looked at are families of conditions that read it alone and exclude each other: the skips of the question, ask-ifs of
  * items and sections, and the cases of a derived variable.
  */
-import { testsOn, variablesIn, type Driver, Instance, IDLE, shortestTest } from '../analysis';
+import { testsOn, variablesIn, type Driver, AnswerSymbol, IDLE, shortestTest } from '../analysis';
 import { holds, type Reading } from '../condition/evaluate';
 import type { Condition } from '../condition/syntax';
 import { nameInKey } from '../document/addresses';
@@ -13,7 +13,7 @@ import type { Answer, Question } from '../document/types';
 import type { Variable } from '../document/variables';
 import { variableAnswer } from '../routing/answers';
 import type { Plan, PlanItem } from '../routing/plan';
-import type { Place } from '../routing/problems';
+import type { DocumentPlace } from '../routing/problems';
 import { PlanEnvironment } from '../routing/readings';
 import type { Inquiry, Site } from './inquiry';
 import type { Mend, Snag } from './types';
@@ -37,7 +37,7 @@ interface Member {
 /** Conditions of which at most one holds, or of which the first that holds counts. */
 interface Family {
   readonly of: 'its skips' | 'the ask-ifs' | 'the cases';
-  readonly at: Place;
+  readonly at: DocumentPlace;
   readonly members: readonly Member[];
 }
 
@@ -63,11 +63,11 @@ interface Steering {
   readonly variable: Variable;
   readonly answer: Answer;
   readonly planItem: PlanItem | null;
-  readonly at: Place;
+  readonly at: DocumentPlace;
 }
 
 function steering({ plan, items }: Inquiry): Steering[] {
-  const of = (name: string, planItem: PlanItem | null, at: Place): Steering[] => {
+  const of = (name: string, planItem: PlanItem | null, at: DocumentPlace): Steering[] => {
     const variable = plan.variables.get(name.toLowerCase());
     const answer = variableAnswer(variable);
     return variable !== undefined && answer !== null && isOrdered(answer)
@@ -181,7 +181,7 @@ function cliques<T>(all: readonly T[], together: (a: T, b: T) => boolean): T[][]
 
 /** The values of a variable, smallest first, one for every class that any condition on it tells apart. */
 class Values {
-  readonly instance: Instance;
+  readonly symbol: AnswerSymbol;
   readonly readings: readonly Reading[];
 
   constructor(
@@ -194,8 +194,8 @@ class Values {
     const key = variable.name.toLowerCase();
     const atoms = conditions.flatMap((condition) => testsOn(condition, variable, plan));
     const driver: Driver = { ...IDLE, variable, key, atoms };
-    this.instance = new Instance(diagrams, driver, answer, key, 0, Infinity, false);
-    this.readings = this.instance.readings
+    this.symbol = new AnswerSymbol(diagrams, driver, answer, key, 0, Infinity, false);
+    this.readings = this.symbol.readings
       .filter(({ value, missing }) => value !== null && !missing)
       .sort((a, b) => ((a.value as number | string) < (b.value as number | string) ? -1 : 1));
   }
@@ -285,9 +285,9 @@ function runsOf(claims: readonly number[]): Run[] {
 /** `6`, `3 to 5`, `2020-02-29`, or, of moments without a first and last, as a condition. */
 function gapInWords(values: Values, [from, to]: Run): string {
   const inside = new Set(values.readings.slice(from, to + 1).map(({ value }) => value));
-  const wanted = values.instance.readings.map(({ value, missing }) => !missing && inside.has(value));
-  const may = values.instance.readings.map(({ value, missing }) => value !== null && !missing);
-  const { text } = shortestTest(values.instance, { wanted, may });
+  const wanted = values.symbol.readings.map(({ value, missing }) => !missing && inside.has(value));
+  const may = values.symbol.readings.map(({ value, missing }) => value !== null && !missing);
+  const { text } = shortestTest(values.symbol, { wanted, may });
   const one = /^\w+ = (\S+)$/.exec(text)?.[1];
   const range = /^\w+ in \(([^,]+)\.\.([^,]+)\)$/.exec(text);
   if (one !== undefined) return one;
@@ -309,14 +309,14 @@ function shareOf(values: readonly Reading[], from: number, to: number): number {
 }
 
 function witnessFor(inquiry: Inquiry, { variable, planItem }: Steering, value: Reading['value'] | undefined) {
-  const { terrain, flow, diagrams } = inquiry;
+  const { encoded, flow, diagrams } = inquiry;
   if (planItem === null) return {};
   for (const at of inquiry.placesOf(planItem)) {
-    const instance = terrain.instances.get(terrain.keyOf(variable, inquiry.standingOf(planItem, at)));
-    if (instance === undefined) continue;
-    const reading = instance.readings.findIndex((each) => each.value === value && !each.missing);
+    const symbol = encoded.symbols.get(encoded.keyOf(variable, inquiry.standingOf(planItem, at)));
+    if (symbol === undefined) continue;
+    const reading = symbol.readings.findIndex((each) => each.value === value && !each.missing);
     if (reading < 0) continue;
-    const mass = diagrams.and(flow.answersAt(at), instance.cube(reading));
+    const mass = diagrams.and(flow.answersAt(at), symbol.cube(reading));
     const found = inquiry.witness(at, mass);
     if (found.witness !== undefined) return found;
   }
@@ -326,10 +326,10 @@ function witnessFor(inquiry: Inquiry, { variable, planItem }: Steering, value: R
 /** A mend that has one of the conditions deal with the stretch too. */
 function widened(values: Values, member: Member, [from, to]: Run): Mend[] {
   const more = new Set(values.readings.slice(from, to + 1).map(({ value }) => value));
-  const { readings } = values.instance;
+  const { readings } = values.symbol;
   const wanted = readings.map(
     (reading) => values.tells(member.condition, reading) || (!reading.missing && more.has(reading.value)),
   );
-  const { text } = shortestTest(values.instance, { wanted, may: readings.map(() => true) });
+  const { text } = shortestTest(values.symbol, { wanted, may: readings.map(() => true) });
   return text === '' ? [] : [member.mend(text)];
 }

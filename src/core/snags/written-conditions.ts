@@ -3,10 +3,10 @@ import type { Condition } from '../condition/syntax';
 import { rowsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Plan, PlanItem, PlanSection } from '../routing/plan';
-import type { Place } from '../routing/problems';
+import type { DocumentPlace } from '../routing/problems';
 
 export interface WrittenCondition {
-  readonly at: Place;
+  readonly at: DocumentPlace;
   readonly field: string;
   readonly condition: Condition;
   /** Decides who is asked what, or where somebody goes. */
@@ -46,7 +46,12 @@ function once<Key extends object, Value>(known: WeakMap<Key, Value>, key: Key, m
   return made;
 }
 
-function written(at: Place, field: string, condition: Condition | null, steers = true): WrittenCondition[] {
+function written(
+  at: DocumentPlace,
+  field: string,
+  condition: Condition | null,
+  steers = true,
+): WrittenCondition[] {
   return condition === null ? [] : [{ at, field, condition, steers }];
 }
 

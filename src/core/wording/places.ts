@@ -1,10 +1,10 @@
 /** Places of the document in words. */
 import type { Questionnaire } from '../document/types';
 import { sectionLetter } from '../document/variables';
-import type { Place } from '../routing/problems';
+import type { DocumentPlace } from '../routing/problems';
 
 /** "skip 2 of item landlord", "onward of section B Screening" … */
-export function placeWords(document: Questionnaire, at: Place): string {
+export function placeWords(document: Questionnaire, at: DocumentPlace): string {
   const parts: string[] = [];
   if (at.skip !== undefined) parts.push(`skip ${at.skip + 1}`);
   if (at.option !== undefined) parts.push(`option ${at.option}`);

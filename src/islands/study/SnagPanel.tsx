@@ -1,7 +1,7 @@
 /** The snags over every view, grouped by severity, each a door to its place; many notes of one kind in one. */
 import { useState } from 'react';
 import { capital } from '../../core/document/words';
-import { partAt, type Place } from '../../core/routing/problems';
+import { partAt, type DocumentPlace } from '../../core/routing/problems';
 import type { Severity, Snag } from '../../core/snags';
 import { placeWords } from '../../core/wording/places';
 import { asSentence } from '../../core/wording/sentence';
@@ -143,7 +143,7 @@ function Together({ group, close }: { readonly group: Group; readonly close: () 
   );
 }
 
-function Door({ at, close }: { readonly at: Place; readonly close: () => void }) {
+function Door({ at, close }: { readonly at: DocumentPlace; readonly close: () => void }) {
   const document = useStudy((state) => state.document);
   const select = useStudy((state) => state.select);
   const goTo = useGoTo();

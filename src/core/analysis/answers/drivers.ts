@@ -4,14 +4,14 @@
  * Two values of a driver that give every test the same outcome are one class; `candidates.ts` lists a value for
  * each. A driver compared with another answer keeps all its values apart.
  */
-import type { WayTaken } from './via';
+import type { Via } from './via';
 import { printCondition } from '../../condition/print';
 import { isBefore } from '../../condition/resolve';
 import { eachName, type Condition, type Operand } from '../../condition/syntax';
 import type { Variable } from '../../document/variables';
 import { pipedNames, textsOfItem } from '../../routing/pipes';
 import type { Plan, PlanItem, PlanSection } from '../../routing/plan';
-import type { Place } from '../../routing/problems';
+import type { DocumentPlace } from '../../routing/problems';
 import { differenceOf } from './linear';
 
 /** A test that reads one driver and nothing else, so that its outcome is known from the driver's reading. */
@@ -39,11 +39,11 @@ export interface Drivers {
   /** Repeated sections whose passes are counted. */
   readonly countedSections: ReadonlySet<number>;
   /** What is counted over passes, by `countKey`. */
-  readonly counts: ReadonlyMap<string, PassCount>;
+  readonly counts: ReadonlyMap<string, CountedPasses>;
 }
 
 /** In how many passes of a section a condition holds. */
-export interface PassCount {
+export interface CountedPasses {
   readonly section: number;
   readonly condition: Condition;
   /** No count is compared with anything above; Infinity where that is not known. */
@@ -54,13 +54,13 @@ export function countKey(section: number, condition: Condition): string {
   return `${section} ${printCondition(condition)}`;
 }
 
-interface Draft {
+interface DriverDraft {
   variable: Variable;
   key: string;
   atoms: Atom[];
   keepAll: boolean;
   readonly boundaries: number[];
-  group: Draft[];
+  group: DriverDraft[];
   readonly copies: number;
   repeats: number;
 }
@@ -73,7 +73,7 @@ export interface DriverScope {
   /** Of answers that are compared with each other every value, not just their order. */
   readonly everyValue?: boolean;
   /** With the answers that are asked for. */
-  readonly taking?: readonly WayTaken[];
+  readonly via?: readonly Via[];
 }
 
 export function driversOf(plan: Plan, scope: DriverScope = {}): Drivers {
@@ -81,15 +81,15 @@ export function driversOf(plan: Plan, scope: DriverScope = {}): Drivers {
 }
 
 class Collector {
-  private readonly drafts = new Map<string, Draft>();
+  private readonly drafts = new Map<string, DriverDraft>();
   private readonly counted = new Set<number>();
-  private readonly counts = new Map<string, PassCount>();
+  private readonly counts = new Map<string, CountedPasses>();
 
   constructor(private readonly plan: Plan) {}
 
-  collect({ messages, parts, everyValue, taking = [] }: DriverScope): Drivers {
+  collect({ messages, parts, everyValue, via = [] }: DriverScope): Drivers {
     for (const section of this.plan.sections) this.section(section);
-    for (const way of taking) if ('answers' in way) this.reads(way.answers);
+    for (const way of via) if ('answers' in way) this.reads(way.answers);
     if (messages || parts) {
       for (const ending of this.plan.endings) {
         for (const { if: condition } of ending.messages) if (condition) this.reads(condition);
@@ -267,7 +267,7 @@ class Collector {
     else draft.keepAll = true;
   }
 
-  private draft(variable: Variable): Draft {
+  private draft(variable: Variable): DriverDraft {
     const key = variable.name.toLowerCase();
     let draft = this.drafts.get(key);
     if (draft === undefined) {
@@ -319,7 +319,7 @@ function isPlainTest(node: Atom): boolean {
 
 /** Where the analysis had to stop short of exactness, and why. */
 export interface Limit {
-  readonly at: Place;
+  readonly at: DocumentPlace;
   readonly message: string;
 }
 

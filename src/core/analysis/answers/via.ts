@@ -5,7 +5,7 @@ import type { Condition } from '../../condition/syntax';
  * A way by what was written: an item's skip, a section's onward entry, or a quota. Indices are those of the document. Or an
  * answer: the item is presented, and the condition, which reads nothing else, holds of what is answered there.
  */
-export type WayTaken =
+export type Via =
   | { readonly item: string; readonly answers: Condition }
   | { readonly item: string; readonly skip: number }
   | { readonly section: string; readonly onward: number }

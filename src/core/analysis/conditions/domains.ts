@@ -2,7 +2,7 @@
  * Which answers an item allows, given what came before: as one diagram or, where earlier picks hide many of its options,
  * as several facts that together say it.
  */
-import type { ItemTerrain } from './exits';
+import type { EncodedItem } from './exits';
 import { passKey } from '../../document/addresses';
 import { hasRows, picksMany, ranksOptions } from '../../document/answer-types';
 import { optionsOf } from '../../document/shape';
@@ -11,18 +11,18 @@ import { partsAtMost } from '../../routing/answers';
 import { whenAllowed } from '../answers/allowed';
 import { candidatesFor } from '../answers/candidates';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
-import type { Instance } from '../answers/predicates';
-import { IDLE } from './register';
+import type { AnswerSymbol } from '../answers/answer-symbol';
+import { IDLE } from './symbol-table';
 
 /** With more hidden options than this, each is minded by itself. */
 export const MOST_HIDDEN = 8;
 
 /** What of the rest is needed to tell. */
 export interface DomainScope {
-  readonly instances: ReadonlyMap<string, Instance>;
-  readonly itemAt: (at: number) => ItemTerrain;
-  readonly optionsShown: (item: ItemTerrain) => readonly Diagram[];
-  readonly rowsShown: (item: ItemTerrain) => readonly Diagram[];
+  readonly symbols: ReadonlyMap<string, AnswerSymbol>;
+  readonly itemAt: (at: number) => EncodedItem;
+  readonly optionsShown: (item: EncodedItem) => readonly Diagram[];
+  readonly rowsShown: (item: EncodedItem) => readonly Diagram[];
   /** Whether a variable matters to nobody who comes to a place, or has gone by it. */
   readonly isPastAt: (at: number) => (level: number) => boolean;
 }
@@ -95,14 +95,14 @@ export class Domains {
     if (item.kind === 'statement' || hasRows(item.answer) || shown.length <= MOST_HIDDEN) return;
     // With a least number of picks, how many are hidden counts.
     if (picksMany(item.answer) && (item.answer.minPicks ?? 0) > 1) return;
-    const instance = this.scope.instances.get(passKey(item.name.toLowerCase(), pass));
-    if (instance === undefined) return;
-    const { picks } = instance;
+    const symbol = this.scope.symbols.get(passKey(item.name.toLowerCase(), pass));
+    if (symbol === undefined) return;
+    const { picks } = symbol;
     this.optionTests.set(
       at,
       optionsOf(item.answer).map(({ code }) =>
         picks === null
-          ? instance.predicate(
+          ? symbol.predicate(
               ({ presented, value }) =>
                 presented &&
                 (value === code || (Array.isArray(value) && (value as readonly number[]).includes(code))),
@@ -112,7 +112,7 @@ export class Domains {
     );
   }
 
-  private domain(item: ItemTerrain, as: (shown: Diagram) => Diagram = (shown) => shown): Diagram {
+  private domain(item: EncodedItem, as: (shown: Diagram) => Diagram = (shown) => shown): Diagram {
     const { planItem, pass } = item;
     const question = planItem.item;
     if (question.kind === 'statement') return TRUE;
@@ -121,15 +121,15 @@ export class Domains {
     let domain = TRUE;
     partsAtMost(planItem).forEach(({ name, answer, row }) => {
       const allowed = (value: Value | null) => whenAllowed(this.diagrams, question, answer, value, shown);
-      const instance = this.scope.instances.get(passKey(name.toLowerCase(), pass));
+      const symbol = this.scope.symbols.get(passKey(name.toLowerCase(), pass));
       const asked = row === null ? TRUE : (rows[row] ?? TRUE);
       const answers =
-        instance === undefined
+        symbol === undefined
           ? this.someAnswer(answer, allowed)
-          : instance.picks === null
-            ? instance.domain(allowed)
-            : instance.picks.domain(limitsOf(answer, question.required === true), shown);
-      domain = this.diagrams.and(domain, this.diagrams.choose(asked, answers, instance?.unasked ?? TRUE));
+          : symbol.picks === null
+            ? symbol.domain(allowed)
+            : symbol.picks.domain(limitsOf(answer, question.required === true), shown);
+      domain = this.diagrams.and(domain, this.diagrams.choose(asked, answers, symbol?.unasked ?? TRUE));
     });
     return domain;
   }

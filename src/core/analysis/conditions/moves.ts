@@ -2,9 +2,9 @@
  * One step along the line of places: how those who come to a place go on from it. The one account of it, in diagrams; what
  * is counted, who comes where, and which forks there are fold over it, each minding what it minds.
  */
-import type { Way } from './exits';
+import type { Exit } from './exits';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
-import type { Terrain } from './terrain';
+import type { EncodedPlan } from './encoded-plan';
 
 /** Of those left over by the moves before it, the ones for whom `when` holds. */
 export interface Move {
@@ -23,12 +23,12 @@ export type MoveBy =
   /** The item was not presented. */
   | { readonly kind: 'unasked' }
   /** A quota, a skip or an onward entry, or none of those that are written. */
-  | { readonly kind: 'way'; readonly written: Way['by'] }
+  | { readonly kind: 'way'; readonly written: Exit['by'] }
   /** The message of an ending; null: none holds. */
   | { readonly kind: 'message'; readonly index: number | null };
 
 /** The moves from a place, in order: of two that both hold, the first is made. */
-export interface Step {
+export interface Departure {
   /** True of all who make one. */
   readonly first: Diagram;
   readonly moves: readonly Move[];
@@ -40,33 +40,33 @@ const KEPT_OUT = { kind: 'kept-out' } as const;
 const BEGINNING = { kind: 'beginning' } as const;
 const UNASKED = { kind: 'unasked' } as const;
 
-/** The steps of a terrain, each worked out once. */
+/** The steps of an encoded plan, each worked out once. */
 export class Moves {
-  private readonly steps = new Map<number, Step>();
-  private readonly leavings = new Map<number, Step>();
+  private readonly steps = new Map<number, Departure>();
+  private readonly leavings = new Map<number, Departure>();
 
-  constructor(private readonly terrain: Terrain) {}
+  constructor(private readonly encoded: EncodedPlan) {}
 
   /** From a place; of an item, those who are not presented it. */
-  from(at: number): Step {
+  from(at: number): Departure {
     return this.steps.get(at) ?? keep(this.steps, at, this.stepFrom(at));
   }
 
   /** From an item, once it was presented and answered as it allows. */
-  after(at: number): Step {
+  after(at: number): Departure {
     return this.leavings.get(at) ?? keep(this.leavings, at, this.stepAfter(at));
   }
 
-  private stepFrom(at: number): Step {
-    const { terrain } = this;
-    const { diagrams, layout } = terrain;
-    const place = layout.places[at];
+  private stepFrom(at: number): Departure {
+    const { encoded } = this;
+    const { diagrams, course } = encoded;
+    const place = course.places[at];
     switch (place?.kind) {
       case 'gate': {
-        const { askIf, somePass } = terrain.gateParts(at);
+        const { askIf, somePass } = encoded.gateParts(at);
         const inside =
-          place.aim === 0 ? layout.pass(place.section, 1) : layout.item(place.section, 1, place.aim);
-        const past = layout.gate(place.section + 1);
+          place.aim === 0 ? course.pass(place.section, 1) : course.item(place.section, 1, place.aim);
+        const past = course.gate(place.section + 1);
         return step([
           { when: diagrams.and(askIf, somePass), then: TRUE, to: inside, by: ENTERING },
           { when: askIf, then: TRUE, to: past, by: NO_PASS },
@@ -74,15 +74,15 @@ export class Moves {
         ]);
       }
       case 'pass':
-        return { first: terrain.passAt(at), moves: [{ when: TRUE, then: TRUE, to: at + 1, by: BEGINNING }] };
+        return { first: encoded.passAt(at), moves: [{ when: TRUE, then: TRUE, to: at + 1, by: BEGINNING }] };
       case 'item': {
-        const when = diagrams.not(terrain.itemAt(at).asked);
-        return step([{ when, then: terrain.unasked(at), to: at + 1, by: UNASKED }]);
+        const when = diagrams.not(encoded.itemAt(at).asked);
+        return step([{ when, then: encoded.unasked(at), to: at + 1, by: UNASKED }]);
       }
       case 'end':
-        return { first: terrain.settledAt(at), moves: terrain.endAt(at).map(moveBy) };
+        return { first: encoded.settledAt(at), moves: encoded.endAt(at).map(moveBy) };
       case 'ending': {
-        const messages = terrain.messagesAt(at).map((when, index) => ({ when, index }));
+        const messages = encoded.messagesAt(at).map((when, index) => ({ when, index }));
         return step(
           [...messages, { when: TRUE, index: null }].map(({ when, index }) => ({
             when,
@@ -97,33 +97,33 @@ export class Moves {
     }
   }
 
-  private stepAfter(at: number): Step {
-    const on: Way = { when: TRUE, by: null, to: at + 1 };
-    return step([...this.terrain.itemAt(at).ways, on].map(moveBy));
+  private stepAfter(at: number): Departure {
+    const on: Exit = { when: TRUE, by: null, to: at + 1 };
+    return step([...this.encoded.itemAt(at).ways, on].map(moveBy));
   }
 }
 
-function step(moves: readonly Move[]): Step {
+function step(moves: readonly Move[]): Departure {
   return { first: TRUE, moves };
 }
 
-function moveBy({ when, by, to }: Way): Move {
+function moveBy({ when, by, to }: Exit): Move {
   return { when, then: TRUE, to, by: { kind: 'way', written: by } };
 }
 
-function keep(steps: Map<number, Step>, at: number, made: Step): Step {
+function keep(steps: Map<number, Departure>, at: number, made: Departure): Departure {
   steps.set(at, made);
   return made;
 }
 
-/** A terrain is never changed once it is made. */
-const known = new WeakMap<Terrain, Moves>();
+/** An encoded plan is never changed once it is made. */
+const known = new WeakMap<EncodedPlan, Moves>();
 
-export function movesOf(terrain: Terrain): Moves {
-  const before = known.get(terrain);
+export function movesOf(encoded: EncodedPlan): Moves {
+  const before = known.get(encoded);
   if (before !== undefined) return before;
-  const moves = new Moves(terrain);
-  known.set(terrain, moves);
+  const moves = new Moves(encoded);
+  known.set(encoded, moves);
   return moves;
 }
 

@@ -5,10 +5,10 @@
 import { compareValues, exactDecimal, type Reading } from '../../condition/evaluate';
 import type { CompareOperator } from '../../condition/syntax';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
-import type { Instance } from '../answers/predicates';
+import type { AnswerSymbol } from '../answers/answer-symbol';
 
 export interface Term {
-  readonly instance: Instance;
+  readonly symbol: AnswerSymbol;
   /** What its answer is multiplied by. */
   readonly by: number;
 }
@@ -20,19 +20,19 @@ export function compareSum(
   constant: number,
   operator: CompareOperator,
 ): Diagram {
-  const sorted = [...terms].sort((a, b) => a.instance.level - b.instance.level);
-  const values = sorted.map(({ instance }) => valuesOf(instance));
+  const sorted = [...terms].sort((a, b) => a.symbol.level - b.symbol.level);
+  const values = sorted.map(({ symbol }) => valuesOf(symbol));
   if (values.some(({ length }) => length === 0)) return FALSE;
   /** The least and the most that the terms from here on can add. */
   const least: number[] = [0];
   const most: number[] = [0];
   const valued: Diagram[] = [TRUE];
   for (let n = sorted.length - 1; n >= 0; n -= 1) {
-    const { instance, by } = sorted[n] as Term;
+    const { symbol, by } = sorted[n] as Term;
     const ends = [values[n]?.[0] ?? 0, values[n]?.at(-1) ?? 0].map((value) => value * by);
     least.unshift((least[0] ?? 0) + Math.min(...ends));
     most.unshift((most[0] ?? 0) + Math.max(...ends));
-    const has = instance.predicate((reading) => numberIn(reading) !== null);
+    const has = symbol.predicate((reading) => numberIn(reading) !== null);
     valued.unshift(diagrams.and(has, valued[0] ?? TRUE));
   }
   const known = sorted.map(() => new Map<number, Diagram>());
@@ -41,21 +41,21 @@ export function compareSum(
     if (decided !== null) return decided ? (valued[n] ?? TRUE) : FALSE;
     const before = known[n]?.get(so);
     if (before !== undefined) return before;
-    const { instance, by } = sorted[n] as Term;
+    const { symbol, by } = sorted[n] as Term;
     let result: Diagram;
     if (n === sorted.length - 1) {
-      result = instance.predicate((reading) => {
+      result = symbol.predicate((reading) => {
         const value = numberIn(reading);
         return value !== null && compareValues(exactDecimal(so + by * value), operator, 0);
       });
     } else {
-      const has = instance.predicate((reading) => numberIn(reading) !== null);
+      const has = symbol.predicate((reading) => numberIn(reading) !== null);
       let chosen: Diagram | null = null;
       let last: Diagram | null = null;
       for (const value of values[n] ?? []) {
         const here = from(n + 1, exactDecimal(so + by * value));
         if (chosen === null) chosen = here;
-        else if (here !== last) chosen = diagrams.choose(atLeast(instance, value), here, chosen);
+        else if (here !== last) chosen = diagrams.choose(atLeast(symbol, value), here, chosen);
         last = here;
       }
       result = diagrams.and(has, chosen ?? FALSE);
@@ -75,8 +75,8 @@ function decidedBetween(low: number, high: number, operator: CompareOperator): b
   return atLow === atHigh ? atLow : null;
 }
 
-function atLeast(instance: Instance, bound: number): Diagram {
-  return instance.predicate((reading) => {
+function atLeast(symbol: AnswerSymbol, bound: number): Diagram {
+  return symbol.predicate((reading) => {
     const value = numberIn(reading);
     return value !== null && value >= bound;
   });
@@ -87,7 +87,7 @@ function numberIn({ value, missing }: Reading): number | null {
 }
 
 /** Smallest first. */
-function valuesOf({ readings }: Instance): number[] {
+function valuesOf({ readings }: AnswerSymbol): number[] {
   const values = new Set(readings.flatMap((reading) => numberIn(reading) ?? []));
   return [...values].sort((a, b) => a - b);
 }

@@ -6,9 +6,9 @@
  * meet become one, so that each thing seen leads to one belief, and equal beliefs have equal futures.
  */
 import { FALSE, type Diagram } from '../diagrams/diagram';
-import { eachMove, movesOf, type Moves, type Step } from '../conditions/moves';
-import { Sights, type Sight } from './sights';
-import type { Terrain } from '../conditions/terrain';
+import { eachMove, movesOf, type Moves, type Departure } from '../conditions/moves';
+import { Observations, type Observation } from './observations';
+import type { EncodedPlan } from '../conditions/encoded-plan';
 
 export interface Belief {
   readonly at: number;
@@ -18,12 +18,12 @@ export interface Belief {
 
 /** Something that can be seen next, and what is true of all who see it, nothing forgotten yet. */
 export interface Emission {
-  readonly sight: Sight;
+  readonly observation: Observation;
   readonly mass: Diagram;
 }
 
 /** What can be seen before a place is passed, and what is true of those who come there unseen. */
-export interface Onward {
+export interface SeenOnward {
   /** In canonical order. */
   readonly seen: readonly Emission[];
   readonly out: Diagram;
@@ -33,16 +33,16 @@ export class Beliefs {
   private readonly moves: Moves;
 
   constructor(
-    readonly terrain: Terrain,
-    readonly sights = new Sights(),
+    readonly encoded: EncodedPlan,
+    readonly observations = new Observations(),
   ) {
-    this.moves = movesOf(terrain);
-    sights.renew(terrain.plan, terrain.layout);
+    this.moves = movesOf(encoded);
+    observations.renew(encoded.plan, encoded.course);
   }
 
   /** What can be seen first, in canonical order. */
   start(): readonly Emission[] {
-    return this.entering(this.terrain.layout.gate(0), this.terrain.given, Infinity).seen;
+    return this.entering(this.encoded.course.gate(0), this.encoded.given, Infinity).seen;
   }
 
   /** What can be seen after the item in hand has been answered and left, in canonical order. */
@@ -51,57 +51,60 @@ export class Beliefs {
   }
 
   /** What those see first who come to a place, up to another that all pass who do not come to an ending before. */
-  entering(at: number, mass: Diagram, until: number): Onward {
-    const masses = new Masses(this.terrain);
+  entering(at: number, mass: Diagram, until: number): SeenOnward {
+    const masses = new Masses(this.encoded);
     masses.put(at, mass);
     return this.sweep(masses, at, until);
   }
 
   /** The same after the item in hand. */
-  leaving({ at, known }: Belief, until: number): Onward {
-    const { terrain } = this;
-    const { diagrams } = terrain;
-    const masses = new Masses(terrain);
-    const answered = diagrams.and(terrain.answering(known, at), terrain.itemAt(at).checks);
+  leaving({ at, known }: Belief, until: number): SeenOnward {
+    const { encoded } = this;
+    const { diagrams } = encoded;
+    const masses = new Masses(encoded);
+    const answered = diagrams.and(encoded.answering(known, at), encoded.itemAt(at).checks);
     this.send(masses, at, answered, this.moves.after(at));
     return this.sweep(masses, at + 1, until);
   }
 
   /** The belief of those who see an item. */
-  settle({ sight, mass }: Emission): Belief {
-    return { at: sight.rank, known: this.terrain.diagrams.forget(mass, this.terrain.isDeadAt(sight.rank)) };
+  settle({ observation, mass }: Emission): Belief {
+    return {
+      at: observation.rank,
+      known: this.encoded.diagrams.forget(mass, this.encoded.isDeadAt(observation.rank)),
+    };
   }
 
-  private sweep(masses: Masses, from: number, until: number): Onward {
-    const { terrain } = this;
-    const { diagrams, layout } = terrain;
+  private sweep(masses: Masses, from: number, until: number): SeenOnward {
+    const { encoded } = this;
+    const { diagrams, course } = encoded;
     const seen: Emission[] = [];
     let out: Diagram = FALSE;
     for (let at = from; masses.left > 0; at += 1) {
       if (at === until) {
         out = masses.take(at);
         // Behind it nobody can be but those at an ending.
-        at = layout.ending(0) - 1;
+        at = course.ending(0) - 1;
         continue;
       }
       const mass = masses.take(at);
       if (mass === FALSE) continue;
-      const place = layout.places[at];
+      const place = course.places[at];
       if (place?.kind === 'ending') {
-        seen.push({ sight: this.sights.at(at), mass });
+        seen.push({ observation: this.observations.at(at), mass });
         continue;
       }
       if (place?.kind === 'item') {
-        const presented = diagrams.and(mass, terrain.itemAt(at).asked);
-        if (presented !== FALSE) seen.push({ sight: this.sights.at(at), mass: presented });
+        const presented = diagrams.and(mass, encoded.itemAt(at).asked);
+        if (presented !== FALSE) seen.push({ observation: this.observations.at(at), mass: presented });
       }
       this.send(masses, at, mass, this.moves.from(at));
     }
     return { seen, out };
   }
 
-  private send(masses: Masses, at: number, mass: Diagram, { first, moves }: Step): void {
-    const { diagrams } = this.terrain;
+  private send(masses: Masses, at: number, mass: Diagram, { first, moves }: Departure): void {
+    const { diagrams } = this.encoded;
     eachMove(diagrams, diagrams.and(mass, first), moves, (moving, { then, to }) => {
       if (to !== null) masses.send(at, to, diagrams.and(moving, then));
     });
@@ -114,23 +117,23 @@ class Masses {
   left = 0;
   private readonly waiting = new Map<number, Diagram>();
 
-  constructor(private readonly terrain: Terrain) {}
+  constructor(private readonly encoded: EncodedPlan) {}
 
   /** Sends on; what stands between is passed over. */
   send(from: number, to: number, mass: Diagram): void {
     if (mass === FALSE) return;
-    const { diagrams, layout } = this.terrain;
+    const { diagrams, course } = this.encoded;
     // At an ending nothing matters any more.
-    const ends = layout.places[to]?.kind === 'ending';
-    if (ends) this.put(to, diagrams.and(mass, this.terrain.endingFrom(from)));
-    else this.put(to, to === from + 1 ? mass : diagrams.and(mass, this.terrain.passedOver(from, to)));
+    const ends = course.places[to]?.kind === 'ending';
+    if (ends) this.put(to, diagrams.and(mass, this.encoded.endingFrom(from)));
+    else this.put(to, to === from + 1 ? mass : diagrams.and(mass, this.encoded.passedOver(from, to)));
   }
 
   put(to: number, mass: Diagram): void {
     if (mass === FALSE) return;
     const before = this.waiting.get(to);
     if (before === undefined) this.left += 1;
-    this.waiting.set(to, before === undefined ? mass : this.terrain.diagrams.or(before, mass));
+    this.waiting.set(to, before === undefined ? mass : this.encoded.diagrams.or(before, mass));
   }
 
   take(at: number): Diagram {

@@ -3,9 +3,9 @@
  * their last section, or to an ending. What happens in one block matters to another only through the variables
  * that both read.
  */
-import type { Way } from '../conditions/exits';
+import type { Exit } from '../conditions/exits';
 import type { Diagram } from '../diagrams/diagram';
-import type { Terrain } from '../conditions/terrain';
+import type { EncodedPlan } from '../conditions/encoded-plan';
 
 export interface Block {
   readonly index: number;
@@ -22,15 +22,15 @@ export interface Block {
   readonly shared: readonly number[];
 }
 
-export function blocksOf(terrain: Terrain): Block[] {
-  const { diagrams, layout, plan } = terrain;
+export function blocksOf(encoded: EncodedPlan): Block[] {
+  const { diagrams, course, plan } = encoded;
   const lastNeeded = plan.sections.map((_, section) => section);
   const ends = new Set<number>();
-  layout.places.forEach((place, at) => {
+  course.places.forEach((place, at) => {
     if (place.kind !== 'item' && place.kind !== 'end') return;
-    const ways = place.kind === 'item' ? terrain.itemAt(at).ways : terrain.endAt(at);
+    const ways = place.kind === 'item' ? encoded.itemAt(at).ways : encoded.endAt(at);
     for (const { to, by } of ways) {
-      const aimed = layout.places[to];
+      const aimed = course.places[to];
       const { section } = place;
       if (aimed?.kind === 'ending') {
         // Past the last section everybody comes to an ending; from others only by what is written.
@@ -50,17 +50,17 @@ export function blocksOf(terrain: Terrain): Block[] {
     from = to + 1;
   }
   const reads = runs.map(({ from, to }, index) => {
-    const exit = index === runs.length - 1 ? layout.ending(0) : layout.gate(to + 1);
-    return levelsIn(terrain, layout.gate(from), exit);
+    const exit = index === runs.length - 1 ? course.ending(0) : course.gate(to + 1);
+    return levelsIn(encoded, course.gate(from), exit);
   });
-  const readers = new Map<number, number>(diagrams.support(terrain.given).map((level) => [level, 1]));
+  const readers = new Map<number, number>(diagrams.support(encoded.given).map((level) => [level, 1]));
   for (const levels of reads) for (const level of levels) readers.set(level, (readers.get(level) ?? 0) + 1);
   return runs.map(({ from, to }, index) => {
     const isLast = index === runs.length - 1;
     return {
       index,
-      start: layout.gate(from),
-      exit: isLast ? Infinity : layout.gate(to + 1),
+      start: course.gate(from),
+      exit: isLast ? Infinity : course.gate(to + 1),
       endsEarly:
         !isLast && Array.from({ length: to - from + 1 }, (_, n) => from + n).some((s) => ends.has(s)),
       shared: [...(reads[index] ?? [])]
@@ -71,25 +71,25 @@ export function blocksOf(terrain: Terrain): Block[] {
 }
 
 /** All variables that decide something at the places from one up to another, or that are decided there. */
-function levelsIn(terrain: Terrain, from: number, to: number): Set<number> {
-  const { diagrams, layout } = terrain;
+function levelsIn(encoded: EncodedPlan, from: number, to: number): Set<number> {
+  const { diagrams, course } = encoded;
   const read = new Set<Diagram>();
-  const readsWay = (at: number, { when, to: aim }: Way) => {
+  const readsWay = (at: number, { when, to: aim }: Exit) => {
     read.add(when);
-    if (layout.places[aim]?.kind === 'ending') read.add(terrain.endingFrom(at));
+    if (course.places[aim]?.kind === 'ending') read.add(encoded.endingFrom(at));
   };
   for (let at = from; at < to; at += 1) {
-    const kind = layout.places[at]?.kind;
-    read.add(terrain.unasked(at));
-    if (kind === 'gate') read.add(terrain.gateAt(at));
-    else if (kind === 'pass') read.add(terrain.passAt(at));
+    const kind = course.places[at]?.kind;
+    read.add(encoded.unasked(at));
+    if (kind === 'gate') read.add(encoded.gateAt(at));
+    else if (kind === 'pass') read.add(encoded.passAt(at));
     else if (kind === 'end') {
-      read.add(terrain.settledAt(at));
-      for (const way of terrain.endAt(at)) readsWay(at, way);
+      read.add(encoded.settledAt(at));
+      for (const way of encoded.endAt(at)) readsWay(at, way);
     } else if (kind === 'item') {
-      const { asked, ways, checks } = terrain.itemAt(at);
+      const { asked, ways, checks } = encoded.itemAt(at);
       read.add(asked).add(checks);
-      for (const part of terrain.domainParts(at)) read.add(part);
+      for (const part of encoded.domainParts(at)) read.add(part);
       for (const way of ways) readsWay(at, way);
     }
   }
@@ -102,26 +102,26 @@ function levelsIn(terrain: Terrain, from: number, to: number): Set<number> {
  * All that decides what can be seen in a block and after it, as a text; equal texts over the same ranks, equal graphs.
  * Targets are written relative to the block, so that it stays the same wherever it stands.
  */
-export function contentOf(terrain: Terrain, { start, exit }: Block): string {
-  const { layout, plan } = terrain;
+export function contentOf(encoded: EncodedPlan, { start, exit }: Block): string {
+  const { course, plan } = encoded;
   const last = exit === Infinity;
-  const to = last ? layout.ending(0) : exit;
+  const to = last ? course.ending(0) : exit;
   const target = (at: number) => {
-    const place = layout.places[at];
+    const place = course.places[at];
     return place?.kind === 'ending' ? `> ${plan.endings[place.ending]?.ending.id ?? ''}` : at - start;
   };
-  const ways = (of: readonly Way[]) => of.map((way) => [way.when, target(way.to), way.by === null ? 0 : 1]);
+  const ways = (of: readonly Exit[]) => of.map((way) => [way.when, target(way.to), way.by === null ? 0 : 1]);
   const places: unknown[] = [];
   for (let at = start; at < to; at += 1) {
-    const place = layout.places[at];
-    const unasked = terrain.unasked(at);
+    const place = course.places[at];
+    const unasked = encoded.unasked(at);
     if (place?.kind === 'gate')
-      places.push([plan.sections[place.section]?.section.id, place.aim, terrain.gateAt(at), unasked]);
-    else if (place?.kind === 'pass') places.push([terrain.passAt(at), unasked]);
-    else if (place?.kind === 'end') places.push([terrain.settledAt(at), ways(terrain.endAt(at)), unasked]);
+      places.push([plan.sections[place.section]?.section.id, place.aim, encoded.gateAt(at), unasked]);
+    else if (place?.kind === 'pass') places.push([encoded.passAt(at), unasked]);
+    else if (place?.kind === 'end') places.push([encoded.settledAt(at), ways(encoded.endAt(at)), unasked]);
     else if (place?.kind === 'item') {
-      const { asked, checks, planItem, pass, ways: leaving } = terrain.itemAt(at);
-      const domain = terrain.domainParts(at);
+      const { asked, checks, planItem, pass, ways: leaving } = encoded.itemAt(at);
+      const domain = encoded.domainParts(at);
       places.push([planItem.item.name, pass, asked, checks, domain, ways(leaving), unasked]);
     }
   }

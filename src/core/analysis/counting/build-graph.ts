@@ -10,23 +10,23 @@
  */
 import { childrenFirst, type Edge, type Fork, type Graph, type Node } from './graph';
 import { DEFAULT_CAPS, TooManyNodes, type Caps } from '../diagrams/limits';
-import type { Belief, Beliefs, Onward } from './belief';
-import type { Sight } from './sights';
+import type { Belief, Beliefs, SeenOnward } from './belief';
+import type { Observation } from './observations';
 import { blocksOf, contentOf, type Block } from './blocks';
 import { FALSE, type Diagram } from '../diagrams/diagram';
 import { Factoring, type Factors } from '../diagrams/factors';
-import { VARIABLES_EACH } from '../answers/predicates';
-import type { GraphMemory } from './workshop';
+import { VARIABLES_EACH } from '../answers/answer-symbol';
+import type { CachedGraphs } from './analysis-cache';
 
 /** Blocks still ahead, with what is known of the variables that only they read. */
-interface Ahead {
+interface BlocksAhead {
   readonly blocks: readonly Block[];
   readonly factors: Factors;
 }
 
 /** Where a respondent stands, as one part sees it. */
-type Standing =
-  | { readonly kind: 'ahead'; readonly ahead: Ahead }
+type State =
+  | { readonly kind: 'ahead'; readonly ahead: BlocksAhead }
   | {
       readonly kind: 'at';
       readonly block: Block;
@@ -37,16 +37,16 @@ type Standing =
 
 /** What comes after a block; forks in it are told apart by this, too. */
 interface Context {
-  readonly ahead: Ahead;
+  readonly ahead: BlocksAhead;
   readonly known: Map<number, Map<Diagram, Node>>;
 }
 
 type Expansion =
-  | { readonly kind: 'parts'; readonly parts: readonly Standing[] }
+  | { readonly kind: 'parts'; readonly parts: readonly State[] }
   | {
       readonly kind: 'fork';
       readonly at: number;
-      readonly edges: readonly { readonly sight: Sight | null; readonly to: Standing | null }[];
+      readonly edges: readonly { readonly observation: Observation | null; readonly to: State | null }[];
     };
 
 interface Frame {
@@ -60,12 +60,12 @@ interface Frame {
 export function buildGraph(
   beliefs: Beliefs,
   caps: Caps = DEFAULT_CAPS,
-  memory: GraphMemory | null = null,
+  memory: CachedGraphs | null = null,
 ): Graph {
-  return new Builder(beliefs, caps, memory).build();
+  return new GraphBuilder(beliefs, caps, memory).build();
 }
 
-class Builder {
+class GraphBuilder {
   private readonly blocks: readonly Block[];
   /** For each block a number by which it is known: that of its content where graphs are kept. */
   private readonly contents: readonly number[];
@@ -74,9 +74,9 @@ class Builder {
   private readonly factoring: Factoring;
   private readonly starts = new Map<string, Node>();
   private readonly contexts = new Map<string, Context>();
-  private readonly onward = new Map<number, Map<Diagram, Onward>>();
+  private readonly onward = new Map<number, Map<Diagram, SeenOnward>>();
   /** Behind blocks that an ending may cut short. */
-  private readonly seenBeyond = new Map<Diagram, Onward['seen']>();
+  private readonly seenBeyond = new Map<Diagram, SeenOnward['seen']>();
   private readonly nodes: Node[] = [];
   private beliefCount = 0;
   private stoppedAt: string | null = null;
@@ -84,17 +84,17 @@ class Builder {
   constructor(
     private readonly beliefs: Beliefs,
     private readonly caps: Caps,
-    private readonly memory: GraphMemory | null,
+    private readonly memory: CachedGraphs | null,
   ) {
-    const { terrain } = beliefs;
-    this.blocks = blocksOf(terrain);
-    this.contents = this.blocks.map((block) => memory?.numberOf(contentOf(terrain, block)) ?? block.index);
-    this.factoring = new Factoring(terrain.diagrams, (level) => Math.floor(level / VARIABLES_EACH));
+    const { encoded } = beliefs;
+    this.blocks = blocksOf(encoded);
+    this.contents = this.blocks.map((block) => memory?.numberOf(contentOf(encoded, block)) ?? block.index);
+    this.factoring = new Factoring(encoded.diagrams, (level) => Math.floor(level / VARIABLES_EACH));
   }
 
   build(): Graph {
-    const given = this.factoring.split(this.beliefs.terrain.given);
-    const first: Standing = { kind: 'ahead', ahead: { blocks: this.blocks, factors: given } };
+    const given = this.factoring.split(this.beliefs.encoded.given);
+    const first: State = { kind: 'ahead', ahead: { blocks: this.blocks, factors: given } };
     const opened = this.tryToExpand(first);
     const stack = opened === null ? [] : [this.frameFor(first, opened)];
     if (opened === null) this.stop(first);
@@ -131,16 +131,22 @@ class Builder {
   }
 
   /** From here on nothing is opened; to find one way on from each place work is allowed once more. */
-  private stop(standing: Standing): void {
-    if (this.stoppedAt === null) this.beliefs.terrain.diagrams.rest();
+  private stop(standing: State): void {
+    if (this.stoppedAt === null) this.beliefs.encoded.diagrams.rest();
     this.stoppedAt ??= this.nameOf(standing);
   }
 
-  private frameFor(standing: Standing, expansion: Expansion): Frame {
+  private frameFor(standing: State, expansion: Expansion): Frame {
     const empty = { routes: 0n, shortest: Infinity, longest: -Infinity };
     const node: Node =
       expansion.kind === 'fork'
-        ? { kind: 'fork', spot: this.beliefs.sights.spot(expansion.at), edges: [], opened: true, ...empty }
+        ? {
+            kind: 'fork',
+            at: this.beliefs.observations.ranked(expansion.at),
+            edges: [],
+            opened: true,
+            ...empty,
+          }
         : { kind: 'parts', parts: [], ...empty };
     if (node.kind === 'fork') this.beliefCount += 1;
     this.remember(standing, node);
@@ -157,17 +163,20 @@ class Builder {
       return;
     }
     if (expansion.kind !== 'fork') return;
-    const edges = expansion.edges.map(({ sight }, index): Edge => ({ sight, to: children[index] ?? null }));
+    const edges = expansion.edges.map(({ observation }, index): Edge => ({
+      observation,
+      to: children[index] ?? null,
+    }));
     node.edges = edges.filter(({ to }) => to === null || to.routes > 0n);
-    for (const { sight, to } of node.edges) {
-      const more = sight === null || to === null ? 0 : 1;
+    for (const { observation, to } of node.edges) {
+      const more = observation === null || to === null ? 0 : 1;
       node.routes += to?.routes ?? 1n;
       node.shortest = Math.min(node.shortest, (to?.shortest ?? 0) + more);
       node.longest = Math.max(node.longest, (to?.longest ?? 0) + more);
     }
   }
 
-  private nodeOf(standing: Standing): Node | undefined {
+  private nodeOf(standing: State): Node | undefined {
     if (standing.kind === 'at')
       return standing.then.known.get(standing.belief.at)?.get(standing.belief.known);
     const key = this.keyOf(standing.ahead);
@@ -193,7 +202,7 @@ class Builder {
     memory.starts = new Map([...again, ...this.starts]);
   }
 
-  private remember(standing: Standing, node: Node): void {
+  private remember(standing: State, node: Node): void {
     if (standing.kind === 'ahead') {
       this.starts.set(this.keyOf(standing.ahead), node);
       return;
@@ -205,11 +214,11 @@ class Builder {
   }
 
   /** Null where a cap is hit. */
-  private expandWithin(standing: Standing): Expansion | null {
+  private expandWithin(standing: State): Expansion | null {
     return this.beliefCount >= this.caps.beliefs ? null : this.tryToExpand(standing);
   }
 
-  private tryToExpand(standing: Standing): Expansion | null {
+  private tryToExpand(standing: State): Expansion | null {
     try {
       return this.expand(standing);
     } catch (error) {
@@ -218,7 +227,7 @@ class Builder {
     }
   }
 
-  private expand(standing: Standing): Expansion {
+  private expand(standing: State): Expansion {
     if (standing.kind === 'at') {
       const { block, belief, then } = standing;
       return this.fork(belief.at, block, this.leaving(belief, block.exit), then);
@@ -236,24 +245,24 @@ class Builder {
     return this.fork(block.start, block, onward, this.contextOf({ blocks, factors: carried }));
   }
 
-  private fork(at: number, block: Block, { seen, out }: Onward, then: Context): Expansion {
-    const ending = seen.findIndex(({ sight }) => sight.planItem === null);
+  private fork(at: number, block: Block, { seen, out }: SeenOnward, then: Context): Expansion {
+    const ending = seen.findIndex(({ observation }) => observation.planItem === null);
     if (out !== FALSE && ending >= 0) {
       // They may come to an ending having seen no more than those who are at one already: all at once, then.
       const beyond = this.beyond(block, this.factoring.together([out, ...then.ahead.factors]));
-      if (beyond.some(({ sight }) => sight.planItem === null))
+      if (beyond.some(({ observation }) => observation.planItem === null))
         return this.joined(at, block, seen, beyond, then);
     }
-    const edges = seen.map(({ sight, mass }) => ({
-      sight,
-      to: sight.planItem === null ? null : this.standingAt(block, { sight, mass }, then),
+    const edges = seen.map(({ observation, mass }) => ({
+      observation,
+      to: observation.planItem === null ? null : this.standingAt(block, { observation, mass }, then),
     }));
     if (out === FALSE) return { kind: 'fork', at, edges };
-    const { terrain } = this.beliefs;
-    const known = terrain.diagrams.forget(out, terrain.isPastAt(block.exit));
+    const { encoded } = this.beliefs;
+    const known = encoded.diagrams.forget(out, encoded.isPastAt(block.exit));
     const factors = [...this.factoring.split(known), ...then.ahead.factors].sort((a, b) => a - b);
     const over = {
-      sight: null,
+      observation: null,
       to: { kind: 'ahead', ahead: { blocks: then.ahead.blocks, factors } } as const,
     };
     const items = ending < 0 ? edges.length : ending;
@@ -264,35 +273,38 @@ class Builder {
   private joined(
     at: number,
     block: Block,
-    here: Onward['seen'],
-    beyond: Onward['seen'],
+    here: SeenOnward['seen'],
+    beyond: SeenOnward['seen'],
     then: Context,
   ): Expansion {
     const all = [...here, ...beyond]
-      .filter(({ sight }, index, every) => every.findIndex((e) => e.sight.rank === sight.rank) === index)
-      .sort((a, b) => a.sight.rank - b.sight.rank);
+      .filter(
+        ({ observation }, index, every) =>
+          every.findIndex((e) => e.observation.rank === observation.rank) === index,
+      )
+      .sort((a, b) => a.observation.rank - b.observation.rank);
     const edges = all.map((emission) => {
-      if (emission.sight.planItem === null) return { sight: emission.sight, to: null };
-      const home = this.blocks.findLast(({ start }) => start <= emission.sight.rank) ?? block;
+      if (emission.observation.planItem === null) return { observation: emission.observation, to: null };
+      const home = this.blocks.findLast(({ start }) => start <= emission.observation.rank) ?? block;
       // Where an ending may come early, all is one part: nothing else is known than what is in hand.
       const after =
         home === block ? then : this.contextOf({ blocks: this.blocks.slice(home.index + 1), factors: [] });
-      return { sight: emission.sight, to: this.standingAt(home, emission, after) };
+      return { observation: emission.observation, to: this.standingAt(home, emission, after) };
     });
     return { kind: 'fork', at, edges };
   }
 
   private standingAt(
     block: Block,
-    emission: { readonly sight: Sight; readonly mass: Diagram },
+    emission: { readonly observation: Observation; readonly mass: Diagram },
     then: Context,
-  ): Standing {
+  ): State {
     const belief = this.beliefs.settle(emission);
-    return { kind: 'at', block, belief, name: emission.sight.planItem?.item.name ?? '', then };
+    return { kind: 'at', block, belief, name: emission.observation.planItem?.item.name ?? '', then };
   }
 
-  private leaving(belief: Belief, exit: number): Onward {
-    const here = this.onward.get(belief.at) ?? new Map<Diagram, Onward>();
+  private leaving(belief: Belief, exit: number): SeenOnward {
+    const here = this.onward.get(belief.at) ?? new Map<Diagram, SeenOnward>();
     this.onward.set(belief.at, here);
     let onward = here.get(belief.known);
     if (onward === undefined) {
@@ -302,7 +314,7 @@ class Builder {
     return onward;
   }
 
-  private beyond(block: Block, out: Diagram): Onward['seen'] {
+  private beyond(block: Block, out: Diagram): SeenOnward['seen'] {
     let seen = this.seenBeyond.get(out);
     if (seen === undefined) {
       seen = this.beliefs.entering(block.exit, out, Infinity).seen;
@@ -311,11 +323,11 @@ class Builder {
     return seen;
   }
 
-  private keyOf({ blocks, factors }: Ahead): string {
+  private keyOf({ blocks, factors }: BlocksAhead): string {
     return `${blocks.map(({ index }) => this.contents[index]).join(' ')}|${factors.join(' ')}`;
   }
 
-  private contextOf(ahead: Ahead): Context {
+  private contextOf(ahead: BlocksAhead): Context {
     const key = this.keyOf(ahead);
     let context = this.contexts.get(key);
     if (context === undefined) {
@@ -329,7 +341,7 @@ class Builder {
    * The parts of what lies ahead: blocks that read or decide a variable in common, or variables of which something
    * is known together. Where an ending may cut the rest short, all is one part.
    */
-  private apart({ blocks, factors }: Ahead): Ahead[] {
+  private apart({ blocks, factors }: BlocksAhead): BlocksAhead[] {
     if (blocks.length === 0) return [];
     const whole = blocks.some(({ endsEarly }, n) => endsEarly && n < blocks.length - 1);
     if (blocks.length === 1 || whole) return [this.only({ blocks, factors })];
@@ -373,9 +385,9 @@ class Builder {
   }
 
   /** Without what is known of variables that none of the blocks reads. */
-  private only({ blocks, factors }: Ahead): Ahead {
+  private only({ blocks, factors }: BlocksAhead): BlocksAhead {
     const reads = new Set(blocks.flatMap(({ shared }) => shared));
-    const { diagrams } = this.beliefs.terrain;
+    const { diagrams } = this.beliefs.encoded;
     const kept = factors.flatMap((factor) => {
       const support = this.factoring.supportOf(factor);
       const needed = support.filter((level) => reads.has(level));
@@ -386,22 +398,22 @@ class Builder {
     return { blocks, factors: kept.sort((a, b) => a - b) };
   }
 
-  private nameOf(standing: Standing): string {
+  private nameOf(standing: State): string {
     if (standing.kind === 'at') return standing.name;
     const start = standing.ahead.blocks[0]?.start ?? 0;
-    const place = this.beliefs.terrain.layout.places[start];
-    const section = place?.kind === 'gate' ? this.beliefs.terrain.plan.sections[place.section] : undefined;
+    const place = this.beliefs.encoded.course.places[start];
+    const section = place?.kind === 'gate' ? this.beliefs.encoded.plan.sections[place.section] : undefined;
     return section?.items[0]?.item.name ?? '';
   }
 
   /** A node that is not opened counts as one way on if some respondent gets from it to an ending. */
-  private unopened(standing: Standing): Node {
+  private unopened(standing: State): Node {
     const length = this.completion(standing);
     const found = length !== null;
     const at = standing.kind === 'at' ? standing.belief.at : (standing.ahead.blocks[0]?.start ?? 0);
     const node: Fork = {
       kind: 'fork',
-      spot: this.beliefs.sights.spot(at),
+      at: this.beliefs.observations.ranked(at),
       edges: [],
       opened: false,
       routes: found ? 1n : 0n,
@@ -414,7 +426,7 @@ class Builder {
   }
 
   /** Items presented on one way on, found depth first; null where none was found. */
-  private completion(standing: Standing): number | null {
+  private completion(standing: State): number | null {
     let left = MOST_STEPS;
     const open: { readonly todo: Todo | null; readonly length: number }[] = [
       { todo: { standing, then: null }, length: 0 },
@@ -437,10 +449,10 @@ class Builder {
         );
         open.push({ todo: first, length });
       } else if (expansion !== null) {
-        for (const { sight, to } of expansion.edges)
+        for (const { observation, to } of expansion.edges)
           open.push({
             todo: to === null ? todo.then : { standing: to, then: todo.then },
-            length: length + (sight === null || to === null ? 0 : 1),
+            length: length + (observation === null || to === null ? 0 : 1),
           });
       }
     }
@@ -450,13 +462,13 @@ class Builder {
 
 /** Standings that a way on has still to lead out of, one after the other. */
 interface Todo {
-  readonly standing: Standing;
+  readonly standing: State;
   readonly then: Todo | null;
 }
 
 /** Steps tried at most to find one way to an ending. */
 const MOST_STEPS = 5000;
 
-function targetsOf(expansion: Expansion): readonly (Standing | null)[] {
+function targetsOf(expansion: Expansion): readonly (State | null)[] {
   return expansion.kind === 'parts' ? expansion.parts : expansion.edges.map(({ to }) => to);
 }

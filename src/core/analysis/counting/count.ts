@@ -4,13 +4,13 @@
  */
 import type { Plan } from '../../routing/plan';
 import type { Limit } from '../answers/drivers';
-import { Terrain } from '../conditions/terrain';
-import { terrainWithin } from '../conditions/within';
+import { EncodedPlan } from '../conditions/encoded-plan';
+import { encodedWithin } from '../conditions/encoded-within';
 import { withinMemory, type Caps } from '../diagrams/limits';
 import { Beliefs } from './belief';
 import { buildGraph } from './build-graph';
 import type { Graph } from './graph';
-import type { Workshop } from './workshop';
+import type { AnalysisCache } from './analysis-cache';
 
 export interface Count {
   /** Null where even the conditions by themselves are too much. */
@@ -22,10 +22,10 @@ export interface Count {
 
 type Begun = Omit<Count, 'limits'>;
 
-/** With a workshop, what an edit has not touched is found again. */
-export function countRoutes(plan: Plan, caps: Caps, workshop: Workshop | null): Count {
-  const { beliefs, graph } = beginning(plan, caps, workshop);
-  const limits = beliefs === null ? [TOO_ENTANGLED] : [...beliefs.terrain.limits, ...capLimit(graph, caps)];
+/** With a cache, what an edit has not touched is found again. */
+export function countRoutes(plan: Plan, caps: Caps, cache: AnalysisCache | null): Count {
+  const { beliefs, graph } = beginning(plan, caps, cache);
+  const limits = beliefs === null ? [TOO_ENTANGLED] : [...beliefs.encoded.limits, ...capLimit(graph, caps)];
   return { beliefs, graph, limits };
 }
 
@@ -38,7 +38,7 @@ const TOO_ENTANGLED: Limit = {
 const NOTHING_SEEN: Graph = {
   root: {
     kind: 'fork',
-    spot: { rank: 0 },
+    at: { rank: 0 },
     edges: [],
     opened: false,
     routes: 0n,
@@ -53,17 +53,17 @@ const NOTHING_SEEN: Graph = {
 /** Beliefs told apart where telling more of them apart took all the memory before one way to an ending was found. */
 const FEW_BELIEFS = 50;
 
-function beginning(plan: Plan, caps: Caps, workshop: Workshop | null): Begun {
-  const bench = workshop?.bench('routes', caps);
-  if (bench !== undefined) {
-    const { diagrams, ranks, graph: memory } = bench;
+function beginning(plan: Plan, caps: Caps, cache: AnalysisCache | null): Begun {
+  const work = cache?.work('routes', caps);
+  if (work !== undefined) {
+    const { diagrams, ranks, graph: memory } = work;
     const again = withinMemory((): Begun => {
-      const beliefs = new Beliefs(new Terrain(plan, diagrams, { ranks }), memory.sights);
+      const beliefs = new Beliefs(new EncodedPlan(plan, diagrams, { ranks }), memory.observations);
       return { beliefs, graph: buildGraph(beliefs, caps, memory) };
     });
     if (again?.graph.stoppedAt === null) return again;
     // What was kept takes room: where there is not enough of it, everything is begun anew.
-    workshop?.clear('routes');
+    cache?.clear('routes');
   }
   return (
     withinMemory(() => {
@@ -76,7 +76,7 @@ function beginning(plan: Plan, caps: Caps, workshop: Workshop | null): Begun {
 }
 
 function fromNothing(plan: Plan, caps: Caps): Begun {
-  const beliefs = new Beliefs(terrainWithin(plan, caps));
+  const beliefs = new Beliefs(encodedWithin(plan, caps));
   return { beliefs, graph: buildGraph(beliefs, caps) };
 }
 

@@ -42,8 +42,9 @@ export function routesByEnding(
   const counts = plan.endings.map(() => 0n);
   for (const [node, here] of ways) {
     if (node.kind === 'parts') continue;
-    for (const { sight, to } of node.edges)
-      if (to === null && sight !== null) counts[sight.ending] = (counts[sight.ending] ?? 0n) + here;
+    for (const { observation, to } of node.edges)
+      if (to === null && observation !== null)
+        counts[observation.ending] = (counts[observation.ending] ?? 0n) + here;
   }
   return plan.endings.map(({ ending }, index) => ({ id: ending.id, routes: counts[index] ?? 0n }));
 }
@@ -70,18 +71,18 @@ export function routesByItem(plan: Plan, { root }: Graph, ways: ReadonlyMap<Node
   }
   for (const [node, here] of ways) {
     if (node.kind === 'parts') continue;
-    for (const { sight, to } of node.edges) {
-      const name = sight?.planItem?.item.name;
+    for (const { observation, to } of node.edges) {
+      const name = observation?.planItem?.item.name;
       if (name === undefined || to === null) continue;
       const by = repeated.has(name) ? inPass : counts;
-      const key = repeated.has(name) ? passKey(name, sight?.pass ?? null) : name;
+      const key = repeated.has(name) ? passKey(name, observation?.pass ?? null) : name;
       by.set(key, (by.get(key) ?? 0n) + here * to.routes);
     }
   }
   for (const name of repeated) {
     const avoiding = new Tally(
       HOW_MANY,
-      (sight) => sight.planItem?.item.name !== name,
+      (observation) => observation.planItem?.item.name !== name,
       ({ routes }) => routes,
     );
     counts.set(name, root.routes - avoiding.from(root));

@@ -2,11 +2,11 @@
  * The graph of what can be seen, as counting, lists and single routes read it: forks with what is seen next, and parts
  * that have nothing to do with each other. `build-graph.ts` makes it.
  */
-import type { Sight, Spot } from './sights';
+import type { Observation, Ranked } from './observations';
 
 export interface Edge {
   /** What is seen; null where the block is over. */
-  readonly sight: Sight | null;
+  readonly observation: Observation | null;
   /** Null at an ending. */
   readonly to: Node | null;
 }
@@ -22,7 +22,7 @@ interface Counts {
 export interface Fork extends Counts {
   readonly kind: 'fork';
   /** The place it stands at; forks of one route are gone through in this order. */
-  readonly spot: Spot;
+  readonly at: Ranked;
   /** In canonical order; only those on which at least one way goes on. */
   edges: readonly Edge[];
   /** False where a cap stopped the opening of this node. */

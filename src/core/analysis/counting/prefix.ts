@@ -2,7 +2,7 @@
  * A route as far as it has been gone: the nodes of the graph that lie ahead, each a part of its own, in the order
  * in which they are gone through.
  */
-import type { Sight } from './sights';
+import type { Observation } from './observations';
 import type { Fork, Node } from './graph';
 
 /** What lies ahead; null where nothing does. */
@@ -13,7 +13,7 @@ export interface Prefix {
 
 /** Something that can be seen next. */
 export interface Next {
-  readonly sight: Sight;
+  readonly observation: Observation;
   /** Null at an ending. */
   readonly to: Prefix | null;
 }
@@ -33,18 +33,18 @@ export function countOf(prefix: Prefix | null, count: Count): bigint {
   return product;
 }
 
-/** Something seen next; `sight` null: nothing more, all is over. */
-export type Step = Next | { readonly sight: null };
+/** Something seen next; `observation` null: nothing more, all is over. */
+export type NextOrOver = Next | { readonly observation: null };
 
 /** What can be seen next, in canonical order. */
 export function* nextOf(prefix: Prefix): Generator<Next> {
-  for (const step of stepsOf(prefix)) if (step.sight !== null) yield step;
+  for (const step of stepsOf(prefix)) if (step.observation !== null) yield step;
 }
 
 /** The same of a part, which may also be over without anything seen. */
-export function* stepsOf(prefix: Prefix | null): Generator<Step> {
+export function* stepsOf(prefix: Prefix | null): Generator<NextOrOver> {
   if (prefix === null) {
-    yield { sight: null };
+    yield { observation: null };
     return;
   }
   const open = [{ prefix, next: 0 }];
@@ -56,8 +56,8 @@ export function* stepsOf(prefix: Prefix | null): Generator<Step> {
     }
     top.next += 1;
     const rest = edge.to === null ? null : inserted(top.prefix.then, edge.to);
-    if (edge.sight !== null) yield { sight: edge.sight, to: rest };
-    else if (rest === null) yield { sight: null };
+    if (edge.observation !== null) yield { observation: edge.observation, to: rest };
+    else if (rest === null) yield { observation: null };
     else open.push({ prefix: rest, next: 0 });
   }
 }
@@ -74,6 +74,6 @@ export function inserted(prefix: Prefix | null, node: Node): Prefix | null {
   if (node.kind === 'parts') return node.parts.reduceRight<Prefix | null>(inserted, prefix);
   const before: Fork[] = [];
   let then = prefix;
-  for (; then !== null && then.fork.spot.rank < node.spot.rank; then = then.then) before.push(then.fork);
+  for (; then !== null && then.fork.at.rank < node.at.rank; then = then.then) before.push(then.fork);
   return before.reduceRight<Prefix>((rest, fork) => ({ fork, then: rest }), { fork: node, then });
 }

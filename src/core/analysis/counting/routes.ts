@@ -3,7 +3,7 @@ import { passKey } from '../../document/addresses';
 import type { Plan } from '../../routing/plan';
 import { childrenFirst, type Node } from './graph';
 import { allRoutes, beginning, countOf, isOpened, nextOf, type Next, type Prefix } from './prefix';
-import type { Sight } from './sights';
+import type { Observation } from './observations';
 import type { Witness } from './witness';
 
 /** A route with one respondent who takes it: walking them gives exactly `items` and `ending`. */
@@ -14,10 +14,10 @@ export interface Route extends Witness {
   readonly ending: string;
 }
 
-/** The sights of route `number`, counted from 1; null where there is none. */
-export function sightsOf(root: Node, number: bigint): Sight[] | null {
+/** The observations of route `number`, counted from 1; null where there is none. */
+export function observationsOf(root: Node, number: bigint): Observation[] | null {
   if (number < 1n || number > root.routes) return null;
-  const sights: Sight[] = [];
+  const observations: Observation[] = [];
   let rest = number - 1n;
   for (let prefix = beginning(root); prefix !== null;) {
     let taken: Next | null = null;
@@ -30,21 +30,21 @@ export function sightsOf(root: Node, number: bigint): Sight[] | null {
       rest -= here;
     }
     // Without edges it was not opened, and its one counted route is not spelt out; a last part may just be over.
-    if (taken === null) return isOpened(prefix) && rest === 0n ? sights : null;
-    sights.push(taken.sight);
+    if (taken === null) return isOpened(prefix) && rest === 0n ? observations : null;
+    observations.push(taken.observation);
     prefix = taken.to;
   }
-  return sights;
+  return observations;
 }
 
 /**
- * The number of the first route on which every sight has the mark given for its place in order; null where
+ * The number of the first route on which every observation has the mark given for its place in order; null where
  * there is none, or its region was not opened. Marks may be names, or what is shown.
  */
 export function numberMatching(
   root: Node,
   marks: readonly string[],
-  markOf: (sight: Sight) => string,
+  markOf: (observation: Observation) => string,
 ): bigint | null {
   const first = beginning(root);
   if (first === null) return null;
@@ -56,10 +56,10 @@ export function numberMatching(
       open.pop();
       continue;
     }
-    const { sight, to } = next.value;
+    const { observation, to } = next.value;
     const { number } = top;
     top.number += countOf(to, allRoutes);
-    if (markOf(sight) !== marks[open.length - 1]) continue;
+    if (markOf(observation) !== marks[open.length - 1]) continue;
     const last = open.length === marks.length;
     if (to === null && last) return number;
     if (to !== null && !last) open.push({ nexts: nextOf(to), number });
@@ -67,18 +67,18 @@ export function numberMatching(
   return null;
 }
 
-/** What lies ahead after sights with these marks, one after the other; null where no route begins so. */
+/** What lies ahead after observations with these marks, one after the other; null where no route begins so. */
 export function prefixOf(
   root: Node,
   marks: readonly string[],
-  markOf: (sight: Sight) => string | null,
+  markOf: (observation: Observation) => string | null,
 ): Prefix | null {
   let prefix = beginning(root);
   for (const mark of marks) {
     if (prefix === null) return null;
     let found: Prefix | null = null;
-    for (const { sight, to } of nextOf(prefix)) {
-      if (markOf(sight) !== mark) continue;
+    for (const { observation, to } of nextOf(prefix)) {
+      if (markOf(observation) !== mark) continue;
       found = to;
       break;
     }
@@ -115,18 +115,18 @@ export function itemsAhead(prefix: Prefix, which: 'shortest' | 'longest'): numbe
 /** The most that a route weighs, and the number of the first that weighs it; weights of items are whole numbers. */
 export function firstHeaviest(
   root: Node,
-  weightOf: (sight: Sight) => number,
+  weightOf: (observation: Observation) => number,
 ): { weight: number; number: bigint } {
   const known = new Map<Node, number>();
   const most = (node: Node): number => known.get(node) ?? 0;
-  const ahead = (sight: Sight | null, rest: number | null) =>
-    (sight === null || rest === null ? 0 : weightOf(sight)) + (rest ?? 0);
+  const ahead = (observation: Observation | null, rest: number | null) =>
+    (observation === null || rest === null ? 0 : weightOf(observation)) + (rest ?? 0);
   for (const node of childrenFirst(root)) {
     const weight =
       node.kind === 'parts'
         ? node.parts.reduce((sum, part) => sum + most(part), 0)
         : node.edges.reduce(
-            (best, { sight, to }) => Math.max(best, ahead(sight, to && most(to))),
+            (best, { observation, to }) => Math.max(best, ahead(observation, to && most(to))),
             node.opened ? -Infinity : 0,
           );
     known.set(node, weight);
@@ -141,7 +141,7 @@ export function firstHeaviest(
     const wanted = of(prefix);
     let taken: Next | null = null;
     for (const next of nextOf(prefix)) {
-      if (ahead(next.sight, next.to && of(next.to)) === wanted) {
+      if (ahead(next.observation, next.to && of(next.to)) === wanted) {
         taken = next;
         break;
       }
@@ -160,9 +160,9 @@ export function numberIn(plan: Plan, root: Node, items: readonly string[], endin
 }
 
 /** What is presented, and where it ends. */
-export function seenOn(plan: Plan, sights: readonly Sight[]): Pick<Route, 'items' | 'ending'> {
-  const items = sights.flatMap(({ planItem, pass }) =>
+export function seenOn(plan: Plan, observations: readonly Observation[]): Pick<Route, 'items' | 'ending'> {
+  const items = observations.flatMap(({ planItem, pass }) =>
     planItem === null ? [] : [passKey(planItem.item.name, pass)],
   );
-  return { items, ending: plan.endings[sights.at(-1)?.ending ?? 0]?.ending.id ?? '' };
+  return { items, ending: plan.endings[observations.at(-1)?.ending ?? 0]?.ending.id ?? '' };
 }

@@ -5,7 +5,7 @@
 import type { Item } from '../../document/types';
 import { childrenFirst, type Node } from './graph';
 import type { Prefix } from './prefix';
-import type { Sight } from './sights';
+import type { Observation } from './observations';
 
 /** A number of ways, or ways by what else is told of them. */
 export interface Algebra<Ways> {
@@ -88,7 +88,7 @@ export class Tally<Ways> {
 
   constructor(
     private readonly algebra: Algebra<Ways>,
-    private readonly allows: (sight: Sight) => boolean,
+    private readonly allows: (observation: Observation) => boolean,
     /** What a node counts that has no edges, because a cap kept it from being opened. */
     private readonly unopened: (node: Node) => Ways = () => algebra.none,
   ) {}
@@ -110,10 +110,13 @@ export class Tally<Ways> {
       return node.parts.reduce((product, part) => algebra.times(product, this.known(part)), algebra.one);
     if (!node.opened) return this.unopened(node);
     let ways = algebra.none;
-    for (const { sight, to } of node.edges) {
-      if (sight !== null && !this.allows(sight)) continue;
+    for (const { observation, to } of node.edges) {
+      if (observation !== null && !this.allows(observation)) continue;
       const rest = to === null ? algebra.one : this.known(to);
-      ways = algebra.plus(ways, sight?.planItem ? algebra.withItem(rest, sight.planItem.item) : rest);
+      ways = algebra.plus(
+        ways,
+        observation?.planItem ? algebra.withItem(rest, observation.planItem.item) : rest,
+      );
     }
     return ways;
   }

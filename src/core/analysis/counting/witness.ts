@@ -18,9 +18,9 @@ import type { Beliefs, Emission } from './belief';
 import type { Diagram, Diagrams } from '../diagrams/diagram';
 import { isOrdinary, type Picks } from '../answers/picks';
 import { plausibleAnswer } from '../answers/plausible';
-import type { Instance } from '../answers/predicates';
-import type { Sight } from './sights';
-import type { Terrain } from '../conditions/terrain';
+import type { AnswerSymbol } from '../answers/answer-symbol';
+import type { Observation } from './observations';
+import type { EncodedPlan } from '../conditions/encoded-plan';
 
 export interface Witness {
   readonly answers: Answers;
@@ -30,40 +30,45 @@ export interface Witness {
 }
 
 /** Null where no respondent sees just this. */
-export function witnessOf(beliefs: Beliefs, sights: readonly Sight[]): Witness | null {
-  const { terrain } = beliefs;
-  const emissions = emissionsAlong(beliefs, sights);
+export function witnessOf(beliefs: Beliefs, observations: readonly Observation[]): Witness | null {
+  const { encoded } = beliefs;
+  const emissions = emissionsAlong(beliefs, observations);
   if (emissions === null) return null;
-  const steps = emissions.map(({ mass, sight }) => ({
+  const steps = emissions.map(({ mass, observation }) => ({
     mass,
     // Of an item with many hidden options, which were hidden is forgotten in the masses that follow.
-    answered: sight.planItem !== null && terrain.domainParts(sight.rank).length > 1 ? sight.rank : null,
+    answered:
+      observation.planItem !== null && encoded.domainParts(observation.rank).length > 1
+        ? observation.rank
+        : null,
   }));
-  const presented = sights.flatMap(({ planItem, pass }) => (planItem === null ? [] : [{ planItem, pass }]));
+  const presented = observations.flatMap(({ planItem, pass }) =>
+    planItem === null ? [] : [{ planItem, pass }],
+  );
   if (steps.every(({ answered }) => answered === null))
     return respondentOf(
-      terrain,
+      encoded,
       steps.map(({ mass }) => mass),
       presented,
     );
   let values = new Map<number, boolean>();
   for (const { mass, answered } of [...steps].reverse()) {
-    if (answered !== null) chooseAnswer(terrain, answered, mass, values);
-    const more = valuesAlong(terrain.diagrams, [mass], values);
+    if (answered !== null) chooseAnswer(encoded, answered, mass, values);
+    const more = valuesAlong(encoded.diagrams, [mass], values);
     if (more === null) return null;
     values = more;
   }
-  return answersBy(terrain, values, presented);
+  return answersBy(encoded, values, presented);
 }
 
 /** An answer to an item with many hidden options: one that fits the values chosen and what was true before it. */
-function chooseAnswer(terrain: Terrain, at: number, mass: Diagram, values: Map<number, boolean>): void {
-  const { diagrams } = terrain;
-  const parts = [...terrain.domainParts(at), terrain.itemAt(at).checks];
-  for (const instance of terrain.itemAt(at).instances) {
-    const fits = instance.readings.findIndex((_, reading) => {
-      if (reading === instance.readings.length - 1) return false;
-      const literals = instance.literals(reading);
+function chooseAnswer(encoded: EncodedPlan, at: number, mass: Diagram, values: Map<number, boolean>): void {
+  const { diagrams } = encoded;
+  const parts = [...encoded.domainParts(at), encoded.itemAt(at).checks];
+  for (const symbol of encoded.itemAt(at).symbols) {
+    const fits = symbol.readings.findIndex((_, reading) => {
+      if (reading === symbol.readings.length - 1) return false;
+      const literals = symbol.literals(reading);
       if (literals.some(([level, value]) => (values.get(level) ?? value) !== value)) return false;
       const with_ = new Map([...values, ...literals]);
       const all = parts.reduce(
@@ -94,35 +99,35 @@ export interface Presented {
  * what is presented. Null where there is none.
  */
 export function respondentOf(
-  terrain: Terrain,
+  encoded: EncodedPlan,
   masses: readonly Diagram[],
   presented: readonly Presented[],
 ): Witness | null {
-  const values = valuesAlong(terrain.diagrams, masses);
-  return values === null ? null : answersBy(terrain, values, presented);
+  const values = valuesAlong(encoded.diagrams, masses);
+  return values === null ? null : answersBy(encoded, values, presented);
 }
 
 function answersBy(
-  terrain: Terrain,
+  encoded: EncodedPlan,
   values: Map<number, boolean>,
   presented: readonly Presented[],
 ): Witness | null {
   const given: Record<string, Value> = {};
-  for (const entry of terrain.plan.document.given ?? []) {
+  for (const entry of encoded.plan.document.given ?? []) {
     const { name, answer } = entry;
-    const instance = terrain.instances.get(name.toLowerCase());
+    const symbol = encoded.symbols.get(name.toLowerCase());
     const all = { options: optionsOf(answer).map(() => true), rows: [] };
     const question = { kind: 'question', name, text: '', answer } as const;
     const value =
-      instance === undefined
+      symbol === undefined
         ? plausibleAnswer(question, answer, all)
-        : readingFor(instance, values, (v) => v !== null && refusal(question, answer, v, all) === null);
+        : readingFor(symbol, values, (v) => v !== null && refusal(question, answer, v, all) === null);
     if (value === undefined) return null;
     if (value !== null) given[name] = value;
   }
-  const full = [...terrain.fullLevel].filter(([, level]) => values.get(level) === true).map(([id]) => id);
-  const draws = drawsOf(terrain, values);
-  const answering = new Answering(terrain, values, given);
+  const full = [...encoded.fullLevel].filter(([, level]) => values.get(level) === true).map(([id]) => id);
+  const draws = drawsOf(encoded, values);
+  const answering = new Answering(encoded, values, given);
   if (!presented.every(({ planItem, pass }) => answering.answer(planItem, pass))) return null;
   return {
     answers: answering.answers,
@@ -132,8 +137,8 @@ function answersBy(
   };
 }
 
-function emissionsAlong(beliefs: Beliefs, sights: readonly Sight[]): Emission[] | null {
-  return following(beliefs, sights, ({ sight }, { rank }) => sight.rank === rank);
+function emissionsAlong(beliefs: Beliefs, observations: readonly Observation[]): Emission[] | null {
+  return following(beliefs, observations, ({ observation }, { rank }) => observation.rank === rank);
 }
 
 /** What was true at each step of the route with these items (`name#pass` in a repeat); null where there is none. */
@@ -141,8 +146,8 @@ export function emissionsTo(
   beliefs: Beliefs,
   { items, ending }: { readonly items: readonly string[]; readonly ending: string },
 ): Emission[] | null {
-  const { endings } = beliefs.terrain.plan;
-  return following(beliefs, [...items, null], ({ sight: { planItem, pass, ending: e } }, key) =>
+  const { endings } = beliefs.encoded.plan;
+  return following(beliefs, [...items, null], ({ observation: { planItem, pass, ending: e } }, key) =>
     planItem === null
       ? key === null && endings[e]?.ending.id === ending
       : key === passKey(planItem.item.name, pass),
@@ -159,7 +164,7 @@ function following<Step>(
   for (const step of steps) {
     const found = offered.find((emission) => is(emission, step));
     if (found === undefined) return null;
-    if (found.sight.planItem !== null) offered = beliefs.after(beliefs.settle(found));
+    if (found.observation.planItem !== null) offered = beliefs.after(beliefs.settle(found));
     along.push(found);
   }
   return along;
@@ -194,19 +199,19 @@ export function fitting(diagrams: Diagrams, mass: Diagram, values: ReadonlyMap<n
 
 /** The first value whose reading has the chosen truths, which are then chosen too; undefined where none has. */
 function readingFor(
-  instance: Instance,
+  symbol: AnswerSymbol,
   values: Map<number, boolean>,
   allowed: (value: Value | null) => boolean,
 ): Value | null | undefined {
-  if (instance.picks !== null) return picksFor(instance.picks, values, allowed);
-  const index = instance.values.findIndex(
+  if (symbol.picks !== null) return picksFor(symbol.picks, values, allowed);
+  const index = symbol.values.findIndex(
     (value, reading) =>
       allowed(value) &&
-      instance.literals(reading).every(([level, truth]) => (values.get(level) ?? truth) === truth),
+      symbol.literals(reading).every(([level, truth]) => (values.get(level) ?? truth) === truth),
   );
   if (index < 0) return undefined;
-  for (const [level, truth] of instance.literals(index)) values.set(level, truth);
-  return instance.values[index] ?? null;
+  for (const [level, truth] of symbol.literals(index)) values.set(level, truth);
+  return symbol.values[index] ?? null;
 }
 
 function picksFor(
@@ -230,13 +235,13 @@ function picksFor(
   return value;
 }
 
-function drawsOf({ plan, layout, drawnLevel }: Terrain, values: ReadonlyMap<number, boolean>) {
+function drawsOf({ plan, course, drawnLevel }: EncodedPlan, values: ReadonlyMap<number, boolean>) {
   const draws: Record<string, string[]> = {};
   for (const section of plan.sections) {
     if (section.section.draw === undefined) continue;
     for (let pass = 1; pass <= (section.repeat?.max ?? 1); pass += 1) {
       const drawn = questionIndices(section).filter(
-        (item) => values.get(drawnLevel.get(layout.item(section.index, pass, item)) as number) === true,
+        (item) => values.get(drawnLevel.get(course.item(section.index, pass, item)) as number) === true,
       );
       if (drawn.length !== section.section.draw) continue;
       draws[drawKey(section, pass)] = drawn.map((item) => section.items[item]?.item.name ?? '');
@@ -251,11 +256,11 @@ class Answering implements ReadingStore {
   private readonly readings = new Map<string, Reading>();
 
   constructor(
-    private readonly terrain: Terrain,
+    private readonly encoded: EncodedPlan,
     private readonly values: Map<number, boolean>,
     given: Answers,
   ) {
-    for (const { name, answer } of terrain.plan.document.given ?? []) {
+    for (const { name, answer } of encoded.plan.document.given ?? []) {
       this.readings.set(name.toLowerCase(), { ...readingOf(answer, given[name]), presented: false });
     }
   }
@@ -273,10 +278,10 @@ class Answering implements ReadingStore {
   }
 
   passesBegun(section: number): number {
-    const { layout, begunLevel, plan } = this.terrain;
+    const { course, begunLevel, plan } = this.encoded;
     let pass = 0;
     while (pass < (plan.sections[section]?.repeat?.max ?? 0)) {
-      const level = begunLevel.get(layout.pass(section, pass + 1));
+      const level = begunLevel.get(course.pass(section, pass + 1));
       if (level === undefined || this.values.get(level) !== true) break;
       pass += 1;
     }
@@ -287,17 +292,17 @@ class Answering implements ReadingStore {
   answer(planItem: PlanItem, pass: number | null): boolean {
     const { item, section } = planItem;
     if (item.kind === 'statement') return true;
-    const shown = shownOf(planItem, new PlanEnvironment(this.terrain.plan, this, section, pass));
+    const shown = shownOf(planItem, new PlanEnvironment(this.encoded.plan, this, section, pass));
     let answered = false;
     for (const { name, answer } of partsOf(planItem, shown)) {
       const key = passKey(name, pass);
-      const instance = this.terrain.instances.get(key.toLowerCase());
+      const symbol = this.encoded.symbols.get(key.toLowerCase());
       const allowed = (value: Value | null) =>
         value === null ? item.required !== true : refusal(item, answer, value, shown) === null;
       const value =
-        instance === undefined
+        symbol === undefined
           ? plausibleAnswer(item, answer, shown)
-          : readingFor(instance, this.values, allowed);
+          : readingFor(symbol, this.values, allowed);
       if (value === undefined) return false;
       if (value !== null) this.answers[key] = value;
       this.specify(name, answer, pass, value);

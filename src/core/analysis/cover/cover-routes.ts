@@ -6,12 +6,12 @@ import { Flow } from '../reach/flow';
 import { ForkEvents, forkGraphOf, TooManyForks, type ForkGraph } from './fork-graph';
 import { ExactPaths, GuidedPaths, type ForkPath } from './fork-paths';
 import { coverPairs, type PairCover } from './pairs';
-import type { Terrain } from '../conditions/terrain';
-import { waysFrom, type Branch } from '../reach/ways';
+import type { EncodedPlan } from '../conditions/encoded-plan';
+import { waysFrom, type Branch } from '../reach/fork-events';
 
 export interface ForkCover extends Cover {
   /** What the paths lead through. */
-  readonly terrain: Terrain;
+  readonly encoded: EncodedPlan;
   readonly events: ForkEvents;
   /** How many outcomes the paths meet between them. */
   readonly outcomes: number;
@@ -23,12 +23,12 @@ const MOST_GUIDING = 40_000;
 /** How far a variable is remembered by a graph that only guides, in places; tried one after the other. */
 const REMEMBERED = [400, 120, 40, 0];
 
-/** The terrains must look into the messages of endings. Throws `TooManyNodes` where even a guided search is too much. */
-export function coverWithin(newTerrain: () => Terrain, mostForks = MOST_FORKS): ForkCover {
-  const terrain = newTerrain();
+/** The encoded plans must look into the messages of endings. Throws `TooManyNodes` where even a guided search is too much. */
+export function coverWithin(newTerrain: () => EncodedPlan, mostForks = MOST_FORKS): ForkCover {
+  const encoded = newTerrain();
   const events = new ForkEvents();
   try {
-    return exactly(terrain, events, forkGraphOf(terrain, events, { mostNodes: mostForks }));
+    return exactly(encoded, events, forkGraphOf(encoded, events, { mostNodes: mostForks }));
   } catch (error) {
     if (!(error instanceof TooManyForks || error instanceof TooManyNodes)) throw error;
   }
@@ -37,21 +37,21 @@ export function coverWithin(newTerrain: () => Terrain, mostForks = MOST_FORKS): 
 
 /** How the second level is covered; see `coverPairs`. */
 export interface ForkPairs extends PairCover {
-  readonly terrain: Terrain;
+  readonly encoded: EncodedPlan;
   readonly events: ForkEvents;
 }
 
 /** The same for every two outcomes. Throws where the forks cannot all be told apart: `TooManyForks`, `TooManyNodes`. */
-export function pairsWithin(newTerrain: () => Terrain, mostForks = MOST_FORKS): ForkPairs {
-  const terrain = newTerrain();
+export function pairsWithin(newTerrain: () => EncodedPlan, mostForks = MOST_FORKS): ForkPairs {
+  const encoded = newTerrain();
   const events = new ForkEvents();
-  const graph = forkGraphOf(terrain, events, { mostNodes: mostForks });
-  return { ...coverPairs(graph, events, events.outcomes(metIn(graph))), terrain, events };
+  const graph = forkGraphOf(encoded, events, { mostNodes: mostForks });
+  return { ...coverPairs(graph, events, events.outcomes(metIn(graph))), encoded, events };
 }
 
-function exactly(terrain: Terrain, events: ForkEvents, graph: ForkGraph): ForkCover {
+function exactly(encoded: EncodedPlan, events: ForkEvents, graph: ForkGraph): ForkCover {
   const counting = events.counting(metIn(graph));
-  if (graph.root === null) return { terrain, events, paths: [], atLeast: 0, outcomes: 0 };
+  if (graph.root === null) return { encoded, events, paths: [], atLeast: 0, outcomes: 0 };
   const cover = coverOf({
     finder: new ExactPaths(graph),
     events: counting,
@@ -60,7 +60,7 @@ function exactly(terrain: Terrain, events: ForkEvents, graph: ForkGraph): ForkCo
     through: () => null,
     dear: false,
   });
-  return { ...cover, terrain, events, outcomes: counting.size };
+  return { ...cover, encoded, events, outcomes: counting.size };
 }
 
 function metIn({ nodes }: ForkGraph): Set<number> {
@@ -69,11 +69,11 @@ function metIn({ nodes }: ForkGraph): Set<number> {
   return met;
 }
 
-function guided(terrain: Terrain, events: ForkEvents): ForkCover {
-  const graph = guidingGraph(terrain, events);
-  if (graph.root === null) return { terrain, events, paths: [], atLeast: 0, outcomes: 0 };
-  const finder = new GuidedPaths(graph, terrain, events);
-  const flow = new Flow(terrain);
+function guided(encoded: EncodedPlan, events: ForkEvents): ForkCover {
+  const graph = guidingGraph(encoded, events);
+  if (graph.root === null) return { encoded, events, paths: [], atLeast: 0, outcomes: 0 };
+  const finder = new GuidedPaths(graph, encoded, events);
+  const flow = new Flow(encoded);
   const occasions = occasionsOf(flow, events);
   const numbers = events.all.length;
   const none = new Float64Array(numbers);
@@ -102,29 +102,29 @@ function guided(terrain: Terrain, events: ForkEvents): ForkCover {
     through,
     dear: true,
   });
-  return { ...cover, terrain, events, outcomes: counting.size };
+  return { ...cover, encoded, events, outcomes: counting.size };
 }
 
-function guidingGraph(terrain: Terrain, events: ForkEvents): ForkGraph {
+function guidingGraph(encoded: EncodedPlan, events: ForkEvents): ForkGraph {
   for (const places of REMEMBERED) {
     try {
-      const forgets = (level: number) => terrain.spanOf(level) > places;
-      return forkGraphOf(terrain, events, { mostNodes: MOST_GUIDING, forgets });
+      const forgets = (level: number) => encoded.spanOf(level) > places;
+      return forkGraphOf(encoded, events, { mostNodes: MOST_GUIDING, forgets });
     } catch (error) {
       if (!(error instanceof TooManyForks)) throw error;
     }
   }
-  return forkGraphOf(terrain, events, { mostNodes: Infinity, forgets: () => true });
+  return forkGraphOf(encoded, events, { mostNodes: Infinity, forgets: () => true });
 }
 
 /** Where each event can be met by somebody who comes to an ending. */
 function occasionsOf(flow: Flow, events: ForkEvents): Map<number, { at: number; branch: Branch }[]> {
-  const { terrain } = flow;
+  const { encoded } = flow;
   const occasions = new Map<number, { at: number; branch: Branch }[]>();
-  terrain.layout.places.forEach((_, at) => {
+  encoded.course.places.forEach((_, at) => {
     const mass = flow.comesTo(at);
     if (mass === FALSE) return;
-    for (const branch of waysFrom(terrain, at, mass)) {
+    for (const branch of waysFrom(encoded, at, mass)) {
       if (branch.to !== null && !flow.canEnd(branch.to, branch.mass)) continue;
       for (const event of events.numbersOf(branch)) {
         const known = occasions.get(event);

@@ -5,8 +5,8 @@ import { coverWithin, pairsWithin, type ForkCover } from './cover-routes';
 import { alongPath } from './fork-path';
 import { eventsOf } from './fork-paths';
 import type { Route } from '../counting/routes';
-import type { ForkEvent } from '../reach/ways';
-import { terrainWithin } from '../conditions/within';
+import type { ForkEvent } from '../reach/fork-events';
+import { encodedWithin } from '../conditions/encoded-within';
 
 type NumberOf = (items: readonly string[], ending: string) => bigint | null;
 
@@ -39,7 +39,7 @@ export interface PairsResult {
 
 export function coverRoutes(plan: Plan, caps: Caps, numberOf: NumberOf): CoverResult {
   const found = withinMemory(() => {
-    const cover = coverWithin(() => terrainWithin(plan, caps, { messages: true }));
+    const cover = coverWithin(() => encodedWithin(plan, caps, { messages: true }));
     return { ...cover, routes: routesAlong(cover, numberOf), complete: true };
   });
   if (found === null) return { routes: [], atLeast: 0, outcomes: 0, complete: false };
@@ -49,7 +49,7 @@ export function coverRoutes(plan: Plan, caps: Caps, numberOf: NumberOf): CoverRe
 
 export function pairRoutes(plan: Plan, caps: Caps, numberOf: NumberOf): PairsResult {
   const found = withinMemory(() => {
-    const cover = pairsWithin(() => terrainWithin(plan, caps, { messages: true }));
+    const cover = pairsWithin(() => encodedWithin(plan, caps, { messages: true }));
     return { routes: routesAlong(cover, numberOf), atLeast: cover.atLeast, pairs: cover.pairs };
   });
   return found === null
@@ -59,14 +59,14 @@ export function pairRoutes(plan: Plan, caps: Caps, numberOf: NumberOf): PairsRes
 
 /** Paths through the forks as routes, in canonical order. */
 function routesAlong(
-  { paths, terrain, events }: Pick<ForkCover, 'paths' | 'terrain' | 'events'>,
+  { paths, encoded, events }: Pick<ForkCover, 'paths' | 'encoded' | 'events'>,
   numberOf: NumberOf,
 ): ChosenRoute[] {
   const met = paths.map((path) => [...events.counting(eventsOf(path))]);
   const times = new Map<number, number>();
   for (const event of met.flat()) times.set(event, (times.get(event) ?? 0) + 1);
   const routes = paths.flatMap((path, n): ChosenRoute[] => {
-    const along = alongPath(terrain, events, path);
+    const along = alongPath(encoded, events, path);
     if (along === null) return [];
     const { items, ending, witness } = along;
     const alone = (met[n] ?? []).flatMap((event) => {

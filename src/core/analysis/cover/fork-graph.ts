@@ -5,8 +5,8 @@
  */
 import { TooMuch } from '../diagrams/limits';
 import type { Diagram } from '../diagrams/diagram';
-import type { Terrain } from '../conditions/terrain';
-import { waysFrom, type Branch, type ForkEvent } from '../reach/ways';
+import type { EncodedPlan } from '../conditions/encoded-plan';
+import { waysFrom, type Branch, type ForkEvent } from '../reach/fork-events';
 
 export interface ForkNode {
   readonly at: number;
@@ -126,11 +126,11 @@ export interface ForkGraphOptions {
 }
 
 export function forkGraphOf(
-  terrain: Terrain,
+  encoded: EncodedPlan,
   events: ForkEvents,
   { mostNodes, forgets = () => false }: ForkGraphOptions,
 ): ForkGraph {
-  const { diagrams, layout } = terrain;
+  const { diagrams, course } = encoded;
   const known = new Map<number, Map<Diagram, ForkNode>>();
   const nodes: ForkNode[] = [];
   let count = 0;
@@ -148,15 +148,15 @@ export function forkGraphOf(
     const here = known.get(at);
     if (here === undefined) known.set(at, new Map([[what, node]]));
     else here.set(what, node);
-    return { node, ways: waysFrom(terrain, at, what), next: 0, edges: [] };
+    return { node, ways: waysFrom(encoded, at, what), next: 0, edges: [] };
   };
   const settled = (mass: Diagram, at: number) => {
-    const isPast = terrain.isPastAt(at);
+    const isPast = encoded.isPastAt(at);
     return diagrams.forget(mass, (level) => isPast(level) || forgets(level));
   };
 
-  const start = layout.gate(0);
-  const stack = [frameAt(start, settled(terrain.given, start))];
+  const start = course.gate(0);
+  const stack = [frameAt(start, settled(encoded.given, start))];
   const root = (stack[0] as Frame).node;
   for (let frame = stack.at(-1); frame !== undefined; frame = stack.at(-1)) {
     const way = frame.ways[frame.next];

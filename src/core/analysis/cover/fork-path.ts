@@ -3,8 +3,8 @@ import { passKey } from '../../document/addresses';
 import type { Diagram } from '../diagrams/diagram';
 import type { ForkEvents } from './fork-graph';
 import { isSameWay, type ForkPath } from './fork-paths';
-import type { Terrain } from '../conditions/terrain';
-import { waysFrom } from '../reach/ways';
+import type { EncodedPlan } from '../conditions/encoded-plan';
+import { waysFrom } from '../reach/fork-events';
 import { respondentOf, type Presented, type Witness } from '../counting/witness';
 
 export interface PathRoute {
@@ -14,28 +14,28 @@ export interface PathRoute {
 }
 
 /** Null where nobody takes the path. */
-export function alongPath(terrain: Terrain, events: ForkEvents, path: ForkPath): PathRoute | null {
-  const { diagrams, layout } = terrain;
-  const masses: Diagram[] = [terrain.given];
+export function alongPath(encoded: EncodedPlan, events: ForkEvents, path: ForkPath): PathRoute | null {
+  const { diagrams, course } = encoded;
+  const masses: Diagram[] = [encoded.given];
   const presented: Presented[] = [];
-  let known = terrain.given;
+  let known = encoded.given;
   let ending = '';
   for (const step of path) {
     const { at, place } = step;
-    const branch = waysFrom(terrain, at, known).find((way) =>
+    const branch = waysFrom(encoded, at, known).find((way) =>
       isSameWay({ place: way.to, events: events.numbersOf(way) }, step),
     );
     if (branch === undefined) return null;
     masses.push(branch.mass);
     if (branch.presented) {
-      const { planItem, pass } = terrain.itemAt(at);
+      const { planItem, pass } = encoded.itemAt(at);
       presented.push({ planItem, pass });
     }
-    const here = layout.places[at];
-    if (here?.kind === 'ending') ending = terrain.plan.endings[here.ending]?.ending.id ?? '';
-    if (place !== null) known = diagrams.forget(branch.mass, terrain.isPastAt(place));
+    const here = course.places[at];
+    if (here?.kind === 'ending') ending = encoded.plan.endings[here.ending]?.ending.id ?? '';
+    if (place !== null) known = diagrams.forget(branch.mass, encoded.isPastAt(place));
   }
   const items = presented.map(({ planItem, pass }) => passKey(planItem.item.name, pass));
-  const witness = respondentOf(terrain, masses, presented);
+  const witness = respondentOf(encoded, masses, presented);
   return witness && { items, ending, witness };
 }

@@ -7,8 +7,8 @@
  */
 import { FALSE, type Diagram } from '../diagrams/diagram';
 import type { ForkEvents, ForkGraph, ForkNode } from './fork-graph';
-import type { Terrain } from '../conditions/terrain';
-import { waysFrom } from '../reach/ways';
+import type { EncodedPlan } from '../conditions/encoded-plan';
+import { waysFrom } from '../reach/fork-events';
 
 /** One way on: from a place, with what happens. */
 export interface ForkStep {
@@ -134,7 +134,7 @@ const WALKERS = 6;
 export class GuidedPaths extends ExactPaths {
   constructor(
     graph: ForkGraph,
-    private readonly terrain: Terrain,
+    private readonly encoded: EncodedPlan,
     private readonly events: ForkEvents,
   ) {
     super(graph);
@@ -146,8 +146,8 @@ export class GuidedPaths extends ExactPaths {
 
   /** A heavy path that begins with these steps; null where nobody who takes them was found to come to an ending. */
   onward(begun: ForkPath, weights: Float64Array): ForkPath | null {
-    const { terrain } = this;
-    const { layout } = terrain;
+    const { encoded } = this;
+    const { course } = encoded;
     this.weigh(weights);
     if (this.graph.root === null) return null;
     const waiting: Walker[][] = [];
@@ -158,10 +158,10 @@ export class GuidedPaths extends ExactPaths {
       if (same < 0) here.push(walker);
       else if ((here[same] as Walker).gained < walker.gained) here[same] = walker;
     };
-    const start = layout.gate(0);
-    put(start, { known: terrain.given, node: this.graph.root, gained: 0, last: null });
+    const start = course.gate(0);
+    put(start, { known: encoded.given, node: this.graph.root, gained: 0, last: null });
     const wanted = new Map(begun.map((step) => [step.at, step]));
-    for (let at = start; at < layout.places.length; at += 1) {
+    for (let at = start; at < course.places.length; at += 1) {
       const best = (waiting[at] ?? [])
         .map((walker) => ({ walker, promise: walker.gained + this.ahead(walker.node) }))
         .sort((a, b) => b.promise - a.promise)
@@ -185,14 +185,14 @@ export class GuidedPaths extends ExactPaths {
   }
 
   private *steps(at: number, { known, node }: Walker) {
-    const { diagrams } = this.terrain;
-    for (const branch of waysFrom(this.terrain, at, known)) {
+    const { diagrams } = this.encoded;
+    for (const branch of waysFrom(this.encoded, at, known)) {
       const step: ForkStep = { at, events: this.events.numbersOf(branch), place: branch.to };
       const edge = node.edges.find((way) => isSameWay(way, step));
       // Without an edge nobody who goes this way comes to an ending.
       if (edge === undefined) continue;
       const next =
-        branch.to === null ? FALSE : diagrams.forget(branch.mass, this.terrain.isPastAt(branch.to));
+        branch.to === null ? FALSE : diagrams.forget(branch.mass, this.encoded.isPastAt(branch.to));
       yield { step, known: next, node: edge.to };
     }
   }

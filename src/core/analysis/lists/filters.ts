@@ -6,13 +6,13 @@
  * (where several are to be gone through, by inclusion and exclusion): so counts still multiply over parts that have
  * nothing to do with each other.
  */
-import type { WayTaken } from '../answers/via';
+import type { Via } from '../answers/via';
 import { passKey } from '../../document/addresses';
 import type { PlanEnding } from '../../routing/plan';
 import type { Node } from '../counting/graph';
 import { allRoutes, beginning, countOf, nextOf, type Next, type Prefix } from '../counting/prefix';
-import { sightsOf } from '../counting/routes';
-import type { Sight } from '../counting/sights';
+import { observationsOf } from '../counting/routes';
+import type { Observation } from '../counting/observations';
 import { BY_LENGTH, HOW_MANY, lengthIn, Tally, type Lengths } from '../counting/tally';
 
 export interface RouteFilter {
@@ -23,7 +23,7 @@ export interface RouteFilter {
   /** Id of the ending. */
   readonly ending?: string;
   /** Somebody on the route takes each of these ways, all of them on one walk. */
-  readonly taking?: readonly WayTaken[];
+  readonly via?: readonly Via[];
   /** Fewest and most items presented. */
   readonly least?: number;
   readonly most?: number;
@@ -46,7 +46,7 @@ export interface RoutesLeft {
 export function filterRoutes(
   root: Node,
   endings: readonly PlanEnding[],
-  filter: Omit<RouteFilter, 'taking'>,
+  filter: Omit<RouteFilter, 'via'>,
 ): RoutesLeft {
   const left = new Left(root, endings, filter);
   const strata = left.strata();
@@ -63,12 +63,12 @@ export function filterRoutes(
       return null;
     },
     positionOf(number) {
-      const sights = sightsOf(root, number);
-      if (sights === null) return null;
+      const observations = observationsOf(root, number);
+      if (observations === null) return null;
       let before = 0n;
       for (const { lengths, routes } of strata) {
-        if (holdsLength(lengths, sights.length - 1)) {
-          const within = left.rankIn(lengths, sights);
+        if (holdsLength(lengths, observations.length - 1)) {
+          const within = left.rankIn(lengths, observations);
           return within === null ? null : before + within + 1n;
         }
         before += routes;
@@ -79,9 +79,10 @@ export function filterRoutes(
 }
 
 /** Lengths that a route may have, both ends included; null: any. */
-type Span = readonly [least: number, most: number] | null;
+type LengthRange = readonly [least: number, most: number] | null;
 
-const holdsLength = (span: Span, length: number) => span === null || (length >= span[0] && length <= span[1]);
+const holdsLength = (span: LengthRange, length: number) =>
+  span === null || (length >= span[0] && length <= span[1]);
 
 class Left {
   private readonly lists: readonly ReadonlySet<string>[];
@@ -93,7 +94,7 @@ class Left {
   constructor(
     private readonly root: Node,
     private readonly endings: readonly PlanEnding[],
-    private readonly filter: Omit<RouteFilter, 'taking'>,
+    private readonly filter: Omit<RouteFilter, 'via'>,
   ) {
     const { through = [], avoid = [] } = filter;
     if (through.length > MOST_THROUGH) throw new RangeError(`more than ${MOST_THROUGH} lists to go through`);
@@ -103,10 +104,10 @@ class Left {
   }
 
   /** The routes that are left, those of one place in the order after the other. */
-  strata(): { lengths: Span; routes: bigint }[] {
+  strata(): { lengths: LengthRange; routes: bigint }[] {
     const { least = 0, most = Infinity, order } = this.filter;
     const any = least === 0 && most === Infinity;
-    const spans: Span[] = [];
+    const spans: LengthRange[] = [];
     if (order === undefined) spans.push(any ? null : [least, most]);
     else {
       for (let length = this.root.shortest; length <= this.root.longest; length += 1)
@@ -120,14 +121,14 @@ class Left {
   }
 
   /** The number of one of them, by how many of them come before it. */
-  numberIn(lengths: Span, before: bigint): bigint {
+  numberIn(lengths: LengthRange, before: bigint): bigint {
     let rest = before;
     let number = 1n;
     let [prefix, waiting, items] = [this.first, this.all, 0];
     while (prefix !== null) {
       let taken: Next | null = null;
       for (const next of nextOf(prefix)) {
-        const still = this.waitingAfter(next.sight, waiting);
+        const still = this.waitingAfter(next.observation, waiting);
         const here = this.through(next, still, lengths, items);
         if (rest < here) {
           taken = next;
@@ -144,16 +145,16 @@ class Left {
   }
 
   /** How many of them come before a route; null where it is none of them. */
-  rankIn(lengths: Span, sights: readonly Sight[]): bigint | null {
+  rankIn(lengths: LengthRange, observations: readonly Observation[]): bigint | null {
     let before = 0n;
     let [prefix, waiting] = [this.first, this.all];
-    for (const [items, sight] of sights.entries()) {
+    for (const [items, observation] of observations.entries()) {
       if (prefix === null) return null;
       let taken: Next | null = null;
       for (const next of nextOf(prefix)) {
-        const still = this.waitingAfter(next.sight, waiting);
+        const still = this.waitingAfter(next.observation, waiting);
         const here = this.through(next, still, lengths, items);
-        if (next.sight.rank === sight.rank) {
+        if (next.observation.rank === observation.rank) {
           if (here === 0n) return null;
           taken = next;
           waiting = still;
@@ -176,28 +177,30 @@ class Left {
     return (1 << this.lists.length) - 1;
   }
 
-  private waitingAfter(sight: Sight, waiting: number): number {
-    if (sight.planItem === null || waiting === 0) return waiting;
+  private waitingAfter(observation: Observation, waiting: number): number {
+    if (observation.planItem === null || waiting === 0) return waiting;
     return this.lists.reduce(
-      (still, names, n) => (isNamed(sight, names) ? still & ~(1 << n) : still),
+      (still, names, n) => (isNamed(observation, names) ? still & ~(1 << n) : still),
       waiting,
     );
   }
 
   /** Routes left that go on with something seen, after so many items. */
-  private through({ sight, to }: Next, waiting: number, lengths: Span, items: number): bigint {
-    if (!this.allows(sight)) return 0n;
+  private through({ observation, to }: Next, waiting: number, lengths: LengthRange, items: number): bigint {
+    if (!this.allows(observation)) return 0n;
     if (to === null) return waiting === 0 && holdsLength(lengths, items) ? 1n : 0n;
     return this.left(to, waiting, lengths, items + 1);
   }
 
-  private allows(sight: Sight): boolean {
-    if (sight.planItem !== null) return !isNamed(sight, this.avoid);
-    return this.filter.ending === undefined || this.endings[sight.ending]?.ending.id === this.filter.ending;
+  private allows(observation: Observation): boolean {
+    if (observation.planItem !== null) return !isNamed(observation, this.avoid);
+    return (
+      this.filter.ending === undefined || this.endings[observation.ending]?.ending.id === this.filter.ending
+    );
   }
 
   /** Of the ways on, those that still go through all that is waited for. */
-  private left(prefix: Prefix, waiting: number, lengths: Span, items: number): bigint {
+  private left(prefix: Prefix, waiting: number, lengths: LengthRange, items: number): bigint {
     if (this.isAll && lengths === null) return countOf(prefix, allRoutes);
     let sum = 0n;
     // Every set of those lists, each time a smaller one.
@@ -227,14 +230,14 @@ class Left {
     return tally;
   }
 
-  private allowsWithout(lists: number): (sight: Sight) => boolean {
+  private allowsWithout(lists: number): (observation: Observation) => boolean {
     const avoided = new Set(this.lists.flatMap((names, n) => ((lists >> n) & 1 ? [...names] : [])));
-    return (sight) => this.allows(sight) && !isNamed(sight, avoided);
+    return (observation) => this.allows(observation) && !isNamed(observation, avoided);
   }
 }
 
 /** Whether a list has the item, by its name or with its pass. */
-export function isNamed({ planItem, pass }: Sight, names: ReadonlySet<string>): boolean {
+export function isNamed({ planItem, pass }: Observation, names: ReadonlySet<string>): boolean {
   if (planItem === null || names.size === 0) return false;
   const { name } = planItem.item;
   return names.has(name) || (pass !== null && names.has(passKey(name, pass)));

@@ -5,14 +5,14 @@
 import { nameInKey } from '../../document/addresses';
 import type { Plan } from '../../routing/plan';
 import { filterRoutes, type RouteFilter, type RoutesLeft } from './filters';
-import { Folding } from './folded';
+import { Quotient } from './quotient';
 import type { Node } from '../counting/graph';
-import { numberIn, numberMatching, seenOn, sightsOf, type Route } from '../counting/routes';
-import { routesOnlyIn, type Version } from './touched';
+import { numberIn, numberMatching, seenOn, observationsOf, type Route } from '../counting/routes';
+import { routesOnlyIn, type RouteVersion } from './route-difference';
 
 export interface Selection extends RouteFilter {
   /** Only routes that another version does not have: this version and the other, by what they show. */
-  readonly notIn?: readonly [own: Version, other: Version];
+  readonly notIn?: readonly [own: RouteVersion, other: RouteVersion];
   /** Those that differ only in what was drawn count as one, and have the number of the first of them. */
   readonly folded?: boolean;
 }
@@ -33,7 +33,7 @@ export function selectRoutes(
   plan: Plan,
   root: Node,
   numbering: Numbering,
-  { notIn, folded = false, ...filter }: Omit<Selection, 'taking'>,
+  { notIn, folded = false, ...filter }: Omit<Selection, 'via'>,
 ): Selected {
   const only = notIn === undefined ? root : routesOnlyIn({ ...notIn[0], root }, notIn[1]);
   if (only === null) return NONE;
@@ -45,8 +45,8 @@ export function selectRoutes(
       return all === null ? null : numberIn(plan, only, all.items, all.ending);
     };
     const all = (number: bigint) => {
-      const sights = sightsOf(only, number);
-      const seen = sights && seenOn(plan, sights);
+      const observations = observationsOf(only, number);
+      const seen = observations && seenOn(plan, observations);
       return seen && numberOf(seen.items, seen.ending);
     };
     return {
@@ -63,12 +63,12 @@ function foldedRoutes(
   plan: Plan,
   root: Node,
   { numberOf, outline }: Numbering,
-  filter: Omit<RouteFilter, 'taking'>,
+  filter: Omit<RouteFilter, 'via'>,
 ): Selected {
   const { through = [], avoid = [] } = filter;
   const drawn = drawnIn(plan);
   const isDrawn = (key: string) => drawn.has(nameInKey(key));
-  const folding = new Folding(plan, root, {
+  const folding = new Quotient(plan, root, {
     through: through.filter((names) => names.some(isDrawn)),
     avoid: avoid.filter(isDrawn),
   });
@@ -80,23 +80,23 @@ function foldedRoutes(
     avoid: avoid.filter((name) => !isDrawn(name)),
   });
   const variants = (k: bigint) => {
-    const sights = mapped(left.numberOf(k), (number) => sightsOf(graph, number));
-    return sights && folding.variants(sights.map((sight) => folding.labelOf(sight)));
+    const observations = mapped(left.numberOf(k), (number) => observationsOf(graph, number));
+    return observations && folding.variants(observations.map((observation) => folding.labelOf(observation)));
   };
   return {
     total: left.total,
     numberOf(k) {
       const found = variants(k);
-      const seen = found && seenOn(plan, found.sights);
+      const seen = found && seenOn(plan, found.observations);
       return seen && numberOf(seen.items, seen.ending);
     },
     positionOf(number) {
       const all = outline(number);
       const own = all === null ? null : numberIn(plan, root, all.items, all.ending);
-      const sights = own === null ? null : sightsOf(root, own);
-      if (sights === null) return null;
-      const labels = sights.map((sight) => folding.labelOf(sight));
-      const folded = numberMatching(graph, labels, (sight) => folding.labelOf(sight));
+      const observations = own === null ? null : observationsOf(root, own);
+      if (observations === null) return null;
+      const labels = observations.map((observation) => folding.labelOf(observation));
+      const folded = numberMatching(graph, labels, (observation) => folding.labelOf(observation));
       return mapped(folded, (n) => left.positionOf(n));
     },
     timesOf: (k) => variants(k)?.times ?? null,

@@ -3,10 +3,10 @@
  * possible: an answer that the item allows of those who are asked it, nothing of the rest. Nothing is forgotten, and
  * what is possible is brought in only for the answers that a question is about and those that decide on them.
  */
-import type { Way } from '../conditions/exits';
+import type { Exit } from '../conditions/exits';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
-import { eachMove, movesOf, type Move, type Moves, type Step } from '../conditions/moves';
-import type { Terrain } from '../conditions/terrain';
+import { eachMove, movesOf, type Move, type Moves, type Departure } from '../conditions/moves';
+import type { EncodedPlan } from '../conditions/encoded-plan';
 
 /** Facts with more nodes are not gone through for every item. */
 const MOST_FACTS = 4000;
@@ -23,17 +23,17 @@ export class Coming {
 
   /** `loosely`: of many hidden options it is not minded which are hidden; more is then held to be possible. */
   constructor(
-    private readonly terrain: Terrain,
+    private readonly encoded: EncodedPlan,
     private readonly loosely = false,
   ) {
-    this.diagrams = terrain.diagrams;
-    this.moves = movesOf(terrain);
-    const { layout } = terrain;
-    for (const [at, level] of terrain.drawnLevel) {
-      const place = layout.places[at];
-      if (place?.kind === 'item') this.passOfDraw.set(level, layout.pass(place.section, place.pass));
+    this.diagrams = encoded.diagrams;
+    this.moves = movesOf(encoded);
+    const { course } = encoded;
+    for (const [at, level] of encoded.drawnLevel) {
+      const place = course.places[at];
+      if (place?.kind === 'item') this.passOfDraw.set(level, course.pass(place.section, place.pass));
     }
-    for (const [at, level] of terrain.begunLevel) this.passOfBegun.set(level, at);
+    for (const [at, level] of encoded.begunLevel) this.passOfBegun.set(level, at);
     this.spread();
   }
 
@@ -42,12 +42,12 @@ export class Coming {
   }
 
   presentedAt(place: number): Diagram {
-    return this.diagrams.and(this.at(place), this.terrain.itemAt(place).asked);
+    return this.diagrams.and(this.at(place), this.encoded.itemAt(place).asked);
   }
 
   /** Those who take each of the ways on from the end of a pass, or from an item once it was presented. */
-  takingAt(place: number): { readonly by: Way['by']; readonly mass: Diagram }[] {
-    const isItem = this.terrain.layout.places[place]?.kind === 'item';
+  takingAt(place: number): { readonly by: Exit['by']; readonly mass: Diagram }[] {
+    const isItem = this.encoded.course.places[place]?.kind === 'item';
     const { moves } = isItem ? this.moves.after(place) : this.moves.from(place);
     const taking = new Map<Move, Diagram>();
     eachMove(this.diagrams, isItem ? this.presentedAt(place) : this.at(place), moves, (mass, move) =>
@@ -73,10 +73,10 @@ export class Coming {
     also: (place: number, asked: Diagram) => Diagram = () => TRUE,
     before = Infinity,
   ): Diagram {
-    const { diagrams, terrain } = this;
+    const { diagrams, encoded } = this;
     const open = about.flatMap((a) => diagrams.support(a));
     // Variables of one answer bring in the same: what is known of them before can be used again.
-    const ranks = new Set(open.map((level) => terrain.homeOf(level) ?? `${level}`));
+    const ranks = new Set(open.map((level) => encoded.homeOf(level) ?? `${level}`));
     const key = `${[...ranks].sort().join(' ')} < ${before}`;
     const known = this.possibleBefore.get(key);
     if (known !== undefined) return known;
@@ -90,11 +90,11 @@ export class Coming {
    * limits what can be answered (options hidden by earlier picks) has been minded, and is forgotten.
    */
   possibleAround(about: readonly Diagram[]): Diagram {
-    const { diagrams, terrain } = this;
+    const { diagrams, encoded } = this;
     const gating = new Set<number>();
     const open = about.flatMap((a) => diagrams.support(a));
     for (let level = open.pop(); level !== undefined; level = open.pop()) {
-      const home = terrain.homeOf(level);
+      const home = encoded.homeOf(level);
       if (home === null || home === undefined || gating.has(home)) continue;
       gating.add(home);
       open.push(...diagrams.support(this.presentedAt(home)));
@@ -106,14 +106,14 @@ export class Coming {
     if (result === undefined) {
       const onlyOf = (homes: ReadonlySet<number>) =>
         diagrams.forget(facts, (level) => {
-          const home = terrain.homeOf(level);
+          const home = encoded.homeOf(level);
           return home !== null && home !== undefined && !homes.has(home);
         });
       result = onlyOf(gating);
       // Less of what is possible means more words at worst.
       if (diagrams.size(result, MOST_FACTS) === MOST_FACTS)
         result = onlyOf(
-          new Set(about.flatMap((a) => diagrams.support(a)).flatMap((level) => terrain.homeOf(level) ?? [])),
+          new Set(about.flatMap((a) => diagrams.support(a)).flatMap((level) => encoded.homeOf(level) ?? [])),
         );
       this.aroundBefore.set(of, result);
     }
@@ -125,7 +125,7 @@ export class Coming {
     also: (place: number, asked: Diagram) => Diagram,
     before: number,
   ): Diagram {
-    const { diagrams, terrain } = this;
+    const { diagrams, encoded } = this;
     const done = new Set<number>();
     let result = TRUE;
     let withGiven = false;
@@ -135,30 +135,30 @@ export class Coming {
     };
     for (let level = open.pop(); level !== undefined; level = open.pop()) {
       const drawnAt = this.passOfDraw.get(level);
-      if (drawnAt !== undefined) result = diagrams.and(result, terrain.drawnIn(drawnAt));
+      if (drawnAt !== undefined) result = diagrams.and(result, encoded.drawnIn(drawnAt));
       const begunAt = this.passOfBegun.get(level);
       if (begunAt !== undefined && begunAt < before && !done.has(begunAt)) {
         done.add(begunAt);
         const begun = diagrams.variable(level);
         add(diagrams.choose(this.at(begunAt), begun, diagrams.not(begun)));
       }
-      const settled = terrain.settledWith(level);
+      const settled = encoded.settledWith(level);
       if (settled !== undefined && settled < before && !done.has(settled)) {
         done.add(settled);
-        add(terrain.settledAt(settled));
+        add(encoded.settledAt(settled));
       }
-      const home = terrain.homeOf(level);
+      const home = encoded.homeOf(level);
       if (home === null && !withGiven) {
         withGiven = true;
-        result = diagrams.and(result, terrain.given);
+        result = diagrams.and(result, encoded.given);
       }
       if (home === null || home === undefined || home >= before || done.has(home)) continue;
       done.add(home);
       const here = this.presentedAt(home);
-      const parts = terrain.domainParts(home);
-      const domain = this.loosely && parts.length > 1 ? (parts[0] ?? TRUE) : terrain.domainAt(home);
-      const allowed = diagrams.and(domain, terrain.itemAt(home).checks);
-      result = diagrams.and(result, diagrams.choose(here, allowed, terrain.unasked(home)));
+      const parts = encoded.domainParts(home);
+      const domain = this.loosely && parts.length > 1 ? (parts[0] ?? TRUE) : encoded.domainAt(home);
+      const allowed = diagrams.and(domain, encoded.itemAt(home).checks);
+      result = diagrams.and(result, diagrams.choose(here, allowed, encoded.unasked(home)));
       open.push(...diagrams.support(here), ...diagrams.support(allowed));
       add(also(home, here));
     }
@@ -166,17 +166,17 @@ export class Coming {
   }
 
   private spread(): void {
-    const { diagrams, terrain } = this;
-    const { layout } = terrain;
+    const { diagrams, encoded } = this;
+    const { course } = encoded;
     const send = (to: number, mass: Diagram) => {
       this.comes[to] = diagrams.or(this.at(to), mass);
     };
-    const follow = (mass: Diagram, { moves }: Step) =>
+    const follow = (mass: Diagram, { moves }: Departure) =>
       eachMove(diagrams, mass, moves, (moving, { to }) => {
         if (to !== null) send(to, moving);
       });
-    send(layout.gate(0), TRUE);
-    layout.places.forEach((place, at) => {
+    send(course.gate(0), TRUE);
+    course.places.forEach((place, at) => {
       if (place.kind === 'ending') return;
       follow(this.at(at), this.moves.from(at));
       if (place.kind === 'item') follow(this.presentedAt(at), this.moves.after(at));

@@ -2,19 +2,19 @@
  * Who comes to each place, whatever they were shown on the way: one diagram a place, exact, of those who are
  * possible at all. Also finds one of them, with all they answer up to an ending.
  */
-import type { Workshop } from '../counting/workshop';
+import type { AnalysisCache } from '../counting/analysis-cache';
 import type { Plan } from '../../routing/plan';
-import { terrainWithin } from '../conditions/within';
+import { encodedWithin } from '../conditions/encoded-within';
 import { DEFAULT_CAPS, TooManyNodes, TooMuch, withinMemory, type Caps } from '../diagrams/limits';
 import { passKey } from '../../document/addresses';
-import type { Place } from '../../routing/problems';
+import type { DocumentPlace } from '../../routing/problems';
 import { FALSE, TRUE, type Diagram } from '../diagrams/diagram';
-import { Terrain } from '../conditions/terrain';
-import { waysFrom, type Branch } from './ways';
+import { EncodedPlan } from '../conditions/encoded-plan';
+import { waysFrom, type Branch } from './fork-events';
 import { fitting, respondentOf, valuesAlong, type Presented, type Witness } from '../counting/witness';
 
 /** A respondent, with what they are presented. */
-export interface Respondent extends Witness {
+export interface ExampleRespondent extends Witness {
   /** `name`, or `name#pass`. */
   readonly items: readonly string[];
   /** Null where they are stuck before one. */
@@ -23,13 +23,13 @@ export interface Respondent extends Witness {
 
 /** Thrown where those who come on from a place cannot be told apart any more. */
 export class Entangled extends TooManyNodes {
-  constructor(readonly at: Place) {
+  constructor(readonly at: DocumentPlace) {
     super('the conditions are too entangled from here on');
   }
 }
 
-function placeOf({ layout, plan }: Terrain, at: number): Place {
-  const place = layout.places[at];
+function placeOf({ course, plan }: EncodedPlan, at: number): DocumentPlace {
+  const place = course.places[at];
   if (place === undefined) return {};
   if (place.kind === 'ending') return { ending: plan.endings[place.ending]?.ending.id ?? '' };
   const section = plan.sections[place.section];
@@ -47,40 +47,40 @@ export class Flow {
   private readonly arrivals: Arrivals[][] = [];
   private maySticks: boolean | null = null;
 
-  constructor(readonly terrain: Terrain) {
-    const { layout } = terrain;
-    this.comes[layout.gate(0)] = terrain.given;
-    layout.places.forEach((_, at) => {
+  constructor(readonly encoded: EncodedPlan) {
+    const { course } = encoded;
+    this.comes[course.gate(0)] = encoded.given;
+    course.places.forEach((_, at) => {
       try {
         this.arriveFrom(at);
       } catch (error) {
-        throw error instanceof TooManyNodes ? new Entangled(placeOf(terrain, at)) : error;
+        throw error instanceof TooManyNodes ? new Entangled(placeOf(encoded, at)) : error;
       }
     });
   }
 
   private arriveFrom(at: number): void {
     this.forward(this.comesTo(at), at, (to, branch, mass) => {
-      this.comes[to] = this.terrain.diagrams.or(this.comesTo(to), mass);
+      this.comes[to] = this.encoded.diagrams.or(this.comesTo(to), mass);
       (this.arrivals[to] ??= []).push({ from: at, branch });
     });
   }
 
   /** Those who come to a place. */
   comesTo(at: number): Diagram {
-    const { diagrams } = this.terrain;
-    return diagrams.and(this.comes[at] ?? FALSE, this.terrain.settledAt(at));
+    const { diagrams } = this.encoded;
+    return diagrams.and(this.comes[at] ?? FALSE, this.encoded.settledAt(at));
   }
 
   /** Of those who come to an item, the ones who are presented it. */
   presentedAt(at: number, mass = this.comesTo(at)): Diagram {
-    return this.terrain.diagrams.and(mass, this.terrain.itemAt(at).asked);
+    return this.encoded.diagrams.and(mass, this.encoded.itemAt(at).asked);
   }
 
   /** Of those presented an item, with an answer that it allows. */
   answersAt(at: number, mass = this.comesTo(at)): Diagram {
-    const { diagrams } = this.terrain;
-    const allowed = diagrams.and(this.terrain.domainAt(at), this.terrain.itemAt(at).checks);
+    const { diagrams } = this.encoded;
+    const allowed = diagrams.and(this.encoded.domainAt(at), this.encoded.itemAt(at).checks);
     return diagrams.and(this.presentedAt(at, mass), allowed);
   }
 
@@ -91,11 +91,11 @@ export class Flow {
     stop: (at: number) => boolean = () => false,
   ): ReadonlyMap<number, Diagram> {
     const reached = new Map<number, Diagram>([[from, mass]]);
-    for (let at = from; at < this.terrain.layout.places.length; at += 1) {
+    for (let at = from; at < this.encoded.course.places.length; at += 1) {
       const here = reached.get(at);
       if (here === undefined || (at !== from && stop(at))) continue;
       this.forward(here, at, (to, _, sent) => {
-        reached.set(to, this.terrain.diagrams.or(reached.get(to) ?? FALSE, sent));
+        reached.set(to, this.encoded.diagrams.or(reached.get(to) ?? FALSE, sent));
       });
     }
     return reached;
@@ -105,9 +105,9 @@ export class Flow {
    * One of those who come to a place with something true of them; null where nobody does, or none was found. They go
    * on to an ending, if any of them can.
    */
-  respondent(at: number, mass: Diagram): Respondent | null {
-    const { terrain } = this;
-    const { diagrams } = terrain;
+  respondent(at: number, mass: Diagram): ExampleRespondent | null {
+    const { encoded } = this;
+    const { diagrams } = encoded;
     const here = diagrams.and(this.comesTo(at), mass);
     if (here === FALSE) return null;
     const onward = this.toAnEnding(at, here) ?? [];
@@ -118,23 +118,23 @@ export class Flow {
     const masses = [...before.map(({ branch }) => branch.mass), ...from];
     const presented = this.presentedOn(way);
     const last = onward.at(-1);
-    const place = last === undefined ? undefined : terrain.layout.places[last.from];
-    const witness = respondentOf(terrain, [terrain.given, ...masses], presented);
+    const place = last === undefined ? undefined : encoded.course.places[last.from];
+    const witness = respondentOf(encoded, [encoded.given, ...masses], presented);
     if (witness === null) return null;
     return {
       ...witness,
       items: presented.map(({ planItem, pass }) => passKey(planItem.item.name, pass)),
-      ending: place?.kind === 'ending' ? (terrain.plan.endings[place.ending]?.ending.id ?? null) : null,
+      ending: place?.kind === 'ending' ? (encoded.plan.endings[place.ending]?.ending.id ?? null) : null,
     };
   }
 
   /** A way from the start that some of those take who come to a place, every mass being true of them; null for none. */
   wayTo(at: number, masses: readonly Diagram[]): Arrivals[] | null {
-    const { terrain } = this;
-    const { diagrams } = terrain;
+    const { encoded } = this;
+    const { diagrams } = encoded;
     const way: Arrivals[] = [];
     let values: ReadonlyMap<number, boolean> | null = valuesAlong(diagrams, masses);
-    for (let place = at; place !== terrain.layout.gate(0);) {
+    for (let place = at; place !== encoded.course.gate(0);) {
       const so: ReadonlyMap<number, boolean> | null = values;
       if (so === null) return null;
       const found = (this.arrivals[place] ?? []).find(
@@ -150,18 +150,18 @@ export class Flow {
 
   /** Whether some of those who go on to a place can come to an ending from there. */
   canEnd(at: number, mass: Diagram): boolean {
-    this.maySticks ??= this.terrain.layout.places.some(
+    this.maySticks ??= this.encoded.course.places.some(
       (place, n) => place.kind === 'item' && this.maySticksAt(n),
     );
     if (!this.maySticks) return true;
-    return this.toAnEnding(at, this.terrain.diagrams.forget(mass, this.terrain.isPastAt(at))) !== null;
+    return this.toAnEnding(at, this.encoded.diagrams.forget(mass, this.encoded.isPastAt(at))) !== null;
   }
 
   /** Whether, for all that its conditions say, an item may leave no answer to give. */
   private maySticksAt(at: number): boolean {
-    const { terrain } = this;
-    const allowed = terrain.diagrams.and(terrain.domainAt(at), terrain.itemAt(at).checks);
-    return terrain.diagrams.forget(allowed, (level) => terrain.homeOf(level) === at) !== TRUE;
+    const { encoded } = this;
+    const allowed = encoded.diagrams.and(encoded.domainAt(at), encoded.itemAt(at).checks);
+    return encoded.diagrams.forget(allowed, (level) => encoded.homeOf(level) === at) !== TRUE;
   }
 
   private forward(
@@ -170,32 +170,32 @@ export class Flow {
     send: (to: number, branch: Branch, mass: Diagram) => void,
   ): void {
     if (mass === FALSE) return;
-    const { terrain } = this;
-    for (const branch of waysFrom(terrain, at, mass)) {
+    const { encoded } = this;
+    for (const branch of waysFrom(encoded, at, mass)) {
       if (branch.to !== null)
-        send(branch.to, branch, terrain.diagrams.forget(branch.mass, terrain.isPastAt(branch.to)));
+        send(branch.to, branch, encoded.diagrams.forget(branch.mass, encoded.isPastAt(branch.to)));
     }
   }
 
   private presentedOn(ways: readonly Arrivals[]): Presented[] {
     return ways.flatMap(({ from, branch }) => {
       if (!branch.presented) return [];
-      const { planItem, pass } = this.terrain.itemAt(from);
+      const { planItem, pass } = this.encoded.itemAt(from);
       return [{ planItem, pass }];
     });
   }
 
   /** A way from a place past an ending, depth first; null where there is none. */
   private toAnEnding(at: number, mass: Diagram): Arrivals[] | null {
-    const { terrain } = this;
+    const { encoded } = this;
     const dead = new Set<string>();
     const search = (place: number, here: Diagram): Arrivals[] | null => {
       const key = `${place} ${here}`;
       if (dead.has(key)) return null;
-      for (const branch of waysFrom(terrain, place, here)) {
+      for (const branch of waysFrom(encoded, place, here)) {
         const step = { from: place, branch };
         if (branch.to === null) return [step];
-        const rest = search(branch.to, terrain.diagrams.forget(branch.mass, terrain.isPastAt(branch.to)));
+        const rest = search(branch.to, encoded.diagrams.forget(branch.mass, encoded.isPastAt(branch.to)));
         if (rest !== null) return [step, ...rest];
       }
       dead.add(key);
@@ -212,17 +212,17 @@ export class Flow {
 export function flowOf(
   plan: Plan,
   caps: Caps = DEFAULT_CAPS,
-  workshop: Workshop | null = null,
-): Flow | { readonly entangledAt: Place } {
-  const bench = workshop?.bench('checks', caps);
-  if (bench !== undefined) {
-    const { diagrams, ranks } = bench;
-    const again = withinMemory(() => new Flow(new Terrain(plan, diagrams, { parts: true, ranks })));
+  cache: AnalysisCache | null = null,
+): Flow | { readonly entangledAt: DocumentPlace } {
+  const work = cache?.work('checks', caps);
+  if (work !== undefined) {
+    const { diagrams, ranks } = work;
+    const again = withinMemory(() => new Flow(new EncodedPlan(plan, diagrams, { parts: true, ranks })));
     if (again !== null) return again;
-    workshop?.clear('checks');
+    cache?.clear('checks');
   }
   try {
-    return new Flow(terrainWithin(plan, caps, { parts: true }));
+    return new Flow(encodedWithin(plan, caps, { parts: true }));
   } catch (error) {
     if (!(error instanceof TooMuch)) throw error;
     return { entangledAt: error instanceof Entangled ? error.at : {} };

@@ -10,19 +10,19 @@ import { readPassKey } from '../../document/addresses';
 import type { Plan, PlanSection } from '../../routing/plan';
 import { passesOf } from '../../routing/step';
 import { Coming } from './coming';
-import { coverCubes, type Cube } from './cover-cubes';
+import { coverCubes, type Cube } from './cubes';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import type { Limit } from '../answers/drivers';
-import type { Instance } from '../answers/predicates';
+import type { AnswerSymbol } from '../answers/answer-symbol';
 import { factored, readsMuch, shortened, type Said } from './shortening';
-import { Terrain } from '../conditions/terrain';
+import { EncodedPlan } from '../conditions/encoded-plan';
 import { shortestTest, type Meant, type Test } from './tests-in-words';
-import { Bench, type Workshop } from '../counting/workshop';
+import { CachedWork, type AnalysisCache } from '../counting/analysis-cache';
 
 /** Nodes of diagrams at most. */
 
 /** Who is asked what. Conditions, `always` or `never`. */
-export interface Reach {
+export interface WhoIsAsked {
   /**
    * By name of the item. Of a repeated item: in a pass that is run; of a drawn one: who can have it drawn; with quotas:
    * who is asked, or could be with them open.
@@ -38,18 +38,18 @@ export interface Reach {
 }
 
 /** Where it is too much to say who comes to some places, those are left out; where it is for all, nothing is there. */
-function reachOf(plan: Plan, bench: Bench): Reach {
-  const reach = withinMemory(() => reachWithin(plan, bench));
+function reachOf(plan: Plan, work: CachedWork): WhoIsAsked {
+  const reach = withinMemory(() => reachWithin(plan, work));
   if (reach !== null) return reach;
   return { items: new Map(), passes: new Map(), limits: [{ at: {}, message: UNSAID }] };
 }
 
 const UNSAID = 'the conditions are too entangled to say of every item from here on who is asked';
 
-function reachWithin(plan: Plan, bench: Bench): Reach {
-  const { diagrams, ranks } = bench;
+function reachWithin(plan: Plan, work: CachedWork): WhoIsAsked {
+  const { diagrams, ranks } = work;
   const limits: Limit[] = [];
-  const reaching = new Reaching(new Terrain(plan, diagrams, { opaque: true, ranks }), bench);
+  const reaching = new Reaching(new EncodedPlan(plan, diagrams, { opaque: true, ranks }), work);
   const said: Said[] = [];
   const doubtful: Said[] = [];
   const say = (where: Omit<Said, 'text'>, text: string, isSure: boolean) => {
@@ -129,62 +129,59 @@ interface Where {
   readonly pass: number | null | 'any';
 }
 
-/** Puts who comes to a place into words. The terrain must be fresh, and have its opaque tests apart. */
+/** Puts who comes to a place into words. The encoded plan must be fresh, and have its opaque tests apart. */
 export class Reaching {
   private readonly diagrams: Diagrams;
   readonly coming: Coming;
   private readonly inWordsBefore = new Map<string, Test>();
   /** Level of the variable of having been asked, of each driver that can be left out. */
-  private readonly askedLevel = new Map<Instance, number>();
+  private readonly askedLevel = new Map<AnswerSymbol, number>();
   /** Those of them that no condition of the questionnaire reads. */
   private readonly addedLevels = new Set<number>();
   /** Levels of hidden choices. */
   private readonly hidden: ReadonlySet<number>;
 
   constructor(
-    private readonly terrain: Terrain,
-    private readonly bench: Bench,
+    private readonly encoded: EncodedPlan,
+    private readonly work: CachedWork,
   ) {
-    this.diagrams = terrain.diagrams;
-    for (const instance of terrain.instances.values()) {
-      const { size } = instance;
-      const asked = instance.predicate(
-        ({ presented }) => presented,
-        `${instance.driver.variable.name} asked`,
-      );
+    this.diagrams = encoded.diagrams;
+    for (const symbol of encoded.symbols.values()) {
+      const { size } = symbol;
+      const asked = symbol.predicate(({ presented }) => presented, `${symbol.driver.variable.name} asked`);
       const [level] = this.diagrams.support(asked);
       if (level === undefined || asked !== this.diagrams.variable(level)) continue;
-      this.askedLevel.set(instance, level);
-      if (instance.size > size) this.addedLevels.add(level);
+      this.askedLevel.set(symbol, level);
+      if (symbol.size > size) this.addedLevels.add(level);
     }
-    const { fullLevel, drawnLevel, begunLevel } = terrain;
+    const { fullLevel, drawnLevel, begunLevel } = encoded;
     this.hidden = new Set([...fullLevel.values(), ...drawnLevel.values(), ...begunLevel.values()]);
-    this.coming = new Coming(terrain, true);
+    this.coming = new Coming(encoded, true);
   }
 
   /** Who is asked an item in a pass, among those for whom the pass is run. */
   askedIn(section: number, pass: number, item: number): InWords {
-    const { layout } = this.terrain;
-    const at = layout.item(section, pass, item);
+    const { course } = this.encoded;
+    const at = course.item(section, pass, item);
     const asked = this.coming.presentedAt(at);
-    const repeated = this.terrain.plan.sections[section]?.repeat !== null;
-    const run = repeated ? this.coming.at(layout.pass(section, pass)) : TRUE;
+    const repeated = this.encoded.plan.sections[section]?.repeat !== null;
+    const run = repeated ? this.coming.at(course.pass(section, pass)) : TRUE;
     return this.inFewWords(asked, run, { section, pass: repeated ? pass : null });
   }
 
   /** Who has a pass of a repeated section, or could have it. */
   whoHas(section: number, pass: number): InWords {
-    const run = this.coming.at(this.terrain.layout.pass(section, pass));
+    const run = this.coming.at(this.encoded.course.pass(section, pass));
     return this.inFewWords(run, TRUE, { section, pass: null });
   }
 
   private inFewWords(condition: Diagram, within: Diagram, where: Where): InWords {
-    const { diagrams, terrain } = this;
+    const { diagrams, encoded } = this;
     try {
       const facts = this.coming.possibleAround([condition, within]);
       const text = this.inWords(condition, within, where, facts);
       const read = [condition, within, facts].flatMap((each) => diagrams.support(each));
-      return { text, isExact: !read.some((level) => terrain.opaqueTests.has(level)) };
+      return { text, isExact: !read.some((level) => encoded.opaqueTests.has(level)) };
     } catch (error) {
       // What is possible at all may be too much to hold: it is said in more words then, for everybody there could be.
       if (!(error instanceof TooManyNodes)) throw error;
@@ -206,14 +203,14 @@ export class Reaching {
       this.hidden.has(level) || (where.pass === null && this.isElsewhere(level, where));
     const about = diagrams.and(facts, within);
     // Whom a full quota leads away, the condition may take or not: they could be asked with it open.
-    const open = diagrams.and(about, diagrams.cube([...this.terrain.fullLevel.values()].map((full) => [full, false]))); // prettier-ignore
+    const open = diagrams.and(about, diagrams.cube([...this.encoded.fullLevel.values()].map((full) => [full, false]))); // prettier-ignore
     const possible = diagrams.forget(open, unsaid);
     const lower = diagrams.forget(diagrams.and(condition, about), unsaid);
     if (lower === FALSE) return 'never';
     const upper = diagrams.or(lower, diagrams.not(possible));
     if (upper === TRUE) return 'always';
-    const { words } = this.bench;
-    const key = `${lower} ${upper} ${possible} ${this.terrain.plan.sections[where.section]?.section.id ?? ''} ${where.pass ?? ''}`;
+    const { words } = this.work;
+    const key = `${lower} ${upper} ${possible} ${this.encoded.plan.sections[where.section]?.section.id ?? ''} ${where.pass ?? ''}`;
     let text = words.get(key);
     if (text === undefined) {
       const [below, above] = this.withoutElsewhere(lower, upper, where);
@@ -226,14 +223,14 @@ export class Reaching {
 
   /** Whether a variable tells of the section in another pass than the one in hand; of any, from outside. */
   private isElsewhere(level: number, { section, pass }: Where): boolean {
-    if (pass === 'any' || this.terrain.plan.sections[section]?.repeat == null) return false;
-    const opaque = this.terrain.opaqueTests.get(level);
+    if (pass === 'any' || this.encoded.plan.sections[section]?.repeat == null) return false;
+    const opaque = this.encoded.opaqueTests.get(level);
     if (opaque !== undefined)
       return opaque.at.pass !== null && opaque.at.section === section && opaque.at.pass !== pass;
-    const instance = this.terrain.instanceAt(level);
-    const variable = instance?.driver.variable;
+    const symbol = this.encoded.symbolAt(level);
+    const variable = symbol?.driver.variable;
     if (variable?.of !== 'question' && variable?.of !== 'row') return false;
-    return variable.section === section && passIn(instance) !== pass;
+    return variable.section === section && passIn(symbol) !== pass;
   }
 
   /** The bounds without what was answered in other passes, which cannot be named in this one. */
@@ -266,10 +263,10 @@ export class Reaching {
     if (left.length > 12) return left;
     left.forEach((cube, index) => {
       let best = cube;
-      for (const instance of [...this.driversOf(cube)].reverse()) {
-        const asked = this.askedLevel.get(instance);
+      for (const symbol of [...this.driversOf(cube)].reverse()) {
+        const asked = this.askedLevel.get(symbol);
         if (asked === undefined) continue;
-        const candidate = this.droppingDrivers(new Map([...cube, [asked, true]]), instance, upper);
+        const candidate = this.droppingDrivers(new Map([...cube, [asked, true]]), symbol, upper);
         if (this.driversOf(candidate).size >= this.driversOf(best).size) continue;
         const others = left.filter((_, other) => other !== index);
         const union = [...others, candidate].reduce((any, c) => diagrams.or(any, diagrams.cube(c)), FALSE);
@@ -280,21 +277,21 @@ export class Reaching {
     return left;
   }
 
-  private droppingDrivers(cube: Cube, keep: Instance, upper: Diagram): Cube {
-    const { diagrams, terrain } = this;
+  private droppingDrivers(cube: Cube, keep: AnswerSymbol, upper: Diagram): Cube {
+    const { diagrams, encoded } = this;
     const not = diagrams.not(upper);
     let kept = cube;
-    for (const instance of this.driversOf(cube)) {
-      if (instance === keep) continue;
-      const fewer = new Map([...kept].filter(([level]) => terrain.instanceAt(level) !== instance));
+    for (const symbol of this.driversOf(cube)) {
+      if (symbol === keep) continue;
+      const fewer = new Map([...kept].filter(([level]) => encoded.symbolAt(level) !== symbol));
       if (diagrams.and(diagrams.cube(fewer), not) === FALSE) kept = fewer;
     }
     return kept;
   }
 
-  private driversOf(cube: Cube): Set<Instance> {
+  private driversOf(cube: Cube): Set<AnswerSymbol> {
     const levels = [...cube.keys()].sort((a, b) => a - b);
-    return new Set(levels.flatMap((level) => this.terrain.instanceAt(level) ?? []));
+    return new Set(levels.flatMap((level) => this.encoded.symbolAt(level) ?? []));
   }
 
   private print(cubes: readonly Cube[], possible: Diagram, where: Where): string {
@@ -303,23 +300,23 @@ export class Reaching {
       // What is meant of one driver is seen among those of whom the rest of the term is true.
       const meant = new Map([...term.readings].map(([of, wanted]) => [of, this.anyOf(of, wanted)]));
       const apart = this.diagrams.and(possible, this.diagrams.cube([...term.others]));
-      const tests = [...term.readings].map(([instance, wanted]) => {
+      const tests = [...term.readings].map(([symbol, wanted]) => {
         const rest = [...meant].reduce(
-          (all, [of, is]) => (of === instance ? all : this.diagrams.and(all, is)),
+          (all, [of, is]) => (of === symbol ? all : this.diagrams.and(all, is)),
           apart,
         );
-        const may = instance.readings.map(
+        const may = symbol.readings.map(
           (reading, n) =>
             // What is given is always known, whatever tests tell apart.
-            !(instance.driver.variable.of === 'given' && reading.value === null) &&
-            instance.legal[n] !== false &&
-            this.diagrams.meets(instance.cube(n), rest),
+            !(symbol.driver.variable.of === 'given' && reading.value === null) &&
+            symbol.legal[n] !== false &&
+            this.diagrams.meets(symbol.cube(n), rest),
         );
-        const literals = term.literals.get(instance) ?? [];
-        const test = this.shortest(instance, { wanted, may, literals }, where);
-        if (test.text === '') meant.delete(instance);
-        else meant.set(instance, this.anyOf(instance, test.holds));
-        return test.text === '' ? '' : this.fromOutside(test.text, instance, where.section);
+        const literals = term.literals.get(symbol) ?? [];
+        const test = this.shortest(symbol, { wanted, may, literals }, where);
+        if (test.text === '') meant.delete(symbol);
+        else meant.set(symbol, this.anyOf(symbol, test.holds));
+        return test.text === '' ? '' : this.fromOutside(test.text, symbol, where.section);
       });
       return [...tests, ...picksTogether(term.opaque)].filter((test) => test !== '');
     });
@@ -333,45 +330,45 @@ export class Reaching {
     return parsed?.ok ? printCondition(factored(parsed.tree)) : text;
   }
 
-  private anyOf(instance: Instance, wanted: readonly boolean[]): Diagram {
+  private anyOf(symbol: AnswerSymbol, wanted: readonly boolean[]): Diagram {
     const { diagrams } = this;
-    return wanted.reduce<Diagram>((any, is, n) => (is ? diagrams.or(any, instance.cube(n)) : any), FALSE);
+    return wanted.reduce<Diagram>((any, is, n) => (is ? diagrams.or(any, symbol.cube(n)) : any), FALSE);
   }
 
   /** Many items are asked by the same tests: each is put into words once. */
-  private shortest(instance: Instance, meant: Omit<Meant, 'each'>, where: Where): Test {
+  private shortest(symbol: AnswerSymbol, meant: Omit<Meant, 'each'>, where: Where): Test {
     const bits = (of: readonly boolean[]) => of.map(Number).join('');
-    const each = this.eachFor(instance, where);
+    const each = this.eachFor(symbol, where);
     const inPass = each === null ? '' : `in ${where.section} ${where.pass ?? ''}`;
-    const key = `${instance.key} ${bits(meant.wanted)} ${bits(meant.may)} ${(meant.literals ?? []).join(' ')} ${inPass}`;
+    const key = `${symbol.key} ${bits(meant.wanted)} ${bits(meant.may)} ${(meant.literals ?? []).join(' ')} ${inPass}`;
     let test = this.inWordsBefore.get(key);
     if (test === undefined) {
-      test = shortestTest(instance, each === null ? meant : { ...meant, each });
+      test = shortestTest(symbol, each === null ? meant : { ...meant, each });
       this.inWordsBefore.set(key, test);
     }
     return test;
   }
 
   /** Where the section has a pass for each pick of this driver: the code of the pass, by reading. */
-  private eachFor(instance: Instance, { section, pass }: Where): (number | null)[] | null {
-    const repeat = this.terrain.plan.sections[section]?.repeat;
+  private eachFor(symbol: AnswerSymbol, { section, pass }: Where): (number | null)[] | null {
+    const repeat = this.encoded.plan.sections[section]?.repeat;
     if (typeof pass !== 'number' || repeat?.kind !== 'each') return null;
-    if (repeat.driver?.name.toLowerCase() !== instance.key) return null;
-    return instance.readings.map((reading) => {
+    if (repeat.driver?.name.toLowerCase() !== symbol.key) return null;
+    return symbol.readings.map((reading) => {
       const environment = { read: () => reading, pass: null, each: null, passesOver: () => [] };
       return passesOf(repeat, environment).codes[pass - 1] ?? null;
     });
   }
 
   private opaqueText(level: number, section: number): string {
-    const found = this.terrain.opaqueTests.get(level);
+    const found = this.encoded.opaqueTests.get(level);
     if (found === undefined) return 'never';
     const { text, at } = found;
     return at.pass === null || at.section === section ? text : this.counted(text, at.section, at.pass);
   }
 
   /** A test of one pass of another section, which can only be counted there. */
-  private fromOutside(test: string, { driver: { variable }, key }: Instance, section: number): string {
+  private fromOutside(test: string, { driver: { variable }, key }: AnswerSymbol, section: number): string {
     const placed = variable.of === 'question' || variable.of === 'row';
     if (!placed || variable.section === section) return test;
     return this.counted(test, variable.section, readPassKey(key).pass ?? 1);
@@ -379,7 +376,7 @@ export class Reaching {
 
   /** That a test holds in a pass, or, where it holds of those not asked, that the pass is not one in which it fails. */
   private counted(test: string, section: number, pass: number): string {
-    const repeat = this.terrain.plan.sections[section]?.repeat;
+    const repeat = this.encoded.plan.sections[section]?.repeat;
     if (!repeat) return test;
     const which = repeat.max === 1 ? '' : ` and pass = ${pass}`;
     const parsed = parseCondition(test);
@@ -391,25 +388,22 @@ export class Reaching {
   private termOf(cube: Cube, { section }: Where): Term {
     const term: Term = { readings: new Map(), literals: new Map(), opaque: [], others: new Map() };
     for (const [level, value] of [...cube].sort((a, b) => a[0] - b[0])) {
-      const instance = this.terrain.instanceAt(level);
-      if (instance === undefined || instance.picks !== null) term.others.set(level, value);
-      if (instance === undefined) {
+      const symbol = this.encoded.symbolAt(level);
+      if (symbol === undefined || symbol.picks !== null) term.others.set(level, value);
+      if (symbol === undefined) {
         const test = this.opaqueText(level, section);
         term.opaque.push(value ? test : `not (${test})`);
         continue;
       }
-      if (instance.picks !== null) {
-        const source = instance.sourceOf(level);
-        term.opaque.push(this.fromOutside(value ? source : `not ${source}`, instance, section));
+      if (symbol.picks !== null) {
+        const source = symbol.sourceOf(level);
+        term.opaque.push(this.fromOutside(value ? source : `not ${source}`, symbol, section));
         continue;
       }
-      const before = term.readings.get(instance);
-      const here = instance.readingsWith(level, value);
-      term.readings.set(
-        instance,
-        before === undefined ? here : here.map((is, n) => is && before[n] === true),
-      );
-      term.literals.set(instance, [...(term.literals.get(instance) ?? []), [level, value]]);
+      const before = term.readings.get(symbol);
+      const here = symbol.readingsWith(level, value);
+      term.readings.set(symbol, before === undefined ? here : here.map((is, n) => is && before[n] === true));
+      term.literals.set(symbol, [...(term.literals.get(symbol) ?? []), [level, value]]);
     }
     return term;
   }
@@ -417,9 +411,9 @@ export class Reaching {
 
 interface Term {
   /** Wanted readings of each driver, parallel to its readings. */
-  readonly readings: Map<Instance, boolean[]>;
+  readonly readings: Map<AnswerSymbol, boolean[]>;
   /** The literals they were made from; empty where terms were joined. */
-  readonly literals: Map<Instance, (readonly [level: number, value: boolean])[]>;
+  readonly literals: Map<AnswerSymbol, (readonly [level: number, value: boolean])[]>;
   /** Tests that stand for themselves, in words, and the values of their variables. */
   readonly opaque: string[];
   readonly others: Map<number, boolean>;
@@ -447,27 +441,27 @@ function joined(terms: readonly Term[]): Term[] {
 }
 
 /** The only driver whose wanted readings differ; null where more differ, or one kind of driver cannot be joined. */
-function differingDriver(a: Term, b: Term): Instance | null {
+function differingDriver(a: Term, b: Term): AnswerSymbol | null {
   if (a.opaque.join() !== b.opaque.join() || a.readings.size !== b.readings.size) return null;
-  let found: Instance | null = null;
-  for (const [instance, readings] of a.readings) {
-    const others = b.readings.get(instance);
+  let found: AnswerSymbol | null = null;
+  for (const [symbol, readings] of a.readings) {
+    const others = b.readings.get(symbol);
     if (others === undefined) return null;
     if (readings.every((is, n) => is === others[n])) continue;
-    if (found !== null || !isPlain(instance)) return null;
-    found = instance;
+    if (found !== null || !isPlain(symbol)) return null;
+    found = symbol;
   }
   return found;
 }
 
 /** Any of its readings can be put into words together. */
-function isPlain({ driver, picks }: Instance): boolean {
+function isPlain({ driver, picks }: AnswerSymbol): boolean {
   return picks === null && driver.variable.kind !== 'text';
 }
 
 /** In which pass an answer is given; null outside repeated sections. */
-function passIn(instance: Instance | undefined): number | null {
-  return instance === undefined ? null : readPassKey(instance.key).pass;
+function passIn(symbol: AnswerSymbol | undefined): number | null {
+  return symbol === undefined ? null : readPassKey(symbol.key).pass;
 }
 
 /** “X has 1” and “X has 2” as “X has all (1, 2)”, and likewise what is not picked. */
@@ -499,10 +493,10 @@ function anyPick(terms: readonly (readonly string[])[]): string[][] {
 }
 
 /** Who is asked what, found again where an edit has not touched it; anew where that room is too small. */
-export function askedOf(plan: Plan, caps: Caps, workshop: Workshop | null): Reach {
-  const bench = workshop?.bench('asked', caps);
-  const again = bench && reachOf(plan, bench);
+export function askedOf(plan: Plan, caps: Caps, cache: AnalysisCache | null): WhoIsAsked {
+  const work = cache?.work('asked', caps);
+  const again = work && reachOf(plan, work);
   if (again?.limits.length === 0) return again;
-  workshop?.clear('asked');
-  return reachOf(plan, new Bench(caps));
+  cache?.clear('asked');
+  return reachOf(plan, new CachedWork(caps));
 }

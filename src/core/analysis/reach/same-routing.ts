@@ -9,30 +9,30 @@ import { passKey } from '../../document/addresses';
 import type { Plan } from '../../routing/plan';
 import { Coming } from './coming';
 import type { Diagram } from '../diagrams/diagram';
-import { Terrain } from '../conditions/terrain';
-import { Bench } from '../counting/workshop';
+import { EncodedPlan } from '../conditions/encoded-plan';
+import { CachedWork } from '../counting/analysis-cache';
 
 interface Led {
-  readonly terrain: Terrain;
+  readonly encoded: EncodedPlan;
   readonly coming: Coming;
   /** By item and pass, or ending: those who come to it, those who answer it as it allows, and where it stands. */
   readonly places: ReadonlyMap<string, { readonly masses: readonly Diagram[]; readonly at: number }>;
 }
 
 /** Null where it cannot be told exactly. Throws `TooManyNodes` and the like where it is too much. */
-function isSameRouting(one: Plan, other: Plan, bench: Bench): boolean | null {
+function isSameRouting(one: Plan, other: Plan, work: CachedWork): boolean | null {
   // What is broken leads nobody as it is meant to.
   if (one.problems.length + other.problems.length > 0) return null;
-  const first = led(one, bench);
-  const second = led(other, bench);
-  if (first.terrain.limits.length + second.terrain.limits.length > 0) return null;
+  const first = led(one, work);
+  const second = led(other, work);
+  if (first.encoded.limits.length + second.encoded.limits.length > 0) return null;
   if (first.places.size !== second.places.size) return false;
   // Where the values of an answer are told apart in another way, nothing can be compared.
-  for (const [key, instance] of second.terrain.instances) {
-    const earlier = first.terrain.instances.get(key);
-    if (earlier !== undefined && earlier !== instance) return null;
+  for (const [key, symbol] of second.encoded.symbols) {
+    const earlier = first.encoded.symbols.get(key);
+    if (earlier !== undefined && earlier !== symbol) return null;
   }
-  const { diagrams } = bench;
+  const { diagrams } = work;
   for (const [key, { masses, at }] of second.places) {
     const before = first.places.get(key)?.masses;
     if (before === undefined) return false;
@@ -49,22 +49,22 @@ function isSameRouting(one: Plan, other: Plan, bench: Bench): boolean | null {
   return true;
 }
 
-function led(plan: Plan, { diagrams, ranks }: Bench): Led {
-  const terrain = new Terrain(plan, diagrams, { ranks, keepsTests: true });
-  const coming = new Coming(terrain);
+function led(plan: Plan, { diagrams, ranks }: CachedWork): Led {
+  const encoded = new EncodedPlan(plan, diagrams, { ranks, keepsTests: true });
+  const coming = new Coming(encoded);
   const places = new Map<string, { masses: readonly Diagram[]; at: number }>();
-  terrain.layout.places.forEach((place, at) => {
+  encoded.course.places.forEach((place, at) => {
     if (place.kind === 'item') {
-      const { planItem, pass, checks } = terrain.itemAt(at);
+      const { planItem, pass, checks } = encoded.itemAt(at);
       const presented = coming.presentedAt(at);
-      const answered = diagrams.and(presented, diagrams.and(terrain.domainAt(at), checks));
+      const answered = diagrams.and(presented, diagrams.and(encoded.domainAt(at), checks));
       places.set(passKey(planItem.item.name, pass), { masses: [presented, answered], at });
     } else if (place.kind === 'ending') {
       const id = plan.endings[place.ending]?.ending.id ?? '';
       places.set(`> ${id}`, { masses: [coming.at(at)], at });
     }
   });
-  return { terrain, coming, places };
+  return { encoded, coming, places };
 }
 
 /**
@@ -72,5 +72,5 @@ function led(plan: Plan, { diagrams, ranks }: Bench): Led {
  * conditions are too entangled.
  */
 export function sameRouting(one: Plan, other: Plan, caps: Caps = DEFAULT_CAPS): boolean | null {
-  return withinMemory(() => isSameRouting(one, other, new Bench(caps)));
+  return withinMemory(() => isSameRouting(one, other, new CachedWork(caps)));
 }

@@ -13,8 +13,8 @@ import { Coming } from './coming';
 
 import { Diagrams, FALSE, TRUE, type Diagram } from '../diagrams/diagram';
 import { MOST_HIDDEN } from '../conditions/domains';
-import type { Standing } from '../conditions/encode';
-import { Terrain } from '../conditions/terrain';
+import type { Viewpoint } from '../conditions/encoder';
+import { EncodedPlan } from '../conditions/encoded-plan';
 import { wordiness } from './tests-in-words';
 
 /** What was printed for an item, or for a pass of a repeated section. */
@@ -86,14 +86,14 @@ export function shortened(plan: Plan, said: readonly Said[]): ReadonlyMap<Said, 
 
 /** Between which bounds a condition has to lie in a pass. */
 interface Bounds {
-  readonly standing: Standing;
+  readonly standing: Viewpoint;
   readonly lower: Diagram;
   readonly upper: Diagram;
 }
 
 class Shortener {
   private readonly diagrams = new Diagrams(MOST_NODES);
-  private readonly terrain: Terrain;
+  private readonly encoded: EncodedPlan;
   private readonly coming: Coming;
   private readonly hidden: ReadonlySet<number>;
   private readonly trees = new Map<Said, { tree: Condition; others: readonly Condition[] }>();
@@ -102,9 +102,9 @@ class Shortener {
     private readonly plan: Plan,
     said: readonly Said[],
   ) {
-    this.terrain = new Terrain(plan, this.diagrams, { everyPass: true });
+    this.encoded = new EncodedPlan(plan, this.diagrams, { everyPass: true });
     // Every test that will be asked about has to be known before what is possible is worked out.
-    for (const instance of this.terrain.instances.values()) instance.predicate(({ presented }) => presented);
+    for (const symbol of this.encoded.symbols.values()) symbol.predicate(({ presented }) => presented);
     for (const each of said) {
       const parsed = parseCondition(each.text);
       if (!parsed.ok) continue;
@@ -113,9 +113,9 @@ class Shortener {
       for (const standing of this.standingsOf(each))
         for (const tree of [parsed.tree, ...others, ...countsFor(parsed.tree)]) this.meaning(tree, standing);
     }
-    const { fullLevel, drawnLevel } = this.terrain;
+    const { fullLevel, drawnLevel } = this.encoded;
     this.hidden = new Set([...fullLevel.values(), ...drawnLevel.values()]);
-    this.coming = new Coming(this.terrain);
+    this.coming = new Coming(this.encoded);
   }
 
   shortest(said: Said): string {
@@ -139,38 +139,38 @@ class Shortener {
     return texts.sort((a, b) => wordiness(a) - wordiness(b))[0] ?? said.text;
   }
 
-  private standingsOf({ of, section }: Said): Standing[] {
+  private standingsOf({ of, section }: Said): Viewpoint[] {
     const repeat = this.plan.sections[section]?.repeat ?? null;
     if (repeat === null || of === 'pass') return [{ section, pass: null }];
     return Array.from({ length: repeat.max }, (_, n) => ({ section, pass: n + 1 }));
   }
 
   private boundsOf(said: Said, about: readonly Condition[]): Bounds[] {
-    const { diagrams, terrain, coming } = this;
-    const { layout } = terrain;
+    const { diagrams, encoded, coming } = this;
+    const { course } = encoded;
     const inside = (level: number) => {
-      const home = terrain.homeOf(level);
-      const place = home == null ? undefined : layout.places[home];
+      const home = encoded.homeOf(level);
+      const place = home == null ? undefined : course.places[home];
       return place?.kind === 'item' && place.section === said.section;
     };
     const unsaid = (level: number) => this.hidden.has(level) || (said.of === 'pass' && inside(level));
     return this.standingsOf(said).map((standing) => {
-      const inPass = layout.pass(said.section, said.of === 'pass' ? said.at : (standing.pass ?? 1));
+      const inPass = course.pass(said.section, said.of === 'pass' ? said.at : (standing.pass ?? 1));
       const asked =
         said.of === 'pass'
           ? coming.at(inPass)
-          : coming.presentedAt(layout.item(said.section, standing.pass ?? 1, said.at));
+          : coming.presentedAt(course.item(said.section, standing.pass ?? 1, said.at));
       const run = standing.pass === null ? TRUE : coming.at(inPass);
       const facts = coming.possible([asked, run, ...about.map((tree) => this.meaning(tree, standing))]);
       const here = diagrams.and(facts, run);
       const lower = diagrams.forget(diagrams.and(here, asked), unsaid);
-      const open = diagrams.cube([...terrain.fullLevel.values()].map((full) => [full, false]));
+      const open = diagrams.cube([...encoded.fullLevel.values()].map((full) => [full, false]));
       const possible = diagrams.forget(diagrams.and(here, open), unsaid);
       return { standing, lower, upper: diagrams.or(lower, diagrams.not(possible)) };
     });
   }
 
-  private meaning(node: Condition, standing: Standing): Diagram {
+  private meaning(node: Condition, standing: Viewpoint): Diagram {
     const { diagrams } = this;
     switch (node.kind) {
       case 'and':
@@ -180,7 +180,7 @@ class Shortener {
       case 'not':
         return diagrams.not(this.meaning(node.part, standing));
       default:
-        return this.terrain.conditionAt(node, standing);
+        return this.encoded.conditionAt(node, standing);
     }
   }
 }

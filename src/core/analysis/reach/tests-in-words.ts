@@ -9,7 +9,7 @@ import type { Option } from '../../document/types';
 import { variableOptions, type Variable } from '../../document/variables';
 import { variableAnswer } from '../../routing/answers';
 import { optionsApart } from '../answers/candidates';
-import type { Instance } from '../answers/predicates';
+import type { AnswerSymbol } from '../answers/answer-symbol';
 import { setsInWords } from './sets-in-words';
 import { Line } from './values-in-words';
 
@@ -32,8 +32,8 @@ export interface Test {
   readonly holds: readonly boolean[];
 }
 
-export function shortestTest(instance: Instance, meant: Meant): Test {
-  const { readings } = instance;
+export function shortestTest(symbol: AnswerSymbol, meant: Meant): Test {
+  const { readings } = symbol;
   const { wanted, may, literals = [], each } = meant;
   const all = readings.map((_, n) => n);
   const inside = all.filter((n) => may[n] && wanted[n]);
@@ -55,7 +55,7 @@ export function shortestTest(instance: Instance, meant: Meant): Test {
   };
   const fromLiterals = literals
     .map(([level, value]) => {
-      const source = instance.sourceOf(level);
+      const source = symbol.sourceOf(level);
       return value ? bracketed(source) : `not (${source})`;
     })
     .join(' and ');
@@ -63,12 +63,12 @@ export function shortestTest(instance: Instance, meant: Meant): Test {
   const sources = literals.length > 0 && (each !== undefined || !/\b(each|pass)\b/i.test(fromLiterals)) ? [fromLiterals] : []; // prettier-ignore
   const tried = [
     ...(each === undefined ? [] : eachInWords(each, inside, outside)),
-    ...waysToSay(instance, meant, inside, outside),
+    ...waysToSay(symbol, meant, inside, outside),
     ...sources,
   ];
   const fitting = tried.filter((text) => text !== '' && says(text));
   const shortest = fitting.sort((a, b) => wordiness(a) - wordiness(b))[0];
-  const text = shortest ?? sources[0] ?? piecewise(instance, inside, says) ?? fromLiterals;
+  const text = shortest ?? sources[0] ?? piecewise(symbol, inside, says) ?? fromLiterals;
   const is = test(text);
   // What cannot be tried on readings (a test of the pass) is what it was made from.
   const sure = shortest !== undefined && is !== null;
@@ -102,26 +102,26 @@ function eachInWords(
 }
 
 function waysToSay(
-  instance: Instance,
+  symbol: AnswerSymbol,
   { wanted, may }: Meant,
   inside: readonly number[],
   outside: readonly number[],
 ): string[] {
-  const { variable } = instance.driver;
-  const { readings } = instance;
+  const { variable } = symbol.driver;
+  const { readings } = symbol;
   const { name } = variable;
   const states = [`${name} asked`, `${name} not asked`, `${name} answered`, `${name} unanswered`];
   const of = (some: readonly number[]) => some.map((n) => readings[n] as Reading);
   if (variable.kind === 'whole-grid') return states;
   if (variable.kind === 'set' || variable.kind === 'order')
-    return [...states, ...setsInWords(name, toldApart(instance), of(inside), of(outside))];
+    return [...states, ...setsInWords(name, toldApart(symbol), of(inside), of(outside))];
   const specials = (some: readonly number[]) => specialCodes(variable, of(some));
   const answer = variable.codes === null && variable.kind !== 'text' ? variableAnswer(variable) : null;
   const ways =
     answer === null
-      ? listedWays(variable, of(inside), of(outside), writtenTexts(instance))
+      ? listedWays(variable, of(inside), of(outside), writtenTexts(symbol))
       : lineWays(
-          new Line(name, instance.driver, answer, readings, wanted, may),
+          new Line(name, symbol.driver, answer, readings, wanted, may),
           specials(inside),
           specials(outside),
         );
@@ -142,7 +142,7 @@ function waysToSay(
 }
 
 /** Options that a reading tells whether they are picked; of the others it only tells how many are. */
-function toldApart({ driver }: Instance): Option[] {
+function toldApart({ driver }: AnswerSymbol): Option[] {
   const options = variableOptions(driver.variable);
   const { told, alone } = optionsApart(driver, options);
   return options.filter((option) => told.includes(option) || alone.includes(option));
@@ -216,7 +216,7 @@ function listed(variable: Variable, some: readonly Reading[], written: ReadonlyS
 }
 
 /** The texts that conditions compare the driver with. */
-function writtenTexts({ driver }: Instance): ReadonlySet<unknown> {
+function writtenTexts({ driver }: AnswerSymbol): ReadonlySet<unknown> {
   const found = new Set<unknown>();
   for (const atom of driver.atoms) {
     const sides = atom.kind === 'compare' ? [atom.left, atom.right] : atom.kind === 'in' ? atom.members : [];
@@ -231,13 +231,13 @@ function literal(variable: Variable, value: number | string): string {
 
 /** Value by value, where nothing shorter says it; null where that does not say it either. */
 function piecewise(
-  instance: Instance,
+  symbol: AnswerSymbol,
   inside: readonly number[],
   says: (text: string) => boolean,
 ): string | null {
-  const { variable } = instance.driver;
+  const { variable } = symbol.driver;
   const { name } = variable;
-  const some = inside.map((n) => instance.readings[n] as Reading);
+  const some = inside.map((n) => symbol.readings[n] as Reading);
   const parts = [
     ...(some.some(({ presented, value }) => presented && value === null) ? [`${name} unanswered`] : []),
     ...(some.some(({ presented }) => !presented) ? [`${name} not asked`] : []),

@@ -12,7 +12,7 @@ import {
   type LineWeights,
 } from '../../routing/assumed';
 import { optionsApart, plausibleTexts } from '../answers/candidates';
-import type { Instance } from '../answers/predicates';
+import type { AnswerSymbol } from '../answers/answer-symbol';
 
 /** A place of a rank left open is next to impossible, unless too few options are shown to fill it. */
 const OPEN_PLACE = 1e-30;
@@ -21,7 +21,11 @@ const OPEN_PLACE = 1e-30;
  * Weights parallel to `values`, in no particular unit; 0 for a blank, of which the assumption speaks apart. Nothing
  * is minded here of what is allowed.
  */
-export function chancesOf({ driver, values }: Instance, answer: Answer, assume: Assume): readonly number[] {
+export function chancesOf(
+  { driver, values }: AnswerSymbol,
+  answer: Answer,
+  assume: Assume,
+): readonly number[] {
   switch (answer.type) {
     case 'single': {
       const weights = codeWeights(answer.options, assume);

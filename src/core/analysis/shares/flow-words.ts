@@ -2,9 +2,9 @@
 import { withinMemory } from '../diagrams/limits';
 import type { Plan } from '../../routing/plan';
 import { Reaching } from '../reach/reach';
-import { Terrain } from '../conditions/terrain';
+import { EncodedPlan } from '../conditions/encoded-plan';
 import { massesBetween } from './transitions';
-import { Bench } from '../counting/workshop';
+import { CachedWork } from '../counting/analysis-cache';
 
 /** Items by name, and an ending by id; `from` null: the start. */
 export interface Flowing {
@@ -17,13 +17,13 @@ const MOST_NODES = 4_000_000;
 /** A condition, `always` or `never`; null where that is too entangled to say. */
 export function whoFlows(plan: Plan, { from, to }: Flowing): string | null {
   return withinMemory(() => {
-    const bench = new Bench({ nodes: MOST_NODES });
-    const { diagrams, ranks } = bench;
-    const terrain = new Terrain(plan, diagrams, { opaque: true, ranks });
-    const reaching = new Reaching(terrain, bench);
+    const work = new CachedWork({ nodes: MOST_NODES });
+    const { diagrams, ranks } = work;
+    const encoded = new EncodedPlan(plan, diagrams, { opaque: true, ranks });
+    const reaching = new Reaching(encoded, work);
     const names = new Set('ending' in to ? [] : to);
     const { going, there } = massesBetween(
-      terrain,
+      encoded,
       reaching.coming,
       from === null ? null : new Set(from),
       ({ planItem, ending }) =>

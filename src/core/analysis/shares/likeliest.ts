@@ -40,7 +40,7 @@ export function likeliestRoutes(
   count: number,
   mostWeighed = MOST_WEIGHED,
 ): Likeliest {
-  const { diagrams } = beliefs.terrain;
+  const { diagrams } = beliefs.encoded;
   const open = new Heap<Begun>((a, b) => b.share - a.share);
   open.push({ share: 1, mass: TRUE, last: null, before: null });
   const found: LikelyRoute[] = [];
@@ -48,7 +48,7 @@ export function likeliestRoutes(
   for (let begun = open.pop(); begun !== undefined; begun = open.pop()) {
     if (found.length === count || weighed >= mostWeighed) return { routes: found, othersAtMost: begun.share };
     const { last } = begun;
-    if (last !== null && last.sight.planItem === null) {
+    if (last !== null && last.observation.planItem === null) {
       found.push(routeOf(beliefs, begun));
       continue;
     }
@@ -64,12 +64,12 @@ export function likeliestRoutes(
   return { routes: found, othersAtMost: 0 };
 }
 
-function routeOf({ terrain }: Beliefs, ended: Begun): LikelyRoute {
+function routeOf({ encoded }: Beliefs, ended: Begun): LikelyRoute {
   const items: string[] = [];
   for (let at: Begun | null = ended; at !== null; at = at.before) {
-    const sight = at.last?.sight;
-    if (sight?.planItem) items.unshift(passKey(sight.planItem.item.name, sight.pass));
+    const observation = at.last?.observation;
+    if (observation?.planItem) items.unshift(passKey(observation.planItem.item.name, observation.pass));
   }
-  const ending = terrain.plan.endings[ended.last?.sight.ending ?? 0]?.ending.id ?? '';
+  const ending = encoded.plan.endings[ended.last?.observation.ending ?? 0]?.ending.id ?? '';
   return { items, ending, share: ended.share };
 }

@@ -3,13 +3,13 @@
  * Answers to different questions are independent of each other, given that they are asked.
  */
 import { type Caps, DEFAULT_CAPS, TooMuch } from '../diagrams/limits';
-import type { Way } from '../conditions/exits';
+import type { Exit } from '../conditions/exits';
 import { secondsOf } from '../../routing/burden';
 import type { Plan } from '../../routing/plan';
 import { Beliefs } from '../counting/belief';
 import { Diagrams, TRUE } from '../diagrams/diagram';
 import { likeliestRoutes, type Likeliest } from './likeliest';
-import { Terrain } from '../conditions/terrain';
+import { EncodedPlan } from '../conditions/encoded-plan';
 import { transitionsIn, type Transition } from './transitions';
 import { Weighing } from './weighing';
 import { emissionsTo } from '../counting/witness';
@@ -17,7 +17,7 @@ import { emissionsTo } from '../counting/witness';
 /** A way on that is taken: a quota, skip or onward by its index, or, with `by` null, none of them. */
 export interface WayShare {
   readonly from: { readonly item: string } | { readonly section: string };
-  readonly by: Way['by'];
+  readonly by: Exit['by'];
   readonly share: number;
 }
 
@@ -47,10 +47,10 @@ export interface Shares {
   likeliest(count: number): Likeliest;
 }
 
-/** The terrain must be fresh and exact. */
-export function sharesIn(plan: Plan, terrain: Terrain): Shares {
-  const { layout, diagrams } = terrain;
-  const weighing = new Weighing(terrain);
+/** The encoded plan must be fresh and exact. */
+export function sharesIn(plan: Plan, encoded: EncodedPlan): Shares {
+  const { course, diagrams } = encoded;
+  const weighing = new Weighing(encoded);
   const { coming } = weighing;
   const items = new Map<string, ItemShare>();
   const ways: WayShare[] = [];
@@ -58,7 +58,7 @@ export function sharesIn(plan: Plan, terrain: Terrain): Shares {
   for (const section of plan.sections) {
     const passes = Array.from({ length: section.repeat?.max ?? 1 }, (_, n) => n + 1);
     for (const { item, index } of section.items) {
-      const places = passes.map((pass) => layout.item(section.index, pass, index));
+      const places = passes.map((pass) => course.item(section.index, pass, index));
       const masses = places.map((at) => coming.presentedAt(at));
       const shares = masses.map((mass) => weighing.shareOf(mass));
       const times = shares.reduce((sum, share) => sum + share, 0);
@@ -68,19 +68,19 @@ export function sharesIn(plan: Plan, terrain: Terrain): Shares {
       seconds += times * secondsOf(item);
       ways.push(...waysAt(weighing, places, { item: item.name }));
     }
-    const ends = passes.map((pass) => layout.end(section.index, pass)).slice(-1);
+    const ends = passes.map((pass) => course.end(section.index, pass)).slice(-1);
     ways.push(...waysAt(weighing, ends, { section: section.section.id }));
   }
-  const beliefs = new Beliefs(terrain);
+  const beliefs = new Beliefs(encoded);
   return {
     items,
     ways,
     minutes: seconds / 60,
     endings: plan.endings.map(({ ending }, index) => ({
       id: ending.id,
-      share: weighing.shareOf(coming.at(layout.ending(index))),
+      share: weighing.shareOf(coming.at(course.ending(index))),
     })),
-    transitions: () => transitionsIn(terrain, weighing),
+    transitions: () => transitionsIn(encoded, weighing),
     likeliest: (count) => likeliestRoutes(beliefs, weighing, count),
     ofRoute(route) {
       const along = emissionsTo(beliefs, route);
@@ -108,8 +108,8 @@ function waysAt(weighing: Weighing, places: readonly number[], from: WayShare['f
 /** Shares of the sample; null where they could not be exact, or the conditions are too entangled. */
 export function sharesOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Shares | null {
   try {
-    const terrain = new Terrain(plan, new Diagrams(caps.nodes, caps.steps), { everyValue: true });
-    return terrain.limits.length > 0 ? null : sharesIn(plan, terrain);
+    const encoded = new EncodedPlan(plan, new Diagrams(caps.nodes, caps.steps), { everyValue: true });
+    return encoded.limits.length > 0 ? null : sharesIn(plan, encoded);
   } catch (error) {
     if (error instanceof TooMuch) return null;
     throw error;

@@ -3,12 +3,12 @@
  * sample. All ways of all routes, taken together item by item.
  */
 import type { Plan } from '../../routing/plan';
-import { terrainWithin } from '../conditions/within';
+import { encodedWithin } from '../conditions/encoded-within';
 import { type Caps, DEFAULT_CAPS, withinMemory } from '../diagrams/limits';
 import { Beliefs, type Emission } from '../counting/belief';
 import { Coming } from '../reach/coming';
 import { FALSE, TRUE, type Diagram } from '../diagrams/diagram';
-import type { Terrain } from '../conditions/terrain';
+import type { EncodedPlan } from '../conditions/encoded-plan';
 import type { Weighing } from './weighing';
 
 export interface Transition {
@@ -25,17 +25,21 @@ interface Met extends Emission {
   readonly from: { readonly name: string; readonly pass: number | null } | null;
 }
 
-/** Those that somebody makes, in order; with `weighing`, of the same terrain, their shares. */
-export function transitionsIn(terrain: Terrain, weighing: Weighing | null): Transition[] {
-  const coming = weighing?.coming ?? new Coming(terrain);
+/** Those that somebody makes, in order; with `weighing`, of the same encoded plan, their shares. */
+export function transitionsIn(encoded: EncodedPlan, weighing: Weighing | null): Transition[] {
+  const coming = weighing?.coming ?? new Coming(encoded);
   const found = new Map<string, { transition: Transition; share: number }>();
-  for (const met of emissionsIn(terrain, coming)) {
-    const { from, sight, mass } = met;
-    const again = from !== null && sight.planItem !== null && from.pass !== sight.pass && sight.pass !== null;
+  for (const met of emissionsIn(encoded, coming)) {
+    const { from, observation, mass } = met;
+    const again =
+      from !== null &&
+      observation.planItem !== null &&
+      from.pass !== observation.pass &&
+      observation.pass !== null;
     const to =
-      sight.planItem === null
-        ? { ending: terrain.plan.endings[sight.ending]?.ending.id ?? '' }
-        : { item: sight.planItem.item.name };
+      observation.planItem === null
+        ? { ending: encoded.plan.endings[observation.ending]?.ending.id ?? '' }
+        : { item: observation.planItem.item.name };
     const key = JSON.stringify([from?.name ?? null, to, again && from.pass !== null]);
     const share = weighing === null ? 0 : weighing.shareOf(mass);
     const known = found.get(key);
@@ -53,22 +57,22 @@ export function transitionsIn(terrain: Terrain, weighing: Weighing | null): Tran
 
 /** What is true of those who go from one of some items to one of others, or to an ending, and of those who were presented one of the first. */
 export function massesBetween(
-  terrain: Terrain,
+  encoded: EncodedPlan,
   coming: Coming,
   from: ReadonlySet<string> | null,
-  goes: (sight: Emission['sight']) => boolean,
+  goes: (observation: Emission['observation']) => boolean,
 ): { readonly going: Diagram; readonly there: Diagram } {
-  const { diagrams, layout } = terrain;
+  const { diagrams, course } = encoded;
   let [going, there]: [Diagram, Diagram] = [FALSE, from === null ? TRUE : FALSE];
-  for (const { mass, sight, from: last } of emissionsIn(terrain, coming, from)) {
+  for (const { mass, observation, from: last } of emissionsIn(encoded, coming, from)) {
     if (from === null ? last !== null : last === null) continue;
-    if (goes(sight)) going = diagrams.or(going, mass);
+    if (goes(observation)) going = diagrams.or(going, mass);
   }
-  for (const { index, repeat, items } of terrain.plan.sections) {
+  for (const { index, repeat, items } of encoded.plan.sections) {
     for (const { item, index: at } of items) {
       if (from === null || !from.has(item.name)) continue;
       for (let pass = 1; pass <= (repeat?.max ?? 1); pass += 1)
-        there = diagrams.or(there, coming.presentedAt(layout.item(index, pass, at)));
+        there = diagrams.or(there, coming.presentedAt(course.item(index, pass, at)));
     }
   }
   return { going, there };
@@ -76,18 +80,18 @@ export function massesBetween(
 
 /** What those see next who are presented each item, or just those named, and who start. */
 function* emissionsIn(
-  terrain: Terrain,
+  encoded: EncodedPlan,
   coming: Coming,
   only: ReadonlySet<string> | null = null,
 ): Generator<Met> {
-  const beliefs = new Beliefs(terrain);
-  const { layout } = terrain;
+  const beliefs = new Beliefs(encoded);
+  const { course } = encoded;
   for (const emission of beliefs.start()) yield { ...emission, from: null };
-  for (const { index, repeat, items } of terrain.plan.sections) {
+  for (const { index, repeat, items } of encoded.plan.sections) {
     for (let pass = 1; pass <= (repeat?.max ?? 1); pass += 1) {
       for (const { item, index: n } of items) {
         if (only !== null && !only.has(item.name)) continue;
-        const at = layout.item(index, pass, n);
+        const at = course.item(index, pass, n);
         const from = { name: item.name, pass: repeat === null ? null : pass };
         for (const emission of beliefs.after({ at, known: coming.presentedAt(at) }))
           yield { ...emission, from };
@@ -103,5 +107,5 @@ export function transitionsOf(
   caps: Caps = DEFAULT_CAPS,
 ): Transition[] | null {
   const weighed = shares && withinMemory(() => shares.transitions());
-  return weighed ?? withinMemory(() => transitionsIn(terrainWithin(plan, caps), null));
+  return weighed ?? withinMemory(() => transitionsIn(encodedWithin(plan, caps), null));
 }

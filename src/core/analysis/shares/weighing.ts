@@ -6,7 +6,7 @@
  * came before: which options are shown, and which answers a hard check lets through. Such situations have a variable
  * of their own.
  */
-import type { ItemTerrain } from '../conditions/exits';
+import type { EncodedItem } from '../conditions/exits';
 import { passKey } from '../../document/addresses';
 import { hasRows, picksMany } from '../../document/answer-types';
 import { optionsOf } from '../../document/shape';
@@ -19,8 +19,8 @@ import { TooMuch } from '../diagrams/limits';
 import { Coming } from '../reach/coming';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import type { Picks } from '../answers/picks';
-import { VARIABLES_EACH, type Instance } from '../answers/predicates';
-import type { Terrain } from '../conditions/terrain';
+import { VARIABLES_EACH, type AnswerSymbol } from '../answers/answer-symbol';
+import type { EncodedPlan } from '../conditions/encoded-plan';
 
 /** More situations than these are not told apart at one item. */
 const MOST_SITUATIONS = 512;
@@ -28,11 +28,11 @@ const MOST_SITUATIONS = 512;
 /** Thrown where the chances of an answer depend on too much. */
 export class TooManySituations extends TooMuch {}
 
-/** Where an item is presented: what holds there, and the chances of the readings of each of its instances. */
+/** Where an item is presented: what holds there, and the chances of the readings of each of its symbols. */
 interface Situation {
   readonly when: Diagram;
-  /** By instance, parallel to its readings. */
-  readonly chances: ReadonlyMap<Instance, readonly number[]>;
+  /** By symbol, parallel to its readings. */
+  readonly chances: ReadonlyMap<AnswerSymbol, readonly number[]>;
   /** One over the chance of getting past the hard checks. */
   readonly factor: number;
 }
@@ -46,16 +46,16 @@ export class Weighing {
   readonly coming: Coming;
   private readonly diagrams: Diagrams;
   private readonly situations = new Map<number, readonly Situation[]>();
-  private readonly blocks = new Map<Instance, readonly Weighed[]>();
+  private readonly blocks = new Map<AnswerSymbol, readonly Weighed[]>();
   private readonly known = new Map<Diagram, number>();
   private readonly fullLevels: ReadonlySet<number>;
 
-  /** The terrain must be fresh: that each question was asked at all becomes one of its tests. */
-  constructor(private readonly terrain: Terrain) {
-    this.diagrams = terrain.diagrams;
-    for (const instance of terrain.instances.values()) instance.predicate(({ presented }) => presented);
-    this.fullLevels = new Set(terrain.fullLevel.values());
-    this.coming = new Coming(terrain);
+  /** The encoded plan must be fresh: that each question was asked at all becomes one of its tests. */
+  constructor(private readonly encoded: EncodedPlan) {
+    this.diagrams = encoded.diagrams;
+    for (const symbol of encoded.symbols.values()) symbol.predicate(({ presented }) => presented);
+    this.fullLevels = new Set(encoded.fullLevel.values());
+    this.coming = new Coming(encoded);
   }
 
   /** The share of the sample of whom a diagram is true, with all quotas open. */
@@ -72,12 +72,12 @@ export class Weighing {
   }
 
   private setsDrawn(at: number): number {
-    const { layout, plan, drawnLevel } = this.terrain;
-    const place = layout.places[at];
+    const { course, plan, drawnLevel } = this.encoded;
+    const place = course.places[at];
     if (place?.kind !== 'pass') return 1;
     const section = plan.sections[place.section];
     const questions = section?.items.filter(({ index }) =>
-      drawnLevel.has(layout.item(place.section, place.pass, index)),
+      drawnLevel.has(course.item(place.section, place.pass, index)),
     );
     return choose(questions?.length ?? 0, section?.section.draw ?? 0);
   }
@@ -88,12 +88,12 @@ export class Weighing {
     if (before !== undefined) return before;
     const { diagrams } = this;
     const level = diagrams.topOf(diagram);
-    const instance = this.terrain.instanceAt(level);
+    const symbol = this.encoded.symbolAt(level);
     let weight = 0;
-    if (instance !== undefined && instance.picks !== null)
-      weight = this.weighPicks(diagram, instance, instance.picks);
-    else if (instance !== undefined) {
-      for (const reading of this.blockOf(instance)) {
+    if (symbol !== undefined && symbol.picks !== null)
+      weight = this.weighPicks(diagram, symbol, symbol.picks);
+    else if (symbol !== undefined) {
+      for (const reading of this.blockOf(symbol)) {
         const rest = this.following(diagram, reading.literals);
         if (rest !== FALSE) weight += reading.weight * this.weigh(rest);
       }
@@ -117,20 +117,20 @@ export class Weighing {
   }
 
   /** Of a question with many options: each is picked with its own chance, given that the picks are allowed. */
-  private weighPicks(diagram: Diagram, instance: Instance, picks: Picks): number {
+  private weighPicks(diagram: Diagram, symbol: AnswerSymbol, picks: Picks): number {
     const { diagrams } = this;
-    const home = this.terrain.homeOf(instance.level) ?? null;
-    const { answer, assume = {}, blank = 0 } = this.assumedOf(instance);
+    const home = this.encoded.homeOf(symbol.level) ?? null;
+    const { answer, assume = {}, blank = 0 } = this.assumedOf(symbol);
     if (!picksMany(answer)) throw new TooManySituations();
-    const own = (level: number) => level >= instance.level && level < instance.level + picks.size;
+    const own = (level: number) => level >= symbol.level && level < symbol.level + picks.size;
     const situations = home === null ? [] : this.situationsAt(home);
     const marked = areMarked(situations) && home !== null;
-    const domain = home === null ? this.terrain.given : this.terrain.domainAt(home);
+    const domain = home === null ? this.encoded.given : this.encoded.domainAt(home);
     const ways: readonly { readonly when: Diagram; readonly mark: number | null }[] = marked
-      ? situations.map(({ when }, n) => ({ when, mark: situationLevel(instance, n) }))
+      ? situations.map(({ when }, n) => ({ when, mark: situationLevel(symbol, n) }))
       : [{ when: TRUE, mark: null }];
-    if (marked && home !== null && this.terrain.itemAt(home).checks !== TRUE) throw new TooManySituations();
-    const marks = situations.map((_, n) => situationLevel(instance, n));
+    if (marked && home !== null && this.encoded.itemAt(home).checks !== TRUE) throw new TooManySituations();
+    const marks = situations.map((_, n) => situationLevel(symbol, n));
     const restricted = (mark: number | null) =>
       marked
         ? diagrams.forget(
@@ -138,9 +138,9 @@ export class Weighing {
             (level) => marks.includes(level),
           )
         : diagram;
-    const unasked = new Map(instance.literals(instance.readings.length - 1));
+    const unasked = new Map(symbol.literals(symbol.readings.length - 1));
     let weight = this.weigh(this.following(restricted(null), unasked));
-    const left = new Map(instance.literals(instance.readings.length - 2));
+    const left = new Map(symbol.literals(symbol.readings.length - 2));
     for (const { when, mark } of ways) {
       const here = restricted(mark);
       const legal = diagrams.forget(diagrams.and(domain, when), (level) => !own(level));
@@ -148,9 +148,9 @@ export class Weighing {
       weight += blankIs * this.weigh(this.following(here, left));
       for (const as of [assume, {}]) {
         const chances = pickChances(picks.options, as);
-        const all = this.picksIn(legal, instance, picks, chances, (rest) => (rest === TRUE ? 1 : 0));
+        const all = this.picksIn(legal, symbol, picks, chances, (rest) => (rest === TRUE ? 1 : 0));
         if (all === 0) continue;
-        const some = this.picksIn(here, instance, picks, chances, (rest) => this.weigh(rest));
+        const some = this.picksIn(here, symbol, picks, chances, (rest) => this.weigh(rest));
         weight += ((1 - blankIs) * some) / all;
         break;
       }
@@ -161,13 +161,13 @@ export class Weighing {
   /** The weight of all picks that are not blank, each option with its chance; `weigh` what is left of the diagram. */
   private picksIn(
     diagram: Diagram,
-    instance: Instance,
+    symbol: AnswerSymbol,
     picks: Picks,
     chances: readonly number[],
     weigh: (rest: Diagram) => number,
   ): number {
     const { diagrams } = this;
-    const state = new Map(instance.literals(0).slice(0, picks.size - picks.options.length));
+    const state = new Map(symbol.literals(0).slice(0, picks.size - picks.options.length));
     const known = picks.options.map(() => new Map<Diagram, number>());
     const from = (at: Diagram, option: number): number => {
       if (at === FALSE) return 0;
@@ -187,8 +187,8 @@ export class Weighing {
     return from(this.following(diagram, state), 0);
   }
 
-  private assumedOf(instance: Instance): { answer?: Answer; assume?: Assume; blank?: number } {
-    const { variable } = instance.driver;
+  private assumedOf(symbol: AnswerSymbol): { answer?: Answer; assume?: Assume; blank?: number } {
+    const { variable } = symbol.driver;
     if (variable.of === 'given') return { answer: variable.given.answer, assume: variable.given.assume };
     if (variable.of !== 'question' && variable.of !== 'row') return {};
     const { assume, required, answer } = variable.question;
@@ -197,31 +197,31 @@ export class Weighing {
   }
 
   /** Readings with the same truths are one, their chances added up. */
-  private blockOf(instance: Instance): readonly Weighed[] {
-    let block = this.blocks.get(instance);
+  private blockOf(symbol: AnswerSymbol): readonly Weighed[] {
+    let block = this.blocks.get(symbol);
     if (block !== undefined) return block;
-    const home = this.terrain.homeOf(instance.level);
+    const home = this.encoded.homeOf(symbol.level);
     const merged = new Map<string, { literals: Map<number, boolean>; weight: number }>();
     const add = (reading: number, weight: number, situation: readonly [number, boolean][]) => {
       if (weight === 0) return;
-      const literals = new Map([...instance.literals(reading), ...situation]);
+      const literals = new Map([...symbol.literals(reading), ...situation]);
       const key = [...literals.values()].map(Number).join('');
       const known = merged.get(key);
       if (known === undefined) merged.set(key, { literals, weight });
       else known.weight += weight;
     };
     if (home === null || home === undefined) {
-      this.chancesGiven(instance).forEach((weight, reading) => add(reading, weight, []));
+      this.chancesGiven(symbol).forEach((weight, reading) => add(reading, weight, []));
     } else {
       const situations = this.situationsAt(home);
-      const first = this.terrain.itemAt(home).instances[0] === instance;
+      const first = this.encoded.itemAt(home).symbols[0] === symbol;
       const marks = (wanted: number | null) =>
         !areMarked(situations)
           ? []
-          : situations.map((_, n): [number, boolean] => [situationLevel(instance, n), n === wanted]);
-      const unasked = instance.readings.length - 1;
+          : situations.map((_, n): [number, boolean] => [situationLevel(symbol, n), n === wanted]);
+      const unasked = symbol.readings.length - 1;
       situations.forEach(({ chances, factor }, n) => {
-        chances.get(instance)?.forEach((weight, reading) => {
+        chances.get(symbol)?.forEach((weight, reading) => {
           add(reading, first ? weight * factor : weight, marks(n));
         });
         // A row that is not shown, though the grid is.
@@ -230,21 +230,21 @@ export class Weighing {
       add(unasked, 1, marks(null));
     }
     block = [...merged.values()];
-    this.blocks.set(instance, block);
+    this.blocks.set(symbol, block);
     return block;
   }
 
-  private chancesGiven(instance: Instance): readonly number[] {
-    const { variable } = instance.driver;
-    const entry = this.terrain.plan.document.given?.find(({ name }) => name === variable.name);
+  private chancesGiven(symbol: AnswerSymbol): readonly number[] {
+    const { variable } = symbol.driver;
+    const entry = this.encoded.plan.document.given?.find(({ name }) => name === variable.name);
     if (entry === undefined) return [];
     const { answer, assume = {} } = entry;
     const question: Question = { kind: 'question', name: entry.name, text: '', answer };
     const all = { options: optionsOf(answer).map(() => true), rows: [] };
-    const legal = instance.values.map(
+    const legal = symbol.values.map(
       (value) => value !== null && refusal(question, answer, value, all) === null,
     );
-    return spread(instance, answer, { ...assume, blank: 0 }, legal);
+    return spread(symbol, answer, { ...assume, blank: 0 }, legal);
   }
 
   /** That the variables of the situations say which one it is. */
@@ -253,10 +253,10 @@ export class Weighing {
     const situations = this.situationsAt(place);
     if (!areMarked(situations)) return TRUE;
     let result = TRUE;
-    for (const instance of this.terrain.itemAt(place).instances) {
+    for (const symbol of this.encoded.itemAt(place).symbols) {
       situations.forEach(({ when }, n) => {
         const here = diagrams.and(asked, when);
-        const mark = diagrams.variable(situationLevel(instance, n));
+        const mark = diagrams.variable(situationLevel(symbol, n));
         result = diagrams.and(result, diagrams.choose(here, mark, diagrams.not(mark)));
       });
     }
@@ -266,14 +266,14 @@ export class Weighing {
   private situationsAt(place: number): readonly Situation[] {
     let found = this.situations.get(place);
     if (found !== undefined) return found;
-    const item = this.terrain.itemAt(place);
+    const item = this.encoded.itemAt(place);
     const parts = partsAtMost(item.planItem);
     const whens = this.refined(
       [TRUE],
       item.shown.map(({ when }) => when),
     );
-    const { diagrams, terrain } = this;
-    const allowed = diagrams.and(terrain.domainAt(place), item.checks);
+    const { diagrams, encoded } = this;
+    const allowed = diagrams.and(encoded.domainAt(place), item.checks);
     found =
       item.checks === TRUE
         ? whens.map((when) => ({ when, chances: this.chancesIn(item, parts, when, 'assumed'), factor: 1 }))
@@ -302,7 +302,7 @@ export class Weighing {
   /** What a diagram leaves to the item at a place, with the earlier answers for which it does so. */
   private byEarlier(diagram: Diagram, place: number): Map<Diagram, Diagram> {
     const { diagrams } = this;
-    const isOwn = (a: Diagram) => a <= TRUE || this.terrain.homeOf(diagrams.topOf(a)) === place;
+    const isOwn = (a: Diagram) => a <= TRUE || this.encoded.homeOf(diagrams.topOf(a)) === place;
     const known = new Map<Diagram, Map<Diagram, Diagram>>();
     const visit = (a: Diagram): Map<Diagram, Diagram> => {
       if (isOwn(a)) return new Map([[a, TRUE]]);
@@ -326,7 +326,7 @@ export class Weighing {
   }
 
   /** Answers that a hard check refuses are given up for others, in proportion. */
-  private passingChecks(item: ItemTerrain, parts: Parts, when: Diagram, own: Diagram): Situation {
+  private passingChecks(item: EncodedItem, parts: Parts, when: Diagram, own: Diagram): Situation {
     for (const assumption of ['assumed', 'even', 'any'] as const) {
       const chances = this.chancesIn(item, parts, when, assumption);
       const passing = this.passing(own, item, chances);
@@ -337,48 +337,48 @@ export class Weighing {
 
   private passing(
     own: Diagram,
-    { instances }: ItemTerrain,
-    chances: ReadonlyMap<Instance, readonly number[]>,
+    { symbols }: EncodedItem,
+    chances: ReadonlyMap<AnswerSymbol, readonly number[]>,
   ): number {
-    const [instance, ...others] = instances;
+    const [symbol, ...others] = symbols;
     if (own === FALSE) return 0;
-    if (instance === undefined) return 1;
-    const rest = { instances: others } as unknown as ItemTerrain;
-    const unasked = instance.readings.length - 1;
-    const weights = [...(chances.get(instance) ?? []), 0];
+    if (symbol === undefined) return 1;
+    const rest = { symbols: others } as unknown as EncodedItem;
+    const unasked = symbol.readings.length - 1;
+    const weights = [...(chances.get(symbol) ?? []), 0];
     // A row that is not shown has no other reading.
     if (!weights.some((weight) => weight > 0)) weights[unasked] = 1;
     return weights.reduce((sum, weight, reading) => {
       if (weight === 0) return sum;
-      const left = this.following(own, new Map(instance.literals(reading)));
+      const left = this.following(own, new Map(symbol.literals(reading)));
       return sum + weight * this.passing(left, rest, chances);
     }, 0);
   }
 
   private chancesIn(
-    { planItem, pass }: ItemTerrain,
+    { planItem, pass }: EncodedItem,
     parts: Parts,
     when: Diagram,
     assumption: 'assumed' | 'even' | 'any',
-  ): ReadonlyMap<Instance, readonly number[]> {
-    const { diagrams, terrain } = this;
+  ): ReadonlyMap<AnswerSymbol, readonly number[]> {
+    const { diagrams, encoded } = this;
     const { item } = planItem;
-    const chances = new Map<Instance, readonly number[]>();
+    const chances = new Map<AnswerSymbol, readonly number[]>();
     if (item.kind === 'statement') return chances;
-    const shown = terrain.optionsShown(planItem, pass);
-    const rows = terrain.rowsShown(planItem, pass);
+    const shown = encoded.optionsShown(planItem, pass);
+    const rows = encoded.rowsShown(planItem, pass);
     parts.forEach(({ name, answer }, row) => {
-      const instance = terrain.instances.get(passKey(name.toLowerCase(), pass));
-      if (instance === undefined) return;
+      const symbol = encoded.symbols.get(passKey(name.toLowerCase(), pass));
+      if (symbol === undefined) return;
       if (diagrams.and(when, rows[row] ?? TRUE) === FALSE) {
-        chances.set(instance, []);
+        chances.set(symbol, []);
         return;
       }
-      const legal = instance.values.map(
+      const legal = symbol.values.map(
         (value) => diagrams.and(when, whenAllowed(diagrams, item, answer, value, shown)) !== FALSE,
       );
       const assume = assumption === 'assumed' ? (item.assume ?? {}) : {};
-      chances.set(instance, assumption === 'any' ? evenly(legal) : spread(instance, answer, assume, legal));
+      chances.set(symbol, assumption === 'any' ? evenly(legal) : spread(symbol, answer, assume, legal));
     });
     return chances;
   }
@@ -392,21 +392,21 @@ function areMarked(situations: readonly Situation[]): boolean {
 type Parts = readonly { readonly name: string; readonly answer: Answer }[];
 
 /** From the end of the driver's own levels. */
-function situationLevel({ level }: Instance, situation: number): number {
+function situationLevel({ level }: AnswerSymbol, situation: number): number {
   return level - (level % VARIABLES_EACH) + VARIABLES_EACH - 1 - situation;
 }
 
 /** Chances that add up to 1: a blank has its own, what is allowed besides has the rest in proportion. */
 function spread(
-  instance: Instance,
+  symbol: AnswerSymbol,
   answer: Answer,
   assume: Assume,
   legal: readonly boolean[],
 ): readonly number[] {
   const isBlank = (value: Value | null) => value === null;
-  const blankIs = instance.values.findIndex(isBlank);
+  const blankIs = symbol.values.findIndex(isBlank);
   for (const as of [assume, {}]) {
-    const weights = chancesOf(instance, answer, as).map((weight, n) => (legal[n] ? weight : 0));
+    const weights = chancesOf(symbol, answer, as).map((weight, n) => (legal[n] ? weight : 0));
     const total = weights.reduce((sum, weight) => sum + weight, 0);
     if (total === 0) continue;
     const blank = legal[blankIs] ? (assume.blank ?? 0) : 0;

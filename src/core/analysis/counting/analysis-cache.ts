@@ -8,17 +8,20 @@
 import type { Caps } from '../diagrams/limits';
 import { Diagrams } from '../diagrams/diagram';
 import type { Node } from './graph';
-import { Ranks } from '../conditions/ranks';
-import { Sights } from './sights';
+import { VariableOrder } from '../conditions/variable-order';
+import { Observations } from './observations';
 
 /** Diagrams grow with every edit; with more nodes than this they are begun anew. */
 const MOST_KEPT = 500_000;
 
-/** For one kind of work. */
-export class Bench {
-  readonly ranks = new Ranks();
+/** What is worked out for different questions is kept apart: each has variables of its own. */
+export type KindOfWork = 'routes' | 'asked' | 'checks';
+
+/** What one kind of work leaves for the next of its kind. */
+export class CachedWork {
+  readonly ranks = new VariableOrder();
   readonly diagrams: Diagrams;
-  readonly graph = new GraphMemory();
+  readonly graph = new CachedGraphs();
   /** Conditions in words, by their diagrams. */
   readonly words = new Map<string, string>();
 
@@ -28,8 +31,8 @@ export class Bench {
 }
 
 /** Graphs of what lies ahead, by the content of the blocks ahead and what is known of them. */
-export class GraphMemory {
-  readonly sights = new Sights();
+export class CachedGraphs {
+  readonly observations = new Observations();
   starts: ReadonlyMap<string, Node> = new Map();
   private readonly numbers = new Map<string, number>();
 
@@ -44,22 +47,22 @@ export class GraphMemory {
   }
 }
 
-export class Workshop {
-  private readonly benches = new Map<string, Bench>();
+export class AnalysisCache {
+  private readonly kept = new Map<KindOfWork, CachedWork>();
 
-  /** The bench for some work, as it was left. */
-  bench(work: 'routes' | 'asked' | 'checks', caps: Caps): Bench {
-    let bench = this.benches.get(work);
-    if (bench === undefined || bench.diagrams.nodes > MOST_KEPT) {
-      bench = new Bench(caps);
-      this.benches.set(work, bench);
+  /** Some work, as it was left; with its steps to be counted anew. */
+  work(kind: KindOfWork, caps: Caps): CachedWork {
+    let work = this.kept.get(kind);
+    if (work === undefined || work.diagrams.nodes > MOST_KEPT) {
+      work = new CachedWork(caps);
+      this.kept.set(kind, work);
     }
-    bench.diagrams.rest();
-    return bench;
+    work.diagrams.rest();
+    return work;
   }
 
   /** Leaves nothing of some work, where it could not be finished. */
-  clear(work: 'routes' | 'asked' | 'checks'): void {
-    this.benches.delete(work);
+  clear(kind: KindOfWork): void {
+    this.kept.delete(kind);
   }
 }

@@ -4,8 +4,8 @@
  *
  * Every variable is noted with the last moment at which it matters, so that it can be forgotten after it.
  */
-import type { ItemTerrain, Shown, Way } from './exits';
-import type { WayTaken } from '../answers/via';
+import type { EncodedItem, ConditionalPart, Exit } from './exits';
+import type { Via } from '../answers/via';
 import { printCondition } from '../../condition/print';
 import { eachName, mentionsPass, type Condition } from '../../condition/syntax';
 import { passKey } from '../../document/addresses';
@@ -19,16 +19,16 @@ import type { Plan, PlanItem, PlanSection, PlanSkip } from '../../routing/plan';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import { Domains, limitsOf } from './domains';
 import { driversOf, pipedBy, variablesIn, type Drivers, type Limit } from '../answers/drivers';
-import { Encoder, type Standing } from './encode';
-import { layoutOf, type Layout, type Place } from './layout';
-import type { Instance } from '../answers/predicates';
-import type { Ranks } from './ranks';
-import { Register } from './register';
-import { TakenWay } from './taking';
-import { Tallies, type PassesTold } from './tallies';
+import { Encoder, type Viewpoint } from './encoder';
+import { courseOf, type Course, type Place } from './course';
+import type { AnswerSymbol } from '../answers/answer-symbol';
+import type { VariableOrder } from './variable-order';
+import { SymbolTable } from './symbol-table';
+import { ViaDiagrams } from './via-diagrams';
+import { RunningCounts, type PassesTold } from './running-counts';
 
-/** What a terrain looks into, besides what steers the routes. */
-export interface TerrainScope {
+/** What an encoding looks into, besides what steers the routes. */
+export interface EncodingScope {
   /** Values tried of an answer that is compared with another one; all by default. */
   readonly mostValues?: number;
   /** Tests of several drivers at once are not looked into, but each stands for itself; see `opaqueTests`. */
@@ -36,10 +36,10 @@ export interface TerrainScope {
   /** Of answers that are compared with each other every value is told apart, not just their order. */
   readonly everyValue?: boolean;
   /** Only those are left who take each of these ways, in some pass. */
-  readonly taking?: readonly WayTaken[];
+  readonly via?: readonly Via[];
   /** Ranks kept from one edit to the next. */
-  readonly ranks?: Ranks;
-  /** Tests made of answers before count still; see `RegisterScope`. */
+  readonly ranks?: VariableOrder;
+  /** Tests made of answers before count still; see `SymbolScope`. */
   readonly keepsTests?: boolean;
   /** The conditions of the endings' messages too. */
   readonly messages?: boolean;
@@ -52,82 +52,82 @@ export interface TerrainScope {
   readonly everyPass?: boolean;
 }
 
-export class Terrain {
-  readonly layout: Layout;
+export class EncodedPlan {
+  readonly course: Course;
   readonly drivers: Drivers;
-  private readonly items = new Map<number, ItemTerrain>();
+  private readonly items = new Map<number, EncodedItem>();
   private readonly gates = new Map<number, { readonly askIf: Diagram; readonly somePass: Diagram }>();
   private readonly beyond = new Map<number, Diagram>();
   private readonly messages = new Map<number, readonly Diagram[]>();
-  private readonly ends = new Map<number, readonly Way[]>();
+  private readonly ends = new Map<number, readonly Exit[]>();
   private readonly unaskedAt = new Map<number, Diagram>();
   private readonly lastUse = new Map<number, number>();
   private readonly encoder: Encoder;
   private readonly settled = new Map<number, Diagram>();
-  private readonly register: Register;
-  private readonly tallies: Tallies;
+  private readonly table: SymbolTable;
+  private readonly counts: RunningCounts;
   private readonly domains: Domains;
-  private readonly taken: readonly TakenWay[];
+  private readonly taken: readonly ViaDiagrams[];
 
   constructor(
     readonly plan: Plan,
     readonly diagrams: Diagrams,
-    private readonly scope: TerrainScope = {},
+    private readonly scope: EncodingScope = {},
   ) {
-    this.layout = layoutOf(plan);
+    this.course = courseOf(plan);
     this.drivers = driversOf(plan, scope);
-    this.tallies = new Tallies(plan, diagrams, this.drivers);
-    this.taken = (scope.taking ?? []).map((way) => new TakenWay(plan, diagrams, this.layout, way));
-    this.register = new Register(plan, diagrams, this.layout, this.drivers, scope, (place, at) => [
-      ...(place.kind === 'end' && !scope.opaque ? this.tallies.wantedAt(place, at) : []),
+    this.counts = new RunningCounts(plan, diagrams, this.drivers);
+    this.taken = (scope.via ?? []).map((way) => new ViaDiagrams(plan, diagrams, this.course, way));
+    this.table = new SymbolTable(plan, diagrams, this.course, this.drivers, scope, (place, at) => [
+      ...(place.kind === 'end' && !scope.opaque ? this.counts.wantedAt(place, at) : []),
       ...this.taken.flatMap((way) => way.wantedAt(at)),
     ]);
-    const opaqueTest = scope.opaque ? (test: Condition, at: Standing) => this.opaqueTest(test, at) : null;
-    const tallied = (section: number, condition: Condition) => this.tallies.total(section, condition);
+    const opaqueTest = scope.opaque ? (test: Condition, at: Viewpoint) => this.opaqueTest(test, at) : null;
+    const tallied = (section: number, condition: Condition) => this.counts.total(section, condition);
     const begun = (section: number, pass: number) => this.begun(section, pass);
-    this.encoder = new Encoder(plan, diagrams, this.instances, begun, tallied, opaqueTest);
+    this.encoder = new Encoder(plan, diagrams, this.symbols, begun, tallied, opaqueTest);
     this.domains = new Domains(diagrams, {
-      instances: this.instances,
+      symbols: this.symbols,
       itemAt: (at) => this.itemAt(at),
       optionsShown: ({ planItem, pass }) => this.optionsShown(planItem, pass),
       rowsShown: ({ planItem, pass }) => this.rowsShown(planItem, pass),
       isPastAt: (at) => this.isPastAt(at),
     });
-    this.layout.places.forEach((place, at) => this.encode(place, at));
+    this.course.places.forEach((place, at) => this.encode(place, at));
     if (scope.parts) this.partsMatter();
     for (const way of this.taken) this.lead(way);
   }
 
-  get instances(): ReadonlyMap<string, Instance> {
-    return this.register.instances;
+  get symbols(): ReadonlyMap<string, AnswerSymbol> {
+    return this.table.symbols;
   }
 
   get limits(): readonly Limit[] {
-    return this.register.limits;
+    return this.table.limits;
   }
 
   /** Level of the variable of a quota's being full, by id. */
   get fullLevel(): ReadonlyMap<string, number> {
-    return this.register.fullLevel;
+    return this.table.fullLevel;
   }
 
   /** Levels of the variables of being drawn, by place of the item. */
   get drawnLevel(): ReadonlyMap<number, number> {
-    return this.register.drawnLevel;
+    return this.table.drawnLevel;
   }
 
   /** Levels of the variables of a pass having been begun, by place of its start; of sections that are counted. */
   get begunLevel(): ReadonlyMap<number, number> {
-    return this.register.begunLevel;
+    return this.table.begunLevel;
   }
 
   private begun(section: number, pass: number): Diagram {
-    const level = this.begunLevel.get(this.layout.pass(section, pass));
+    const level = this.begunLevel.get(this.course.pass(section, pass));
     return level === undefined ? FALSE : this.diagrams.variable(level);
   }
 
-  itemAt(at: number): ItemTerrain {
-    return this.items.get(at) as ItemTerrain;
+  itemAt(at: number): EncodedItem {
+    return this.items.get(at) as EncodedItem;
   }
 
   /** Those who enter at a gate. */
@@ -152,7 +152,7 @@ export class Terrain {
   }
 
   /** Ways on from the end of a pass, the last of which takes everybody. */
-  endAt(at: number): readonly Way[] {
+  endAt(at: number): readonly Exit[] {
     return this.ends.get(at) ?? [];
   }
 
@@ -165,12 +165,12 @@ export class Terrain {
 
   /** That as many questions are drawn at the start of a pass as the section says. */
   drawnIn(at: number): Diagram {
-    const place = this.layout.places[at];
+    const place = this.course.places[at];
     if (place?.kind !== 'pass') return TRUE;
     const section = this.plan.sections[place.section] as PlanSection;
     if (section.section.draw === undefined) return TRUE;
     const levels = questionIndices(section).map(
-      (item) => this.drawnLevel.get(this.layout.item(place.section, place.pass, item)) as number,
+      (item) => this.drawnLevel.get(this.course.item(place.section, place.pass, item)) as number,
     );
     return this.exactly(section.section.draw, levels);
   }
@@ -216,8 +216,8 @@ export class Terrain {
     result = TRUE;
     const begun = this.begunLevel.get(at);
     if (begun !== undefined) result = this.diagrams.not(this.diagrams.variable(begun));
-    for (const instance of this.items.get(at)?.instances ?? []) {
-      result = this.diagrams.and(result, instance.unasked);
+    for (const symbol of this.items.get(at)?.symbols ?? []) {
+      result = this.diagrams.and(result, symbol.unasked);
     }
     for (const way of this.taken) result = this.diagrams.and(result, way.missedAt(at));
     this.unaskedAt.set(at, result);
@@ -233,57 +233,55 @@ export class Terrain {
   get given(): Diagram {
     let result = TRUE;
     for (const { name, answer } of this.plan.document.given ?? []) {
-      const instance = this.instances.get(name.toLowerCase());
-      if (instance === undefined) continue;
+      const symbol = this.symbols.get(name.toLowerCase());
+      if (symbol === undefined) continue;
       const question: Question = { kind: 'question', name, text: '', answer };
       const all = { options: optionsOf(answer).map(() => true), rows: [] };
       const allowed = (value: Value | null) =>
         value !== null && refusal(question, answer, value, all) === null ? TRUE : FALSE;
       const domain =
-        instance.picks === null
-          ? instance.domain(allowed)
-          : instance.picks.domain(limitsOf(answer, true), []);
+        symbol.picks === null ? symbol.domain(allowed) : symbol.picks.domain(limitsOf(answer, true), []);
       result = this.diagrams.and(result, domain);
     }
     for (const way of this.taken) result = this.diagrams.and(result, way.somewhere);
     return result;
   }
 
-  /** What the tallies have come to at the end of a pass, whether it was run or passed over. */
+  /** What the counts have come to at the end of a pass, whether it was run or passed over. */
   settledAt(at: number): Diagram {
     return this.settled.get(at) ?? TRUE;
   }
 
   /** The driver that a variable tells something of; undefined for a hidden choice. */
-  instanceAt(level: number): Instance | undefined {
-    return this.register.instanceAt(level);
+  symbolAt(level: number): AnswerSymbol | undefined {
+    return this.table.symbolAt(level);
   }
 
   /** The place of the item whose answer a variable tells something of; null where it is given beforehand. */
   homeOf(level: number): number | null | undefined {
-    return this.register.homeOf(level);
+    return this.table.homeOf(level);
   }
 
   /** Where the variable of a tally is settled; undefined for others. */
   settledWith(level: number): number | undefined {
-    return this.tallies.settledWith(level);
+    return this.counts.settledWith(level);
   }
 
   /** For how many places a variable matters, from where it is decided. */
   spanOf(level: number): number {
-    return Math.floor((this.lastUse.get(level) ?? 0) / 2) - this.register.decided(level);
+    return Math.floor((this.lastUse.get(level) ?? 0) / 2) - this.table.decided(level);
   }
 
   /** Tests of several drivers at once, by the level that stands for each; `pass` null where all passes see the same. */
-  readonly opaqueTests = new Map<number, { readonly text: string; readonly at: Standing }>();
+  readonly opaqueTests = new Map<number, { readonly text: string; readonly at: Viewpoint }>();
   private readonly opaqueLevels = new Map<string, number>();
 
-  private opaqueTest(test: Condition, from: Standing): Diagram {
+  private opaqueTest(test: Condition, from: Viewpoint): Diagram {
     const text = printCondition(test);
     const at = readsPass(test, from, this.plan) ? from : { ...from, pass: null };
     const inPass = at.pass === null ? '' : passKey(this.plan.sections[at.section]?.section.id ?? '', at.pass);
     const key = `${text} ${inPass}`;
-    const level = this.opaqueLevels.get(key) ?? this.register.hidden(`test ${key}`);
+    const level = this.opaqueLevels.get(key) ?? this.table.hidden(`test ${key}`);
     this.opaqueLevels.set(key, level);
     this.opaqueTests.set(level, { text, at });
     return this.diagrams.variable(level);
@@ -292,14 +290,14 @@ export class Terrain {
   /** How the end of a pass tells what a counted condition comes to in it. */
   private readonly told: PassesTold = {
     begun: (section, pass) => {
-      const level = this.begunLevel.get(this.layout.pass(section, pass));
+      const level = this.begunLevel.get(this.course.pass(section, pass));
       return level === undefined ? TRUE : this.diagrams.variable(level);
     },
     condition: (condition, section, pass) => this.encoder.condition(condition, { section, pass }),
   };
 
   /** Leaves but those who take a way, in some pass. */
-  private lead(way: TakenWay): void {
+  private lead(way: ViaDiagrams): void {
     for (const at of way.places) {
       // Whether it was chosen matters to those who pass by as well.
       this.used(way.missedAt(at), 2 * at + 1);
@@ -348,7 +346,7 @@ export class Terrain {
         return;
       case 'end':
         this.ends.set(at, this.encodeEnd(place, at));
-        this.settled.set(at, this.used(this.tallies.settle(place, this.told), 2 * at));
+        this.settled.set(at, this.used(this.counts.settle(place, this.told), 2 * at));
         if (this.scope.parts) this.countedMatter(place, at);
         return;
       case 'pass':
@@ -370,7 +368,7 @@ export class Terrain {
     );
   }
 
-  private encodeItem(place: Place & { kind: 'item' }, at: number): ItemTerrain {
+  private encodeItem(place: Place & { kind: 'item' }, at: number): EncodedItem {
     const { planItem, pass } = this.itemOf(place);
     const standing = { section: place.section, pass };
     const [arriving, leaving] = [2 * at, 2 * at + 1];
@@ -385,17 +383,17 @@ export class Terrain {
         const fails = this.condition(check.if, standing, leaving);
         return this.diagrams.and(all, this.diagrams.not(fails));
       }, TRUE);
-    const quotas = planItem.quotas.map(({ id, if: condition, to }, index): Way => {
+    const quotas = planItem.quotas.map(({ id, if: condition, to }, index): Exit => {
       const full = this.used(this.diagrams.variable(this.fullLevel.get(id) as number), leaving);
       return {
         when: this.diagrams.and(this.condition(condition, standing, leaving), full),
         by: { list: 'quota', index },
-        to: this.layout.aim(to, place.section, place.pass),
+        to: this.course.aim(to, place.section, place.pass),
       };
     });
     const skips = planItem.skips.map((skip) => this.way(skip, 'skip', place, standing, leaving));
-    const instances = partsAtMost(planItem).flatMap(
-      ({ name }) => this.instances.get(passKey(name.toLowerCase(), pass)) ?? [],
+    const symbols = partsAtMost(planItem).flatMap(
+      ({ name }) => this.symbols.get(passKey(name.toLowerCase(), pass)) ?? [],
     );
     return {
       asked: this.diagrams.and(this.diagrams.and(askIf, inDraw), answerable),
@@ -403,43 +401,43 @@ export class Terrain {
       shown: this.conditional(planItem, standing),
       ways: [...quotas, ...skips],
       checks,
-      instances,
+      symbols,
       planItem,
       pass,
     };
   }
 
-  private encodeEnd(place: Place & { kind: 'end' }, at: number): Way[] {
+  private encodeEnd(place: Place & { kind: 'end' }, at: number): Exit[] {
     const section = this.plan.sections[place.section] as PlanSection;
     const outside = { section: place.section, pass: null };
     const { repeat, index } = section;
     if (repeat !== null && place.pass < repeat.max) {
       const more = this.encoder.passesAtLeast(repeat, index, place.pass + 1);
       return [
-        { when: this.used(more, 2 * at), by: null, to: this.layout.pass(index, place.pass + 1) },
+        { when: this.used(more, 2 * at), by: null, to: this.course.pass(index, place.pass + 1) },
         // Past all passes that could have been, so that what follows knows they were not begun.
-        { when: TRUE, by: null, to: this.layout.end(index, repeat.max) },
+        { when: TRUE, by: null, to: this.course.end(index, repeat.max) },
       ];
     }
     const ways = section.onward.map((skip) => this.way(skip, 'onward', place, outside, 2 * at));
-    return [...ways, { when: TRUE, by: null, to: this.layout.gate(index + 1) }];
+    return [...ways, { when: TRUE, by: null, to: this.course.gate(index + 1) }];
   }
 
   private way(
     { index, if: condition, to }: PlanSkip,
     list: 'skip' | 'onward',
     from: { readonly section: number; readonly pass: number },
-    standing: Standing,
+    standing: Viewpoint,
     moment: number,
-  ): Way {
+  ): Exit {
     return {
       when: condition === null ? TRUE : this.condition(condition, standing, moment),
       by: { list, index },
-      to: this.layout.aim(to, from.section, from.pass),
+      to: this.course.aim(to, from.section, from.pass),
     };
   }
 
-  private condition(node: Condition, standing: Standing, moment: number): Diagram {
+  private condition(node: Condition, standing: Viewpoint, moment: number): Diagram {
     if (this.scope.parts) {
       const parts =
         node.kind === 'and' || node.kind === 'or' ? node.parts : node.kind === 'not' ? [node.part] : [];
@@ -450,26 +448,26 @@ export class Terrain {
   }
 
   /** The diagram of a condition, or a part of one, that the questionnaire has at this place. */
-  conditionAt(node: Condition, standing: Standing): Diagram {
+  conditionAt(node: Condition, standing: Viewpoint): Diagram {
     return this.encoder.condition(node, standing);
   }
 
-  /** The key under which `instances` has a variable as it is seen from a place. */
-  keyOf(variable: Variable, standing: Standing): string {
+  /** The key under which `symbols` has a variable as it is seen from a place. */
+  keyOf(variable: Variable, standing: Viewpoint): string {
     return this.encoder.keyOf(variable, standing);
   }
 
   /** Of a variable as it is seen from a place: that it was asked for, and that it was then left blank. */
   statesOf(
     variable: Variable,
-    standing: Standing,
+    standing: Viewpoint,
   ): { readonly asked: Diagram; readonly blank: Diagram } | null {
-    const instance = this.instances.get(this.keyOf(variable, standing));
-    return instance === undefined
+    const symbol = this.symbols.get(this.keyOf(variable, standing));
+    return symbol === undefined
       ? null
       : {
-          asked: instance.predicate(({ presented }) => presented, `${variable.name} asked`),
-          blank: instance.predicate(
+          asked: symbol.predicate(({ presented }) => presented, `${variable.name} asked`),
+          blank: symbol.predicate(
             ({ presented, value }) => presented && value === null,
             `${variable.name} unanswered`,
           ),
@@ -477,7 +475,7 @@ export class Terrain {
   }
 
   /** Where parts matter: whether a variable was asked for and left blank can be told at a moment. */
-  private matters(variable: Variable, standing: Standing, moment: number): void {
+  private matters(variable: Variable, standing: Viewpoint, moment: number): void {
     const states = this.statesOf(variable, standing);
     if (states === null) return;
     this.used(states.asked, moment);
@@ -495,7 +493,7 @@ export class Terrain {
 
   /** What pipes and derived values use, at the places where it shows. */
   private partsMatter(): void {
-    this.layout.places.forEach((place, at) => {
+    this.course.places.forEach((place, at) => {
       if (place.kind === 'item') {
         const { planItem, pass } = this.itemOf(place);
         for (const variable of pipedBy(this.plan, planItem))
@@ -520,7 +518,7 @@ export class Terrain {
   }
 
   /** Something but `missing` options is left to answer with. */
-  private answerable({ item, optionIf, rowIf }: PlanItem, standing: Standing): Diagram {
+  private answerable({ item, optionIf, rowIf }: PlanItem, standing: Viewpoint): Diagram {
     if (item.kind === 'statement' || !('options' in item.answer)) return TRUE;
     const any = (conditions: readonly (Condition | null)[], counts: (index: number) => boolean) =>
       conditions.reduce(
@@ -538,7 +536,7 @@ export class Terrain {
       : options;
   }
 
-  private shown(condition: Condition | null, standing: Standing): Diagram {
+  private shown(condition: Condition | null, standing: Viewpoint): Diagram {
     return condition === null ? TRUE : this.encoder.condition(condition, standing);
   }
 
@@ -551,15 +549,15 @@ export class Terrain {
     return rowIf.map((condition) => this.shown(condition, { section, pass }));
   }
 
-  private conditional({ optionIf, rowIf }: PlanItem, standing: Standing): Shown[] {
-    const of = (kind: Shown['of'], conditions: readonly (Condition | null)[]) =>
-      conditions.flatMap((condition, index): Shown[] =>
+  private conditional({ optionIf, rowIf }: PlanItem, standing: Viewpoint): ConditionalPart[] {
+    const of = (kind: ConditionalPart['of'], conditions: readonly (Condition | null)[]) =>
+      conditions.flatMap((condition, index): ConditionalPart[] =>
         condition === null ? [] : [{ of: kind, index, when: this.shown(condition, standing) }],
       );
     return [...of('option', optionIf), ...of('row', rowIf)];
   }
 
-  private useShown({ optionIf, rowIf }: PlanItem, standing: Standing, moment: number): void {
+  private useShown({ optionIf, rowIf }: PlanItem, standing: Viewpoint, moment: number): void {
     for (const condition of [...optionIf, ...rowIf])
       if (condition !== null) this.condition(condition, standing, moment);
   }
@@ -576,7 +574,7 @@ export class Terrain {
 }
 
 /** Whether a test can come out differently from pass to pass: by the number of the pass, its code, or its answers. */
-function readsPass(test: Condition, { section, pass }: Standing, plan: Plan): boolean {
+function readsPass(test: Condition, { section, pass }: Viewpoint, plan: Plan): boolean {
   if (pass === null) return false;
   if (mentionsPass(test)) return true;
   let found = false;

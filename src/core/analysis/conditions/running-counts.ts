@@ -6,7 +6,7 @@ import type { Condition } from '../../condition/syntax';
 import type { Plan } from '../../routing/plan';
 import { TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import { countKey, type Drivers } from '../answers/drivers';
-import type { Place } from './layout';
+import type { Place } from './course';
 
 /** How the end of a pass tells what a condition comes to in it. */
 export interface PassesTold {
@@ -15,7 +15,7 @@ export interface PassesTold {
   readonly condition: (condition: Condition, section: number, pass: number) => Diagram;
 }
 
-export class Tallies {
+export class RunningCounts {
   private readonly kept = new Map<string, readonly number[]>();
   /** Where a tally is settled, by the level of each of its variables. */
   private readonly homes = new Map<number, number>();

@@ -15,10 +15,18 @@ export function prefixOfForks(forks: readonly Fork[]): Prefix | null {
 export const NOTHING_AHEAD: Parts = { kind: 'parts', parts: [], routes: 1n, shortest: 0, longest: 0 };
 
 /** A fork with its counts. */
-export function newFork(spot: Fork['spot'], edges: Fork['edges']): Fork {
-  const fork: Fork = { kind: 'fork', spot, edges, opened: true, routes: 0n, shortest: Infinity, longest: 0 };
-  for (const { sight, to } of edges) {
-    const own = sight?.planItem ? 1 : 0;
+export function newFork(spot: Fork['at'], edges: Fork['edges']): Fork {
+  const fork: Fork = {
+    kind: 'fork',
+    at: spot,
+    edges,
+    opened: true,
+    routes: 0n,
+    shortest: Infinity,
+    longest: 0,
+  };
+  for (const { observation, to } of edges) {
+    const own = observation?.planItem ? 1 : 0;
     fork.routes += to?.routes ?? 1n;
     fork.shortest = Math.min(fork.shortest, own + (to?.shortest ?? 0));
     fork.longest = Math.max(fork.longest, own + (to?.longest ?? 0));

@@ -7,7 +7,7 @@ import type { Plan } from '../../routing/plan';
 import { isNamed } from './filters';
 import type { Edge, Fork, Node } from '../counting/graph';
 import { beginning, stepsOf, type Prefix } from '../counting/prefix';
-import type { Sight } from '../counting/sights';
+import type { Observation } from '../counting/observations';
 import {
   forksOf,
   MOST_STATES,
@@ -17,7 +17,7 @@ import {
   prefixOfForks,
   together,
   TooEntangled,
-} from './steps';
+} from './part-graphs';
 
 /** What is asked of the questions drawn themselves. */
 export interface DrawnFilter {
@@ -29,17 +29,17 @@ export interface DrawnFilter {
 export interface Variants {
   /** How many routes are one here. */
   readonly times: bigint;
-  /** The sights of the first of them, in canonical order. */
-  readonly sights: readonly Sight[];
+  /** The observations of the first of them, in canonical order. */
+  readonly observations: readonly Observation[];
 }
 
 /** A way on, with a bit for each list that is still to be gone through. */
-interface Way {
+interface Thread {
   readonly prefix: Prefix | null;
   readonly waiting: number;
 }
 
-export class Folding {
+export class Quotient {
   private readonly names = new NodeNames();
   private readonly known = new Map<string, Fork | null>();
   private readonly clean = new Map<Node, boolean>();
@@ -56,15 +56,15 @@ export class Folding {
     this.avoid = new Set(avoid);
   }
 
-  /** What a sight is told by: of a question that was drawn, its section and pass. */
-  labelOf({ planItem, pass, rank }: Sight): string {
+  /** What an observation is told by: of a question that was drawn, its section and pass. */
+  labelOf({ planItem, pass, rank }: Observation): string {
     if (planItem === null || planItem.item.kind === 'statement') return String(rank);
     const section = this.plan.sections[planItem.section];
     return section?.section.draw === undefined ? String(rank) : `drawn in ${planItem.section} ${pass ?? 0}`;
   }
 
   /** What it is ordered by: all that a section draws stands where its first question stands. */
-  private rankOf({ planItem, rank }: Sight): number {
+  private rankOf({ planItem, rank }: Observation): number {
     if (planItem === null || planItem.item.kind === 'statement') return rank;
     const section = this.plan.sections[planItem.section];
     if (section?.section.draw === undefined) return rank;
@@ -77,16 +77,16 @@ export class Folding {
     return start === null ? null : this.ahead([{ prefix: start, waiting: this.all }]);
   }
 
-  /** The routes that are one, by what its sights are told by. */
+  /** The routes that are one, by what its observations are told by. */
   variants(labels: readonly string[]): Variants {
-    let ways = new Map<string, { way: Way; times: bigint }>();
+    let ways = new Map<string, { way: Thread; times: bigint }>();
     const start = { prefix: beginning(this.from), waiting: this.all };
     ways.set(this.keyOf(start), { way: start, times: 1n });
     for (const label of labels) {
       const next: typeof ways = new Map();
       for (const { way, times } of ways.values()) {
-        for (const { sight, to } of this.stepsFrom(way)) {
-          if (sight === null || this.labelOf(sight) !== label) continue;
+        for (const { observation, to } of this.stepsFrom(way)) {
+          if (observation === null || this.labelOf(observation) !== label) continue;
           const key = this.keyOf(to);
           next.set(key, { way: to, times: times + (next.get(key)?.times ?? 0n) });
         }
@@ -94,19 +94,24 @@ export class Folding {
       ways = next;
     }
     const ended = [...ways.values()].filter(({ way }) => way.prefix === null && way.waiting === 0);
-    const sights = this.first(start, labels, 0, new Set());
-    if (sights === null) throw new RangeError('no route looks like this');
-    return { times: ended.reduce((sum, { times }) => sum + times, 0n), sights };
+    const observations = this.first(start, labels, 0, new Set());
+    if (observations === null) throw new RangeError('no route looks like this');
+    return { times: ended.reduce((sum, { times }) => sum + times, 0n), observations };
   }
 
-  private first(way: Way, labels: readonly string[], at: number, failed: Set<string>): Sight[] | null {
+  private first(
+    way: Thread,
+    labels: readonly string[],
+    at: number,
+    failed: Set<string>,
+  ): Observation[] | null {
     if (at === labels.length) return way.prefix === null && way.waiting === 0 ? [] : null;
     const key = `${at} ${this.keyOf(way)}`;
     if (failed.has(key)) return null;
-    for (const { sight, to } of this.stepsFrom(way)) {
-      if (sight === null || this.labelOf(sight) !== labels[at]) continue;
+    for (const { observation, to } of this.stepsFrom(way)) {
+      if (observation === null || this.labelOf(observation) !== labels[at]) continue;
       const rest = this.first(to, labels, at + 1, failed);
-      if (rest !== null) return [sight, ...rest];
+      if (rest !== null) return [observation, ...rest];
     }
     failed.add(key);
     return null;
@@ -116,35 +121,38 @@ export class Folding {
     return (1 << this.lists.length) - 1;
   }
 
-  private keyOf({ prefix, waiting }: Way): string {
+  private keyOf({ prefix, waiting }: Thread): string {
     return `${prefix === null ? '-' : this.names.along(prefix)}:${waiting}`;
   }
 
-  private *stepsFrom({ prefix, waiting }: Way): Generator<{ sight: Sight | null; to: Way }> {
+  private *stepsFrom({
+    prefix,
+    waiting,
+  }: Thread): Generator<{ observation: Observation | null; to: Thread }> {
     for (const step of stepsOf(prefix)) {
-      if (step.sight === null) {
-        if (waiting === 0) yield { sight: null, to: { prefix: null, waiting } };
+      if (step.observation === null) {
+        if (waiting === 0) yield { observation: null, to: { prefix: null, waiting } };
         continue;
       }
-      const { sight } = step;
-      if (isNamed(sight, this.avoid)) continue;
+      const { observation } = step;
+      if (isNamed(observation, this.avoid)) continue;
       const still = this.lists.reduce(
-        (bits, names, n) => (isNamed(sight, names) ? bits & ~(1 << n) : bits),
+        (bits, names, n) => (isNamed(observation, names) ? bits & ~(1 << n) : bits),
         waiting,
       );
       if (step.to === null && still !== 0) continue;
-      yield { sight: step.sight, to: { prefix: step.to, waiting: still } };
+      yield { observation: step.observation, to: { prefix: step.to, waiting: still } };
     }
   }
 
   /** Joined ways on; what all have ahead and draws nothing stands by itself. */
-  private ahead(ways: readonly Way[]): Node | null {
+  private ahead(ways: readonly Thread[]): Node | null {
     const lists = ways.map(({ prefix }) => forksOf(prefix));
     const isShared = (fork: Fork) => this.isClean(fork) && lists.every((forks) => forks.includes(fork));
     const own = lists.flatMap((forks) => forks.filter((fork) => !isShared(fork)));
     // What stands by itself is put in between again by where it stands, so all that is joined has to come before it.
     const last = Math.max(...own.map((fork) => this.lastSeen(fork)));
-    const shared = (lists[0] ?? []).filter((fork) => isShared(fork) && fork.spot.rank > last);
+    const shared = (lists[0] ?? []).filter((fork) => isShared(fork) && fork.at.rank > last);
     const rest = ways.map(({ waiting }, n) => ({
       prefix: prefixOfForks((lists[n] ?? []).filter((fork) => !shared.includes(fork))),
       waiting,
@@ -155,34 +163,35 @@ export class Folding {
     return joined && together([...shared, joined]);
   }
 
-  private joined(ways: readonly Way[]): Fork | null {
+  private joined(ways: readonly Thread[]): Fork | null {
     const key = [...new Set(ways.map((way) => this.keyOf(way)))].sort().join('|');
     const known = this.known.get(key);
     if (known !== undefined) return known;
     if (this.known.size >= MOST_STATES) throw new TooEntangled();
-    const groups = new Map<string, { sight: Sight | null; to: Map<string, Way> }>();
+    const groups = new Map<string, { observation: Observation | null; to: Map<string, Thread> }>();
     for (const way of ways) {
-      for (const { sight, to } of this.stepsFrom(way)) {
-        const label = sight === null ? '' : this.labelOf(sight);
-        const group = groups.get(label) ?? { sight, to: new Map<string, Way>() };
+      for (const { observation, to } of this.stepsFrom(way)) {
+        const label = observation === null ? '' : this.labelOf(observation);
+        const group = groups.get(label) ?? { observation, to: new Map<string, Thread>() };
         group.to.set(this.keyOf(to), to);
         groups.set(label, group);
       }
     }
     const edges: Edge[] = [];
-    const rankOf = (sight: Sight | null) => (sight === null ? Infinity : this.rankOf(sight));
-    const inOrder = [...groups.values()].sort((a, b) => rankOf(a.sight) - rankOf(b.sight));
-    for (const { sight, to } of inOrder) {
+    const rankOf = (observation: Observation | null) =>
+      observation === null ? Infinity : this.rankOf(observation);
+    const inOrder = [...groups.values()].sort((a, b) => rankOf(a.observation) - rankOf(b.observation));
+    for (const { observation, to } of inOrder) {
       const further = [...to.values()];
-      if (sight !== null && sight.planItem === null) edges.push({ sight, to: null });
-      else if (sight === null || further.every(({ prefix }) => prefix === null))
-        edges.push({ sight, to: NOTHING_AHEAD });
+      if (observation !== null && observation.planItem === null) edges.push({ observation, to: null });
+      else if (observation === null || further.every(({ prefix }) => prefix === null))
+        edges.push({ observation, to: NOTHING_AHEAD });
       else {
         const ahead = this.ahead(further);
-        if (ahead !== null) edges.push({ sight, to: ahead });
+        if (ahead !== null) edges.push({ observation, to: ahead });
       }
     }
-    const spots = ways.flatMap(({ prefix }) => (prefix === null ? [] : [prefix.fork.spot]));
+    const spots = ways.flatMap(({ prefix }) => (prefix === null ? [] : [prefix.fork.at]));
     const [first] = spots.sort((a, b) => a.rank - b.rank);
     const fork = edges.length === 0 || first === undefined ? null : newFork(first, edges);
     this.known.set(key, fork);
@@ -197,9 +206,9 @@ export class Folding {
       node.kind === 'parts'
         ? Math.max(-1, ...node.parts.map((part) => this.lastSeen(part)))
         : Math.max(
-            node.spot.rank,
-            ...node.edges.map(({ sight, to }) =>
-              Math.max(sight?.rank ?? -1, to === null ? -1 : this.lastSeen(to)),
+            node.at.rank,
+            ...node.edges.map(({ observation, to }) =>
+              Math.max(observation?.rank ?? -1, to === null ? -1 : this.lastSeen(to)),
             ),
           );
     this.last.set(node, last);
@@ -215,13 +224,17 @@ export class Folding {
       node.kind === 'parts'
         ? node.parts.every((part) => this.isClean(part))
         : node.edges.every(
-            ({ sight, to }) => (sight === null || this.isPlain(sight)) && (to === null || this.isClean(to)),
+            ({ observation, to }) =>
+              (observation === null || this.isPlain(observation)) && (to === null || this.isClean(to)),
           );
     this.clean.set(node, clean);
     return clean;
   }
 
-  private isPlain(sight: Sight): boolean {
-    return !this.labelOf(sight).startsWith('drawn') && !this.lists.some((names) => isNamed(sight, names));
+  private isPlain(observation: Observation): boolean {
+    return (
+      !this.labelOf(observation).startsWith('drawn') &&
+      !this.lists.some((names) => isNamed(observation, names))
+    );
   }
 }

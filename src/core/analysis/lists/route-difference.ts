@@ -5,7 +5,7 @@
  */
 import type { Edge, Fork, Node } from '../counting/graph';
 import { beginning, inserted, stepsOf, type Prefix } from '../counting/prefix';
-import type { Sight } from '../counting/sights';
+import type { Observation } from '../counting/observations';
 import {
   forksOf,
   MOST_STATES,
@@ -15,12 +15,12 @@ import {
   prefixOfForks,
   together,
   TooEntangled,
-} from './steps';
+} from './part-graphs';
 
-export interface Version {
+export interface RouteVersion {
   readonly root: Node;
   /** What is shown of an item or ending: equal marks, equal words and answers. */
-  readonly markOf: (sight: Sight) => string;
+  readonly markOf: (observation: Observation) => string;
   /** The marks of all items, in the order of the questionnaire, without passes. */
   readonly order: readonly string[];
 }
@@ -29,7 +29,7 @@ export interface Version {
  * The graph of just those routes; null where there are none. Throws `TooEntangled`, also where a cap kept one of the
  * graphs from being whole.
  */
-export function routesOnlyIn(version: Version, other: Version): Node | null {
+export function routesOnlyIn(version: RouteVersion, other: RouteVersion): Node | null {
   const first = beginning(version.root);
   return first === null ? null : new Comparing(version, other).only(first, [beginning(other.root)]);
 }
@@ -44,10 +44,10 @@ class Comparing {
   private readonly inOrder: boolean;
 
   constructor(
-    private readonly one: Version,
-    private readonly other: Version,
+    private readonly one: RouteVersion,
+    private readonly other: RouteVersion,
   ) {
-    const common = (of: Version, to: Version) => {
+    const common = (of: RouteVersion, to: RouteVersion) => {
       const there = new Set(to.order);
       return of.order.filter((mark) => there.has(mark)).join('\n');
     };
@@ -96,24 +96,24 @@ class Comparing {
     const offered = new Map<string, (Prefix | null)[]>();
     for (const each of there) {
       for (const step of stepsOf(each)) {
-        const mark = step.sight === null ? '' : this.other.markOf(step.sight);
-        const to = step.sight === null ? null : step.to;
+        const mark = step.observation === null ? '' : this.other.markOf(step.observation);
+        const to = step.observation === null ? null : step.to;
         offered.set(mark, [...(offered.get(mark) ?? []), to]);
       }
     }
     const edges: Edge[] = [];
-    for (const { sight, to } of here.fork.edges) {
+    for (const { observation, to } of here.fork.edges) {
       const rest = to === null ? null : inserted(here.then, to);
-      const met = sight === null ? there : (offered.get(this.one.markOf(sight)) ?? []);
+      const met = observation === null ? there : (offered.get(this.one.markOf(observation)) ?? []);
       if (rest !== null) {
         const further = this.only(rest, met);
-        if (further !== null) edges.push({ sight, to: further });
+        if (further !== null) edges.push({ observation, to: further });
       } else if (!met.some((each) => canBeOver(each))) {
-        const ends = sight !== null && sight.planItem === null;
-        edges.push({ sight, to: ends ? null : NOTHING_AHEAD });
+        const ends = observation !== null && observation.planItem === null;
+        edges.push({ observation, to: ends ? null : NOTHING_AHEAD });
       }
     }
-    const fork = edges.length === 0 ? null : newFork(here.fork.spot, edges);
+    const fork = edges.length === 0 ? null : newFork(here.fork.at, edges);
     this.known.set(key, fork);
     return fork;
   }
@@ -127,7 +127,10 @@ class Comparing {
       node.kind === 'parts'
         ? `& ${node.parts.map((part) => this.contentOf(part, version)).join(' ')}`
         : node.edges
-            .map(({ sight, to }) => `${sight && markOf(sight)}>${to && this.contentOf(to, version)}`)
+            .map(
+              ({ observation, to }) =>
+                `${observation && markOf(observation)}>${to && this.contentOf(to, version)}`,
+            )
             .join(' ');
     let content = this.numbers.get(text);
     if (content === undefined) {
@@ -141,6 +144,6 @@ class Comparing {
 
 function canBeOver(prefix: Prefix | null): boolean {
   if (prefix === null) return true;
-  for (const { sight } of stepsOf(prefix)) if (sight === null) return true;
+  for (const { observation } of stepsOf(prefix)) if (observation === null) return true;
   return false;
 }

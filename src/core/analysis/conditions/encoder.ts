@@ -17,7 +17,7 @@ import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import { TooMuch } from '../diagrams/limits';
 import { differenceOf } from '../answers/linear';
 import type { Picks } from '../answers/picks';
-import type { Instance } from '../answers/predicates';
+import type { AnswerSymbol } from '../answers/answer-symbol';
 import { compareSum, type Term } from './sums';
 
 /** More pairs of cases than this are not compared one by one. */
@@ -28,13 +28,13 @@ export class TooManyCases extends TooMuch {}
 
 type Plain = number | string | null;
 
-interface Case {
+interface ValueCase {
   readonly value: Plain;
   readonly when: Diagram;
 }
 
 /** Where a condition stands: `pass` null for conditions as from outside. */
-export interface Standing {
+export interface Viewpoint {
   readonly section: number;
   readonly pass: number | null;
 }
@@ -43,16 +43,16 @@ export class Encoder {
   constructor(
     private readonly plan: Plan,
     private readonly diagrams: Diagrams,
-    private readonly instances: ReadonlyMap<string, Instance>,
+    private readonly symbols: ReadonlyMap<string, AnswerSymbol>,
     /** The variable of "this pass of the section was begun". */
     private readonly begun: (section: number, pass: number) => Diagram,
     /** By number: that what is counted over all passes has come to it; null where no tally is kept. */
     private readonly tallied: (section: number, condition: Condition) => readonly Diagram[] | null,
     /** Where given: stands for a test of several drivers at once, which is then not looked into. */
-    private readonly opaque: ((test: Condition, at: Standing) => Diagram) | null = null,
+    private readonly opaque: ((test: Condition, at: Viewpoint) => Diagram) | null = null,
   ) {}
 
-  condition(node: Condition, at: Standing): Diagram {
+  condition(node: Condition, at: Viewpoint): Diagram {
     const read = new Set<string>();
     const simple = this.collect(node, at, read);
     const [only] = read;
@@ -103,11 +103,11 @@ export class Encoder {
 
   /** The picks of a driver with too many options to list sets of them. */
   private picksOf(key: string | undefined): Picks | null {
-    return (key === undefined ? undefined : this.instances.get(key))?.picks ?? null;
+    return (key === undefined ? undefined : this.symbols.get(key))?.picks ?? null;
   }
 
   /** A test that reads the picks of one such question, and nothing else. */
-  private aboutPicks(node: Test, picks: Picks, at: Standing): Diagram {
+  private aboutPicks(node: Test, picks: Picks, at: Viewpoint): Diagram {
     switch (node.kind) {
       case 'has': {
         const codes = node.values.flatMap((literal) => (literal.kind === 'number' ? [literal.value] : []));
@@ -132,28 +132,28 @@ export class Encoder {
     );
   }
 
-  private keyIn(name: string, at: Standing): string | null {
+  private keyIn(name: string, at: Viewpoint): string | null {
     const variable = this.plan.variables.get(name.toLowerCase());
     return variable === undefined ? null : this.keyOf(variable, at);
   }
 
   /** A sum of several answers compared with a number; null where it is no sum. */
-  private sum(left: Operand, operator: CompareOperator, right: Operand, at: Standing): Diagram | null {
+  private sum(left: Operand, operator: CompareOperator, right: Operand, at: Viewpoint): Diagram | null {
     const sum = differenceOf(left, right, this.plan);
     if (sum === null) return null;
     const terms: Term[] = [];
     for (const [variable, by] of sum.terms) {
-      const instance = this.instances.get(this.keyOf(variable, at));
+      const symbol = this.symbols.get(this.keyOf(variable, at));
       // Something that is never answered: no comparison with it holds.
-      if (instance === undefined) return FALSE;
-      terms.push({ instance, by });
+      if (symbol === undefined) return FALSE;
+      terms.push({ symbol, by });
     }
     return compareSum(this.diagrams, terms, sum.constant, operator);
   }
 
   private inSums(
     { name, negated, members }: Extract<Condition, { kind: 'in' }>,
-    at: Standing,
+    at: Viewpoint,
   ): Diagram | null {
     const compare = (operator: CompareOperator, value: Literal) => this.sum(name, operator, value, at);
     let within = FALSE;
@@ -174,7 +174,7 @@ export class Encoder {
   /** Two operands of one driver each: for every value of the one, a test of the other. */
   private pair(
     { left, operator, right }: Extract<Condition, { kind: 'compare' }>,
-    at: Standing,
+    at: Viewpoint,
   ): Diagram | null {
     const [ofLeft, ofRight] = [new Set<string>(), new Set<string>()];
     if (!this.collect(left, at, ofLeft) || !this.collect(right, at, ofRight)) return null;
@@ -225,7 +225,7 @@ export class Encoder {
   /** One predicate of the driver with this key; a constant where the condition reads none. */
   private predicate(
     key: string | null,
-    at: Standing,
+    at: Viewpoint,
     test: (environment: PlanEnvironment) => boolean,
     source: () => string = () => '',
   ): Diagram {
@@ -236,16 +236,16 @@ export class Encoder {
       };
       return test(new PlanEnvironment(this.plan, store, at.section, at.pass));
     };
-    const instance = key === null ? undefined : this.instances.get(key);
-    if (instance === undefined) return decide(UNASKED) ? TRUE : FALSE;
-    return instance.predicate(decide, source());
+    const symbol = key === null ? undefined : this.symbols.get(key);
+    if (symbol === undefined) return decide(UNASKED) ? TRUE : FALSE;
+    return symbol.predicate(decide, source());
   }
 
   /**
    * Collects the keys of the drivers that a condition or operand reads; false where it also reads what no single
    * reading shows: passes counted, a grid as a whole.
    */
-  private collect(node: Condition | Operand, at: Standing, into: Set<string>): boolean {
+  private collect(node: Condition | Operand, at: Viewpoint, into: Set<string>): boolean {
     switch (node.kind) {
       case 'and':
       case 'or':
@@ -274,7 +274,7 @@ export class Encoder {
     }
   }
 
-  private collectName(name: string, at: Standing, into: Set<string>): boolean {
+  private collectName(name: string, at: Viewpoint, into: Set<string>): boolean {
     const variable = this.plan.variables.get(name.toLowerCase());
     if (variable === undefined) return true;
     if (variable.of === 'derived') {
@@ -290,7 +290,7 @@ export class Encoder {
   }
 
   /** The key of a variable's reading as a condition sees it from a place. */
-  keyOf(variable: Variable, at: Standing): string {
+  keyOf(variable: Variable, at: Viewpoint): string {
     const placed = variable.of === 'question' || variable.of === 'row';
     const own = at.pass !== null && placed && variable.section === at.section;
     const repeated = own && this.plan.sections[variable.section]?.repeat !== null;
@@ -301,7 +301,7 @@ export class Encoder {
   private gridState(
     name: string,
     state: 'answered' | 'unanswered' | 'asked' | 'not asked',
-    at: Standing,
+    at: Viewpoint,
   ): Diagram {
     const variable = this.plan.variables.get(name.toLowerCase());
     if (variable?.of !== 'question' || !hasRows(variable.question.answer)) return FALSE;
@@ -309,10 +309,10 @@ export class Encoder {
       hasRows(variable.question.answer)
         ? variable.question.answer.rows.reduce((any, row) => {
             const of = this.plan.variables.get(row.name.toLowerCase());
-            const instance = of && this.instances.get(this.keyOf(of, at));
-            return instance === undefined
+            const symbol = of && this.symbols.get(this.keyOf(of, at));
+            return symbol === undefined
               ? any
-              : this.diagrams.or(any, instance.predicate(test, `${row.name} ${word}`));
+              : this.diagrams.or(any, symbol.predicate(test, `${row.name} ${word}`));
           }, FALSE)
         : FALSE;
     const asked = rows('asked', (reading) => reading.presented);
@@ -332,7 +332,7 @@ export class Encoder {
   }
 
   /** Every value of an operand with when it has it: disjoint, and together always. */
-  private cases(node: Operand, at: Standing): Case[] {
+  private cases(node: Operand, at: Viewpoint): ValueCase[] {
     const read = new Set<string>();
     const simple = this.collect(node, at, read);
     const [only] = read;
@@ -359,10 +359,10 @@ export class Encoder {
   }
 
   /** Of an operand that reads one driver, or none. Thresholds rather than single values keep the diagrams small. */
-  private simpleCases(node: Operand, key: string | null, at: Standing): Case[] {
+  private simpleCases(node: Operand, key: string | null, at: Viewpoint): ValueCase[] {
     const thresholds = this.thresholds(node, key, at);
     const next = (n: number) => thresholds[n]?.atLeast ?? FALSE;
-    const cases = thresholds.map(({ value, atLeast }, n): Case => ({
+    const cases = thresholds.map(({ value, atLeast }, n): ValueCase => ({
       value,
       when: this.diagrams.and(atLeast, this.diagrams.not(next(n + 1))),
     }));
@@ -373,7 +373,7 @@ export class Encoder {
   private thresholds(
     node: Operand,
     key: string | null,
-    at: Standing,
+    at: Viewpoint,
   ): { readonly value: number | string; readonly atLeast: Diagram }[] {
     const values = new Set<number | string>();
     this.predicate(key, at, (environment) => {
@@ -391,22 +391,22 @@ export class Encoder {
     }));
   }
 
-  private countCases(picks: Picks): Case[] {
+  private countCases(picks: Picks): ValueCase[] {
     const { diagrams } = this;
     const { substantive } = picks;
     const cases = picks
       .counts()
-      .map((when, value): Case => ({ value, when: diagrams.and(when, substantive) }));
+      .map((when, value): ValueCase => ({ value, when: diagrams.and(when, substantive) }));
     return [...cases.slice(1), { value: null, when: diagrams.not(substantive) }];
   }
 
-  private eachCases(picks: Picks, { pass }: Standing): Case[] {
+  private eachCases(picks: Picks, { pass }: Viewpoint): ValueCase[] {
     const cases = picks.inPass(pass ?? 0);
     const some = cases.reduce((any, { when }) => this.diagrams.or(any, when), FALSE);
     return [...cases, { value: null, when: this.diagrams.not(some) }];
   }
 
-  private derivedCases(index: number, at: Standing): Case[] {
+  private derivedCases(index: number, at: Viewpoint): ValueCase[] {
     const derived = this.plan.derived[index];
     const outside = { section: at.section, pass: null };
     if (derived?.value) {
@@ -416,7 +416,7 @@ export class Encoder {
       }));
     }
     let rest = TRUE;
-    const found: Case[] = [];
+    const found: ValueCase[] = [];
     for (const entry of derived?.cases ?? []) {
       const here = this.condition(entry.if, outside);
       found.push({ value: entry.code, when: this.diagrams.and(rest, here) });
@@ -427,7 +427,7 @@ export class Encoder {
   }
 
   /** In how many passes that were begun a condition holds. */
-  private passCases(condition: Condition, at: Standing): Case[] {
+  private passCases(condition: Condition, at: Viewpoint): ValueCase[] {
     const section = this.countedSection(condition, at);
     if (section === null) return [{ value: 0, when: TRUE }];
     const tally = this.tallied(section.index, condition);
@@ -450,7 +450,7 @@ export class Encoder {
     return counts.map((when, value) => ({ value, when }));
   }
 
-  private countedSection(condition: Condition, at: Standing): PlanSection | null {
+  private countedSection(condition: Condition, at: Viewpoint): PlanSection | null {
     const environment = new PlanEnvironment(
       this.plan,
       { get: () => undefined, passesBegun: () => 0 },
@@ -461,9 +461,13 @@ export class Encoder {
     return index === null ? null : (this.plan.sections[index] ?? null);
   }
 
-  private arithmetic(left: readonly Case[], right: readonly Case[], operator: '+' | '-' | '*'): Case[] {
+  private arithmetic(
+    left: readonly ValueCase[],
+    right: readonly ValueCase[],
+    operator: '+' | '-' | '*',
+  ): ValueCase[] {
     if (left.length * right.length > MOST_PAIRS) throw new TooManyCases();
-    const found: Case[] = [];
+    const found: ValueCase[] = [];
     for (const a of left) {
       for (const b of right) {
         const when = this.diagrams.and(a.when, b.when);
@@ -474,7 +478,11 @@ export class Encoder {
     return this.merged(found);
   }
 
-  private compare(left: readonly Case[], operator: CompareOperator, right: readonly Case[]): Diagram {
+  private compare(
+    left: readonly ValueCase[],
+    operator: CompareOperator,
+    right: readonly ValueCase[],
+  ): Diagram {
     if (left.length * right.length > MOST_PAIRS) throw new TooManyCases();
     let result = FALSE;
     for (const a of left) {
@@ -487,11 +495,11 @@ export class Encoder {
     return result;
   }
 
-  private any(cases: readonly Case[], wanted: (value: Plain) => boolean): Diagram {
+  private any(cases: readonly ValueCase[], wanted: (value: Plain) => boolean): Diagram {
     return cases.reduce((any, { value, when }) => (wanted(value) ? this.diagrams.or(any, when) : any), FALSE);
   }
 
-  private merged(cases: readonly Case[]): Case[] {
+  private merged(cases: readonly ValueCase[]): ValueCase[] {
     const byValue = new Map<Plain, Diagram>();
     for (const { value, when } of cases)
       byValue.set(value, this.diagrams.or(byValue.get(value) ?? FALSE, when));

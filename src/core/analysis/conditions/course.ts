@@ -16,7 +16,7 @@ export type Place =
   | { readonly kind: 'end'; readonly section: number; readonly pass: number }
   | { readonly kind: 'ending'; readonly ending: number };
 
-export interface Layout {
+export interface Course {
   readonly places: readonly Place[];
   /** The gate of a section; past the last section, the ending there. */
   gate(section: number, aim?: number): number;
@@ -28,7 +28,7 @@ export interface Layout {
   aim(target: PlanTarget, section: number, pass: number): number;
 }
 
-export function layoutOf(plan: Plan): Layout {
+export function courseOf(plan: Plan): Course {
   const aims = aimedItems(plan);
   const places: Place[] = [];
   const gates: Map<number, number>[] = [];
@@ -51,7 +51,7 @@ export function layoutOf(plan: Plan): Layout {
   plan.endings.forEach((_, ending) => places.push({ kind: 'ending', ending }));
 
   const start = (section: number, pass: number) => starts[section]?.[pass - 1] as number;
-  const layout: Layout = {
+  const course: Course = {
     places,
     gate: (section, aim = 0) => gates[section]?.get(aim) ?? endings + plan.lastEnding,
     pass: start,
@@ -61,21 +61,21 @@ export function layoutOf(plan: Plan): Layout {
     aim(target, section, pass) {
       switch (target.to) {
         case 'ending':
-          return layout.ending(target.ending);
+          return course.ending(target.ending);
         case 'section':
-          return layout.gate(target.section);
+          return course.gate(target.section);
         case 'item':
           return target.section === section
-            ? layout.item(section, pass, target.item)
-            : layout.gate(target.section, target.item);
+            ? course.item(section, pass, target.item)
+            : course.gate(target.section, target.item);
         case 'next-pass':
-          return layout.end(section, pass);
+          return course.end(section, pass);
         default:
           return target satisfies never;
       }
     },
   };
-  return layout;
+  return course;
 }
 
 /** Items past a section's first that are aimed at from other sections. */

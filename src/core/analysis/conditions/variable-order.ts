@@ -6,7 +6,7 @@
  */
 import { TooMuch } from '../diagrams/limits';
 import { longestAscending } from '../../editing/ascending';
-import { VARIABLES_EACH, type Instance } from '../answers/predicates';
+import { VARIABLES_EACH, type AnswerSymbol } from '../answers/answer-symbol';
 
 /** Ranks left free after each one at first. */
 const GAP = 256;
@@ -17,9 +17,9 @@ const MOST_RANKS = Math.floor(0x7ffffffe / VARIABLES_EACH);
 export class NoRankLeft extends TooMuch {}
 
 /** A variable's rank, or an answer's, is asked for by what it means; equal texts mean the same. */
-export class Ranks {
+export class VariableOrder {
   /** Answers with their tests, by what they mean. */
-  readonly instances = new Map<string, Instance>();
+  readonly symbols = new Map<string, AnswerSymbol>();
   private readonly known = new Map<string, number>();
   private readonly taken = new Set<number>();
   private last = 0;

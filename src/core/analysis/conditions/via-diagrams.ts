@@ -3,31 +3,31 @@
  * its place, so everybody else is left out there; in a repeat a hidden choice says in which pass it is taken, and is
  * held to it.
  */
-import type { Way } from './exits';
-import type { WayTaken } from '../answers/via';
+import type { Exit } from './exits';
+import type { Via } from '../answers/via';
 import type { Condition } from '../../condition/syntax';
 import type { Plan, PlanItem } from '../../routing/plan';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
-import type { Layout } from './layout';
+import type { Course } from './course';
 
 /** The index of an answer, which is no skip that was written. */
 const ANSWERED = -1;
 
-export class TakenWay {
+export class ViaDiagrams {
   /** Where it can be taken, one a pass. */
   readonly places: readonly number[];
   readonly isOnward: boolean;
   /** Index among its list, as `Way` has it. */
   readonly index: number;
-  private readonly list: NonNullable<Way['by']>['list'];
+  private readonly list: NonNullable<Exit['by']>['list'];
   /** In a repeat: the variable of its being taken at a place. */
   private readonly chosen = new Map<number, number>();
 
   constructor(
     plan: Plan,
     private readonly diagrams: Diagrams,
-    layout: Layout,
-    private readonly way: WayTaken,
+    course: Course,
+    private readonly way: Via,
   ) {
     const passes = (section: number) =>
       Array.from({ length: plan.sections[section]?.repeat?.max ?? 1 }, (_, n) => n + 1);
@@ -36,7 +36,7 @@ export class TakenWay {
       this.list = 'onward';
       this.index = way.onward;
       this.places = plan.sections.flatMap(({ section, index }) =>
-        section.id === way.section ? [layout.end(index, passes(index).length)] : [],
+        section.id === way.section ? [course.end(index, passes(index).length)] : [],
       );
       return;
     }
@@ -47,7 +47,7 @@ export class TakenWay {
     if ('quota' in way) this.index = found?.quotas.findIndex(({ id }) => id === way.quota) ?? -1;
     else this.index = 'skip' in way ? way.skip : ANSWERED;
     this.places = found
-      ? passes(found.section).map((pass) => layout.item(found.section, pass, found.index))
+      ? passes(found.section).map((pass) => course.item(found.section, pass, found.index))
       : [];
   }
 
@@ -57,7 +57,7 @@ export class TakenWay {
   }
 
   /** An answer as a way, which it is looked at as. */
-  answered(when: Diagram, at: number): Way {
+  answered(when: Diagram, at: number): Exit {
     return { when, by: { list: this.list, index: this.index }, to: at };
   }
 
@@ -88,7 +88,7 @@ export class TakenWay {
   }
 
   /** What is true of those who are at a place: if it is to be taken there, it is, and no way before it. */
-  takenAt(at: number, ways: readonly Way[]): Diagram {
+  takenAt(at: number, ways: readonly Exit[]): Diagram {
     const { diagrams } = this;
     let rest = TRUE;
     for (const { when, by } of ways) {

@@ -1,14 +1,14 @@
 /** The routes of those who take some ways: their own graph, numbered over all routes. */
 import { buildGraph } from '../counting/build-graph';
-import type { WayTaken } from '../answers/via';
+import type { Via } from '../answers/via';
 import type { Caps } from '../diagrams/limits';
 import type { Plan } from '../../routing/plan';
 import { Beliefs } from '../counting/belief';
 import { filterRoutes, type RouteFilter, type RoutesLeft } from './filters';
 import { type Node } from '../counting/graph';
-import { numberIn, seenOn, sightsOf, type Route } from '../counting/routes';
+import { numberIn, seenOn, observationsOf, type Route } from '../counting/routes';
 import type { Numbering } from './selection';
-import { terrainWithin } from '../conditions/within';
+import { encodedWithin } from '../conditions/encoded-within';
 import { witnessOf } from '../counting/witness';
 
 export interface FilteredRoutes extends RoutesLeft {
@@ -19,33 +19,33 @@ export interface FilteredRoutes extends RoutesLeft {
 }
 
 /** The graph of what those see who take some ways. */
-export interface Takers {
+export interface ViaRoutes {
   readonly root: Node;
   readonly beliefs: Beliefs;
   readonly exact: boolean;
 }
 
-export function takersOf(plan: Plan, caps: Caps, taking: readonly WayTaken[]): Takers {
-  const beliefs = new Beliefs(terrainWithin(plan, caps, { taking }));
+export function viaRoutesOf(plan: Plan, caps: Caps, via: readonly Via[]): ViaRoutes {
+  const beliefs = new Beliefs(encodedWithin(plan, caps, { via }));
   const graph = buildGraph(beliefs, caps);
-  const exact = beliefs.terrain.limits.length === 0 && graph.stoppedAt === null;
+  const exact = beliefs.encoded.limits.length === 0 && graph.stoppedAt === null;
   return { root: graph.root, beliefs, exact };
 }
 
 /** Their routes in canonical order, which is the same order as over all routes, by their numbers over those. */
-export function filteredTakers(
+export function filteredViaRoutes(
   plan: Plan,
-  { root, beliefs, exact }: Takers,
+  { root, beliefs, exact }: ViaRoutes,
   filter: RouteFilter,
   { numberOf, outline }: Numbering,
 ): FilteredRoutes {
   const left = filterRoutes(root, plan.endings, filter);
   const seen = (own: bigint) => {
-    const sights = sightsOf(root, own);
-    if (sights === null) return null;
-    const { items, ending } = seenOn(plan, sights);
+    const observations = observationsOf(root, own);
+    if (observations === null) return null;
+    const { items, ending } = seenOn(plan, observations);
     const number = numberOf(items, ending);
-    return number === null ? null : { number, items, ending, sights };
+    return number === null ? null : { number, items, ending, observations };
   };
   return {
     total: left.total,
@@ -59,8 +59,8 @@ export function filteredTakers(
     route: numbered(left, (own) => {
       const found = seen(own);
       if (found === null) return null;
-      const { number, items, ending, sights } = found;
-      const witness = witnessOf(beliefs, sights);
+      const { number, items, ending, observations } = found;
+      const witness = witnessOf(beliefs, observations);
       return witness && { number, items, ending, ...witness };
     }),
   };

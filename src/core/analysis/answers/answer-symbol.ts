@@ -27,7 +27,7 @@ const decoder = new TextDecoder();
 const textOf = (truth: Uint8Array): string => decoder.decode(truth);
 
 /** One driver, in one pass where its section repeats. */
-export class Instance {
+export class AnswerSymbol {
   /** Values a respondent may give, plausible ones first; null is a blank. Parallel to all but the last reading. */
   readonly values: readonly (Value | null)[];
   /** Ends with not having been asked. */

@@ -2,8 +2,8 @@
 import { TooManyNodes, type Caps } from '../diagrams/limits';
 import type { Plan } from '../../routing/plan';
 import { Diagrams } from '../diagrams/diagram';
-import { TooManyCases } from './encode';
-import { Terrain, type TerrainScope } from './terrain';
+import { TooManyCases } from './encoder';
+import { EncodedPlan, type EncodingScope } from './encoded-plan';
 
 /** Values of an answer compared with another one that are tried, from all to few. */
 const VALUES_TRIED = [Infinity, 60, 12, 4] as const;
@@ -12,10 +12,10 @@ const VALUES_TRIED = [Infinity, 60, 12, 4] as const;
  * Where comparisons of answers with each other are too many to tell apart, fewer of their values are tried, and
  * said so: what is counted then are real routes, though not all.
  */
-export function terrainWithin(plan: Plan, caps: Caps, scope: TerrainScope = {}): Terrain {
+export function encodedWithin(plan: Plan, caps: Caps, scope: EncodingScope = {}): EncodedPlan {
   for (const mostValues of VALUES_TRIED) {
     try {
-      return new Terrain(plan, new Diagrams(caps.nodes, caps.steps), { ...scope, mostValues });
+      return new EncodedPlan(plan, new Diagrams(caps.nodes, caps.steps), { ...scope, mostValues });
     } catch (error) {
       if (!(error instanceof TooManyCases || error instanceof TooManyNodes)) throw error;
     }

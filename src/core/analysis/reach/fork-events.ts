@@ -2,10 +2,10 @@
  * The ways on from one place, each told apart by what happens there: which side of an ask-if, which skip, which
  * message. Where `belief.ts` joins all who see the same, here every fork counts.
  */
-import type { Shown } from '../conditions/exits';
+import type { ConditionalPart } from '../conditions/exits';
 import { FALSE, TRUE, type Diagram } from '../diagrams/diagram';
 import { eachMove, movesOf, type MoveBy } from '../conditions/moves';
-import type { Terrain } from '../conditions/terrain';
+import type { EncodedPlan } from '../conditions/encoded-plan';
 
 /** Something that can happen to a respondent at a place, and that a fork decides. The same in every pass. */
 export type ForkEvent =
@@ -37,21 +37,21 @@ export interface Branch {
 }
 
 /** The ways of those who come to a place, those that somebody takes. */
-export function waysFrom(terrain: Terrain, at: number, mass: Diagram): Branch[] {
-  const place = terrain.layout.places[at];
+export function waysFrom(encoded: EncodedPlan, at: number, mass: Diagram): Branch[] {
+  const place = encoded.course.places[at];
   const branches: Branch[] = [];
-  const { diagrams } = terrain;
+  const { diagrams } = encoded;
   const add = (when: Diagram, to: number | null, events: readonly ForkEvent[] = [], presented = false) => {
     if (when === FALSE) return;
     // At an ending nothing but its messages matters any more, and those read only what was met on the way.
-    const over = to === null || to === at + 1 ? TRUE : terrain.passedOver(at, to);
+    const over = to === null || to === at + 1 ? TRUE : encoded.passedOver(at, to);
     branches.push({ mass: diagrams.and(when, over), to, events, presented });
   };
-  if (place?.kind === 'item') waysFromItem(terrain, at, mass, add);
+  if (place?.kind === 'item') waysFromItem(encoded, at, mass, add);
   else {
-    const { first, moves } = movesOf(terrain).from(at);
+    const { first, moves } = movesOf(encoded).from(at);
     eachMove(diagrams, diagrams.and(mass, first), moves, (moving, { then, to, by }) =>
-      add(diagrams.and(moving, then), to, eventsOf(terrain, at, by)),
+      add(diagrams.and(moving, then), to, eventsOf(encoded, at, by)),
     );
   }
   return branches;
@@ -60,9 +60,9 @@ export function waysFrom(terrain: Terrain, at: number, mass: Diagram): Branch[] 
 type Add = (when: Diagram, to: number | null, events?: readonly ForkEvent[], presented?: boolean) => void;
 
 /** What of a move from any place but an item a fork decides. */
-function eventsOf(terrain: Terrain, at: number, by: MoveBy): readonly ForkEvent[] {
-  const { layout, plan } = terrain;
-  const place = layout.places[at];
+function eventsOf(encoded: EncodedPlan, at: number, by: MoveBy): readonly ForkEvent[] {
+  const { course, plan } = encoded;
+  const place = course.places[at];
   if (place === undefined || place.kind === 'item') return [];
   if (place.kind === 'ending') {
     const ending = plan.endings[place.ending]?.ending.id ?? '';
@@ -88,7 +88,7 @@ function eventsOf(terrain: Terrain, at: number, by: MoveBy): readonly ForkEvent[
       return place.kind === 'pass' ? pass(place.pass) : [];
     case 'way': {
       // Where none is written, as at the end of a pass that another follows, nothing is decided.
-      const isFork = terrain.endAt(at).some(({ by: written }) => written !== null);
+      const isFork = encoded.endAt(at).some(({ by: written }) => written !== null);
       return isFork ? [{ kind: 'onward', section: section.id, index: by.written?.index ?? -1 }] : [];
     }
     case 'unasked':
@@ -99,13 +99,13 @@ function eventsOf(terrain: Terrain, at: number, by: MoveBy): readonly ForkEvent[
   }
 }
 
-function waysFromItem(terrain: Terrain, at: number, mass: Diagram, add: Add): void {
-  const { diagrams } = terrain;
-  const { asked, askIf, ways, checks, planItem, shown } = terrain.itemAt(at);
+function waysFromItem(encoded: EncodedPlan, at: number, mass: Diagram, add: Add): void {
+  const { diagrams } = encoded;
+  const { asked, askIf, ways, checks, planItem, shown } = encoded.itemAt(at);
   const { name } = planItem.item;
   const side = (holds: boolean): ForkEvent[] =>
     planItem.askIf === null ? [] : [{ kind: 'ask-if', of: { item: name }, holds }];
-  const moves = movesOf(terrain);
+  const moves = movesOf(encoded);
 
   eachMove(diagrams, mass, moves.from(at).moves, (moving, { then, to }) => {
     const over = diagrams.and(moving, then);
@@ -114,11 +114,11 @@ function waysFromItem(terrain: Terrain, at: number, mass: Diagram, add: Add): vo
   });
 
   const presented = diagrams.and(mass, asked);
-  const allowed = diagrams.and(terrain.domainAt(at), checks);
+  const allowed = diagrams.and(encoded.domainAt(at), checks);
   const met: ForkEvent[] = [{ kind: 'presented', item: name }, ...side(true)];
   // Of no way being taken a skip tells rather than a quota.
   const list = ways.some(({ by }) => by?.list === 'skip') ? 'skip' : 'quota';
-  for (const look of looks(terrain, diagrams.and(presented, allowed), name, shown))
+  for (const look of looks(encoded, diagrams.and(presented, allowed), name, shown))
     eachMove(diagrams, look.mass, moves.after(at).moves, (moving, { to, by }) => {
       const written = by.kind === 'way' ? by.written : null;
       const taken: ForkEvent[] =
@@ -135,9 +135,9 @@ function waysFromItem(terrain: Terrain, at: number, mass: Diagram, add: Add): vo
 const MOST_COMBINED = 6;
 
 /** What can be seen of the options and rows that have an ask-if, with those who see it so. */
-function looks(terrain: Terrain, mass: Diagram, item: string, shown: readonly Shown[]) {
-  const { diagrams } = terrain;
-  if (shown.length > MOST_COMBINED) return singleLooks(terrain, mass, item, shown);
+function looks(encoded: EncodedPlan, mass: Diagram, item: string, shown: readonly ConditionalPart[]) {
+  const { diagrams } = encoded;
+  if (shown.length > MOST_COMBINED) return singleLooks(encoded, mass, item, shown);
   let all: { mass: Diagram; events: readonly ForkEvent[] }[] = [{ mass, events: [] }];
   for (const { of, index, when } of shown) {
     const part = `${of} ${index}`;
@@ -156,9 +156,14 @@ function looks(terrain: Terrain, mass: Diagram, item: string, shown: readonly Sh
  * Each side of each ask-if by itself, all that are shown together, and all that are hidden: these overlap, so that of
  * somebody on one of them more may be true than it says.
  */
-function singleLooks({ diagrams }: Terrain, mass: Diagram, item: string, shown: readonly Shown[]) {
+function singleLooks(
+  { diagrams }: EncodedPlan,
+  mass: Diagram,
+  item: string,
+  shown: readonly ConditionalPart[],
+) {
   const found: { mass: Diagram; events: readonly ForkEvent[] }[] = [];
-  const eventOf = ({ of, index }: Shown, holds: boolean): ForkEvent => ({
+  const eventOf = ({ of, index }: ConditionalPart, holds: boolean): ForkEvent => ({
     kind: 'ask-if',
     of: { item, part: `${of} ${index}` },
     holds,
@@ -171,11 +176,11 @@ function singleLooks({ diagrams }: Terrain, mass: Diagram, item: string, shown: 
     whens.forEach((when, n) => {
       const here = diagrams.and(mass, when);
       if (here === FALSE) return;
-      found.push({ mass: here, events: [eventOf(shown[n] as Shown, side)] });
+      found.push({ mass: here, events: [eventOf(shown[n] as ConditionalPart, side)] });
       const more = diagrams.and(together, when);
       if (more === FALSE) return;
       together = more;
-      met.push(eventOf(shown[n] as Shown, side));
+      met.push(eventOf(shown[n] as ConditionalPart, side));
     });
     if (met.length > 1) found.push({ mass: together, events: met });
   }

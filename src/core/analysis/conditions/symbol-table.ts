@@ -10,16 +10,16 @@ import { questionIndices } from '../../routing/draws';
 import type { Plan, PlanItem, PlanSection } from '../../routing/plan';
 import type { Diagrams } from '../diagrams/diagram';
 import type { Driver, Drivers, Limit } from '../answers/drivers';
-import type { Layout, Place } from './layout';
-import { Instance, VARIABLES_EACH } from '../answers/predicates';
-import { Ranks } from './ranks';
+import type { Course, Place } from './course';
+import { AnswerSymbol, VARIABLES_EACH } from '../answers/answer-symbol';
+import { VariableOrder } from './variable-order';
 
-/** What a register looks into; see `TerrainScope`. */
-export interface RegisterScope {
+/** What a symbol table looks into; see `EncodingScope`. */
+export interface SymbolScope {
   readonly mostValues?: number;
   readonly opaque?: boolean;
   /** Ranks kept from one edit to the next. */
-  readonly ranks?: Ranks;
+  readonly ranks?: VariableOrder;
   /** Tests made of answers before count still, so that diagrams of both can be compared. */
   readonly keepsTests?: boolean;
   /** Of every repeated section it can be told which passes were begun. */
@@ -37,8 +37,8 @@ interface Wanted {
   readonly take: (rank: number) => void;
 }
 
-export class Register {
-  readonly instances = new Map<string, Instance>();
+export class SymbolTable {
+  readonly symbols = new Map<string, AnswerSymbol>();
   readonly limits: Limit[] = [];
   /** Level of the variable of a quota's being full, by id. */
   readonly fullLevel = new Map<string, number>();
@@ -48,26 +48,26 @@ export class Register {
   readonly begunLevel = new Map<number, number>();
   /** By rank. */
   private readonly homes = new Map<number, number | null>();
-  private readonly instanceOfRank = new Map<number, Instance>();
+  private readonly symbolOfRank = new Map<number, AnswerSymbol>();
   private readonly decidedAt = new Map<number, number>();
-  private readonly ranks: Ranks;
+  private readonly ranks: VariableOrder;
   private readonly wanted: Wanted[] = [];
 
   /** `more`: other hidden choices decided at a place, each with what to do with its first level. */
   constructor(
     private readonly plan: Plan,
     private readonly diagrams: Diagrams,
-    private readonly layout: Layout,
+    private readonly course: Course,
     private readonly drivers: Drivers,
-    private readonly scope: RegisterScope,
+    private readonly scope: SymbolScope,
     more: (place: Place, at: number) => readonly { meaning: string; take: (level: number) => void }[],
   ) {
-    this.ranks = scope.ranks ?? new Ranks();
+    this.ranks = scope.ranks ?? new VariableOrder();
     for (const { name, answer } of plan.document.given ?? []) {
       const driver = drivers.byKey.get(name.toLowerCase());
-      if (driver !== undefined) this.wantInstance(driver, answer, driver.key, { given: name }, null, true);
+      if (driver !== undefined) this.wantSymbol(driver, answer, driver.key, { given: name }, null, true);
     }
-    layout.places.forEach((place, at) => {
+    course.places.forEach((place, at) => {
       this.wantAt(place, at);
       for (const { meaning, take } of more(place, at)) this.want(meaning, at, take);
     });
@@ -87,8 +87,8 @@ export class Register {
   }
 
   /** The driver that a variable tells something of; undefined for a hidden choice. */
-  instanceAt(level: number): Instance | undefined {
-    return this.instanceOfRank.get(Math.floor(level / VARIABLES_EACH));
+  symbolAt(level: number): AnswerSymbol | undefined {
+    return this.symbolOfRank.get(Math.floor(level / VARIABLES_EACH));
   }
 
   /** The place of the item whose answer a variable tells something of; null where it is given beforehand. */
@@ -113,7 +113,7 @@ export class Register {
         this.want(`begun ${pass}`, at, (level) => this.begunLevel.set(at, level));
       if (section.draw === undefined) return;
       for (const index of questionIndices(planSection)) {
-        const item = this.layout.item(place.section, place.pass, index);
+        const item = this.course.item(place.section, place.pass, index);
         const name = planSection.items[index]?.item.name ?? '';
         this.want(`drawn ${name} ${pass}`, at, (level) => this.drawnLevel.set(item, level));
       }
@@ -125,7 +125,7 @@ export class Register {
         const key = passKey(name.toLowerCase(), section.repeat === null ? null : place.pass);
         const { item } = planItem;
         const required = item.kind === 'question' && item.required === true;
-        if (driver !== undefined) this.wantInstance(driver, answer, key, { item: item.name }, at, required);
+        if (driver !== undefined) this.wantSymbol(driver, answer, key, { item: item.name }, at, required);
       }
       for (const { id } of planItem.quotas)
         this.want(`full ${id} ${place.pass}`, at, (level) => this.fullLevel.set(id, level));
@@ -136,7 +136,7 @@ export class Register {
     this.wanted.push({ meaning, at, take: (rank) => take(rank * VARIABLES_EACH) });
   }
 
-  private wantInstance(
+  private wantSymbol(
     driver: Driver,
     answer: Answer,
     key: string,
@@ -147,19 +147,19 @@ export class Register {
     const inBinary =
       !this.scope.opaque && (driver.keepAll || driver.group.length > 1 || driver.atoms.length > MOST_TESTS);
     const make = (rank: number) =>
-      new Instance(this.diagrams, driver, answer, key, rank, this.scope.mostValues ?? Infinity, inBinary);
+      new AnswerSymbol(this.diagrams, driver, answer, key, rank, this.scope.mostValues ?? Infinity, inBinary);
     // Without ranks that are kept nobody asks what a variable meant before.
     const kept = this.scope.ranks !== undefined;
     const meaning = kept ? meaningOf(make(0), answer, required, inBinary) : key;
     const take = (rank: number) => {
-      const known = this.ranks.instances.get(meaning);
-      const instance = known?.rank === rank ? known : make(rank);
-      if (instance === known) instance.renew(driver, this.scope.keepsTests);
-      else this.ranks.instances.set(meaning, instance);
-      this.instances.set(key, instance);
+      const known = this.ranks.symbols.get(meaning);
+      const symbol = known?.rank === rank ? known : make(rank);
+      if (symbol === known) symbol.renew(driver, this.scope.keepsTests);
+      else this.ranks.symbols.set(meaning, symbol);
+      this.symbols.set(key, symbol);
       this.homes.set(rank, home);
-      this.instanceOfRank.set(rank, instance);
-      const { incomplete } = instance;
+      this.symbolOfRank.set(rank, symbol);
+      const { incomplete } = symbol;
       if (incomplete !== null && !this.limits.some(({ message }) => message === incomplete))
         this.limits.push({ at, message: incomplete });
     };
@@ -177,7 +177,7 @@ export class Register {
 
 /** While the classes of its values are the same, so is what every test of an answer stands for. */
 function meaningOf(
-  { key, driver, values, incomplete }: Instance,
+  { key, driver, values, incomplete }: AnswerSymbol,
   answer: Answer,
   required: boolean,
   inBinary: boolean,
