@@ -67,6 +67,13 @@ const TYPES_OF_ANSWERS = [
     'Ask the traits in core/document/answer-types, or decide about every type in a switch without a default.',
 }));
 
+/** Rooms of larger parts, in the order of their imports; none may import from a later one. Outside, the door alone is known. */
+const ANALYSIS = ['diagrams', 'answers', 'conditions', 'counting', 'reach', 'shares', 'lists', 'cover'];
+const THROUGH_THE_DOOR = {
+  regex: '^(\\.\\./)+(core/)?analysis/.',
+  message: 'The analysis has one door: core/analysis/index.ts.',
+};
+
 const into = (folders) => `^(\\.\\./)+(${folders.join('|')})(/|$)`;
 
 function forbid(files, patterns) {
@@ -82,19 +89,34 @@ const closedFolders = Object.entries(CLOSED)
   .map(([folder, closed]) =>
     forbid(
       [`src/${folder}/**/*.{ts,tsx}`],
-      [{ regex: into(closed), message: `src/${folder} must not import this: see docs/architecture.md.` }],
+      [
+        { regex: into(closed), message: `src/${folder} must not import this: see docs/architecture.md.` },
+        THROUGH_THE_DOOR,
+      ],
     ),
   );
 
+const coreRules = (folder, index) => [
+  {
+    regex: into([...CORE.slice(index + 1), ...CLOSED.core]),
+    message: `core/${folder} comes before this: imports in the core point to earlier folders only.`,
+  },
+  { group: PURE, message: 'The core knows no interface, database, clock or file.' },
+];
+
 const coreFolders = CORE.map((folder, index) =>
+  forbid([`src/core/${folder}/**/*.ts`], [...coreRules(folder, index), THROUGH_THE_DOOR]),
+);
+
+const analysisRooms = ANALYSIS.map((room, index) =>
   forbid(
-    [`src/core/${folder}/**/*.ts`],
+    [`src/core/analysis/${room}/**/*.ts`],
     [
+      ...coreRules('analysis', CORE.indexOf('analysis')),
       {
-        regex: into([...CORE.slice(index + 1), ...CLOSED.core]),
-        message: `core/${folder} comes before this: imports in the core point to earlier folders only.`,
+        regex: `^\\.\\./(${[...ANALYSIS.slice(index + 1), 'index', 'analyse', 'analysis'].join('|')})(/|$)`,
+        message: `analysis/${room} comes before this: see docs/architecture.md.`,
       },
-      { group: PURE, message: 'The core knows no interface, database, clock or file.' },
     ],
   ),
 );
@@ -112,12 +134,14 @@ export default defineConfig(
     },
   },
   ...coreFolders,
+  ...analysisRooms,
   ...closedFolders,
   forbid(
     ['src/islands/**/*.{ts,tsx}'],
     [
       { regex: into(CLOSED.islands), message: 'Islands are used by pages, never the other way round.' },
       { regex: into(['store', 'server']), message: 'Islands reach the server by its doors: see src/wire.' },
+      THROUGH_THE_DOOR,
     ],
   ),
   {

@@ -1,7 +1,7 @@
 /** Where it listens, and who is let in there, by the settings. */
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
-import { hostsOf, readReach, whoCanReach, type Reach } from './reach';
+import { hostsOf, readReach, whoCanReach, type ServerReach } from './reach';
 
 const PASSPHRASE = { JOLLY_FORK_PASSPHRASE: 'two words and more' };
 const PROXY = {
@@ -9,7 +9,7 @@ const PROXY = {
   JOLLY_FORK_PROXY_ADDRESSES: '10.0.0.2, 192.168.7.0/24, fd00::/8',
 };
 
-function reach(settings: Record<string, string>): Reach {
+function reach(settings: Record<string, string>): ServerReach {
   const read = readReach(settings);
   assert.ok(read.ok, read.ok ? '' : read.problem);
   return read.reach;

@@ -15,7 +15,7 @@ export interface Proxy {
   trusts(address: string): boolean;
 }
 
-export interface Reach {
+export interface ServerReach {
   /** Where it listens. */
   readonly host: string;
   readonly port: number;
@@ -29,7 +29,7 @@ export interface Reach {
 }
 
 export type ReachResult =
-  { readonly ok: true; readonly reach: Reach } | { readonly ok: false; readonly problem: string };
+  { readonly ok: true; readonly reach: ServerReach } | { readonly ok: false; readonly problem: string };
 
 /** ASVS 4.0.3, 2.1.1. */
 const LEAST_CHARACTERS = 12;
@@ -92,13 +92,16 @@ export function readReach(environment: Readonly<Record<string, string | undefine
 }
 
 /** Names under which it answers besides loopback: those given, and the addresses at which it listens (`own`). */
-export function hostsOf({ host, names }: Reach, own: readonly string[]): string[] {
+export function hostsOf({ host, names }: ServerReach, own: readonly string[]): string[] {
   const addresses = isEverywhere(host) ? own : isIP(host) === 0 ? [] : [host];
   return [...names, ...addresses.map(inAddress)];
 }
 
 /** What is told at the start: its addresses, and who gets in there. `own`: the machine's addresses. */
-export function whoCanReach({ host, port, names, passphrase, proxy }: Reach, own: readonly string[]): string {
+export function whoCanReach(
+  { host, port, names, passphrase, proxy }: ServerReach,
+  own: readonly string[],
+): string {
   const isHere = isLoopback(host);
   const signing = [
     ...(passphrase === null ? [] : ['Authors sign in with the passphrase.']),

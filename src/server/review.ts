@@ -20,7 +20,7 @@ interface Call {
   readonly request: Request;
   readonly now: number;
 }
-type Door = (call: Call) => Response | Promise<Response>;
+type ReviewDoor = (call: Call) => Response | Promise<Response>;
 
 /** Under one link. */
 export const MOST_COMMENTS = 500;
@@ -30,7 +30,7 @@ const MOST_SENT = 200_000;
 /** Writes in a minute. */
 export const MOST_A_MINUTE = 60;
 
-export const REVIEW_DOORS: Readonly<Record<string, Readonly<Record<string, Door>>>> = {
+export const REVIEW_DOORS: Readonly<Record<string, Readonly<Record<string, ReviewDoor>>>> = {
   verdicts: {
     GET: ({ db, link }) => json(listVerdicts(db, link.studyId)),
     POST: async ({ db, link, request, now }) => {

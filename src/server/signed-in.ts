@@ -5,7 +5,7 @@ import type { Store } from '../store/open';
 import { endSession, openSession, saltOf, SESSION_LASTS, sessionAuthor } from '../store/sessions';
 import type { Asker } from '../wire/asker';
 import { COST, Passphrase } from './passphrase';
-import type { Reach } from './reach';
+import type { ServerReach } from './reach';
 import { Throttle } from './throttle';
 
 const COOKIE = 'jolly_fork_session';
@@ -32,7 +32,7 @@ export class Entrance {
 
   constructor(
     private readonly db: Store,
-    readonly reach: Reach,
+    readonly reach: ServerReach,
     private readonly cost = COST,
   ) {}
 

@@ -19,21 +19,21 @@ export interface StudyCall<Body> {
 }
 
 /** What is to be sent as JSON, or an answer of another kind. */
-type Answer = Response | object | null;
+type Reply = Response | object | null;
 
 /** Without a schema nothing is read of the body. The study itself is not read: `findStudy` does where it is needed. */
-export function withStudy(handle: (call: StudyCall<undefined>) => Answer | Promise<Answer>): APIRoute;
+export function withStudy(handle: (call: StudyCall<undefined>) => Reply | Promise<Reply>): APIRoute;
 export function withStudy<Schema extends v.GenericSchema>(
   schema: Schema,
-  handle: (call: StudyCall<v.InferOutput<Schema>>) => Answer | Promise<Answer>,
+  handle: (call: StudyCall<v.InferOutput<Schema>>) => Reply | Promise<Reply>,
 ): APIRoute;
 export function withStudy(
   ...given:
-    | [handle: (call: StudyCall<undefined>) => Answer | Promise<Answer>]
-    | [schema: v.GenericSchema, handle: (call: StudyCall<unknown>) => Answer | Promise<Answer>]
+    | [handle: (call: StudyCall<undefined>) => Reply | Promise<Reply>]
+    | [schema: v.GenericSchema, handle: (call: StudyCall<unknown>) => Reply | Promise<Reply>]
 ): APIRoute {
   const [schema, handle] =
-    given.length === 1 ? [null, given[0] as (call: StudyCall<unknown>) => Answer] : given;
+    given.length === 1 ? [null, given[0] as (call: StudyCall<unknown>) => Reply] : given;
   return async ({ params, request, url, locals }) => {
     const id = params.id ?? '';
     const read = schema === null ? null : await readBody(request, schema);

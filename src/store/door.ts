@@ -22,14 +22,14 @@ function copyOnThread(folder: string, keep: number, failed: (problem: string) =>
 
 const HOUR = 3_600_000;
 
-export interface Door {
+export interface OpenStore {
   /** A copy that was made before the tables were brought up to date. */
   readonly copied: string | null;
   close(): void;
 }
 
 /** Throws a `DatabaseProblem` with the sentence to end with. `keep`: copies of days that are kept; 0 makes none. */
-export function openDoor(folder: string, keep: number, log: (text: string) => void): Door {
+export function openDoor(folder: string, keep: number, log: (text: string) => void): OpenStore {
   const hold = holdFolder(folder);
   try {
     const copied = makeReady(databaseIn(folder));

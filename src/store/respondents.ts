@@ -3,9 +3,9 @@ import { and, eq } from 'drizzle-orm';
 import type { Store } from './open';
 import { respondents } from './schema';
 
-export type Respondent = Omit<typeof respondents.$inferSelect, 'studyId' | 'id'>;
+export type TestRespondent = Omit<typeof respondents.$inferSelect, 'studyId' | 'id'>;
 
-export function listRespondents(db: Store, studyId: string): Respondent[] {
+export function listRespondents(db: Store, studyId: string): TestRespondent[] {
   const { name, walked, items, marks, row, at } = respondents;
   return db
     .select({ name, walked, items, marks, row, at })
@@ -15,7 +15,7 @@ export function listRespondents(db: Store, studyId: string): Respondent[] {
 }
 
 /** Keeps one; another of the same name is replaced. */
-export function putRespondent(db: Store, studyId: string, respondent: Respondent): void {
+export function putRespondent(db: Store, studyId: string, respondent: TestRespondent): void {
   db.insert(respondents)
     .values({ studyId, ...respondent })
     .onConflictDoUpdate({ target: [respondents.studyId, respondents.name], set: respondent })

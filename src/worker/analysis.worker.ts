@@ -104,8 +104,7 @@ const api: AnalysisApi = {
     plan = planOf(read.document);
     const content = routingContent(read.document);
     // An edit of words, or of anything else that leads nobody anywhere, leaves every route as it was.
-    const result =
-      analysis !== null && content === analysed ? analysis : analyse(plan, DEFAULT_CAPS, cache);
+    const result = analysis !== null && content === analysed ? analysis : analyse(plan, DEFAULT_CAPS, cache);
     analysed = content;
     analysis = result;
     shares = undefined;

@@ -5,7 +5,7 @@
 import { expose } from 'comlink';
 import ELK, { type ElkNode } from 'elkjs/lib/elk.bundled.js';
 import * as v from 'valibot';
-import { compacted, type Layout, type LayoutTask, type Point } from '../core/views/river';
+import { compacted, type RiverLayout, type LayoutTask, type Point } from '../core/views/river';
 
 const Size = v.pipe(v.number(), v.minValue(0));
 const TaskSchema = v.object({
@@ -16,7 +16,7 @@ const TaskSchema = v.object({
 });
 
 export interface LayoutApi {
-  layout(task: LayoutTask): Promise<Layout>;
+  layout(task: LayoutTask): Promise<RiverLayout>;
 }
 
 const elk = new ELK();

@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { readDocument } from '../../src/core/document/read';
 import type { Questionnaire } from '../../src/core/document/types';
-import { applyAll, applyChange, type Step } from '../../src/core/editing/change';
+import { applyAll, applyChange, type HistoryStep } from '../../src/core/editing/change';
 import { applyOperations, patchesBetween } from '../../src/core/editing/apply-operations';
 import { undoLast, withForeign } from '../../src/core/editing/history';
 import { mergeVersions } from '../../src/core/editing/merge';
@@ -121,7 +121,7 @@ for (const make of [randomDocument, randomChain])
       for (const seed of SEEDS.all) {
         const int = intOf(seed);
         const base = make(seed);
-        const steps: Step[] = [];
+        const steps: HistoryStep[] = [];
         let mine = base;
         for (let edit = 0; edit < 3; edit += 1) {
           const { document, step } = applyChange(mine, {
@@ -141,8 +141,8 @@ for (const make of [randomDocument, randomChain])
         const alike = new Set(operationsBetween(base, theirs).map((each) => JSON.stringify(each)));
         if (operationsBetween(base, mine).some((each) => alike.has(JSON.stringify(each)))) continue;
         let document = merged;
-        let past: readonly Step[] = withForeign(steps, mine, merged);
-        const undone: Step[] = [];
+        let past: readonly HistoryStep[] = withForeign(steps, mine, merged);
+        const undone: HistoryStep[] = [];
         for (let back = undoLast(document, past); back !== null; back = undoLast(document, past)) {
           ({ document, past } = back);
           if (back.step !== null) undone.push(back.step);

@@ -4,7 +4,7 @@ import { describe, it } from 'node:test';
 import { analyse } from '../../src/core/analysis';
 import { readDocument } from '../../src/core/document/read';
 import type { Questionnaire } from '../../src/core/document/types';
-import { applyAll, applyChange, type Step } from '../../src/core/editing/change';
+import { applyAll, applyChange, type HistoryStep } from '../../src/core/editing/change';
 import { renameVariable } from '../../src/core/editing/rename';
 import {
   duplicateItems,
@@ -44,7 +44,7 @@ describe('changes of structure', () => {
         const int = intOf(seed);
         const original = planFor(make(seed)).document;
         let document = original;
-        const steps: Step[] = [];
+        const steps: HistoryStep[] = [];
         for (let n = 0; n < 12; n += 1) {
           const change = anyChange(document, int);
           if (change === null) continue;

@@ -10,7 +10,7 @@ import { sharesOf } from '../../src/core/analysis';
 import { passKey } from '../../src/core/document/addresses';
 import { optionsOf } from '../../src/core/document/shape';
 import type { Answer, Assume, Item, Question, Questionnaire, Value } from '../../src/core/document/types';
-import { isBlank, refusal, type Shown } from '../../src/core/routing/answers';
+import { isBlank, refusal, type ShownParts } from '../../src/core/routing/answers';
 import type { Plan } from '../../src/core/routing/plan';
 import { walk, type Walk, type WalkInput, type WalkStep } from '../../src/core/routing/walk';
 import { planFor } from '../support/questionnaire';
@@ -48,7 +48,7 @@ export function withAssumptions(document: Questionnaire, seed: number): Question
 }
 
 /** How likely a value is, in no particular unit, of those that are no blank. */
-function weightOf(answer: Answer, assume: Assume, value: Value, shown: Shown): number {
+function weightOf(answer: Answer, assume: Assume, value: Value, shown: ShownParts): number {
   const shares = assume.shares ?? {};
   const options = optionsOf(answer);
   switch (answer.type) {
@@ -91,7 +91,7 @@ function weightOf(answer: Answer, assume: Assume, value: Value, shown: Shown): n
 }
 
 /** The chance of one answer among those that are allowed, before checks. */
-function chanceOf(item: Question, answer: Answer, value: Value | null, shown: Shown): number {
+function chanceOf(item: Question, answer: Answer, value: Value | null, shown: ShownParts): number {
   const allowed = everyAnswer(answer).filter((v) => v !== null && refusal(item, answer, v, shown) === null);
   const assume = item.assume ?? {};
   const blank = item.required ? 0 : allowed.length === 0 ? 1 : (assume.blank ?? 0);

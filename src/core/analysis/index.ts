@@ -23,7 +23,7 @@ export {
 export { AnswerSymbol } from './answers/answer-symbol';
 export type { Via as WayTaken } from './answers/via';
 
-export type { Viewpoint as Standing } from './conditions/encoder';
+export type { Viewpoint as Standing } from './conditions/answers-read';
 export { IDLE } from './conditions/symbol-table';
 export { EncodedPlan } from './conditions/encoded-plan';
 

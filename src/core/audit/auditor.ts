@@ -10,7 +10,14 @@ import { candidatesFor } from '../analysis';
 import type { Column } from '../coding/columns';
 import type { Walked } from '../document/walked';
 import type { Plan } from '../routing/plan';
-import { NOTHING_ASSUMED, RowTrials, type Assumed, type Open, type Row, type Trial } from './row-trials';
+import {
+  NOTHING_ASSUMED,
+  RowTrials,
+  type Assumed,
+  type OpenPoint,
+  type AuditRow,
+  type Trial,
+} from './row-trials';
 import type { AuditOptions, Came, CellWritten, RowJudgement, RowProblem } from './types';
 
 /** Ways that one row is tried at most, where answers are missing. */
@@ -64,7 +71,7 @@ export class Auditor {
   }
 
   /** The trials with the fewest problems; the first one is by what the row itself says, if that is among them. */
-  private best(row: Row): readonly Trial[] {
+  private best(row: AuditRow): readonly Trial[] {
     const first = this.trials.attempt(row, NOTHING_ASSUMED);
     let best = [first];
     if (first.cost === 0 || first.open.length === 0) return best;
@@ -88,7 +95,7 @@ export class Auditor {
     return best;
   }
 
-  private assumptions(from: Assumed, open: Open): Assumed[] {
+  private assumptions(from: Assumed, open: OpenPoint): Assumed[] {
     const { values, quotas } = from;
     if (open.of === 'quota')
       return [true, false].map((full) => ({ ...from, quotas: new Map([...quotas, [open.id, full]]) }));

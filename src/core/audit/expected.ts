@@ -9,22 +9,22 @@ import { codedCells } from '../coding/row';
 import { passKey } from '../document/addresses';
 import type { Answers, MissingReason, Value } from '../document/types';
 import type { Unasked } from '../document/vocabularies';
-import type { Shown } from '../routing/answers';
+import type { ShownParts } from '../routing/answers';
 import type { Plan } from '../routing/plan';
 import type { Runner, RunnerItem } from '../routing/runner';
 import { walk } from '../routing/walk';
-import type { Group } from './groups';
+import type { ColumnGroup } from './groups';
 import type { Came } from './types';
 
 export interface Expected {
   readonly came: Came;
-  isAsked(group: Group): boolean;
+  isAsked(group: ColumnGroup): boolean;
   /** Whether an item (`name` or `name#pass`) was presented. */
   isPresented(key: string): boolean;
   /** Of a column that is not asked. */
   reasonOf(column: number): Unasked;
   /** What of a presented item was on show. */
-  shownOf(key: string): Shown | null;
+  shownOf(key: string): ShownParts | null;
   /** A derived variable's value, or the reason why it has none. */
   derived(index: number, column: number): number | MissingReason;
   /** Items presented at which a hard check held, though people went on from there. */
@@ -42,7 +42,7 @@ export class QuickExpected implements Expected {
     private readonly derivedValues: readonly ReturnType<Runner['derivedValue']>[],
     private readonly derivedInputs: readonly (readonly number[])[],
     private readonly keyOf: readonly string[],
-    private readonly shown: ReadonlyMap<string, Shown>,
+    private readonly shown: ReadonlyMap<string, ShownParts>,
     ending: number,
   ) {
     this.came = { to: 'ending', ending };
@@ -50,7 +50,7 @@ export class QuickExpected implements Expected {
     this.undrawn = new Set(runner.undrawn.slice(0, runner.undrawnCount).map(({ key }) => key));
   }
 
-  isAsked({ planItem, slot }: Group): boolean {
+  isAsked({ planItem, slot }: ColumnGroup): boolean {
     return planItem === null || this.runner.memory.asked[slot] === 1;
   }
 
@@ -64,7 +64,7 @@ export class QuickExpected implements Expected {
       : 'not_applicable';
   }
 
-  shownOf(key: string): Shown | null {
+  shownOf(key: string): ShownParts | null {
     return this.shown.get(key) ?? null;
   }
 
@@ -129,7 +129,7 @@ export function runRow(
   runner: Runner,
   given: readonly (Value | null)[],
   row: RowAnswers,
-  shown: Map<string, Shown>,
+  shown: Map<string, ShownParts>,
 ): number {
   shown.clear();
   return runner.run(

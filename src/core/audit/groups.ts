@@ -8,13 +8,13 @@ import type { Answer, MissingReason, Question, Value } from '../document/types';
 import { isUnasked, UNASKED, type Unasked } from '../document/vocabularies';
 import type { Plan, PlanItem } from '../routing/plan';
 import type { Runner } from '../routing/runner';
-import type { Reading } from './readings';
+import type { CellReading } from './readings';
 import type { CellWritten } from './types';
 
 /** Reasons why a question was not presented. */
 
 /** One variable in one pass. */
-export interface Group {
+export interface ColumnGroup {
   readonly kind: AnswerTraits['columns'];
   /** As an answer is given: `name`, or `name#pass`. */
   readonly key: string;
@@ -40,8 +40,8 @@ export interface Group {
   readonly unasked: Readonly<Record<Unasked, ReadonlyMap<number, CellWritten>>>;
 }
 
-export function groupsOf(plan: Plan, columns: readonly Column[], runner: Runner): Group[] {
-  const groups = new Map<string, { columns: Group['columns'][number][]; details: Group['columns'][number][]; first: ValueColumn }>(); // prettier-ignore
+export function groupsOf(plan: Plan, columns: readonly Column[], runner: Runner): ColumnGroup[] {
+  const groups = new Map<string, { columns: ColumnGroup['columns'][number][]; details: ColumnGroup['columns'][number][]; first: ValueColumn }>(); // prettier-ignore
   columns.forEach((column, index) => {
     if (column.kind === 'derived' || column.kind === 'ending' || column.kind === 'remark') return;
     const pass = column.source.of === 'item' ? column.source.pass : null;
@@ -97,7 +97,7 @@ export interface GroupAnswer {
 const NOTHING: GroupAnswer = { value: null, touched: false };
 const LEFT_BLANK: GroupAnswer = { value: null, touched: true };
 
-export function answerOf(group: Group, readings: readonly Reading[]): GroupAnswer {
+export function answerOf(group: ColumnGroup, readings: readonly CellReading[]): GroupAnswer {
   if (group.kind === 'value') {
     const reading = readings[group.columns[0]?.index ?? -1];
     if (reading === undefined) return NOTHING;

@@ -6,43 +6,43 @@ import type { MissingReason, Questionnaire } from '../document/types';
 import { isUnasked, type Unasked } from '../document/vocabularies';
 import { refusal } from '../routing/answers';
 import type { Expected } from './expected';
-import { answerOf, type Group } from './groups';
+import { answerOf, type ColumnGroup } from './groups';
 import type { ProblemKind } from './problems';
-import type { Reading } from './readings';
+import type { CellReading } from './readings';
 import type { AuditOptions, CellWritten } from './types';
 
 export interface CellProblem {
   readonly problem: ProblemKind;
   readonly column: number;
   /** Of the variable whose answer is not known because of it; null where the answer is known. */
-  readonly unknown: Group | null;
+  readonly unknown: ColumnGroup | null;
 }
 
 export interface Judged {
   readonly problems: CellProblem[];
   /** Variables that were asked and of which the file has no column. */
-  readonly absent: Group[];
+  readonly absent: ColumnGroup[];
   readonly filled: CellWritten[];
   readonly recoded: CellWritten[];
 }
 
 export interface RowCells {
-  readonly readings: readonly Reading[];
+  readonly readings: readonly CellReading[];
   /** Whether the file has the column. */
   readonly isThere: readonly boolean[];
 }
 
-export interface Layout {
+export interface AuditLayout {
   readonly document: Questionnaire;
   readonly columns: readonly Column[];
-  readonly groups: readonly Group[];
+  readonly groups: readonly ColumnGroup[];
   /** Remarks: the column and the item's name, without and with passes. */
   readonly remarks: readonly { readonly index: number; readonly passKey: string }[];
 }
 
 /** `unclear`: items whose draw cannot be told, of which blanks stay blank. */
 export function judgeCells(
-  layout: Layout,
+  layout: AuditLayout,
   cells: RowCells,
   expected: Expected,
   options: AuditOptions,
@@ -58,7 +58,7 @@ export function judgeCells(
 
 class CellJudge implements Judged {
   readonly problems: CellProblem[] = [];
-  readonly absent: Group[] = [];
+  readonly absent: ColumnGroup[] = [];
   readonly filled: CellWritten[] = [];
   readonly recoded: CellWritten[] = [];
 
@@ -70,7 +70,7 @@ class CellJudge implements Judged {
     private readonly unclear: ReadonlySet<string>,
   ) {}
 
-  group(group: Group): void {
+  group(group: ColumnGroup): void {
     const { expected } = this;
     if (!expected.isAsked(group)) {
       for (const { index } of group.columns) this.unasked(group, index);
@@ -87,8 +87,8 @@ class CellJudge implements Judged {
     }
   }
 
-  private unasked(group: Group, index: number): void {
-    const reading = this.cells.readings[index] as Reading;
+  private unasked(group: ColumnGroup, index: number): void {
+    const reading = this.cells.readings[index] as CellReading;
     const reason: Unasked = this.expected.reasonOf(index);
     if (reading.kind === 'reason' && reading.reason === reason) return;
     if (reading.kind !== 'blank') this.problem('unexpected-answer', index);
@@ -98,9 +98,9 @@ class CellJudge implements Judged {
     }
   }
 
-  private one(group: Group): void {
+  private one(group: ColumnGroup): void {
     const index = group.columns[0]?.index ?? -1;
-    const reading = this.cells.readings[index] as Reading;
+    const reading = this.cells.readings[index] as CellReading;
     switch (reading.kind) {
       case 'blank':
       case 'reason':
@@ -122,7 +122,7 @@ class CellJudge implements Judged {
   }
 
   /** An asked variable all of whose columns are blank, or hold one missing code. */
-  private blank(group: Group, columns: readonly number[], reading: Reading): void {
+  private blank(group: ColumnGroup, columns: readonly number[], reading: CellReading): void {
     const [first] = columns;
     if (first === undefined) return;
     if (reading.kind === 'blank') {
@@ -141,16 +141,16 @@ class CellJudge implements Judged {
       this.problem('missing-answer', first, group);
   }
 
-  private stoppedAt({ passKey }: Group): boolean {
+  private stoppedAt({ passKey }: ColumnGroup): boolean {
     const { came } = this.expected;
     return came.to === 'stop' && came.at === passKey;
   }
 
   /** Picks or places: several columns for one answer. */
-  private several(group: Group): void {
+  private several(group: ColumnGroup): void {
     const { readings } = this.cells;
     const indices = group.columns.map(({ index }) => index);
-    const own = indices.map((index) => readings[index] as Reading);
+    const own = indices.map((index) => readings[index] as CellReading);
     const [first] = own;
     if (first === undefined) return;
     const alike = own.every((r) => r.kind === first.kind && (r.kind !== 'reason' || first.kind !== 'reason' || r.reason === first.reason)); // prettier-ignore
@@ -162,7 +162,7 @@ class CellJudge implements Judged {
     else this.places(group, own);
   }
 
-  private picks(group: Group, own: readonly Reading[]): void {
+  private picks(group: ColumnGroup, own: readonly CellReading[]): void {
     const picked = group.columns.filter((_, n) => isValue(own[n], 1)).map(({ code }) => code);
     const carried = picked.length === 1 && group.missing.has(picked[0] ?? NaN) ? (picked[0] ?? null) : null;
     const before = this.problems.length;
@@ -204,7 +204,7 @@ class CellJudge implements Judged {
     this.problem(contradiction ? 'contradictory-picks' : 'unexpected-answer', column, group);
   }
 
-  private places(group: Group, own: readonly Reading[]): void {
+  private places(group: ColumnGroup, own: readonly CellReading[]): void {
     const before = this.problems.length;
     const last = own.findLastIndex(({ kind }) => kind === 'value' || kind === 'wrong');
     const seen = new Set<unknown>();
@@ -239,7 +239,7 @@ class CellJudge implements Judged {
   }
 
   /** A hard check holds, so that nobody could have gone on with these answers. */
-  refused(groups: readonly Group[], key: string): void {
+  refused(groups: readonly ColumnGroup[], key: string): void {
     const own = groups.filter(({ passKey }) => passKey === key);
     const columns = new Set(own.flatMap((group) => group.columns.map(({ index }) => index)));
     if (this.problems.some(({ column }) => columns.has(column))) return;
@@ -252,7 +252,7 @@ class CellJudge implements Judged {
     const { readings } = this.cells;
     const known = !this.problems.some(({ unknown }) => unknown !== null);
     columns.forEach((column, index) => {
-      const reading = readings[index] as Reading;
+      const reading = readings[index] as CellReading;
       if (column.kind === 'derived') {
         if (!known) return;
         const derived = this.expected.derived(column.index, index);
@@ -266,7 +266,7 @@ class CellJudge implements Judged {
     });
   }
 
-  private ending(index: number, reading: Reading): void {
+  private ending(index: number, reading: CellReading): void {
     const { came } = this.expected;
     const id = came.to === 'stop' ? null : (this.document.endings[came.ending]?.id ?? null);
     if (reading.kind === 'blank') {
@@ -280,11 +280,11 @@ class CellJudge implements Judged {
       this.recoded.push({ column: index, value: id ?? '' });
   }
 
-  problem(problem: ProblemKind, column: number, unknown: Group | null = null): void {
+  problem(problem: ProblemKind, column: number, unknown: ColumnGroup | null = null): void {
     this.problems.push({ problem, column, unknown });
   }
 }
 
-function isValue(reading: Reading | undefined, value: number): boolean {
+function isValue(reading: CellReading | undefined, value: number): boolean {
   return reading?.kind === 'value' && reading.value === value;
 }

@@ -7,7 +7,7 @@ import { MISSING_REASONS, type Answer, type Question, type Questionnaire } from 
 import { refusal } from '../routing/answers';
 import type { Plan } from '../routing/plan';
 
-export type Reading =
+export type CellReading =
   | { readonly kind: 'blank' }
   /** A code of the missing plan. */
   | { readonly kind: 'reason'; readonly reason: string }
@@ -19,19 +19,19 @@ export type Reading =
     }
   | { readonly kind: 'wrong'; readonly problem: 'unknown-code' | 'out-of-limits' };
 
-export const BLANK: Reading = { kind: 'blank' };
-const UNKNOWN: Reading = { kind: 'wrong', problem: 'unknown-code' };
-const BEYOND: Reading = { kind: 'wrong', problem: 'out-of-limits' };
+export const BLANK: CellReading = { kind: 'blank' };
+const UNKNOWN: CellReading = { kind: 'wrong', problem: 'unknown-code' };
+const BEYOND: CellReading = { kind: 'wrong', problem: 'out-of-limits' };
 
 /** Readings of one column are kept by what the cell held, up to this many. */
 const MOST_KEPT = 2000;
 
-export type CellReader = (text: string) => Reading;
+export type CellReader = (text: string) => CellReading;
 
 /** A reader for each column, which remembers what it read. */
 export function readerOf(plan: Plan, column: Column): CellReader {
   const read = plainReader(plan, column);
-  const known = new Map<string, Reading>();
+  const known = new Map<string, CellReading>();
   return (text) => {
     if (text === '') return BLANK;
     let reading = known.get(text);
@@ -148,7 +148,7 @@ function codeOrLabel(
   text: string,
   options: readonly { readonly code: number; readonly label: string }[],
   reasons: ReadonlyMap<number, string>,
-): Reading {
+): CellReading {
   const number = numberIn(text);
   if (number !== null && options.some((option) => option.code === number)) return value(number, false);
   const planned = number === null ? undefined : reasons.get(number);
@@ -159,18 +159,18 @@ function codeOrLabel(
 }
 
 /** By all that can be shown; what is hidden for one respondent is judged with their walk. */
-function judged(question: Question, answer: Answer, of: number | string, recoded: boolean): Reading {
+function judged(question: Question, answer: Answer, of: number | string, recoded: boolean): CellReading {
   const everything = { options: optionsOf(answer).map(() => true), rows: [] };
   const refused = refusal(question, answer, of, everything);
   if (refused === null) return value(of, recoded);
   return refused.reason === 'limit' ? BEYOND : UNKNOWN;
 }
 
-function value(of: number | string, recoded: boolean): Reading {
+function value(of: number | string, recoded: boolean): CellReading {
   return { kind: 'value', value: of, recoded };
 }
 
-function reason(of: string): Reading {
+function reason(of: string): CellReading {
   return { kind: 'reason', reason: of };
 }
 

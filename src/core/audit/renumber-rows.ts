@@ -4,7 +4,7 @@ import type { Renumbering } from '../coding/renumbered';
 import { missingCode } from '../coding/row';
 import { MISSING_REASONS } from '../document/types';
 import type { Plan } from '../routing/plan';
-import { readerOf, type Reading } from './readings';
+import { readerOf, type CellReading } from './readings';
 
 export interface RowRenumbering {
   /** New names of columns, by old ones; those that are gone stay as they are. */
@@ -49,7 +49,7 @@ function rewritten(
   after: Plan,
   column: Column,
   codes: ReadonlyMap<number, number> | undefined,
-  reading: Reading,
+  reading: CellReading,
   text: string,
 ): string {
   if (reading.kind === 'reason') return String(codeIn(after, column, reading.reason) ?? text);

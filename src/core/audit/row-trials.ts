@@ -3,15 +3,15 @@ import { driversOf, type Drivers } from '../analysis';
 import { columnsOf, type Column } from '../coding/columns';
 import { nameInKey, passKey, readPassKey } from '../document/addresses';
 import type { Answers, Value } from '../document/types';
-import type { Shown } from '../routing/answers';
+import type { ShownParts } from '../routing/answers';
 import { drawKey, questionIndices } from '../routing/draws';
 import type { Plan, PlanSection } from '../routing/plan';
 import { Runner, type RunnerItem } from '../routing/runner';
 import { asManyAsDrawn, drawIn, type DrawFound, type DrawnState } from './draw-found';
 import { QuickExpected, runRow, slowExpected, type Expected } from './expected';
-import { answerOf, anyAnswer, groupsOf, type Group } from './groups';
-import { judgeCells, type Judged, type Layout } from './judge-cells';
-import { BLANK, readerOf, type CellReader, type Reading } from './readings';
+import { answerOf, anyAnswer, groupsOf, type ColumnGroup } from './groups';
+import { judgeCells, type Judged, type AuditLayout } from './judge-cells';
+import { BLANK, readerOf, type CellReader, type CellReading } from './readings';
 import type { AuditOptions } from './types';
 
 /** What is taken for granted where a row does not say. */
@@ -29,22 +29,22 @@ export interface Trial {
   readonly assumed: Assumed;
   readonly judged: Judged;
   readonly expected: Expected;
-  readonly row: Row;
+  readonly row: AuditRow;
   /** Problems, less one for each answer that is not known anyway. */
   readonly cost: number;
   readonly draws: ReadonlyMap<string, DrawFound>;
   /** What else could be assumed: answers not known that steer, quotas that were met. */
-  readonly open: readonly Open[];
+  readonly open: readonly OpenPoint[];
 }
 
-export type Open =
-  | { readonly of: 'answer'; readonly group: Group }
+export type OpenPoint =
+  | { readonly of: 'answer'; readonly group: ColumnGroup }
   | { readonly of: 'quota'; readonly id: string }
   /** Statements shown after the last question that holds anything: somebody may have stopped at one of them. */
   | { readonly of: 'stop'; readonly at: readonly string[] };
 
-export interface Row {
-  readonly readings: readonly Reading[];
+export interface AuditRow {
+  readonly readings: readonly CellReading[];
   readonly texts: readonly string[];
   /** By slot. */
   readonly values: readonly (Value | null)[];
@@ -58,16 +58,16 @@ export class RowTrials {
   readonly columns: readonly Column[];
   private readonly readers: readonly CellReader[];
   private readonly isThere: readonly boolean[];
-  private readonly layout: Layout;
+  private readonly layout: AuditLayout;
   private readonly runner: Runner;
   private readonly drivers: Drivers;
-  private readonly byItem = new Map<string, Group[]>();
+  private readonly byItem = new Map<string, ColumnGroup[]>();
   private readonly keyOf: readonly string[];
   private readonly derivedValues: readonly ReturnType<Runner['derivedValue']>[];
   private readonly derivedInputs: readonly (readonly number[])[];
-  private readonly given: readonly Group[];
+  private readonly given: readonly ColumnGroup[];
   private readonly timed: readonly PlanSection[];
-  private readonly shown = new Map<string, Shown>();
+  private readonly shown = new Map<string, ShownParts>();
 
   /** `isThere`: which columns of `columnsOf` the file has; all by default. */
   constructor(
@@ -103,7 +103,7 @@ export class RowTrials {
     this.timed = plan.sections.filter(({ section }) => section.timeLimit !== undefined);
   }
 
-  read(texts: readonly string[]): Row {
+  read(texts: readonly string[]): AuditRow {
     const readings = this.readers.map((read, n) => read(texts[n] ?? ''));
     const values: (Value | null)[] = [];
     const touched = new Set<string>();
@@ -123,11 +123,11 @@ export class RowTrials {
   }
 
   /** What its answers steer; undefined for a variable that steers nothing. */
-  driverOf({ key }: Group) {
+  driverOf({ key }: ColumnGroup) {
     return this.drivers.byKey.get(nameInKey(key).toLowerCase());
   }
 
-  attempt(row: Row, assumed: Assumed): Trial {
+  attempt(row: AuditRow, assumed: Assumed): Trial {
     const { plan, runner } = this;
     const values = assumed.values.size === 0 ? row.values : row.values.slice();
     for (const [slot, value] of assumed.values) (values as (Value | null)[])[slot] = value;
@@ -170,7 +170,7 @@ export class RowTrials {
       if (column >= 0) judged.problems.push({ problem: 'wrong-number-drawn', column, unknown: null });
     }
     const unknown = new Set(judged.problems.flatMap(({ unknown: group }) => (group === null ? [] : [group])));
-    const open: Open[] = [];
+    const open: OpenPoint[] = [];
     for (const group of [...unknown, ...judged.absent]) {
       if (!assumed.values.has(group.slot) && this.driverOf(group) !== undefined)
         open.push({ of: 'answer', group });
@@ -185,7 +185,7 @@ export class RowTrials {
   }
 
   /** Where somebody stopped who came to no ending: the last item presented that holds anything; null if they did not. */
-  private stopOf(row: Row): string | null {
+  private stopOf(row: AuditRow): string | null {
     const { runner } = this;
     let after = false;
     for (let n = runner.count - 1; n >= 0; n -= 1) {
@@ -213,13 +213,13 @@ export class RowTrials {
   }
 
   /** Items at which the time of their section ran out: the last that holds anything before what was not reached. */
-  private timedOutIn(row: Row): string[] {
+  private timedOutIn(row: AuditRow): string[] {
     const found: string[] = [];
     for (const section of this.timed) {
       const passes = section.repeat === null ? [null] : Array.from({ length: section.repeat.max }, (_, p) => p + 1); // prettier-ignore
       for (const pass of passes) {
         const groups = section.items.flatMap(({ item }) => this.byItem.get(passKey(item.name, pass)) ?? []);
-        const unreached = ({ columns }: Group) =>
+        const unreached = ({ columns }: ColumnGroup) =>
           columns.some(({ index }) => {
             const reading = row.readings[index];
             return reading?.kind === 'reason' && reading.reason === 'not_reached';
@@ -233,7 +233,7 @@ export class RowTrials {
   }
 
   private drawOf(
-    row: Row,
+    row: AuditRow,
     { planItem, pass, drawKey: key }: RunnerItem,
     known: Map<string, DrawFound>,
   ): DrawFound {
@@ -245,7 +245,7 @@ export class RowTrials {
     return draw;
   }
 
-  private stateIn(row: Row, key: string): DrawnState {
+  private stateIn(row: AuditRow, key: string): DrawnState {
     if (row.touched.has(key)) return 'touched';
     let state: DrawnState = 'blank';
     for (const { columns } of this.byItem.get(key) ?? []) {
@@ -260,7 +260,7 @@ export class RowTrials {
   }
 
   /** The column that a wrong number drawn is told of: the first answer too many, or the first place left blank. */
-  private drawColumn(row: Row, { section, pass, drawn }: DrawFound): number {
+  private drawColumn(row: AuditRow, { section, pass, drawn }: DrawFound): number {
     const key = (index: number) => passKey(section.items[index]?.item.name ?? '', section.repeat === null ? null : pass); // prettier-ignore
     const many = drawn.size > (section.section.draw ?? 0);
     const questions = questionIndices(section);
@@ -271,7 +271,7 @@ export class RowTrials {
   }
 
   /** The row as the walk that keeps a record takes it. */
-  slowInput(row: Row, assumed: Assumed, draws: ReadonlyMap<string, DrawFound>) {
+  slowInput(row: AuditRow, assumed: Assumed, draws: ReadonlyMap<string, DrawFound>) {
     const answers: Record<string, Value | null> = {};
     const given: Record<string, Value | null> = {};
     for (const group of this.layout.groups) {

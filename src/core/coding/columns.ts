@@ -14,13 +14,13 @@ export type Column =
 export interface ValueColumn {
   readonly kind: 'value' | 'pick' | 'place' | 'specify' | 'remark';
   readonly name: string;
-  readonly source: Source;
+  readonly source: ColumnSource;
   /** `pick` and `specify`: the option's code; `place`: the place from 1; else 0. */
   readonly code: number;
 }
 
 /** Where a variable's answer comes from. */
-export type Source =
+export type ColumnSource =
   | {
       readonly of: 'item';
       readonly planItem: PlanItem;
@@ -56,7 +56,7 @@ export function columnsOf(plan: Plan): Column[] {
       }
       if (item.comment === undefined) continue;
       for (const pass of passes) {
-        const source: Source = {
+        const source: ColumnSource = {
           of: 'item',
           planItem,
           question: item,
@@ -78,7 +78,7 @@ function joined(variable: string, pass: number | null, ...rest: (string | number
   return [variable, ...(pass === null ? [] : [pass]), ...rest].join('_');
 }
 
-function valueColumns(source: Source, pass: number | null): ValueColumn[] {
+function valueColumns(source: ColumnSource, pass: number | null): ValueColumn[] {
   const { variable, answer } = source;
   const texts = optionsOf(answer)
     .filter((option: Option) => option.specify)

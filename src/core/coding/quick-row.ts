@@ -12,10 +12,10 @@ import type { Runner, RunnerItem, RunnerPart } from '../routing/runner';
 import { columnsOf, type Column, type ValueColumn } from './columns';
 import { missingCode } from './row';
 
-type Cells = (number | string)[];
+type RowCells = (number | string)[];
 
 /** Columns of one variable in one pass. */
-interface Target {
+interface VariableColumns {
   /** The only column, where the value is the cell; -1 otherwise. */
   readonly only: number;
   readonly columns: readonly { readonly index: number; readonly column: ValueColumn }[];
@@ -28,8 +28,8 @@ interface Target {
 export class QuickCoder {
   readonly columns: readonly Column[];
   /** Everything off the route; copied for each respondent. */
-  private readonly blank: Cells;
-  private readonly targets: (Target | undefined)[] = [];
+  private readonly blank: RowCells;
+  private readonly targets: (VariableColumns | undefined)[] = [];
   private readonly remarks = new Map<string, number>();
   private readonly derived: {
     readonly index: number;
@@ -37,7 +37,7 @@ export class QuickCoder {
     readonly inputs: readonly number[];
   }[] = [];
   private readonly ending: number;
-  private readonly givenTargets: readonly (Target | undefined)[];
+  private readonly givenTargets: readonly (VariableColumns | undefined)[];
 
   constructor(
     private readonly plan: Plan,
@@ -96,7 +96,7 @@ export class QuickCoder {
     given: readonly (Value | null)[],
     valueOf: (item: RunnerItem, part: RunnerPart, index: number) => Value | null,
     textOf: (name: string) => string = () => '',
-  ): Cells {
+  ): RowCells {
     const { runner } = this;
     const row = this.blank.slice();
     this.givenTargets.forEach((target, n) => {
@@ -143,7 +143,12 @@ export class QuickCoder {
   }
 }
 
-function write(row: Cells, target: Target, value: Value | null, textOf: (name: string) => string): void {
+function write(
+  row: RowCells,
+  target: VariableColumns,
+  value: Value | null,
+  textOf: (name: string) => string,
+): void {
   if (target.only >= 0) {
     row[target.only] = value === null || value === '' || typeof value === 'object' ? target.noAnswer : value;
     return;

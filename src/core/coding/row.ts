@@ -12,7 +12,7 @@ import { drawKey } from '../routing/draws';
 import type { Plan, PlanItem, PlanSection } from '../routing/plan';
 import { passesOf } from '../routing/step';
 import type { Walk, WalkStep } from '../routing/walk';
-import { columnsOf, type Column, type Source, type ValueColumn } from './columns';
+import { columnsOf, type Column, type ColumnSource, type ValueColumn } from './columns';
 
 export interface Cell {
   readonly column: string;
@@ -122,7 +122,7 @@ class Coder {
     return cell(only !== undefined && isMissingAnswer(optionsOf(source.answer), value) ? only : 0);
   }
 
-  private fateOf(source: Source & { of: 'item' }): Fate {
+  private fateOf(source: ColumnSource & { of: 'item' }): Fate {
     const { planItem, pass, row } = source;
     const step = this.steps.get(passKey(planItem.item.name, pass));
     if (step !== undefined) return row === null || step.shown.rows[row] ? 'presented' : 'not_applicable';

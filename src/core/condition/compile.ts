@@ -19,7 +19,7 @@ export interface Memory {
   readonly begun: Int32Array;
 }
 
-export type Test = (memory: Memory) => boolean;
+export type CompiledTest = (memory: Memory) => boolean;
 export type Calculation = (memory: Memory) => number | string | null;
 
 /** What a name means where a condition stands. */
@@ -40,7 +40,7 @@ export interface CompileScope {
   ) => { readonly section: number; readonly scopes: readonly CompileScope[] } | null;
 }
 
-export function compileTest(node: Condition, scope: CompileScope): Test {
+export function compileTest(node: Condition, scope: CompileScope): CompiledTest {
   switch (node.kind) {
     case 'constant': {
       const { value } = node;
@@ -77,9 +77,14 @@ export function compileTest(node: Condition, scope: CompileScope): Test {
   }
 }
 
-const NEVER: Test = () => false;
+const NEVER: CompiledTest = () => false;
 
-function compileCompare(left: Operand, operator: CompareOperator, right: Operand, scope: CompileScope): Test {
+function compileCompare(
+  left: Operand,
+  operator: CompareOperator,
+  right: Operand,
+  scope: CompileScope,
+): CompiledTest {
   const slot = slotOf(left, scope);
   if (slot !== null && right.kind === 'number') return compareWithNumber(slot, operator, right.value);
   const [a, b] = [compileCalculation(left, scope), compileCalculation(right, scope)];
@@ -92,7 +97,7 @@ function compileCompare(left: Operand, operator: CompareOperator, right: Operand
 }
 
 /** The very code of a don't-know, written out, is seen; to the other comparisons there is no value. */
-function compareWithNumber(slot: number, operator: CompareOperator, number: number): Test {
+function compareWithNumber(slot: number, operator: CompareOperator, number: number): CompiledTest {
   switch (operator) {
     case '=':
       return ({ values }) => values[slot] === number;
@@ -114,14 +119,14 @@ function compareWithNumber(slot: number, operator: CompareOperator, number: numb
   }
 }
 
-function substantive(slot: number, test: (value: number) => boolean): Test {
+function substantive(slot: number, test: (value: number) => boolean): CompiledTest {
   return ({ values, missing }) => {
     const value = values[slot];
     return typeof value === 'number' && missing[slot] === 0 && test(value);
   };
 }
 
-function writtenCode(side: Operand, other: Operand, scope: CompileScope): Test | null {
+function writtenCode(side: Operand, other: Operand, scope: CompileScope): CompiledTest | null {
   const slot = slotOf(side, scope);
   if (slot === null || other.kind !== 'number') return null;
   const { value: number } = other;
@@ -131,7 +136,7 @@ function writtenCode(side: Operand, other: Operand, scope: CompileScope): Test |
 function compileIn(
   { name, negated, members }: Extract<Condition, { kind: 'in' }>,
   scope: CompileScope,
-): Test {
+): CompiledTest {
   const slot = slotOf(name, scope);
   const valueIn = compileCalculation(name, scope);
   const singles = members.flatMap((member) => (member.kind === 'range' ? [] : [literalValue(member)]));
@@ -151,7 +156,7 @@ function compileIn(
 function compileHas(
   { name, quantifier, values }: Extract<Condition, { kind: 'has' }>,
   scope: CompileScope,
-): Test {
+): CompiledTest {
   const slot = slotOf(name, scope);
   if (slot === null) return NEVER;
   const codes = values.map((literal) => (literal.kind === 'number' ? literal.value : NaN));
@@ -181,11 +186,14 @@ function compileHas(
   }
 }
 
-function compileState({ name, state }: Extract<Condition, { kind: 'state' }>, scope: CompileScope): Test {
+function compileState(
+  { name, state }: Extract<Condition, { kind: 'state' }>,
+  scope: CompileScope,
+): CompiledTest {
   const meaning = scope.meaning(name.name);
   const slots = meaning.of === 'slot' ? [meaning.slot] : meaning.of === 'rows' ? meaning.slots : [];
-  const asked: Test = (memory) => slots.some((slot) => memory.asked[slot] === 1);
-  const answered: Test = (memory) =>
+  const asked: CompiledTest = (memory) => slots.some((slot) => memory.asked[slot] === 1);
+  const answered: CompiledTest = (memory) =>
     slots.some((slot) => memory.asked[slot] === 1 && memory.values[slot] !== null);
   switch (state) {
     case 'asked':

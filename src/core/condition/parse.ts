@@ -6,10 +6,10 @@
  */
 import { RESERVED_WORDS } from '../document/names';
 import { scan, type Token } from './scan';
-import type { CompareOperator, Condition, Literal, NameNode, Operand, RangeNode, Span } from './syntax';
+import type { CompareOperator, Condition, Literal, NameNode, Operand, RangeNode, TextSpan } from './syntax';
 
 export interface SyntaxProblem {
-  readonly span: Span;
+  readonly span: TextSpan;
   readonly message: string;
 }
 
@@ -22,7 +22,7 @@ const DEPTH = 200;
 /** Names, values and operators in one condition or value: beyond them it is refused, since a sum is a tree as deep as it is long. */
 const MOST_TOKENS = 4_000;
 
-class Stop extends Error {
+class ParseStop extends Error {
   constructor(readonly problem: SyntaxProblem) {
     super(problem.message);
   }
@@ -54,7 +54,7 @@ function run<Tree>(source: string, read: (parser: Parser) => Tree): Parsed<Tree>
     parser.expectEnd();
     return { ok: true, tree };
   } catch (error) {
-    if (error instanceof Stop) return { ok: false, problem: error.problem };
+    if (error instanceof ParseStop) return { ok: false, problem: error.problem };
     throw error;
   }
 }
@@ -292,12 +292,12 @@ class Parser {
     if (!this.takeSymbol(symbol)) this.fail(this.peek(), message);
   }
 
-  private spanFrom(from: number): Span {
+  private spanFrom(from: number): TextSpan {
     return { from, to: this.tokens[this.at - 1]?.span.to ?? from };
   }
 
   private fail(token: Token, message: string): never {
-    throw new Stop({
+    throw new ParseStop({
       span: token.span,
       message: token.kind === 'bad' ? (token.problem ?? message) : message,
     });

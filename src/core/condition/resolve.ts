@@ -15,7 +15,7 @@ import type {
   Literal,
   NameNode,
   Operand,
-  Span,
+  TextSpan,
   StateTest,
 } from './syntax';
 
@@ -24,7 +24,7 @@ export type ConditionRule =
 
 export interface ConditionProblem {
   readonly rule: ConditionRule;
-  readonly span: Span;
+  readonly span: TextSpan;
   readonly message: string;
 }
 
@@ -100,7 +100,7 @@ class Resolver {
 
   constructor(private readonly scope: Scope) {}
 
-  report(rule: ConditionRule, span: Span, message: string): null {
+  report(rule: ConditionRule, span: TextSpan, message: string): null {
     this.problems.push({ rule, span, message });
     return null;
   }
@@ -279,7 +279,7 @@ class Resolver {
     }
   }
 
-  private countPasses(condition: Condition, span: Span): ValueKind | null {
+  private countPasses(condition: Condition, span: TextSpan): ValueKind | null {
     if (this.counted !== null) {
       return this.report(
         'bad-condition',
@@ -303,7 +303,7 @@ class Resolver {
     return 'number';
   }
 
-  private passWord(word: 'pass' | 'each', span: Span): ValueKind | null {
+  private passWord(word: 'pass' | 'each', span: TextSpan): ValueKind | null {
     const repeat = this.openRepeat();
     if (repeat === null) {
       return this.report('bad-condition', span, `“${word}” has a meaning inside a repeated section only`);

@@ -1,6 +1,6 @@
 /** Splits the text of a condition into tokens with their spans. */
 import { isDateValue } from '../document/dates';
-import type { Span } from './syntax';
+import type { TextSpan } from './syntax';
 
 export type TokenKind = 'word' | 'number' | 'text' | 'date' | 'time' | 'datetime' | 'symbol' | 'end' | 'bad';
 
@@ -8,7 +8,7 @@ export interface Token {
   readonly kind: TokenKind;
   /** As typed; for a text the content with its doubled quotes undone. */
   readonly text: string;
-  readonly span: Span;
+  readonly span: TextSpan;
   /** For `bad`: what is wrong with it. */
   readonly problem?: string;
 }

@@ -6,16 +6,16 @@
  */
 
 /** Half-open range of UTF-16 offsets in the author's text. */
-export interface Span {
+export interface TextSpan {
   readonly from: number;
   readonly to: number;
 }
 
 export type Condition =
-  | { readonly kind: 'or'; readonly parts: readonly Condition[]; readonly span: Span }
-  | { readonly kind: 'and'; readonly parts: readonly Condition[]; readonly span: Span }
-  | { readonly kind: 'not'; readonly part: Condition; readonly span: Span }
-  | { readonly kind: 'constant'; readonly value: boolean; readonly span: Span }
+  | { readonly kind: 'or'; readonly parts: readonly Condition[]; readonly span: TextSpan }
+  | { readonly kind: 'and'; readonly parts: readonly Condition[]; readonly span: TextSpan }
+  | { readonly kind: 'not'; readonly part: Condition; readonly span: TextSpan }
+  | { readonly kind: 'constant'; readonly value: boolean; readonly span: TextSpan }
   | CompareTest
   | InTest
   | HasTest
@@ -28,7 +28,7 @@ export interface CompareTest {
   readonly operator: CompareOperator;
   readonly left: Operand;
   readonly right: Operand;
-  readonly span: Span;
+  readonly span: TextSpan;
 }
 
 export interface InTest {
@@ -36,7 +36,7 @@ export interface InTest {
   readonly name: NameNode;
   readonly negated: boolean;
   readonly members: readonly (Literal | RangeNode)[];
-  readonly span: Span;
+  readonly span: TextSpan;
 }
 
 export interface HasTest {
@@ -45,40 +45,40 @@ export interface HasTest {
   /** `single` is the bare form, `fuels has 3`; it means the same as `any`. */
   readonly quantifier: 'single' | 'any' | 'all' | 'none';
   readonly values: readonly Literal[];
-  readonly span: Span;
+  readonly span: TextSpan;
 }
 
 export interface StateTest {
   readonly kind: 'state';
   readonly name: NameNode;
   readonly state: 'answered' | 'unanswered' | 'asked' | 'not asked';
-  readonly span: Span;
+  readonly span: TextSpan;
 }
 
 export interface RangeNode {
   readonly kind: 'range';
   readonly from: Literal;
   readonly to: Literal;
-  readonly span: Span;
+  readonly span: TextSpan;
 }
 
 export interface NameNode {
   readonly kind: 'name';
   readonly name: string;
-  readonly span: Span;
+  readonly span: TextSpan;
 }
 
 export type Literal =
-  | { readonly kind: 'number'; readonly value: number; readonly span: Span }
-  | { readonly kind: 'text'; readonly value: string; readonly span: Span }
-  | { readonly kind: 'date' | 'time' | 'datetime'; readonly value: string; readonly span: Span };
+  | { readonly kind: 'number'; readonly value: number; readonly span: TextSpan }
+  | { readonly kind: 'text'; readonly value: string; readonly span: TextSpan }
+  | { readonly kind: 'date' | 'time' | 'datetime'; readonly value: string; readonly span: TextSpan };
 
 export type Operand =
   | Literal
   | NameNode
-  | { readonly kind: 'count'; readonly name: NameNode; readonly span: Span }
-  | { readonly kind: 'count-passes'; readonly condition: Condition; readonly span: Span }
-  | { readonly kind: 'pass' | 'each'; readonly span: Span }
+  | { readonly kind: 'count'; readonly name: NameNode; readonly span: TextSpan }
+  | { readonly kind: 'count-passes'; readonly condition: Condition; readonly span: TextSpan }
+  | { readonly kind: 'pass' | 'each'; readonly span: TextSpan }
   | Arithmetic;
 
 export interface Arithmetic {
@@ -86,7 +86,7 @@ export interface Arithmetic {
   readonly operator: '+' | '-' | '*';
   readonly left: Operand;
   readonly right: Operand;
-  readonly span: Span;
+  readonly span: TextSpan;
 }
 
 /** Visits every name in a condition or operand, with how it is used there. */

@@ -20,7 +20,7 @@ export interface Held {
 export type WithinAnswer = { readonly option: number } | { readonly row: string };
 
 /** A part that can be selected, and where it stands. */
-export interface Placed {
+export interface PlacedPart {
   readonly at: Address;
   /** In its list. */
   readonly index: number;
@@ -30,7 +30,7 @@ export interface Placed {
 
 interface Visitor {
   readonly property?: (held: Held) => void;
-  readonly part?: (placed: Placed) => void;
+  readonly part?: (placed: PlacedPart) => void;
 }
 
 /** Visits every property that is there, before those of the parts that it holds; in the order of the table. */
@@ -39,14 +39,14 @@ export function eachProperty(document: Questionnaire, visit: (held: Held) => voi
 }
 
 /** Visits every part that can be selected, in the order of the table; the end of a section behind what stands in it. */
-export function eachPart(document: Questionnaire, visit: (placed: Placed) => void): void {
+export function eachPart(document: Questionnaire, visit: (placed: PlacedPart) => void): void {
   eachOf(document, 'study', { at: WHOLE_STUDY, index: 0, section: null }, null, { part: visit });
 }
 
 function eachOf(
   part: object,
   kind: HolderKind,
-  placed: Placed,
+  placed: PlacedPart,
   within: WithinAnswer | null,
   visitor: Visitor,
 ): void {

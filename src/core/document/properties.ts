@@ -106,7 +106,7 @@ export interface Property {
 }
 
 export type PartOf = HolderKind | 'item';
-type Row<Holder> = Readonly<Record<Holder extends unknown ? keyof Holder : never, Property>>;
+type PropertyRow<Holder> = Readonly<Record<Holder extends unknown ? keyof Holder : never, Property>>;
 
 const NAME: Property = { holds: 'name', steers: true };
 const ID: Property = { holds: 'id', steers: true };
@@ -324,7 +324,7 @@ export const PROPERTIES = {
     font: { holds: 'setting' },
     logo: { holds: 'setting' },
   },
-} as const satisfies { [Kind in HolderKind]: Row<Holders[Kind]> };
+} as const satisfies { [Kind in HolderKind]: PropertyRow<Holders[Kind]> };
 
 /** The properties of a kind, in the order in which they are gone through. */
 export function propertiesOf(kind: HolderKind): Readonly<Record<string, Property>> {

@@ -15,11 +15,11 @@ export interface ShapeProblem {
   readonly message: string;
 }
 
-type Report = (path: readonly (string | number)[], message: string) => void;
+type ReportProblem = (path: readonly (string | number)[], message: string) => void;
 
 export function shapeProblems(document: Questionnaire): ShapeProblem[] {
   const problems: ShapeProblem[] = [];
-  const report: Report = (path, message) => problems.push({ path, message });
+  const report: ReportProblem = (path, message) => problems.push({ path, message });
   missingPlan(document, report);
   document.given?.forEach((given, g) => {
     answer(given.answer, ['given', g, 'answer'], report);
@@ -37,7 +37,7 @@ export function shapeProblems(document: Questionnaire): ShapeProblem[] {
   return problems;
 }
 
-function size({ sections }: Questionnaire, report: Report): void {
+function size({ sections }: Questionnaire, report: ReportProblem): void {
   let items = 0;
   let passed = 0;
   for (const section of sections) {
@@ -56,7 +56,7 @@ function size({ sections }: Questionnaire, report: Report): void {
     );
 }
 
-function missingPlan(document: Questionnaire, report: Report): void {
+function missingPlan(document: Questionnaire, report: ReportProblem): void {
   const reasons = document.missing.map((entry) => entry.reason);
   for (const reason of MISSING_REASONS) {
     if (!reasons.includes(reason))
@@ -72,7 +72,7 @@ function missingPlan(document: Questionnaire, report: Report): void {
   });
 }
 
-function sectionShape(section: Section, path: readonly (string | number)[], report: Report): void {
+function sectionShape(section: Section, path: readonly (string | number)[], report: ReportProblem): void {
   const questions = section.items.filter((item) => item.kind === 'question').length;
   if (section.draw !== undefined && section.draw > questions) {
     report([...path, 'draw'], `draws ${section.draw} of ${questions} questions: draw at most ${questions}`);
@@ -95,7 +95,7 @@ function sectionShape(section: Section, path: readonly (string | number)[], repo
   });
 }
 
-function answer(of: Answer, path: readonly (string | number)[], report: Report): void {
+function answer(of: Answer, path: readonly (string | number)[], report: ReportProblem): void {
   switch (of.type) {
     case 'single':
       break;

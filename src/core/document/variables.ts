@@ -28,17 +28,17 @@ interface Common {
   readonly codes: readonly number[] | null;
 }
 
-interface Placed extends Common {
+interface PlacedVariable extends Common {
   readonly section: number;
   readonly item: number;
   readonly question: Question;
 }
 
-export interface QuestionVariable extends Placed {
+export interface QuestionVariable extends PlacedVariable {
   readonly of: 'question';
 }
 
-export interface GridRowVariable extends Placed {
+export interface GridRowVariable extends PlacedVariable {
   readonly of: 'row';
   readonly row: GridRow;
   readonly grid: GridAnswer;

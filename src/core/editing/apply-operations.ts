@@ -32,8 +32,8 @@ import {
   valueOf,
   type Holder,
   type Operation,
-  type Part,
-  type Spot,
+  type DocumentPart,
+  type ListPosition,
 } from './operations';
 
 // Here too: whoever applies operations need not have loaded what makes changes.
@@ -163,7 +163,7 @@ class Merge {
       keys.forEach((key, n) => this.neighbours.set(key, [keys[n - 1] ?? null, keys[n + 1] ?? null]));
   }
 
-  private addList(list: ListKey, values: List['values'], parts: readonly Part[]): void {
+  private addList(list: ListKey, values: List['values'], parts: readonly DocumentPart[]): void {
     const present = new Set(parts.map(({ key }) => key));
     const keys = parts.map(({ key }) => {
       const old = this.renames.get(key);
@@ -283,7 +283,7 @@ class Merge {
   }
 
   /** Behind what it is to follow; where that is gone, at the end. */
-  private put(key: PartKey, value: Holder, { list: name, after }: Spot): void {
+  private put(key: PartKey, value: Holder, { list: name, after }: ListPosition): void {
     const list = this.lists.get(name);
     const values = list?.values();
     if (list === undefined || values === undefined) return;

@@ -24,7 +24,7 @@ export interface Change {
 }
 
 /** A change that was made, in both directions. Patches are plain JSON. */
-export interface Step {
+export interface HistoryStep {
   readonly label: string;
   readonly mergeKey?: string;
   /** Made by somebody else, or in another tab: it cannot be taken back here. */
@@ -36,7 +36,7 @@ export interface Step {
 export function applyChange(
   document: Questionnaire,
   change: Change,
-): { readonly document: Questionnaire; readonly step: Step } {
+): { readonly document: Questionnaire; readonly step: HistoryStep } {
   const [next, forward, backward] = produceWithPatches(document, (draft) => {
     change.apply(draft);
   });
@@ -58,7 +58,7 @@ export function applyAll(document: Questionnaire, patches: readonly Patch[]): Qu
 }
 
 /** Whether a step adds, takes away or moves entries of a list: that is never one step with another. */
-export function isStructural({ forward, backward }: Step): boolean {
+export function isStructural({ forward, backward }: HistoryStep): boolean {
   return forward.some(({ op, path, value }) => {
     const last = path.at(-1);
     if (last === 'length' || (op !== 'replace' && typeof last === 'number')) return true;
@@ -69,7 +69,7 @@ export function isStructural({ forward, backward }: Step): boolean {
 }
 
 /** Two steps made one after the other, as one. */
-export function mergeSteps(earlier: Step, later: Step): Step {
+export function mergeSteps(earlier: HistoryStep, later: HistoryStep): HistoryStep {
   return {
     ...earlier,
     forward: [...earlier.forward, ...later.forward],

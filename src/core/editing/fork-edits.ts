@@ -77,13 +77,13 @@ function aimProblem(plan: Plan, from: WaySource, to: Target): string | null {
   return further ? null : 'Ways lead forward only: this is not further on.';
 }
 
-type Ways = { if?: string; to: Target }[];
+type WrittenWays = { if?: string; to: Target }[];
 
-function onList(draft: DocumentDraft, from: WaySource, change: (ways: Ways) => void): void {
+function onList(draft: DocumentDraft, from: WaySource, change: (ways: WrittenWays) => void): void {
   if ('section' in from) {
     const section = draft.sections.find(({ id }) => id === from.section);
     if (section === undefined) return;
-    const ways = [...onwardList(section)].map((way) => ({ ...way })) as Ways;
+    const ways = [...onwardList(section)].map((way) => ({ ...way })) as WrittenWays;
     change(ways);
     if (ways.length === 0) delete section.onward;
     else section.onward = ways as typeof section.onward;
@@ -92,7 +92,7 @@ function onList(draft: DocumentDraft, from: WaySource, change: (ways: Ways) => v
   for (const { items } of draft.sections) {
     for (const item of items) {
       if (item.kind === 'page_break' || item.name !== from.item) continue;
-      const ways = (item.skips ?? []).map((way) => ({ ...way })) as Ways;
+      const ways = (item.skips ?? []).map((way) => ({ ...way })) as WrittenWays;
       change(ways);
       if (ways.length === 0) delete item.skips;
       else item.skips = ways as typeof item.skips;

@@ -7,7 +7,7 @@ import type { Change } from './change';
 import { editQuestion, takenNames, type ItemPlace } from './structure';
 import { isSuggested } from './suggested';
 
-type GridRow = Extract<Draft<Answer>, { type: 'grid' }>['rows'][number];
+type DraftRow = Extract<Draft<Answer>, { type: 'grid' }>['rows'][number];
 
 /** Writes the words of a row; the first that is written in place of suggested rows replaces all of them. */
 export function writeRow(place: ItemPlace, at: number, text: string): Change {
@@ -36,7 +36,7 @@ export function pasteRows(
     const taken = takenNames(document);
     const own = blank ? rows.splice(suggested ? 0 : at, suggested ? rows.length : 1) : [];
     const start = suggested ? 0 : blank ? at : at + 1;
-    const made = labels.map((label, n): GridRow => {
+    const made = labels.map((label, n): DraftRow => {
       const known = own[n]?.name ?? freshName(`${name}_${start + n + 1}`, taken);
       taken.add(known.toLowerCase());
       return { name: known, label };

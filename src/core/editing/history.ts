@@ -4,12 +4,16 @@
  */
 import type { Questionnaire } from '../document/types';
 import { applyOperations, patchesBetween } from './apply-operations';
-import { applyAll, mergeSteps, type Step } from './change';
+import { applyAll, mergeSteps, type HistoryStep } from './change';
 import { operationsBetween } from './operations';
 
 /** The history after others made of `before` what is there now. */
-export function withForeign(past: readonly Step[], before: Questionnaire, now: Questionnaire): Step[] {
-  const step: Step = { label: 'Changed elsewhere', foreign: true, ...patchesBetween(before, now) };
+export function withForeign(
+  past: readonly HistoryStep[],
+  before: Questionnaire,
+  now: Questionnaire,
+): HistoryStep[] {
+  const step: HistoryStep = { label: 'Changed elsewhere', foreign: true, ...patchesBetween(before, now) };
   if (step.forward.length === 0) return [...past];
   const last = past.at(-1);
   return last?.foreign ? [...past.slice(0, -1), mergeSteps(last, step)] : [...past, step];
@@ -17,13 +21,13 @@ export function withForeign(past: readonly Step[], before: Questionnaire, now: Q
 
 export interface Undone {
   readonly document: Questionnaire;
-  readonly past: readonly Step[];
+  readonly past: readonly HistoryStep[];
   /** What was taken back, to be done again; null where nothing of it was left to take back. */
-  readonly step: Step | null;
+  readonly step: HistoryStep | null;
 }
 
 /** Takes back the last step of one's own; null where there is none. What others changed since stays as it is. */
-export function undoLast(document: Questionnaire, past: readonly Step[]): Undone | null {
+export function undoLast(document: Questionnaire, past: readonly HistoryStep[]): Undone | null {
   const at = past.findLastIndex(({ foreign }) => foreign !== true);
   const own = past[at];
   if (own === undefined) return null;
@@ -52,8 +56,12 @@ export function undoLast(document: Questionnaire, past: readonly Step[]): Undone
 }
 
 /** Steps that were taken back from `from`, the next to be done again last, made to fit what others made of it. */
-export function rebased(future: readonly Step[], from: Questionnaire, onto: Questionnaire): Step[] {
-  const fitted: Step[] = [];
+export function rebased(
+  future: readonly HistoryStep[],
+  from: Questionnaire,
+  onto: Questionnaire,
+): HistoryStep[] {
+  const fitted: HistoryStep[] = [];
   let [then, now] = [from, onto];
   for (const step of [...future].reverse()) {
     const next = applyAll(then, step.forward);

@@ -23,7 +23,7 @@ import type { Questionnaire } from '../document/types';
 import { longestAscending } from './ascending';
 
 /** A place in a list: behind the part with the key `after`, or first. */
-export interface Spot {
+export interface ListPosition {
   readonly list: ListKey;
   readonly after: PartKey | null;
 }
@@ -37,14 +37,14 @@ export type Operation =
       readonly before?: unknown;
       readonly after?: unknown;
     }
-  | { readonly do: 'add'; readonly part: PartKey; readonly to: Spot; readonly value: unknown }
+  | { readonly do: 'add'; readonly part: PartKey; readonly to: ListPosition; readonly value: unknown }
   | { readonly do: 'remove'; readonly part: PartKey; readonly value: unknown }
   | {
       readonly do: 'move';
       readonly part: PartKey;
       /** `before`: the part that followed. */
-      readonly from: Spot & { readonly before: PartKey | null };
-      readonly to: Spot;
+      readonly from: ListPosition & { readonly before: PartKey | null };
+      readonly to: ListPosition;
     };
 
 export type Holder = Record<string, unknown>;
@@ -53,7 +53,7 @@ export type Holder = Record<string, unknown>;
 export const LISTS_OF_ANSWER = Object.keys(ANSWER_LISTS) as AnswerList[];
 
 /** One part of a questionnaire: its key, the list it stands in, and itself. */
-export interface Part {
+export interface DocumentPart {
   readonly key: PartKey;
   readonly list: ListKey;
   readonly value: Holder;
@@ -112,7 +112,11 @@ export function operationsBetween(before: Questionnaire, after: Questionnaire): 
 const KIND_IN = { ...STUDY_LISTS, ...ANSWER_LISTS };
 
 /** The parts of a list; where a key stands twice, the later ones are numbered. `owner`: of lists of an answer, the item. */
-export function partsIn(list: keyof typeof KIND_IN, values: unknown, owner: string | null = null): Part[] {
+export function partsIn(
+  list: keyof typeof KIND_IN,
+  values: unknown,
+  owner: string | null = null,
+): DocumentPart[] {
   const kind = KIND_IN[list];
   const key = listKey(list, owner);
   return numbered(
@@ -125,7 +129,7 @@ export function partsIn(list: keyof typeof KIND_IN, values: unknown, owner: stri
 }
 
 /** The items of a section; page breaks, which have no name, are told by what stands before them. */
-export function itemsOf({ key, value }: Part): Part[] {
+export function itemsOf({ key, value }: DocumentPart): DocumentPart[] {
   const list = listKey('items', readPart(key).name);
   let last = '';
   return numbered(
@@ -137,7 +141,7 @@ export function itemsOf({ key, value }: Part): Part[] {
   );
 }
 
-function numbered(parts: Part[]): Part[] {
+function numbered(parts: DocumentPart[]): DocumentPart[] {
   const used = new Map<PartKey, number>();
   return parts.map((part) => {
     const times = (used.get(part.key) ?? 0) + 1;
@@ -147,15 +151,15 @@ function numbered(parts: Part[]): Part[] {
 }
 
 /** The lists of an item's answer, with its key as it was before. */
-export function listsOfItem(key: PartKey, value: Holder): Part[][] {
+export function listsOfItem(key: PartKey, value: Holder): DocumentPart[][] {
   const answer = (value.answer ?? {}) as Holder;
   return LISTS_OF_ANSWER.map((list) => partsIn(list, answer[list], readPart(key).name));
 }
 
 /** The part before, of each part after that is still the same one: by its key, or renamed. */
-function pairs(before: readonly Part[], after: readonly Part[]): Map<PartKey, Part> {
+function pairs(before: readonly DocumentPart[], after: readonly DocumentPart[]): Map<PartKey, DocumentPart> {
   const byKey = new Map(before.map((part) => [part.key, part]));
-  const paired = new Map<PartKey, Part>();
+  const paired = new Map<PartKey, DocumentPart>();
   for (const { key } of after) {
     const same = byKey.get(key);
     if (same === undefined) continue;
@@ -173,7 +177,7 @@ function pairs(before: readonly Part[], after: readonly Part[]): Map<PartKey, Pa
 }
 
 /** Most of what it says is the same, under another name. */
-function isRenamed(was: Part, is: Part): boolean {
+function isRenamed(was: DocumentPart, is: DocumentPart): boolean {
   const { kind } = readPart(is.key);
   if (readPart(was.key).kind !== kind || kind === 'break' || was.list !== is.list) return false;
   const fields = Object.keys(is.value).filter((field) => field !== namedBy(is.key));
@@ -181,7 +185,7 @@ function isRenamed(was: Part, is: Part): boolean {
   return same.length * 2 > fields.length || (kind === 'item' && isEqual(was.value.answer, is.value.answer));
 }
 
-function listBetween(before: readonly Part[], after: readonly Part[]): Operation[] {
+function listBetween(before: readonly DocumentPart[], after: readonly DocumentPart[]): Operation[] {
   const paired = pairs(before, after);
   const kept = new Set([...paired.values()].map(({ key }) => key));
   const operations: Operation[] = before
@@ -234,9 +238,9 @@ function fieldsOf(value: Holder, as: string): Map<string, unknown> {
 
 /** What was added, and what stands elsewhere now, from the first on. */
 function spotsBetween(
-  before: readonly Part[],
-  after: readonly Part[],
-  paired: ReadonlyMap<PartKey, Part>,
+  before: readonly DocumentPart[],
+  after: readonly DocumentPart[],
+  paired: ReadonlyMap<PartKey, DocumentPart>,
 ): Operation[] {
   const place = new Map(before.map(({ key }, n) => [key, n]));
   const stays = staying(
@@ -254,7 +258,7 @@ function spotsBetween(
     if (was === undefined) return [{ do: 'add', part: key, to, value: valueOf(key, part.value) }];
     if (stays.has(part.key)) return [];
     const at = place.get(key) ?? 0;
-    const beside = (other: Part | undefined) => (other?.list === was.list ? other.key : null);
+    const beside = (other: DocumentPart | undefined) => (other?.list === was.list ? other.key : null);
     const from = { list: was.list, after: beside(before[at - 1]), before: beside(before[at + 1]) };
     return [{ do: 'move', part: key, from, to }];
   });

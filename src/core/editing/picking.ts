@@ -4,7 +4,7 @@ import { printCondition } from '../condition/print';
 import type { CompareOperator, Condition, HasTest, StateTest } from '../condition/syntax';
 import type { Variable, Variables } from '../document/variables';
 
-export type Relation =
+export type PickedRelation =
   | 'is'
   | 'is not'
   | 'includes any'
@@ -24,10 +24,10 @@ export type Relation =
 /** How many values a relation takes; `codes`: any number from the list of options. */
 export type Takes = 'codes' | 'one' | 'two' | 'none';
 
-const STATES: readonly Relation[] = ['was answered', 'was left blank', 'was asked', 'was not asked'];
+const STATES: readonly PickedRelation[] = ['was answered', 'was left blank', 'was asked', 'was not asked'];
 
 /** The relations that make sense for a variable, the likeliest first. */
-export function relationsFor(variable: Variable): readonly Relation[] {
+export function relationsFor(variable: Variable): readonly PickedRelation[] {
   const states = variable.of === 'derived' || variable.of === 'given' ? [] : STATES;
   switch (variable.kind) {
     case 'set':
@@ -59,7 +59,7 @@ export function relationsFor(variable: Variable): readonly Relation[] {
   }
 }
 
-export function takes(variable: Variable, relation: Relation): Takes {
+export function takes(variable: Variable, relation: PickedRelation): Takes {
   switch (relation) {
     case 'is':
     case 'is not':
@@ -84,7 +84,7 @@ export function takes(variable: Variable, relation: Relation): Takes {
 /** The condition's text; null while `values` (as typed or picked) are not enough or not of the right kind. */
 export function pickedCondition(
   variable: Variable,
-  relation: Relation,
+  relation: PickedRelation,
   values: readonly string[],
 ): string | null {
   const { name } = variable;
@@ -132,7 +132,7 @@ export function pickedCondition(
 
 export interface Picked {
   readonly variable: Variable;
-  readonly relation: Relation;
+  readonly relation: PickedRelation;
   readonly values: readonly string[];
 }
 
@@ -157,7 +157,7 @@ function isSame(text: string, tree: Condition): boolean {
   return parsed.ok && plain(parsed.tree) === plain(tree);
 }
 
-const COMPARED: Readonly<Record<CompareOperator, Relation>> = {
+const COMPARED: Readonly<Record<CompareOperator, PickedRelation>> = {
   '=': 'is',
   '<>': 'is not',
   '>=': 'is at least',
@@ -166,14 +166,14 @@ const COMPARED: Readonly<Record<CompareOperator, Relation>> = {
   '<': 'is less than',
 };
 
-const PICKS: Readonly<Record<HasTest['quantifier'], Relation>> = {
+const PICKS: Readonly<Record<HasTest['quantifier'], PickedRelation>> = {
   single: 'includes any',
   any: 'includes any',
   all: 'includes all',
   none: 'includes none',
 };
 
-const WAS: Readonly<Record<StateTest['state'], Relation>> = {
+const WAS: Readonly<Record<StateTest['state'], PickedRelation>> = {
   answered: 'was answered',
   unanswered: 'was left blank',
   asked: 'was asked',
@@ -182,7 +182,7 @@ const WAS: Readonly<Record<StateTest['state'], Relation>> = {
 
 function read(
   test: Condition,
-): { readonly name: string; readonly relation: Relation; readonly values: string[] } | null {
+): { readonly name: string; readonly relation: PickedRelation; readonly values: string[] } | null {
   switch (test.kind) {
     case 'state':
       return { name: test.name.name, relation: WAS[test.state], values: [] };

@@ -3,7 +3,7 @@
  * Where codes are compared by size, added up or taken as a range, other codes would mean something else: then it is refused.
  */
 import { parseCondition, parseExpression } from '../condition/parse';
-import { eachName, type Condition, type NameNode, type Operand, type Span } from '../condition/syntax';
+import { eachName, type Condition, type NameNode, type Operand, type TextSpan } from '../condition/syntax';
 import { answeredNames } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Question, Questionnaire } from '../document/types';
@@ -81,7 +81,7 @@ function namesOf({ name, answer }: Question): ReadonlySet<string> {
 
 interface CodeAt {
   readonly value: number;
-  readonly span: Span;
+  readonly span: TextSpan;
 }
 
 /** The codes of some variables that a condition names; null where it takes them as numbers. */

@@ -1,6 +1,6 @@
 /** Renaming a variable, with everything that refers to it: targets, conditions, pipes, derived values. */
 import { parseCondition, parseExpression } from '../condition/parse';
-import { eachName, type Condition, type Operand, type Span } from '../condition/syntax';
+import { eachName, type Condition, type Operand, type TextSpan } from '../condition/syntax';
 import { eachProperty } from '../document/each-property';
 import type { Holds } from '../document/properties';
 import { textParts } from '../routing/pipes';
@@ -67,7 +67,7 @@ function inExpression(text: string, from: string, to: string): string {
 
 /** Replaces at the spans of the tree, so that the author's spacing stays. */
 function replaceNames(text: string, tree: Condition | Operand, from: string, to: string): string {
-  const spans: Span[] = [];
+  const spans: TextSpan[] = [];
   eachName(tree, ({ name, span }) => {
     if (name.toLowerCase() === from.toLowerCase()) spans.push(span);
   });

@@ -96,8 +96,8 @@ export function readCodebookSheet(document: Questionnaire, cells: readonly (read
   };
 }
 
-type Edit = (what: SheetChange['what'], from: string, to: string, change: Change) => void;
-type Report = (message: string) => void;
+type ReportEdit = (what: SheetChange['what'], from: string, to: string, change: Change) => void;
+type ReportWarning = (message: string) => void;
 
 /** Told by code, an answer has new words; told by its words, it has a new code. */
 function readCodes(
@@ -105,8 +105,8 @@ function readCodes(
   question: Question,
   place: ItemPlace,
   text: string,
-  edit: Edit,
-  report: Report,
+  edit: ReportEdit,
+  report: ReportWarning,
 ): void {
   // prettier-ignore
   const options = optionsOf(question.answer);
@@ -149,8 +149,8 @@ function readMissing(
   question: Question,
   place: ItemPlace,
   text: string,
-  edit: Edit,
-  report: Report,
+  edit: ReportEdit,
+  report: ReportWarning,
 ): void {
   // prettier-ignore
   const before = question.missingCodes ?? {};

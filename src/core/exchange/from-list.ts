@@ -24,7 +24,7 @@ import {
   type AskedOf,
   type Numbered,
 } from './list-lines';
-import { codedRow, codeIn, optionFrom, picksIn, scaleIn, writtenIn, type Picks } from './list-answers';
+import { codedRow, codeIn, optionFrom, picksIn, scaleIn, writtenIn, type PicksAllowed } from './list-answers';
 import { buildList, type Built } from './list-build';
 import {
   joined,
@@ -32,7 +32,7 @@ import {
   type DraftQuestion,
   type DraftSection,
   type LineKind,
-  type Report,
+  type LineReport,
   type UnderstoodLine,
 } from './list-draft';
 import type { ListPlace } from './list-into';
@@ -74,7 +74,7 @@ const LONGEST_LINE = 3_000;
 
 class Reader {
   private readonly sections: DraftSection[] = [];
-  private readonly report: Report[] = [];
+  private readonly report: LineReport[] = [];
   private question: DraftQuestion | null = null;
   private readonly names: Set<string>;
   /** Questions so far. */
@@ -120,7 +120,13 @@ class Reader {
     return { ...built, lines: this.report, questions: this.count, sections: sections.length };
   }
 
-  private say(line: number, text: string, kind: LineKind, says: string, doubt: string | null = null): Report {
+  private say(
+    line: number,
+    text: string,
+    kind: LineKind,
+    says: string,
+    doubt: string | null = null,
+  ): LineReport {
     const row = { line, text, kind, says, doubt };
     this.report.push(row);
     return row;
@@ -260,7 +266,7 @@ class Reader {
   }
 
   /** The question itself, without what stands at its ends: whom it is asked of, hints, answers, where it leads. */
-  private wordsOf(question: DraftQuestion, rest: string, row: Report): string {
+  private wordsOf(question: DraftQuestion, rest: string, row: LineReport): string {
     let text = rest.trim();
     const before = /^([([][^)\]]+[)\]])\s*(.+)$/.exec(text);
     const asked = before === null ? null : askedOf(before[1] ?? '');
@@ -354,7 +360,7 @@ class Reader {
     }
     if (!hasBullet(text) && picksIn(text) !== null && words(text) > 1) {
       question.picks = picksIn(text);
-      return void this.say(line, text, 'note', picksWords(question.picks as Picks));
+      return void this.say(line, text, 'note', picksWords(question.picks as PicksAllowed));
     }
     if (bracketed) {
       if (this.hint(question, bare)) return void this.say(line, text, 'note', 'what is answered');
@@ -419,7 +425,7 @@ class Reader {
     labels: readonly string[],
     code: number | null,
     to: string,
-    report: Report,
+    report: LineReport,
   ): void {
     if (to === 'on') return;
     question.skips.push({ labels, code, to, section: this.sections.length - 1, report });
@@ -491,7 +497,7 @@ function lastBracket(text: string): { inner: string; head: string } | null {
   return found === null ? null : { head: found[1] ?? '', inner: found[2] ?? '' };
 }
 
-function picksWords({ several, least, most }: Picks): string {
+function picksWords({ several, least, most }: PicksAllowed): string {
   if (!several) return 'one answer';
   const limits = [
     least === undefined ? '' : `at least ${least}`,

@@ -8,14 +8,14 @@ const COUNT = `(\\d+|${Object.keys(NUMBERS).join('|')})`;
 const countOf = (text: string | undefined) => NUMBERS[(text ?? '').toLowerCase()] ?? Number(text);
 
 /** How many answers may be picked, as far as words say so. */
-export interface Picks {
+export interface PicksAllowed {
   readonly several: boolean;
   readonly least?: number;
   readonly most?: number;
 }
 
 /** Null where words say nothing about it. */
-export function picksIn(text: string): Picks | null {
+export function picksIn(text: string): PicksAllowed | null {
   const up = new RegExp(`\\b(?:up to|at most|no more than|maximum(?: of)?|max\\.?)\\s+${COUNT}\\b`, 'i').exec(
     text,
   );

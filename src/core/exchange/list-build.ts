@@ -30,7 +30,7 @@ import {
   type DraftSection,
   type DraftSkip,
 } from './list-draft';
-import { homesIn, homeWords, orderWith, putIn, type Home, type ListPlace } from './list-into';
+import { homesIn, homeWords, orderWith, putIn, type SectionHome, type ListPlace } from './list-into';
 import { CLOSE, SCREEN } from './list-lines';
 
 export interface Gathered {
@@ -95,7 +95,7 @@ class Builder {
     this.sections = homes.map(({ section }) => section);
     this.order = orderWith(into, homes);
     const items = drafts.map(({ entries, report }, n) => {
-      if (report !== null) report.says = homeWords(into, homes[n] as Home);
+      if (report !== null) report.says = homeWords(into, homes[n] as SectionHome);
       return this.itemsOf(entries);
     });
     if (drafts.length === 0) return { document: into.document, change: null, first: null, skips: 0 };

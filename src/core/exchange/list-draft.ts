@@ -3,7 +3,7 @@ import { isNumeric, picksMany } from '../document/answer-types';
 import { freshName } from '../document/names';
 import type { Answer, Option, SectionKind, Statement } from '../document/types';
 import { suggest, suggestedNumber } from '../editing/suggested';
-import { optionFrom, type Picks, type ScaleIn } from './list-answers';
+import { optionFrom, type PicksAllowed, type ScaleIn } from './list-answers';
 import type { AskedOf } from './list-lines';
 
 export const LINE_KINDS = ['section', 'question', 'answer', 'skip', 'text', 'note', 'trouble'] as const;
@@ -21,7 +21,7 @@ export interface UnderstoodLine {
 }
 
 /** A line while it is looked at. */
-export type Report = { -readonly [Key in keyof UnderstoodLine]: UnderstoodLine[Key] };
+export type LineReport = { -readonly [Key in keyof UnderstoodLine]: UnderstoodLine[Key] };
 
 /** A skip as it is written: the answers that take it, none for all. */
 export interface DraftSkip {
@@ -29,7 +29,7 @@ export interface DraftSkip {
   readonly code: number | null;
   readonly to: string;
   readonly section: number;
-  readonly report: Report;
+  readonly report: LineReport;
 }
 
 export interface DraftQuestion {
@@ -41,18 +41,18 @@ export interface DraftQuestion {
   readonly lettered: Set<Option>;
   /** Answers that all statements of a block have in common. */
   common: string[];
-  picks: Picks | null;
+  picks: PicksAllowed | null;
   scale: ScaleIn | null;
   written: 'one' | 'many' | null;
   hints: string;
   note: string | null;
   instruction: string | null;
   unit: string | null;
-  askedOf: { readonly of: AskedOf; readonly report: Report } | null;
+  askedOf: { readonly of: AskedOf; readonly report: LineReport } | null;
   readonly skips: DraftSkip[];
   /** The number that the last answer had in front. */
   lastNumber: number | null;
-  readonly report: Report;
+  readonly report: LineReport;
 }
 
 /** Some lines with a heading, or those before the first one. */
@@ -61,7 +61,7 @@ export interface DraftSection {
   readonly kind: SectionKind;
   readonly entries: (DraftQuestion | Statement)[];
   /** The line of the heading; null where none was written. */
-  readonly report: Report | null;
+  readonly report: LineReport | null;
 }
 
 /** Adds to what is said of a line. */
@@ -70,7 +70,7 @@ export function joined(says: string, more: string): string {
 }
 
 /** Marks a line, or a part of it, as left out. */
-export function unused(row: Report, why: string): void {
+export function unused(row: LineReport, why: string): void {
   row.kind = row.kind === 'skip' ? 'trouble' : row.kind;
   row.says = joined(row.says, why);
   row.doubt ??= why;

@@ -15,7 +15,7 @@ export interface ListPlace {
 }
 
 /** A section that a part of a list goes into. */
-export interface Home {
+export interface SectionHome {
   /** The study's own, or a new one without items. */
   readonly section: Section;
   readonly isNew: boolean;
@@ -25,7 +25,7 @@ export interface Home {
   readonly behind: number | null;
 }
 
-interface Part {
+interface SectionPart {
   readonly title: string;
   readonly kind: SectionKind;
   /** Whether it has a heading. */
@@ -33,7 +33,7 @@ interface Part {
 }
 
 /** A home for each part. A heading that the study has is that section; another is a new one, after what came before it. */
-export function homesIn({ document, at }: ListPlace, parts: readonly Part[]): Home[] {
+export function homesIn({ document, at }: ListPlace, parts: readonly SectionPart[]): SectionHome[] {
   const { sections } = document;
   const made: Section[] = [];
   const own = parts.map(({ title, isHeaded }) => {
@@ -41,7 +41,7 @@ export function homesIn({ document, at }: ListPlace, parts: readonly Part[]): Ho
     return sections.find((section) => plainTitle(section.title) === plainTitle(title));
   });
   let after = firstAfter(document, own, at);
-  return parts.map(({ title, kind, isHeaded }, n): Home => {
+  return parts.map(({ title, kind, isHeaded }, n): SectionHome => {
     const section = own[n];
     if (section !== undefined) {
       after = section.id;
@@ -79,7 +79,7 @@ function firstAfter(
 }
 
 /** The ids of all sections as they stand afterwards. */
-export function orderWith({ document }: ListPlace, homes: readonly Home[]): string[] {
+export function orderWith({ document }: ListPlace, homes: readonly SectionHome[]): string[] {
   const order = document.sections.map(({ id }) => id);
   for (const { section, isNew, after } of homes)
     if (isNew) order.splice(after === null ? 0 : order.indexOf(after) + 1, 0, section.id);
@@ -87,7 +87,7 @@ export function orderWith({ document }: ListPlace, homes: readonly Home[]): stri
 }
 
 /** What is said of the section that a heading of the list is. */
-export function homeWords({ document }: ListPlace, { section, isNew }: Home): string {
+export function homeWords({ document }: ListPlace, { section, isNew }: SectionHome): string {
   if (isNew) return `new section ${section.title}`;
   return `section ${sectionLetter(document.sections.indexOf(section))} ${section.title}, which is there already`;
 }
@@ -95,7 +95,7 @@ export function homeWords({ document }: ListPlace, { section, isNew }: Home): st
 /** Puts the items of each home where they belong. A question nobody has written in makes room for them. */
 export function putIn(
   { document }: ListPlace,
-  homes: readonly Home[],
+  homes: readonly SectionHome[],
   itemsOf: readonly (readonly Item[])[],
   endings: readonly Ending[],
 ): Change {

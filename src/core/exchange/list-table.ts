@@ -18,16 +18,16 @@ const COLUMNS = {
   skip: /^(?:skip|skips|routing|go to|route|next|skip to|jump)\b/i,
 } as const;
 
-type Column = keyof typeof COLUMNS;
+type ListColumn = keyof typeof COLUMNS;
 
 /** The same as plain lines, each with the number of its row; null where the source is no such table. */
 export function tableLines(source: string): ListLine[] | null {
   const rows = source.split(/\r?\n/).map((raw) => raw.split('\t').map((cell) => cell.trim()));
   const at = rows.findIndex((cells) => cells.some((cell) => cell !== ''));
   const head = rows[at] ?? [];
-  const columns = new Map<Column, number>();
+  const columns = new Map<ListColumn, number>();
   head.forEach((cell, index) => {
-    for (const [name, heading] of Object.entries(COLUMNS) as [Column, RegExp][])
+    for (const [name, heading] of Object.entries(COLUMNS) as [ListColumn, RegExp][])
       if (!columns.has(name) && ![...columns.values()].includes(index) && heading.test(cell))
         columns.set(name, index);
   });
@@ -44,7 +44,7 @@ export function tableLines(source: string): ListLine[] | null {
   let count = 0;
   rows.slice(at + 1).forEach((cells, n) => {
     const line = at + 2 + n;
-    const of = (column: Column) => cells[columns.get(column) ?? -1] ?? '';
+    const of = (column: ListColumn) => cells[columns.get(column) ?? -1] ?? '';
     const put = (raw: string) => lines.push({ raw, line });
     if (of('section') !== '' && of('section') !== section) {
       section = of('section');

@@ -8,7 +8,7 @@ import { missingCode } from '../coding/row';
 import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Answers, MissingReason, Value } from '../document/types';
-import { isBlank, isMissingAnswer, type Shown } from '../routing/answers';
+import { isBlank, isMissingAnswer, type ShownParts } from '../routing/answers';
 import { drawKey } from '../routing/draws';
 import type { Plan, PlanSection } from '../routing/plan';
 import { walk, type Walk, type WalkStep } from '../routing/walk';
@@ -16,7 +16,7 @@ import { keyFields, type KeyField } from './fields';
 
 /** What the form is to hold at a field. */
 export type FieldState =
-  | { readonly is: 'asked'; readonly shown: Shown | null }
+  | { readonly is: 'asked'; readonly shown: ShownParts | null }
   /** The routing passes it over: the code that stands there. */
   | { readonly is: 'passed-over'; readonly reason: MissingReason; readonly code: number | '' };
 

@@ -1,7 +1,7 @@
 /** What somebody types into a field of a paper form: codes, numbers and words, read and written again. */
 import { optionsOf } from '../document/shape';
 import type { Answer, NumberAnswer, Option, ScaleAnswer, Value } from '../document/types';
-import { refusal, type Shown } from '../routing/answers';
+import { refusal, type ShownParts } from '../routing/answers';
 import type { KeyField } from './fields';
 
 export type Typed =
@@ -11,7 +11,7 @@ export type Typed =
   | { readonly ok: false; readonly problem: string };
 
 /** Reads a field; `shown` says which options and rows are on the form for this respondent, all by default. */
-export function readTyped(field: KeyField, text: string, shown?: Shown): Typed {
+export function readTyped(field: KeyField, text: string, shown?: ShownParts): Typed {
   const trimmed = text.trim();
   if (trimmed === '') return { ok: true, value: null };
   if (field.kind !== 'answer') return { ok: true, value: text.trim() };

@@ -10,7 +10,7 @@ import type { Variable } from '../document/variables';
 import type { PlanItem } from './plan';
 
 /** What of a question is on show: parallel to its options (or specials) and rows. */
-export interface Shown {
+export interface ShownParts {
   readonly options: readonly boolean[];
   readonly rows: readonly boolean[];
 }
@@ -24,7 +24,7 @@ export interface Refusal {
 }
 
 /** Whether anything but `missing` options is left to answer with; otherwise the question is passed over. */
-export function canBeAnswered(question: Question, shown: Shown): boolean {
+export function canBeAnswered(question: Question, shown: ShownParts): boolean {
   const { answer } = question;
   if (!isListed(answer)) return true;
   const offered = answer.options.some((option, o) => option.missing === undefined && shown.options[o]);
@@ -54,7 +54,7 @@ export function isMissingAnswer(options: readonly Option[], value: Value): boole
  * Why a value that is not blank is not allowed; null where it is. For a grid, ask with `gridRowAnswer`.
  * Piped texts in messages are left to the caller.
  */
-export function refusal(question: Question, answer: Answer, value: Value, shown: Shown): Refusal | null {
+export function refusal(question: Question, answer: Answer, value: Value, shown: ShownParts): Refusal | null {
   const limit = (message: string): Refusal => ({
     reason: 'limit',
     message: question.limitMessage ?? message,
@@ -135,7 +135,7 @@ export function gridRowAnswer(answer: Extract<Answer, { type: 'grid' }>): Answer
   return answer.pick === 'many' ? { type: 'multiple', options } : { type: 'single', options };
 }
 
-function codeRefusal(options: readonly Option[], code: number, shown: Shown): Refusal | null {
+function codeRefusal(options: readonly Option[], code: number, shown: ShownParts): Refusal | null {
   const index = options.findIndex((option) => option.code === code);
   if (index < 0) return { reason: 'unknown-code', message: `${code} is not among the codes` };
   if (!shown.options[index])
@@ -143,12 +143,12 @@ function codeRefusal(options: readonly Option[], code: number, shown: Shown): Re
   return null;
 }
 
-function isShownSpecial(specials: readonly Option[] | undefined, code: number, shown: Shown): boolean {
+function isShownSpecial(specials: readonly Option[] | undefined, code: number, shown: ShownParts): boolean {
   return specials?.some((option, o) => option.code === code && shown.options[o]) ?? false;
 }
 
 /** The pick limits as they stand: they shrink to the number of ordinary options shown. */
-export function pickLimits(answer: MultipleAnswer, shown: Shown): { least: number; most: number } {
+export function pickLimits(answer: MultipleAnswer, shown: ShownParts): { least: number; most: number } {
   const ordinary = answer.options.filter(
     (option, o) => shown.options[o] && !option.exclusive && option.missing === undefined,
   ).length;
@@ -158,7 +158,7 @@ export function pickLimits(answer: MultipleAnswer, shown: Shown): { least: numbe
   };
 }
 
-function picksRefusal(answer: MultipleAnswer, value: Value, shown: Shown): Refusal | null {
+function picksRefusal(answer: MultipleAnswer, value: Value, shown: ShownParts): Refusal | null {
   if (!Array.isArray(value)) return { reason: 'kind', message: 'a list of codes is needed' };
   const codes = value as readonly number[];
   const bad = listRefusal(answer.options, codes, shown);
@@ -170,7 +170,12 @@ function picksRefusal(answer: MultipleAnswer, value: Value, shown: Shown): Refus
   return { reason: 'picks', message: answer.picksMessage ?? few };
 }
 
-function rankRefusal(options: readonly Option[], top: number, value: Value, shown: Shown): Refusal | null {
+function rankRefusal(
+  options: readonly Option[],
+  top: number,
+  value: Value,
+  shown: ShownParts,
+): Refusal | null {
   if (!Array.isArray(value)) return { reason: 'kind', message: 'a list of codes in order of rank is needed' };
   const codes = value as readonly number[];
   const bad = listRefusal(options, codes, shown);
@@ -179,7 +184,11 @@ function rankRefusal(options: readonly Option[], top: number, value: Value, show
 }
 
 /** Codes unknown, hidden or given twice, and picks that exclude each other. */
-function listRefusal(options: readonly Option[], codes: readonly number[], shown: Shown): Refusal | null {
+function listRefusal(
+  options: readonly Option[],
+  codes: readonly number[],
+  shown: ShownParts,
+): Refusal | null {
   for (const code of codes) {
     const bad = codeRefusal(options, code, shown);
     if (bad !== null) return bad;
@@ -229,18 +238,21 @@ function patternRefusal(
 }
 
 /** One variable that an item presents: the question itself, or each shown row of a grid. */
-export interface Part {
+export interface AskedVariable {
   readonly name: string;
   readonly answer: Answer;
 }
 
 /** The variables answered when an item is presented; none for a statement. */
-export function partsOf(planItem: PlanItem, shown: Shown): Part[] {
+export function partsOf(planItem: PlanItem, shown: ShownParts): AskedVariable[] {
   return partsAtMost(planItem).filter(({ row }) => row === null || shown.rows[row]);
 }
 
 /** The variables an item can ask for, all rows of a grid shown; `row` is the index of a grid's row. */
-export function partsAtMost({ item, namesakes }: PlanItem): (Part & { readonly row: number | null })[] {
+export function partsAtMost({
+  item,
+  namesakes,
+}: PlanItem): (AskedVariable & { readonly row: number | null })[] {
   if (item.kind === 'statement') return [];
   const { answer } = item;
   const parts = hasRows(answer)

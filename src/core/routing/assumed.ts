@@ -97,7 +97,7 @@ export function expectedPicks(answer: MultipleAnswer, assume: Assume = {}): numb
 export type LineAnswer = Extract<Answer, { type: 'scale' | 'number' }> | DateAnswer;
 
 /** Whole steps from an origin, which is how values on a line are counted. */
-export interface Line {
+export interface ValueLine {
   readonly first: number;
   readonly last: number;
   at(step: number): number | string;
@@ -105,15 +105,15 @@ export interface Line {
 }
 
 /** Steps from one to another, both included, that share a weight evenly. */
-export interface Span {
+export interface SharedSteps {
   readonly from: number;
   readonly to: number;
   readonly share: number;
 }
 
 export interface LineWeights {
-  readonly line: Line;
-  readonly spans: readonly Span[];
+  readonly line: ValueLine;
+  readonly spans: readonly SharedSteps[];
   /** Parallel to the specials. */
   readonly specials: readonly number[];
 }
@@ -123,12 +123,12 @@ export function lineWeights(answer: LineAnswer, assume: Assume): LineWeights {
   const line = lineOf(answer);
   const options = optionsOf(answer);
   const specials = options.map(({ code }) => assume.shares?.[String(code)] ?? 0);
-  const marks = Object.entries(assume.shares ?? {}).flatMap(([text, share]): Span[] => {
+  const marks = Object.entries(assume.shares ?? {}).flatMap(([text, share]): SharedSteps[] => {
     if (options.some(({ code }) => String(code) === text)) return [];
     const step = line.stepOf(isNumeric(answer) ? Number(text) : text);
     return step >= line.first && step <= line.last ? [{ from: step, to: step, share }] : [];
   });
-  const ranges = (assume.ranges ?? []).map(({ from, to, share }): Span => ({
+  const ranges = (assume.ranges ?? []).map(({ from, to, share }): SharedSteps => ({
     from: Math.max(line.first, Math.ceil(line.stepOf(from) - 1e-9)),
     to: Math.min(line.last, Math.floor(line.stepOf(to) + 1e-9)),
     share,
@@ -141,7 +141,7 @@ export function lineWeights(answer: LineAnswer, assume: Assume): LineWeights {
 }
 
 /** What of a line lies between some marks, sharing a weight evenly. */
-function between(line: Line, marks: readonly Span[], share: number): Span[] {
+function between(line: ValueLine, marks: readonly SharedSteps[], share: number): SharedSteps[] {
   const steps = [...marks.map(({ from }) => from).sort((a, b) => a - b), line.last + 1];
   const gaps: { from: number; to: number }[] = [];
   let from = line.first;
@@ -160,7 +160,7 @@ const WIDEST = {
 } as const;
 
 /** Numbers in steps of their grid; dates in days, times in minutes. */
-function lineOf(answer: LineAnswer): Line {
+function lineOf(answer: LineAnswer): ValueLine {
   if (isNumeric(answer)) {
     const { from: origin, step } = stepsOf(answer);
     return {

@@ -1,6 +1,6 @@
 /** Problems found while a document is turned into a plan, each with its place. */
 import type { ConditionRule } from '../condition/resolve';
-import type { Span } from '../condition/syntax';
+import type { TextSpan } from '../condition/syntax';
 import { address, type Address } from '../document/addresses';
 
 export type PlanRule = ConditionRule | 'unknown-target' | 'backward-skip' | 'enters-repeat';
@@ -30,7 +30,7 @@ export interface PlanProblem {
   readonly field: string;
   readonly message: string;
   /** In that text, where it is one. */
-  readonly span?: Span;
+  readonly span?: TextSpan;
 }
 
 /** The part that a place is in, as it can be selected; null for the study as a whole. */

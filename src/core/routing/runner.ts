@@ -8,7 +8,7 @@ import {
   type CompileScope,
   type Meaning,
   type Memory,
-  type Test,
+  type CompiledTest,
 } from '../condition/compile';
 import { eachName, type Condition } from '../condition/syntax';
 import { passKey } from '../document/addresses';
@@ -16,7 +16,7 @@ import { answeredNames, hasRows, picksMany } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Value } from '../document/types';
 import { isRepeated, type Variable } from '../document/variables';
-import { isBlank, normalValue, partsAtMost, type Shown } from './answers';
+import { isBlank, normalValue, partsAtMost, type ShownParts } from './answers';
 import type { Plan, PlanItem, PlanRepeat, PlanSection, PlanTarget } from './plan';
 
 /** One variable that an item asks for. */
@@ -25,7 +25,7 @@ export interface RunnerPart {
   readonly answer: Answer;
   readonly slot: number;
   /** Null where always shown. */
-  readonly shown: Test | null;
+  readonly shown: CompiledTest | null;
   /** Codes of options or specials with `missing`. */
   readonly missing: ReadonlySet<number>;
   readonly isDated: boolean;
@@ -38,27 +38,27 @@ export interface RunnerItem {
   readonly pass: number | null;
   readonly key: string;
   readonly parts: readonly RunnerPart[];
-  readonly askIf: Test | null;
+  readonly askIf: CompiledTest | null;
   /** Presented to everybody who comes to it. */
   readonly isPlain: boolean;
   /** It has quotas or skips. */
   readonly leads: boolean;
   /** Of a question that has to be drawn: its draw key. */
   readonly drawKey: string | null;
-  readonly options: readonly (Test | null)[];
+  readonly options: readonly (CompiledTest | null)[];
   readonly hasConditionalOptions: boolean;
   readonly required: boolean;
-  readonly hardChecks: readonly Test[];
-  readonly quotas: readonly { readonly id: string; readonly when: Test; readonly to: PlanTarget }[];
-  readonly skips: readonly { readonly when: Test | null; readonly to: PlanTarget }[];
+  readonly hardChecks: readonly CompiledTest[];
+  readonly quotas: readonly { readonly id: string; readonly when: CompiledTest; readonly to: PlanTarget }[];
+  readonly skips: readonly { readonly when: CompiledTest | null; readonly to: PlanTarget }[];
 }
 
 interface RunnerSection {
-  readonly gate: Test | null;
+  readonly gate: CompiledTest | null;
   readonly repeat: ((memory: Memory) => number) | null;
   /** By pass, from 0. */
   readonly passes: readonly (readonly RunnerItem[])[];
-  readonly onward: readonly { readonly when: Test | null; readonly to: PlanTarget }[];
+  readonly onward: readonly { readonly when: CompiledTest | null; readonly to: PlanTarget }[];
 }
 
 /** One respondent. */
@@ -70,7 +70,7 @@ export interface Respondent {
   /** Whether a quota is full. */
   isFull?(quota: string): boolean;
   /** Told before an item is answered; again, with the number of times before, where a hard check holds, until false. */
-  meets?(item: RunnerItem, shown: Shown, tries: number): boolean;
+  meets?(item: RunnerItem, shown: ShownParts, tries: number): boolean;
 }
 
 export class Runner {
@@ -242,7 +242,7 @@ export class Runner {
   }
 
   /** What of an item is on show now. */
-  shownOf(item: RunnerItem): Shown {
+  shownOf(item: RunnerItem): ShownParts {
     if (!item.hasConditionalOptions) return this.allShown(item);
     const { memory } = this;
     return {
@@ -251,9 +251,9 @@ export class Runner {
     };
   }
 
-  private readonly shownWhole = new Map<PlanItem, Shown>();
+  private readonly shownWhole = new Map<PlanItem, ShownParts>();
 
-  private allShown({ planItem, options, parts }: RunnerItem): Shown {
+  private allShown({ planItem, options, parts }: RunnerItem): ShownParts {
     let shown = this.shownWhole.get(planItem);
     if (shown === undefined) {
       shown = { options: options.map(() => true), rows: parts.map(() => true) };

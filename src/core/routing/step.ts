@@ -7,7 +7,7 @@
 import { holds, type Environment } from '../condition/evaluate';
 import type { Condition } from '../condition/syntax';
 import { picksMany } from '../document/answer-types';
-import { canBeAnswered, type Shown } from './answers';
+import { canBeAnswered, type ShownParts } from './answers';
 import type { Plan, PlanItem, PlanQuota, PlanRepeat, PlanSection, PlanSkip, PlanTarget } from './plan';
 
 /** Where a walk stands: entering a section (at an item of it), about to come to an item, or at an ending. */
@@ -44,7 +44,7 @@ export interface Arrival {
   readonly planItem: PlanItem;
   /** Null outside a repeated section. */
   readonly pass: number | null;
-  readonly shown: Shown;
+  readonly shown: ShownParts;
 }
 
 /** How many passes a repeated section has now, and for `each` the code of every pass. */
@@ -144,7 +144,7 @@ function meet(section: PlanSection, planItem: PlanItem, pass: number, around: Su
   return { planItem, pass: openPass, shown };
 }
 
-export function shownOf(planItem: PlanItem, environment: Environment): Shown {
+export function shownOf(planItem: PlanItem, environment: Environment): ShownParts {
   const show = (condition: Condition | null) => condition === null || holds(condition, environment);
   return { options: planItem.optionIf.map(show), rows: planItem.rowIf.map(show) };
 }

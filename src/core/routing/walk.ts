@@ -8,7 +8,7 @@ import { passKey, readPassKey } from '../document/addresses';
 import { answeredNames, hasRows, picksMany, picksOne } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answers, Given, Question, Value } from '../document/types';
-import { isBlank, partsOf, refusal, type Part, type Refusal, type Shown } from './answers';
+import { isBlank, partsOf, refusal, type AskedVariable, type Refusal, type ShownParts } from './answers';
 import { drawGiven, drawKey, drawQuestions, readDraws } from './draws';
 import type { Plan, PlanItem, PlanSection, PlanSkip } from './plan';
 import { PlanEnvironment, readingOf, type ReadingStore } from './readings';
@@ -45,7 +45,7 @@ export interface WalkInput {
    * Called when an item is presented, before its answers are read, to put them into `answers`; again where a hard
    * check holds, with the number of times it was called before, until it returns false.
    */
-  readonly respond?: (planItem: PlanItem, pass: number | null, shown: Shown, tries: number) => boolean;
+  readonly respond?: (planItem: PlanItem, pass: number | null, shown: ShownParts, tries: number) => boolean;
 }
 
 /** An item presented. */
@@ -53,7 +53,7 @@ export interface WalkStep extends Arrival {
   /** `name`, or `name#pass`. */
   readonly key: string;
   /** What it asks for: nothing for a statement, one part for most questions, the shown rows of a grid. */
-  readonly parts: readonly Part[];
+  readonly parts: readonly AskedVariable[];
   /** How the walk went on; null where it stopped here. */
   readonly departure: Departure | null;
   readonly faults: readonly Fault[];
@@ -120,7 +120,7 @@ export function walk(plan: Plan, input: WalkInput): WalkResult {
   if (!draws.ok) return draws;
   const problem = unknownQuota(plan, input.full ?? []) ?? unknownStop(plan, input.stoppedAt);
   if (problem !== null) return { ok: false, problem };
-  return { ok: true, walk: new Walker(plan, input, given.values, draws.drawn).run() };
+  return { ok: true, walk: new RespondentWalk(plan, input, given.values, draws.drawn).run() };
 }
 
 /** The names answers may be given under (without `#pass`): variables, specify texts and remarks. */
@@ -142,7 +142,7 @@ export function answerNames(plan: Plan): ReadonlySet<string> {
   return names;
 }
 
-class Walker implements Surroundings, ReadingStore {
+class RespondentWalk implements Surroundings, ReadingStore {
   private readonly readings = new Map<string, Reading>();
   private readonly passes = new Map<number, number>();
   private readonly drawnHere = new Map<string, ReadonlySet<number>>();
@@ -249,7 +249,12 @@ class Walker implements Surroundings, ReadingStore {
     return { ...arrival, key: passKey(item.name, pass), parts, faults };
   }
 
-  private partFault(planItem: PlanItem, arrival: Arrival, part: Part, value: Value | null): Fault | null {
+  private partFault(
+    planItem: PlanItem,
+    arrival: Arrival,
+    part: AskedVariable,
+    value: Value | null,
+  ): Fault | null {
     const { item } = planItem;
     if (item.kind !== 'question') return null;
     if (isBlank(value)) {
@@ -263,7 +268,12 @@ class Walker implements Surroundings, ReadingStore {
   }
 
   /** The texts that a required answer asks for and that are still empty. */
-  private unspecified(item: Question, part: Part, pass: number | null, value: Value | null): Fault[] {
+  private unspecified(
+    item: Question,
+    part: AskedVariable,
+    pass: number | null,
+    value: Value | null,
+  ): Fault[] {
     // Elsewhere pages have no field to write in.
     const isListed = picksOne(part.answer) || picksMany(part.answer);
     if (item.required !== true || value === null || !isListed || hasRows(item.answer)) return [];
@@ -280,7 +290,7 @@ class Walker implements Surroundings, ReadingStore {
   }
 
   /** A grid as a whole is answered where any of its rows is. */
-  private readGrid({ item }: PlanItem, parts: readonly Part[], pass: number | null): void {
+  private readGrid({ item }: PlanItem, parts: readonly AskedVariable[], pass: number | null): void {
     const answered = parts.some(
       ({ name }) => this.readings.get(passKey(name.toLowerCase(), pass))?.value !== null,
     );

@@ -5,10 +5,10 @@ import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import type { RandomGenerator } from 'pure-rand/types/RandomGenerator';
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, MultipleAnswer, Option, Value } from '../document/types';
-import { pickLimits, type Shown } from '../routing/answers';
+import { pickLimits, type ShownParts } from '../routing/answers';
 import { codeWeights, lineWeights, pickWeights, type LineAnswer } from '../routing/assumed';
 
-export interface Asked {
+export interface DrawnAnswer {
   readonly answer: Answer;
   readonly assume?: Assume;
   readonly required?: boolean;
@@ -17,8 +17,8 @@ export interface Asked {
 /** Null for a blank, which a required question never gets. */
 export function drawAnswer(
   random: RandomGenerator,
-  { answer, assume = {}, required }: Asked,
-  shown: Shown,
+  { answer, assume = {}, required }: DrawnAnswer,
+  shown: ShownParts,
 ): Value | null {
   if (!required && assume.blank !== undefined && uniformFloat64(random) < assume.blank) return null;
   switch (answer.type) {
@@ -66,7 +66,7 @@ function drawPicks(
   random: RandomGenerator,
   answer: MultipleAnswer,
   assume: Assume,
-  shown: Shown,
+  shown: ShownParts,
 ): Value | null {
   const options = answer.options.filter((_, o) => shown.options[o]);
   const limits = pickLimits(answer, shown);
@@ -94,7 +94,7 @@ function drawPicks(
 function drawOrder(
   random: RandomGenerator,
   { options, top }: Extract<Answer, { type: 'rank' }>,
-  shown: Shown,
+  shown: ShownParts,
 ): Value | null {
   const fit = options.filter((option, o) => shown.options[o] && option.missing === undefined);
   const codes = [...new Set(fit.map(({ code }) => code))];
@@ -106,7 +106,7 @@ function drawOrder(
   return places.length === 0 ? null : places;
 }
 
-function drawOnLine(random: RandomGenerator, answer: LineAnswer, assume: Assume, shown: Shown): Value {
+function drawOnLine(random: RandomGenerator, answer: LineAnswer, assume: Assume, shown: ShownParts): Value {
   const isShown = (_: unknown, o: number) => shown.options[o] === true;
   const codes = optionsOf(answer).filter(isShown);
   for (const as of [assume, {}]) {

@@ -11,7 +11,7 @@ import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Value } from '../document/types';
 import { ENDINGS } from '../document/vocabularies';
-import type { Shown } from '../routing/answers';
+import type { ShownParts } from '../routing/answers';
 import { drawKey, drawQuestions, hash } from '../routing/draws';
 import type { Plan, PlanSection } from '../routing/plan';
 import { Runner, type Respondent, type RunnerItem } from '../routing/runner';
@@ -45,7 +45,7 @@ class Makers {
   private readonly coder: QuickCoder;
   private readonly reached = new Map<string, number>();
   private readonly targets: ReadonlyMap<string, number>;
-  private readonly allShown: readonly Shown[];
+  private readonly allShown: readonly ShownParts[];
 
   constructor(private readonly plan: Plan) {
     this.runner = new Runner(plan);
@@ -67,9 +67,9 @@ class Makers {
     const drawnIn = new Map<string, ReadonlySet<number>>();
     const entries = plan.document.given ?? [];
     const given = entries.map((entry, n) =>
-      drawAnswer(random, { ...entry, required: true }, this.allShown[n] as Shown),
+      drawAnswer(random, { ...entry, required: true }, this.allShown[n] as ShownParts),
     );
-    const meets = (item: RunnerItem, shown: Shown, tries: number): boolean => {
+    const meets = (item: RunnerItem, shown: ShownParts, tries: number): boolean => {
       const { item: of } = item.planItem;
       if (of.kind === 'statement' || tries > 2 * MOST_TRIES) return false;
       const { required } = of;

@@ -8,10 +8,10 @@ import { optionsOf } from '../document/shape';
 import type { Question } from '../document/types';
 import type { PlanItem } from '../routing/plan';
 import { fallsThrough } from './falls-through';
-import type { Inquiry } from './inquiry';
+import type { CheckContext } from './inquiry';
 import type { Snag } from './types';
 
-export function askedTwice(inquiry: Inquiry): Snag[] {
+export function askedTwice(inquiry: CheckContext): Snag[] {
   const { flow } = inquiry;
   const fallen = fallsThrough(inquiry).map(({ at }) =>
     inquiry.plan.sections.findIndex(({ section }) => section.id === at.section),
@@ -55,7 +55,7 @@ function looks({ text, answer }: Question): string {
 }
 
 /** Nobody who is presented the earlier one is presented the later one. */
-function exclude(inquiry: Inquiry, earlier: PlanItem, later: PlanItem): boolean {
+function exclude(inquiry: CheckContext, earlier: PlanItem, later: PlanItem): boolean {
   const { flow } = inquiry;
   const places = inquiry.placesOf(later);
   const last = Math.max(...places);

@@ -5,10 +5,10 @@ import { optionsOf } from '../document/shape';
 import type { Question, Value } from '../document/types';
 import { editQuestion } from '../editing/structure';
 import type { PlanItem } from '../routing/plan';
-import type { Inquiry } from './inquiry';
+import type { CheckContext } from './inquiry';
 import type { Snag } from './types';
 
-export function blankDecides(inquiry: Inquiry): Snag[] {
+export function blankDecides(inquiry: CheckContext): Snag[] {
   return inquiry.items.flatMap((planItem): Snag[] => {
     const { item } = planItem;
     if (item.kind !== 'question' || item.required || hasRows(item.answer)) return [];
@@ -20,7 +20,7 @@ export function blankDecides(inquiry: Inquiry): Snag[] {
   });
 }
 
-function atPlace(inquiry: Inquiry, planItem: PlanItem, item: Question, at: number): Snag | null {
+function atPlace(inquiry: CheckContext, planItem: PlanItem, item: Question, at: number): Snag | null {
   const { encoded, flow, diagrams, plan } = inquiry;
   const variable = plan.variables.get(item.name.toLowerCase());
   const standing = inquiry.standingOf(planItem, at);
@@ -71,7 +71,7 @@ function answerWords({ answer }: Question, value: Value | null | undefined): str
 }
 
 /** Whether the question's own skips lead two answers to the same places, whatever else was answered. */
-function goTheSameWay({ encoded, diagrams }: Inquiry, at: number, one: number, other: number): boolean {
+function goTheSameWay({ encoded, diagrams }: CheckContext, at: number, one: number, other: number): boolean {
   const destinations = new Map<number, { one: number; other: number }>();
   let rest = { one, other };
   const { ways } = encoded.itemAt(at);
@@ -94,7 +94,7 @@ function goTheSameWay({ encoded, diagrams }: Inquiry, at: number, one: number, o
 
 /** Whether no condition but the question's own skips can tell two readings apart. */
 function sameElsewhere(
-  inquiry: Inquiry,
+  inquiry: CheckContext,
   planItem: PlanItem,
   key: string,
   one: number,

@@ -136,9 +136,9 @@ function sumCanBe(plan: Plan, name: string, code: number): boolean {
   return bounds !== null && code >= bounds[0] && code <= bounds[1];
 }
 
-type Bounds = readonly [least: number, most: number];
+type CodeRange = readonly [least: number, most: number];
 
-function boundsOf(plan: Plan, node: NonNullable<Plan['derived'][number]['value']>): Bounds | null {
+function boundsOf(plan: Plan, node: NonNullable<Plan['derived'][number]['value']>): CodeRange | null {
   switch (node.kind) {
     case 'number':
       return [node.value, node.value];

@@ -4,10 +4,10 @@ import { picksMany, picksOne } from '../document/answer-types';
 import type { EndingKind, Question } from '../document/types';
 import type { DocumentDraft } from '../editing/change';
 import type { PlanItem, PlanSection } from '../routing/plan';
-import type { Inquiry } from './inquiry';
+import type { CheckContext } from './inquiry';
 import type { Mend, Snag } from './types';
 
-export function consentNotKept(inquiry: Inquiry): Snag[] {
+export function consentNotKept(inquiry: CheckContext): Snag[] {
   return inquiry.plan.sections.flatMap((section): Snag[] => {
     if (section.section.kind !== 'consent') return [];
     const questions = section.items.filter(({ item }) => item.kind === 'question');
@@ -30,7 +30,7 @@ export function consentNotKept(inquiry: Inquiry): Snag[] {
 }
 
 /** What becomes of somebody who refuses, as far as the routing shows it. */
-function whatRefusersMeet(inquiry: Inquiry, section: PlanSection): string {
+function whatRefusersMeet(inquiry: CheckContext, section: PlanSection): string {
   const { plan, flow, encoded } = inquiry;
   const elsewhere = plan.endings.find(
     ({ ending }) => ending.kind !== 'declined' && endsSeen(inquiry, section).has(ending.kind),
@@ -46,7 +46,7 @@ function whatRefusersMeet(inquiry: Inquiry, section: PlanSection): string {
 }
 
 /** Mends that lead one answer each to the ending for those who decline, which is made where there is none. */
-function mendsByAnswer(inquiry: Inquiry, planItem: PlanItem): Mend[] {
+function mendsByAnswer(inquiry: CheckContext, planItem: PlanItem): Mend[] {
   const { item } = planItem;
   if (item.kind !== 'question' || !picksOne(item.answer)) return [];
   const known = inquiry.plan.endings.find(({ ending }) => ending.kind === 'declined')?.ending.id;
@@ -73,7 +73,7 @@ function freshId(taken: readonly string[]): string {
   return id;
 }
 
-export function screeningLetsAll(inquiry: Inquiry): Snag[] {
+export function screeningLetsAll(inquiry: CheckContext): Snag[] {
   return inquiry.plan.sections.flatMap((section): Snag[] => {
     if (section.section.kind !== 'screening') return [];
     if (!section.items.some(({ item }) => item.kind === 'question')) return [];
@@ -97,12 +97,12 @@ export function screeningLetsAll(inquiry: Inquiry): Snag[] {
 }
 
 /** Whether some way written in a section leads people to an ending of a kind with nothing asked in between. */
-function leadsTo(inquiry: Inquiry, section: PlanSection, kind: EndingKind): boolean {
+function leadsTo(inquiry: CheckContext, section: PlanSection, kind: EndingKind): boolean {
   return endsSeen(inquiry, section).has(kind);
 }
 
 /** The kinds of endings to which ways written in a section lead people with nothing asked in between. */
-function endsSeen(inquiry: Inquiry, section: PlanSection): ReadonlySet<string> {
+function endsSeen(inquiry: CheckContext, section: PlanSection): ReadonlySet<string> {
   const seen = new Set<string>();
   for (const { role, at, planItem, spots } of inquiry.sites) {
     const here =
@@ -118,7 +118,7 @@ function endsSeen(inquiry: Inquiry, section: PlanSection): ReadonlySet<string> {
 }
 
 /** What those who answer at a place, or leave a section's end, see next: the kind of an ending, or `item`. */
-function nextSeen({ encoded, plan }: Inquiry, from: number, mass: Diagram): string[] {
+function nextSeen({ encoded, plan }: CheckContext, from: number, mass: Diagram): string[] {
   const { course, diagrams } = encoded;
   const seen = new Set<string>();
   const silent = new Map<number, Diagram>([[from, mass]]);
@@ -140,7 +140,7 @@ function nextSeen({ encoded, plan }: Inquiry, from: number, mass: Diagram): stri
 }
 
 /** Somebody who does not agree, or leaves the question blank, and is not at the end then. */
-function notEnded(inquiry: Inquiry, planItem: PlanItem, item: Question): Snag[] {
+function notEnded(inquiry: CheckContext, planItem: PlanItem, item: Question): Snag[] {
   const { encoded, flow, diagrams, plan } = inquiry;
   const agrees = new Set(item.agrees);
   for (const at of inquiry.placesOf(planItem)) {
@@ -178,7 +178,7 @@ function notEnded(inquiry: Inquiry, planItem: PlanItem, item: Question): Snag[] 
   return [];
 }
 
-function mendConsent(inquiry: Inquiry, planItem: PlanItem, item: Question): Mend[] {
+function mendConsent(inquiry: CheckContext, planItem: PlanItem, item: Question): Mend[] {
   const known = inquiry.plan.endings.find(({ ending }) => ending.kind === 'declined')?.ending.id;
   const declined = known ?? freshId(inquiry.plan.endings.map(({ ending }) => ending.id));
   if (item.agrees === undefined) return [];

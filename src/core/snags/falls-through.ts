@@ -7,10 +7,10 @@
 import { FALSE, type Diagram } from '../analysis';
 import { SECTIONS } from '../document/vocabularies';
 import type { PlanItem, PlanSection, PlanTarget } from '../routing/plan';
-import type { Inquiry } from './inquiry';
+import type { CheckContext } from './inquiry';
 import type { Mend, Snag } from './types';
 
-export function fallsThrough(inquiry: Inquiry): Snag[] {
+export function fallsThrough(inquiry: CheckContext): Snag[] {
   const snags = new Map<number, Snag>();
   for (const planItem of inquiry.items) {
     const targets = planItem.skips.flatMap((skip) => entered(skip.to, planItem) ?? []);
@@ -35,7 +35,7 @@ function entered(to: PlanTarget, { section }: PlanItem): number | null {
  * Whether a section can be a branch of this question's alone. It is none where something else leads to it too, where it
  * is for everybody by its kind, or where nothing comes after it: what a questionnaire ends with is for all.
  */
-function isBranch({ plan }: Inquiry, section: number, owner: PlanItem): boolean {
+function isBranch({ plan }: CheckContext, section: number, owner: PlanItem): boolean {
   const of = plan.sections[section] as PlanSection;
   if (SECTIONS[of.section.kind].forEverybody) return false;
   if (section === plan.sections.length - 1) return false;
@@ -58,13 +58,13 @@ interface Siblings {
 }
 
 /** Those who leave a question together: by a skip to a section, or by none of its skips. */
-interface Group {
+interface Leaving {
   /** Null for those who carry on, or were never asked the question. */
   readonly to: number | null;
   readonly mass: Diagram;
 }
 
-function runsOn(inquiry: Inquiry, planItem: PlanItem, siblings: Siblings): Snag | null {
+function runsOn(inquiry: CheckContext, planItem: PlanItem, siblings: Siblings): Snag | null {
   const { plan } = inquiry;
   const { branch, sibling } = siblings;
   const [of, next] = [plan.sections[branch] as PlanSection, plan.sections[sibling] as PlanSection];
@@ -88,9 +88,9 @@ function runsOn(inquiry: Inquiry, planItem: PlanItem, siblings: Siblings): Snag 
   return null;
 }
 
-function groupsAt({ flow, diagrams, sites }: Inquiry, planItem: PlanItem, at: number): Group[] {
+function groupsAt({ flow, diagrams, sites }: CheckContext, planItem: PlanItem, at: number): Leaving[] {
   const own = sites.filter((site) => site.role === 'skip' && site.planItem === planItem);
-  const groups: Group[] = [];
+  const groups: Leaving[] = [];
   let rest = flow.answersAt(at);
   for (const skip of planItem.skips) {
     const when = own.find((site) => site.at.skip === skip.index)?.spots.find((spot) => spot.at === at)?.when;
@@ -108,7 +108,7 @@ function groupsAt({ flow, diagrams, sites }: Inquiry, planItem: PlanItem, at: nu
 
 /** Whether some of those who go on from a place are presented something of a section; `before`: round another one. */
 function meets(
-  inquiry: Inquiry,
+  inquiry: CheckContext,
   at: number,
   mass: Diagram,
   section: number,
@@ -133,9 +133,9 @@ function meets(
 
 /** Whether some who are sent to neither of the two come to the second round the first: the branches meet there. */
 function comesRound(
-  inquiry: Inquiry,
+  inquiry: CheckContext,
   at: number,
-  { to, mass }: Group,
+  { to, mass }: Leaving,
   { branch, sibling }: Siblings,
 ): boolean {
   return to !== branch && to !== sibling && meets(inquiry, at, mass, sibling, branch);
@@ -143,10 +143,10 @@ function comesRound(
 
 /** Whether some come to the first of the two in order, past what stands before it: it is no branch, but on the way. */
 function comesInOrder(
-  inquiry: Inquiry,
+  inquiry: CheckContext,
   planItem: PlanItem,
   at: number,
-  { to, mass }: Group,
+  { to, mass }: Leaving,
   { branch, branches }: Siblings,
 ): boolean {
   if (to !== null || !meets(inquiry, at, mass, branch)) return false;
@@ -159,7 +159,7 @@ function comesInOrder(
  * they are the only ones who come there.
  */
 function leadRound(
-  inquiry: Inquiry,
+  inquiry: CheckContext,
   at: number,
   sent: Diagram,
   { branch, sibling, branches }: Siblings,

@@ -25,7 +25,7 @@ import { codeCollides } from './code-collides';
 import { consentNotKept, screeningLetsAll } from './consent';
 import { duplicateNames } from './duplicate-names';
 import { fallsThrough } from './falls-through';
-import { Inquiry } from './inquiry';
+import { CheckContext } from './inquiry';
 import { noWayOut, unlabelled } from './labels';
 import { endingUnreached, neverAsked } from './never-asked';
 import { alwaysTrue, neverTrue } from './never-true';
@@ -82,7 +82,7 @@ export function routedSnagsOf(
 ): Snag[] {
   const flow = flowOf(plan, caps, cache);
   if ('entangledAt' in flow) return [...notExact(analysis), tooEntangled(flow.entangledAt)];
-  const inquiry = withinMemory(() => new Inquiry(analysis, flow));
+  const inquiry = withinMemory(() => new CheckContext(analysis, flow));
   if (inquiry === null) return [...notExact(analysis), tooEntangled({})];
   const { diagrams } = flow.encoded;
   const found = eachByItself(FOLLOWING, inquiry, () => {
@@ -92,7 +92,7 @@ export function routedSnagsOf(
 }
 
 /** The checks that follow people through the questionnaire, by the rule that each looks for first. */
-const FOLLOWING: Readonly<Partial<Record<SnagRule, (inquiry: Inquiry) => Snag[]>>> = {
+const FOLLOWING: Readonly<Partial<Record<SnagRule, (inquiry: CheckContext) => Snag[]>>> = {
   'never-asked': neverAsked,
   'ending-unreached': endingUnreached,
   'never-true': neverTrue,

@@ -23,7 +23,7 @@ import type { DocumentPlace } from '../routing/problems';
 import type { Mend, SnagWitness } from './types';
 
 /** A condition as it is tried at one place. */
-export interface Spot {
+export interface PlacedCondition {
   /** Number of the place. */
   readonly at: number;
   readonly standing: Standing;
@@ -41,12 +41,12 @@ export interface Site {
   readonly condition: Condition | null;
   /** As the author wrote it. */
   readonly text: string;
-  readonly spots: readonly Spot[];
+  readonly spots: readonly PlacedCondition[];
   /** The item it belongs to, where it belongs to one. */
   readonly planItem: PlanItem | null;
 }
 
-export class Inquiry {
+export class CheckContext {
   readonly plan: Plan;
   readonly encoded: EncodedPlan;
   readonly diagrams: Diagrams;
@@ -97,7 +97,10 @@ export class Inquiry {
   }
 
   /** The first spot of which something holds for somebody; `what` gives the diagram of that. */
-  firstSpot(spots: readonly Spot[], what: (spot: Spot) => Diagram): { spot: Spot; mass: Diagram } | null {
+  firstSpot(
+    spots: readonly PlacedCondition[],
+    what: (spot: PlacedCondition) => Diagram,
+  ): { spot: PlacedCondition; mass: Diagram } | null {
     for (const spot of spots) {
       const mass = what(spot);
       if (mass !== FALSE) return { spot, mass };
@@ -246,7 +249,7 @@ export class Inquiry {
     return found;
   }
 
-  private spot(at: number, standing: Standing, here: Diagram, condition: Condition | null): Spot {
+  private spot(at: number, standing: Standing, here: Diagram, condition: Condition | null): PlacedCondition {
     const when = condition === null ? 1 : this.encoded.conditionAt(condition, standing);
     return { at, standing, here, when };
   }

@@ -3,10 +3,10 @@ import { FALSE, TRUE } from '../analysis';
 import { removeEnding } from '../editing/structure';
 import type { PlanItem } from '../routing/plan';
 import { consentNotKept } from './consent';
-import type { Inquiry } from './inquiry';
+import type { CheckContext } from './inquiry';
 import type { Snag } from './types';
 
-export function neverAsked(inquiry: Inquiry): Snag[] {
+export function neverAsked(inquiry: CheckContext): Snag[] {
   const { analysis, flow } = inquiry;
   return inquiry.items.flatMap((planItem): Snag[] => {
     const { name } = planItem.item;
@@ -27,12 +27,12 @@ export function neverAsked(inquiry: Inquiry): Snag[] {
 }
 
 /** Where the condition that shuts it off cannot be read, that is told already. */
-function isShutByMistake(inquiry: Inquiry, { item, section }: PlanItem): boolean {
+function isShutByMistake(inquiry: CheckContext, { item, section }: PlanItem): boolean {
   const id = inquiry.plan.sections[section]?.section.id ?? '';
   return inquiry.isBroken({ item: item.name }) || inquiry.isBroken({ section: id });
 }
 
-function reason(inquiry: Inquiry, planItem: PlanItem): string {
+function reason(inquiry: CheckContext, planItem: PlanItem): string {
   const { flow, encoded, plan, diagrams } = inquiry;
   const [first = 0] = inquiry.placesOf(planItem);
   const some = inquiry.placesOf(planItem).find((at) => flow.comesTo(at) !== FALSE);
@@ -71,7 +71,7 @@ function reason(inquiry: Inquiry, planItem: PlanItem): string {
   return 'nothing leads to it';
 }
 
-export function endingUnreached(inquiry: Inquiry): Snag[] {
+export function endingUnreached(inquiry: CheckContext): Snag[] {
   const { analysis, plan, encoded, flow } = inquiry;
   // While nothing is asked yet, nobody can be sent anywhere.
   if (!inquiry.items.some(({ item }) => item.kind === 'question')) return [];

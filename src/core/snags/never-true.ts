@@ -2,7 +2,7 @@
 import { FALSE } from '../analysis';
 import { hasRows } from '../document/answer-types';
 import type { DocumentDraft } from '../editing/change';
-import { draftOptions, type Inquiry, type Site } from './inquiry';
+import { draftOptions, type CheckContext, type Site } from './inquiry';
 import type { Mend, Snag } from './types';
 
 const WHAT: Record<Site['role'], string> = {
@@ -15,7 +15,7 @@ const WHAT: Record<Site['role'], string> = {
   quota: 'quota',
 };
 
-export function neverTrue(inquiry: Inquiry): Snag[] {
+export function neverTrue(inquiry: CheckContext): Snag[] {
   return inquiry.sites.flatMap((site): Snag[] => {
     const { condition, spots, at, role, text } = site;
     if (condition === null || inquiry.isBroken(at)) return [];
@@ -34,7 +34,7 @@ export function neverTrue(inquiry: Inquiry): Snag[] {
   });
 }
 
-export function alwaysTrue(inquiry: Inquiry): Snag[] {
+export function alwaysTrue(inquiry: CheckContext): Snag[] {
   const { diagrams } = inquiry;
   return inquiry.sites.flatMap((site): Snag[] => {
     const { condition, spots, at, role, text } = site;
@@ -61,7 +61,7 @@ export function alwaysTrue(inquiry: Inquiry): Snag[] {
 }
 
 /** Takes the ask-if away, or the whole skip. */
-export function without(inquiry: Inquiry, { role, at, planItem }: Site): Mend {
+export function without(inquiry: CheckContext, { role, at, planItem }: Site): Mend {
   const edit = (draft: DocumentDraft) => {
     const section = draft.sections.find(({ id }) => id === at.section);
     const item = planItem === null ? undefined : draft.sections[planItem.section]?.items[planItem.place];
@@ -115,7 +115,7 @@ export function without(inquiry: Inquiry, { role, at, planItem }: Site): Mend {
   return inquiry.mendBy(labels[role], edit);
 }
 
-function unconditional(inquiry: Inquiry, { role, at, planItem }: Site): Mend {
+function unconditional(inquiry: CheckContext, { role, at, planItem }: Site): Mend {
   return inquiry.mendBy('Lead everybody there', (draft) => {
     if (role === 'onward') {
       const onward = draft.sections.find(({ id }) => id === at.section)?.onward;

@@ -1,11 +1,11 @@
 /** Repeats with fewer passes than somebody asks for: what lies beyond is lost. */
 import { FALSE } from '../analysis';
 import { isNumeric } from '../document/answer-types';
-import type { Inquiry } from './inquiry';
+import type { CheckContext } from './inquiry';
 import type { Snag } from './types';
 import { ordinaryCount } from './variables';
 
-export function passesCut(inquiry: Inquiry): Snag[] {
+export function passesCut(inquiry: CheckContext): Snag[] {
   const { plan, encoded, flow, diagrams } = inquiry;
   return plan.sections.flatMap(({ index, repeat, section }): Snag[] => {
     if (repeat?.driver == null) return [];

@@ -1,14 +1,14 @@
 /** A steering `multiple` with an option that says “none of these” and can yet be picked with the others. */
 import { picksMany } from '../document/answer-types';
 import { setOptionKind } from '../editing/options';
-import type { Inquiry } from './inquiry';
+import type { CheckContext } from './inquiry';
 import type { Snag } from './types';
 
 /** Reads: the whole label says that nothing else applies. */
 const SAYS_NONE =
   /^\W*(none|neither|nothing|nobody|no one|nowhere|never|no,? none|not any|not applicable|does not apply|do(es)?n['’]t apply)\b/i;
 
-export function picksContradict(inquiry: Inquiry): Snag[] {
+export function picksContradict(inquiry: CheckContext): Snag[] {
   const { plan, encoded } = inquiry;
   return inquiry.items.flatMap((planItem): Snag[] => {
     const { item } = planItem;

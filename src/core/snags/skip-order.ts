@@ -2,11 +2,11 @@
 import { FALSE, type Diagram } from '../analysis';
 import { picksMany } from '../document/answer-types';
 import type { PlanItem, PlanTarget } from '../routing/plan';
-import type { Inquiry, Site } from './inquiry';
+import type { CheckContext, Site } from './inquiry';
 import type { Snag } from './types';
 
 /** A skip after others which take everybody that it would take. */
-export function skipShadowed(inquiry: Inquiry): Snag[] {
+export function skipShadowed(inquiry: CheckContext): Snag[] {
   return queues(inquiry).flatMap((queue) =>
     queue.flatMap((site, n): Snag[] => {
       const earlier = queue.slice(0, n);
@@ -30,7 +30,7 @@ export function skipShadowed(inquiry: Inquiry): Snag[] {
 }
 
 /** Two skips that both hold for somebody and lead two ways. Of a `multiple`, picks that lead two ways. */
-export function rulesOverlap(inquiry: Inquiry): Snag[] {
+export function rulesOverlap(inquiry: CheckContext): Snag[] {
   const { diagrams } = inquiry;
   return queues(inquiry).flatMap((queue) =>
     queue.flatMap((site, n): Snag[] => {
@@ -64,7 +64,7 @@ export function rulesOverlap(inquiry: Inquiry): Snag[] {
 }
 
 /** The skips of each item and the onwards of each section, each in the order in which they are tried. */
-function queues({ sites }: Inquiry): Site[][] {
+function queues({ sites }: CheckContext): Site[][] {
   const byOwner = new Map<string, Site[]>();
   for (const site of sites) {
     if (site.role !== 'skip' && site.role !== 'onward') continue;
@@ -74,12 +74,12 @@ function queues({ sites }: Inquiry): Site[][] {
   return [...byOwner.values()];
 }
 
-function holds({ diagrams }: Inquiry, { spots }: Site): boolean {
+function holds({ diagrams }: CheckContext, { spots }: Site): boolean {
   return spots.some(({ here, when }) => diagrams.and(here, when) !== FALSE);
 }
 
 /** Somebody whom the others leave to a skip; null where there is nobody. */
-function left(inquiry: Inquiry, site: Site, others: readonly Site[]) {
+function left(inquiry: CheckContext, site: Site, others: readonly Site[]) {
   return inquiry.firstSpot(site.spots, ({ at, here, when }) =>
     without(inquiry, inquiry.diagrams.and(here, when), at, others, null),
   );
@@ -87,7 +87,7 @@ function left(inquiry: Inquiry, site: Site, others: readonly Site[]) {
 
 /** Those of whom none of the skips holds, tried up to `until`. */
 function without(
-  { diagrams }: Inquiry,
+  { diagrams }: CheckContext,
   mass: Diagram,
   at: number,
   skips: readonly Site[],
@@ -110,7 +110,7 @@ function sameTarget(a: PlanTarget | undefined, b: PlanTarget | undefined): boole
   return a !== undefined && b !== undefined && JSON.stringify(a) === JSON.stringify(b);
 }
 
-function mendOrder(inquiry: Inquiry, site: Site, before: Site | undefined) {
+function mendOrder(inquiry: CheckContext, site: Site, before: Site | undefined) {
   const { planItem, at } = site;
   if (planItem === null || before?.at.skip === undefined || at.skip === undefined) return [];
   const [from, to] = [at.skip, before.at.skip];
@@ -123,7 +123,7 @@ function mendOrder(inquiry: Inquiry, site: Site, before: Site | undefined) {
   ];
 }
 
-function skipsIn(draft: Parameters<Parameters<Inquiry['mendBy']>[1]>[0], { section, place }: PlanItem) {
+function skipsIn(draft: Parameters<Parameters<CheckContext['mendBy']>[1]>[0], { section, place }: PlanItem) {
   const item = draft.sections[section]?.items[place];
   return item === undefined || item.kind === 'page_break' ? undefined : item.skips;
 }

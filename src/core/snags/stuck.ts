@@ -1,9 +1,9 @@
 /** Questions that somebody comes to and cannot get past, and endings that have nothing to say to somebody. */
 import { FALSE } from '../analysis';
-import type { Inquiry } from './inquiry';
+import type { CheckContext } from './inquiry';
 import type { Mend, Snag } from './types';
 
-export function stuck(inquiry: Inquiry): Snag[] {
+export function stuck(inquiry: CheckContext): Snag[] {
   const { encoded, flow, diagrams } = inquiry;
   return inquiry.items.flatMap((planItem): Snag[] => {
     if (planItem.item.kind !== 'question') return [];
@@ -31,7 +31,7 @@ export function stuck(inquiry: Inquiry): Snag[] {
   });
 }
 
-export function noMessage(inquiry: Inquiry): Snag[] {
+export function noMessage(inquiry: CheckContext): Snag[] {
   const { encoded, flow, diagrams, plan } = inquiry;
   return plan.endings.flatMap(({ ending }, index): Snag[] => {
     const at = encoded.course.ending(index);
@@ -59,7 +59,7 @@ export function noMessage(inquiry: Inquiry): Snag[] {
 }
 
 /** Messages after others that everybody is shown for whom they hold. */
-export function messageShadowed(inquiry: Inquiry): Snag[] {
+export function messageShadowed(inquiry: CheckContext): Snag[] {
   const { encoded, flow, diagrams, plan } = inquiry;
   return plan.endings.flatMap(({ ending }, index): Snag[] => {
     const at = encoded.course.ending(index);
@@ -93,7 +93,7 @@ export function messageShadowed(inquiry: Inquiry): Snag[] {
   });
 }
 
-function movedUp(inquiry: Inquiry, ending: number, from: number, to: number): Mend {
+function movedUp(inquiry: CheckContext, ending: number, from: number, to: number): Mend {
   return inquiry.mendBy(`Move message ${from + 1} up, before message ${to + 1}`, (draft) => {
     const messages = draft.endings[ending]?.messages;
     const [moved] = messages?.splice(from, 1) ?? [];
@@ -102,7 +102,7 @@ function movedUp(inquiry: Inquiry, ending: number, from: number, to: number): Me
 }
 
 /** Moved up, a message for everybody would only take the place of the one before. */
-function withoutMessage(inquiry: Inquiry, ending: number, at: number): Mend {
+function withoutMessage(inquiry: CheckContext, ending: number, at: number): Mend {
   return inquiry.mendBy(`Delete message ${at + 1}`, (draft) => {
     draft.endings[ending]?.messages.splice(at, 1);
   });

@@ -36,14 +36,14 @@ export function targetMends(document: Questionnaire, at: DocumentPlace): Mend[] 
   ];
 }
 
-interface Home {
+interface TargetHome {
   readonly section: number;
   /** Index in the section; null: its end. */
   readonly item: number | null;
   readonly list: readonly (Skip | Onward)[];
 }
 
-function homeOf({ sections }: Questionnaire, at: DocumentPlace): Home | null {
+function homeOf({ sections }: Questionnaire, at: DocumentPlace): TargetHome | null {
   for (const [section, found] of sections.entries()) {
     if (at.item === undefined && found.id === at.section)
       return { section, item: null, list: onwardList(found) };
@@ -61,7 +61,7 @@ function isAimedAt(item: Questionnaire['sections'][number]['items'][number], tar
 function mend(
   document: Questionnaire,
   label: string,
-  { section, item }: Home,
+  { section, item }: TargetHome,
   list: readonly (Skip | Onward)[],
 ): Mend[] {
   const { step } = applyChange(document, {

@@ -1,13 +1,13 @@
 /** Routes that take longer than the study allows an interview. */
 import { secondsAlong, secondsByName } from '../routing/burden';
 import { madeUpRespondents } from '../simulate/respondents';
-import type { Inquiry } from './inquiry';
+import type { CheckContext } from './inquiry';
 import type { Snag } from './types';
 
 /** Made-up respondents who tell how many take too long. */
 const PEOPLE = 2000;
 
-export function tooLong({ plan, analysis }: Inquiry): Snag[] {
+export function tooLong({ plan, analysis }: CheckContext): Snag[] {
   const { maxMinutes } = plan.document.settings ?? {};
   if (maxMinutes === undefined) return [];
   const seconds = secondsByName(plan);

@@ -1,6 +1,6 @@
 /** A snag: something wrong or doubtful that the checks found, with its place. */
 import type { Patch } from 'immer';
-import type { Span } from '../condition/syntax';
+import type { TextSpan } from '../condition/syntax';
 import type { Answers } from '../document/types';
 import type { DocumentPlace, PlanRule } from '../routing/problems';
 
@@ -75,7 +75,7 @@ export interface Snag {
   readonly message: string;
   /** The property of the place that holds the trouble, and the span in it where it is a text. */
   readonly field?: string;
-  readonly span?: Span;
+  readonly span?: TextSpan;
   readonly witness?: SnagWitness;
   readonly mends?: readonly Mend[];
   /** Where a check of ours failed: what it failed with, for the log. */

@@ -3,11 +3,11 @@ import { pipedBy, variablesIn, FALSE, TRUE, type Diagram, type Standing } from '
 import { printCondition } from '../condition/print';
 import { eachName, type CompareTest, type Condition } from '../condition/syntax';
 import type { Variable } from '../document/variables';
-import type { Inquiry, Site } from './inquiry';
+import type { CheckContext, Site } from './inquiry';
 import type { Snag } from './types';
 
 /** A `not (…)` that holds for people who were never asked, and lets them through. */
-export function negationIncludesUnasked(inquiry: Inquiry): Snag[] {
+export function negationIncludesUnasked(inquiry: CheckContext): Snag[] {
   const { diagrams, encoded } = inquiry;
   return inquiry.sites.flatMap((site): Snag[] => {
     const { condition } = site;
@@ -39,7 +39,7 @@ export function negationIncludesUnasked(inquiry: Inquiry): Snag[] {
   });
 }
 
-export function mayBeUnasked(inquiry: Inquiry): Snag[] {
+export function mayBeUnasked(inquiry: CheckContext): Snag[] {
   return [
     ...unaskedInConditions(inquiry),
     ...unaskedInPipes(inquiry),
@@ -53,7 +53,7 @@ export function mayBeUnasked(inquiry: Inquiry): Snag[] {
  * whatever was answered. A test of one answer is left alone: that it does not hold for those who were not asked
  * is what an ask-if is for.
  */
-function unaskedInConditions(inquiry: Inquiry): Snag[] {
+function unaskedInConditions(inquiry: CheckContext): Snag[] {
   return inquiry.sites.flatMap((site): Snag[] => {
     if (site.condition === null || inquiry.isBroken(site.at)) return [];
     for (const test of comparisonsIn(site.condition)) {
@@ -79,7 +79,7 @@ function unaskedInConditions(inquiry: Inquiry): Snag[] {
   });
 }
 
-function unaskedInPipes(inquiry: Inquiry): Snag[] {
+function unaskedInPipes(inquiry: CheckContext): Snag[] {
   const { flow } = inquiry;
   return inquiry.items.flatMap((planItem): Snag[] => {
     for (const variable of pipedBy(inquiry.plan, planItem)) {
@@ -102,7 +102,7 @@ function unaskedInPipes(inquiry: Inquiry): Snag[] {
   });
 }
 
-function unaskedInRepeats(inquiry: Inquiry): Snag[] {
+function unaskedInRepeats(inquiry: CheckContext): Snag[] {
   const { plan, encoded, flow, diagrams } = inquiry;
   return plan.sections.flatMap(({ index, repeat, section }): Snag[] => {
     if (repeat?.driver == null || repeat.driver.of === 'given') return [];
@@ -124,7 +124,7 @@ function unaskedInRepeats(inquiry: Inquiry): Snag[] {
 }
 
 /** A derived sum has no value where any of its inputs has none. */
-function unaskedInDerived(inquiry: Inquiry): Snag[] {
+function unaskedInDerived(inquiry: CheckContext): Snag[] {
   const { plan, encoded, flow } = inquiry;
   return plan.derived.flatMap(({ derived, value, inputs }): Snag[] => {
     if (value === null) return [];
@@ -155,7 +155,7 @@ function unaskedInDerived(inquiry: Inquiry): Snag[] {
 }
 
 function someUnasked(
-  { encoded, diagrams }: Inquiry,
+  { encoded, diagrams }: CheckContext,
   here: Diagram,
   variable: Variable,
   standing: Standing,
@@ -166,7 +166,7 @@ function someUnasked(
 }
 
 function someButNotAll(
-  { encoded, diagrams }: Inquiry,
+  { encoded, diagrams }: CheckContext,
   here: Diagram,
   variables: readonly Variable[],
   standing: Standing,
@@ -207,7 +207,7 @@ function comparisonsIn(node: Condition): CompareTest[] {
   }
 }
 
-function addAsked(inquiry: Inquiry, site: Site, variable: Variable) {
+function addAsked(inquiry: CheckContext, site: Site, variable: Variable) {
   const bracketed = / or /.test(site.text) ? `(${site.text})` : site.text;
   return inquiry.mendCondition(site, `${bracketed} and ${variable.name} asked`);
 }

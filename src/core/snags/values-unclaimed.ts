@@ -15,7 +15,7 @@ import { variableAnswer } from '../routing/answers';
 import type { Plan, PlanItem } from '../routing/plan';
 import type { DocumentPlace } from '../routing/problems';
 import { PlanEnvironment } from '../routing/readings';
-import type { Inquiry, Site } from './inquiry';
+import type { CheckContext, Site } from './inquiry';
 import type { Mend, Snag } from './types';
 
 /** A gap is a few values: this share of the range at most, or one value. */
@@ -41,7 +41,7 @@ interface Family {
   readonly members: readonly Member[];
 }
 
-export function valuesUnclaimed(inquiry: Inquiry): Snag[] {
+export function valuesUnclaimed(inquiry: CheckContext): Snag[] {
   return steering(inquiry).flatMap((steer) => {
     const { variable, answer } = steer;
     const conditions = conditionsOn(inquiry, variable);
@@ -66,7 +66,7 @@ interface Steering {
   readonly at: DocumentPlace;
 }
 
-function steering({ plan, items }: Inquiry): Steering[] {
+function steering({ plan, items }: CheckContext): Steering[] {
   const of = (name: string, planItem: PlanItem | null, at: DocumentPlace): Steering[] => {
     const variable = plan.variables.get(name.toLowerCase());
     const answer = variableAnswer(variable);
@@ -95,7 +95,7 @@ function readsOnly(plan: Plan, condition: Condition | null, variable: Variable):
   return read.length === 1 && read[0] === variable && !speaksOfStates;
 }
 
-function conditionsOn({ plan, sites }: Inquiry, variable: Variable): Condition[] {
+function conditionsOn({ plan, sites }: CheckContext, variable: Variable): Condition[] {
   const written = [
     ...sites.map(({ condition }) => condition),
     ...plan.derived.flatMap(({ cases }) => (cases ?? []).map((entry) => entry.if)),
@@ -103,14 +103,14 @@ function conditionsOn({ plan, sites }: Inquiry, variable: Variable): Condition[]
   return written.filter((condition) => readsOnly(plan, condition, variable));
 }
 
-function skipFamily(inquiry: Inquiry, { variable, planItem, at }: Steering): Family | null {
+function skipFamily(inquiry: CheckContext, { variable, planItem, at }: Steering): Family | null {
   const { sites } = inquiry;
   const own = sites.filter((site) => site.role === 'skip' && site.planItem === planItem);
   if (planItem === null || own.some(({ condition }) => condition === null)) return null;
   return { of: 'its skips', at, members: membersOf(inquiry, own, variable) };
 }
 
-function membersOf(inquiry: Inquiry, sites: readonly Site[], variable: Variable): Member[] {
+function membersOf(inquiry: CheckContext, sites: readonly Site[], variable: Variable): Member[] {
   return sites.flatMap((site): Member[] => {
     const { condition, text } = site;
     if (!readsOnly(inquiry.plan, condition, variable)) return [];
@@ -119,7 +119,7 @@ function membersOf(inquiry: Inquiry, sites: readonly Site[], variable: Variable)
 }
 
 /** As many ask-ifs as exclude each other, in every way in which none can be added. */
-function askIfFamilies(inquiry: Inquiry, { variable, at }: Steering, values: Values): Family[] {
+function askIfFamilies(inquiry: CheckContext, { variable, at }: Steering, values: Values): Family[] {
   const askIfs = inquiry.sites.filter(({ role }) => role === 'item' || role === 'section');
   const byClaim = new Map<string, Member>();
   for (const member of membersOf(inquiry, askIfs, variable)) {
@@ -135,7 +135,7 @@ function askIfFamilies(inquiry: Inquiry, { variable, at }: Steering, values: Val
   }));
 }
 
-function caseFamilies(inquiry: Inquiry, variable: Variable): Family[] {
+function caseFamilies(inquiry: CheckContext, variable: Variable): Family[] {
   const { plan } = inquiry;
   return plan.derived.flatMap(({ derived, cases }): Family[] => {
     if (cases === null || !('cases' in derived) || derived.else !== undefined) return [];
@@ -189,7 +189,7 @@ class Values {
     private readonly variable: Variable,
     answer: Answer,
     conditions: readonly Condition[],
-    diagrams: Inquiry['diagrams'],
+    diagrams: CheckContext['diagrams'],
   ) {
     const key = variable.name.toLowerCase();
     const atoms = conditions.flatMap((condition) => testsOn(condition, variable, plan));
@@ -216,9 +216,14 @@ class Values {
 }
 
 /** Consecutive values, as first and last index. */
-type Run = readonly [from: number, to: number];
+type ValueRun = readonly [from: number, to: number];
 
-function firstGap(inquiry: Inquiry, steer: Steering, values: Values, families: readonly Family[]): Snag[] {
+function firstGap(
+  inquiry: CheckContext,
+  steer: Steering,
+  values: Values,
+  families: readonly Family[],
+): Snag[] {
   for (const family of families) {
     const snag = gapIn(inquiry, steer, values, family);
     if (snag !== null) return [snag];
@@ -226,7 +231,7 @@ function firstGap(inquiry: Inquiry, steer: Steering, values: Values, families: r
   return [];
 }
 
-function gapIn(inquiry: Inquiry, steer: Steering, values: Values, family: Family): Snag | null {
+function gapIn(inquiry: CheckContext, steer: Steering, values: Values, family: Family): Snag | null {
   const { members, at, of } = family;
   if (members.length < 2) return null;
   const { readings } = values;
@@ -263,7 +268,7 @@ function listInWords(words: readonly string[]): string {
 }
 
 /** A few values only: inside, or at an end of what at least two conditions deal with. */
-function isFew(readings: readonly Reading[], claims: readonly number[], [from, to]: Run): boolean {
+function isFew(readings: readonly Reading[], claims: readonly number[], [from, to]: ValueRun): boolean {
   const inside = from > 0 && to < readings.length - 1;
   const share = shareOf(readings, from, to);
   if (inside) return from === to || share <= FEW;
@@ -271,7 +276,7 @@ function isFew(readings: readonly Reading[], claims: readonly number[], [from, t
 }
 
 /** Stretches that nothing claims. */
-function runsOf(claims: readonly number[]): Run[] {
+function runsOf(claims: readonly number[]): ValueRun[] {
   const runs: [number, number][] = [];
   claims.forEach((claim, n) => {
     if (claim >= 0) return;
@@ -283,7 +288,7 @@ function runsOf(claims: readonly number[]): Run[] {
 }
 
 /** `6`, `3 to 5`, `2020-02-29`, or, of moments without a first and last, as a condition. */
-function gapInWords(values: Values, [from, to]: Run): string {
+function gapInWords(values: Values, [from, to]: ValueRun): string {
   const inside = new Set(values.readings.slice(from, to + 1).map(({ value }) => value));
   const wanted = values.symbol.readings.map(({ value, missing }) => !missing && inside.has(value));
   const may = values.symbol.readings.map(({ value, missing }) => value !== null && !missing);
@@ -308,7 +313,11 @@ function shareOf(values: readonly Reading[], from: number, to: number): number {
   return range === 0 ? 1 : (at(to) - at(from)) / range;
 }
 
-function witnessFor(inquiry: Inquiry, { variable, planItem }: Steering, value: Reading['value'] | undefined) {
+function witnessFor(
+  inquiry: CheckContext,
+  { variable, planItem }: Steering,
+  value: Reading['value'] | undefined,
+) {
   const { encoded, flow, diagrams } = inquiry;
   if (planItem === null) return {};
   for (const at of inquiry.placesOf(planItem)) {
@@ -324,7 +333,7 @@ function witnessFor(inquiry: Inquiry, { variable, planItem }: Steering, value: R
 }
 
 /** A mend that has one of the conditions deal with the stretch too. */
-function widened(values: Values, member: Member, [from, to]: Run): Mend[] {
+function widened(values: Values, member: Member, [from, to]: ValueRun): Mend[] {
   const more = new Set(values.readings.slice(from, to + 1).map(({ value }) => value));
   const { readings } = values.symbol;
   const wanted = readings.map(

@@ -3,7 +3,7 @@ import { isUnasked } from '../document/vocabularies';
 import type { Dataset } from './dataset';
 import type { TableVariable } from './variables';
 
-export type Case =
+export type TableCase =
   /** Values as they are tabulated: one, or several picks. */
   | { readonly state: 'answered'; readonly values: readonly (number | string)[] }
   /** Don't know and the like. */
@@ -11,9 +11,9 @@ export type Case =
   /** A reason of the missing plan; `blank` where nothing says why, `unreadable` where no code is known. */
   | { readonly state: 'missing'; readonly reason: string; readonly asked: boolean };
 
-export function caseOf(data: Dataset, variable: TableVariable, row: number, pass: number): Case {
+export function caseOf(data: Dataset, variable: TableVariable, row: number, pass: number): TableCase {
   const columns = variable.passes[pass] ?? [];
-  const missing = (reason: string): Case => ({ state: 'missing', reason, asked: !isUnasked(reason) });
+  const missing = (reason: string): TableCase => ({ state: 'missing', reason, asked: !isUnasked(reason) });
   const values: (number | string)[] = [];
   let reason: string | null = null;
   for (const { index, code } of columns) {

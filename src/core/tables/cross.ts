@@ -58,12 +58,12 @@ export function crossOf(
   };
 }
 
-interface Line {
+interface CrossLine {
   readonly label: string;
   readonly has: (value: number | string) => boolean;
 }
 
-function axisOf({ kind, categories }: TableVariable, values: readonly (number | string)[]): Line[] {
+function axisOf({ kind, categories }: TableVariable, values: readonly (number | string)[]): CrossLine[] {
   if (kind === 'numbers' || kind === 'moments') return binsOf(values, kind);
   if (kind === 'texts') return [...new Set(values)].sort().map((value) => ({ label: String(value), has: (of) => of === value })); // prettier-ignore
   return categories

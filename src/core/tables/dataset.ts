@@ -1,6 +1,6 @@
 /** Rows of data as they are tabulated: each cell read once, by what its column can hold. */
-import { answerOf, groupsOf, type Group } from '../audit/groups';
-import { readerOf, type Reading } from '../audit/readings';
+import { answerOf, groupsOf, type ColumnGroup } from '../audit/groups';
+import { readerOf, type CellReading } from '../audit/readings';
 import { columnsOf, type Column } from '../coding/columns';
 import type { Reading as Known } from '../condition/evaluate';
 import { passKey, readPassKey } from '../document/addresses';
@@ -13,8 +13,8 @@ import { Runner } from '../routing/runner';
 export class Dataset {
   readonly columns: readonly Column[];
   readonly count: number;
-  private readonly readings: readonly (readonly Reading[])[];
-  private readonly groups: readonly Group[];
+  private readonly readings: readonly (readonly CellReading[])[];
+  private readonly groups: readonly ColumnGroup[];
 
   /** Rows in the order of `columnsOf`. */
   constructor(
@@ -28,7 +28,7 @@ export class Dataset {
     this.groups = groupsOf(plan, this.columns, new Runner(plan));
   }
 
-  reading(row: number, column: number): Reading {
+  reading(row: number, column: number): CellReading {
     return this.readings[row]?.[column] ?? { kind: 'blank' };
   }
 

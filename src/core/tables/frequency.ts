@@ -2,7 +2,7 @@
 import type { Questionnaire } from '../document/types';
 import { isUnasked } from '../document/vocabularies';
 import { binsOf } from './bins';
-import { caseOf, type Case } from './cases';
+import { caseOf, type TableCase } from './cases';
 import type { Dataset } from './dataset';
 import { percentOf } from './shares';
 import type { TableVariable } from './variables';
@@ -95,7 +95,7 @@ export function frequencyOf(
   };
 }
 
-interface Line {
+interface CountedLine {
   readonly label: string;
   readonly code: string;
   readonly count: number;
@@ -107,8 +107,8 @@ const MOST_TEXTS = 20;
 function linesOf(
   { kind, categories }: TableVariable,
   values: readonly (number | string)[],
-  answers: readonly Extract<Case, { state: 'answered' }>[],
-): Line[] {
+  answers: readonly Extract<TableCase, { state: 'answered' }>[],
+): CountedLine[] {
   const counted = new Map<number | string, number>();
   for (const value of values) counted.set(value, (counted.get(value) ?? 0) + 1);
   switch (kind) {
@@ -142,8 +142,8 @@ function linesOf(
 function missingLines(
   document: Questionnaire,
   { categories }: TableVariable,
-  cases: readonly Case[],
-): (Line & { readonly asked: boolean; readonly reason: string | null })[] {
+  cases: readonly TableCase[],
+): (CountedLine & { readonly asked: boolean; readonly reason: string | null })[] {
   const options = new Map<number | string, number>();
   const reasons = new Map<string, number>();
   for (const each of cases) {

@@ -38,8 +38,8 @@ export interface TableVariable {
 /** In the order of the data; of a repeated section first all passes together, then each. */
 export function tableVariables(plan: Plan, columns: readonly Column[] = columnsOf(plan)): TableVariable[] {
   const found: TableVariable[] = [];
-  const repeated = new Map<string, Draft[]>();
-  const drafts: Draft[] = [];
+  const repeated = new Map<string, VariableDraft[]>();
+  const drafts: VariableDraft[] = [];
   columns.forEach((column, index) => {
     const draft = draftOf(plan, column, index, drafts);
     if (draft === null) return;
@@ -59,7 +59,7 @@ export function tableVariables(plan: Plan, columns: readonly Column[] = columnsO
   return found;
 }
 
-interface Draft {
+interface VariableDraft {
   readonly name: string;
   readonly pass: number | null;
   readonly section: number | null;
@@ -71,7 +71,12 @@ interface Draft {
   readonly columns: { readonly index: number; readonly code: number }[];
 }
 
-function variable(of: Draft, id: string, label: string, passes: readonly Draft[]): TableVariable {
+function variable(
+  of: VariableDraft,
+  id: string,
+  label: string,
+  passes: readonly VariableDraft[],
+): TableVariable {
   return {
     id,
     label,
@@ -86,7 +91,12 @@ function variable(of: Draft, id: string, label: string, passes: readonly Draft[]
 }
 
 /** Null for columns that are part of a variable met before, or that are no variable of their own. */
-function draftOf(plan: Plan, column: Column, index: number, before: readonly Draft[]): Draft | null {
+function draftOf(
+  plan: Plan,
+  column: Column,
+  index: number,
+  before: readonly VariableDraft[],
+): VariableDraft | null {
   const { document } = plan;
   switch (column.kind) {
     case 'ending':
@@ -129,7 +139,12 @@ function draftOf(plan: Plan, column: Column, index: number, before: readonly Dra
 
 const PLAIN = { pass: null, section: null, item: null } as const;
 
-function valueDraft(plan: Plan, column: ValueColumn, index: number, before: readonly Draft[]): Draft | null {
+function valueDraft(
+  plan: Plan,
+  column: ValueColumn,
+  index: number,
+  before: readonly VariableDraft[],
+): VariableDraft | null {
   const { source } = column;
   const { answer } = source;
   const pass = source.of === 'item' ? source.pass : null;

@@ -120,9 +120,9 @@ function optionTag(option: Option, answer: Answer): string {
   return tags.filter((tag) => tag !== '').join(', ');
 }
 
-type Open = Exclude<Answer, { type: 'single' | 'multiple' | 'rank' | 'grid' }>;
+type OpenAnswer = Exclude<Answer, { type: 'single' | 'multiple' | 'rank' | 'grid' }>;
 
-function rangeWords(answer: Open): string {
+function rangeWords(answer: OpenAnswer): string {
   switch (answer.type) {
     case 'scale': {
       const low = answer.lowLabel ? ` ${answer.lowLabel}` : '';
@@ -153,7 +153,7 @@ function rangeWords(answer: Open): string {
 
 const PATTERN_WORDS = { email: 'e-mail', phone: 'telephone', url: 'web address' } as const;
 
-function unitOf(answer: Open): string {
+function unitOf(answer: OpenAnswer): string {
   switch (answer.type) {
     case 'number':
       return answer.unit ?? 'number';

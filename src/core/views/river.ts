@@ -27,7 +27,7 @@ export interface Point {
   readonly y: number;
 }
 
-export interface Layout {
+export interface RiverLayout {
   readonly width: number;
   readonly height: number;
   /** Upper left corners. */
@@ -120,7 +120,7 @@ const KEPT = 0.12;
 const KEPT_AT_MOST = 34;
 
 /** The same layout with less room where ribbons go far across: they may be steep. */
-export function compacted(layout: Layout, { nodes, height, gap }: LayoutTask): Layout {
+export function compacted(layout: RiverLayout, { nodes, height, gap }: LayoutTask): RiverLayout {
   const tops = nodes.flatMap(({ id }) => layout.nodes[id]?.y ?? []);
   // From where to where each height moves: piece by piece, at the top and bottom of every node.
   const marks: { from: number; to: number }[] = [];

@@ -15,7 +15,7 @@ export interface SentencePart {
   readonly answer: boolean;
 }
 
-interface Said {
+interface SaidAnswer {
   readonly label: string;
   readonly passes: readonly number[];
   readonly words: string;
@@ -56,7 +56,7 @@ export function routeSentence(
 const plain = (text: string): SentencePart => ({ text, answer: false });
 const strong = (text: string): SentencePart => ({ text, answer: true });
 
-function labels(list: readonly Said[]): SentencePart[] {
+function labels(list: readonly SaidAnswer[]): SentencePart[] {
   return list.map((each, n) => plain(`${between(n, list.length)}${labelOf(each)}`));
 }
 
@@ -64,7 +64,7 @@ function between(n: number, count: number): string {
   return n === 0 ? '' : n === count - 1 ? ' and ' : ', ';
 }
 
-function labelOf({ label, passes }: Said): string {
+function labelOf({ label, passes }: SaidAnswer): string {
   const words = `“${label}”`;
   if (passes.length === 0) return words;
   const [first = 0, last] = [passes[0], passes.at(-1)];
@@ -76,9 +76,12 @@ function isYesOrNo(words: string, which: 'yes' | 'no'): boolean {
   return new RegExp(`^${which}\\b`, 'i').test(words);
 }
 
-function saidOn(plan: Plan, route: { readonly items: readonly string[]; readonly answers: Answers }): Said[] {
+function saidOn(
+  plan: Plan,
+  route: { readonly items: readonly string[]; readonly answers: Answers },
+): SaidAnswer[] {
   const steering = driversOf(plan).byKey;
-  const found: Said[] = [];
+  const found: SaidAnswer[] = [];
   for (const key of route.items) {
     const { name, pass } = readPassKey(key);
     const variable = plan.variables.get(name.toLowerCase());

@@ -3,9 +3,9 @@ import type { Cross } from '../tables/cross';
 import type { Frequency } from '../tables/frequency';
 import { percentOf } from '../tables/shares';
 
-export type Cells = readonly (readonly (string | number)[])[];
+export type SheetCells = readonly (readonly (string | number)[])[];
 
-export function frequencySheet(title: string, about: string, frequency: Frequency): Cells {
+export function frequencySheet(title: string, about: string, frequency: Frequency): SheetCells {
   const { rows, missing, all, asked, answered, several } = frequency;
   const line = ({
     label,
@@ -48,7 +48,7 @@ export function crossFigures(
   );
 }
 
-export function crossSheet(title: string, about: string, cross: Cross, figures: CrossFigures): Cells {
+export function crossSheet(title: string, about: string, cross: Cross, figures: CrossFigures): SheetCells {
   const body = crossFigures(cross, figures);
   return [
     [title],

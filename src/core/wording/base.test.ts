@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { it } from 'node:test';
 import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
 import { analyse } from '../analysis';
-import { baseOf, type Asked } from './base';
+import { baseOf, type AskedOf } from './base';
 
 it('says who has a repeated item, pass by pass, and never “everyone” of what only some have', () => {
   const plan = planFor(
@@ -19,7 +19,7 @@ it('says who has a repeated item, pass by pass, and never “everyone” of what
     ]),
   );
   const { asked, passes } = analyse(plan);
-  const of = (name: string): Asked => ({
+  const of = (name: string): AskedOf => ({
     if: asked.get(name),
     passes: (passes.get(name) ?? []).map((each) => each.if),
   });

@@ -7,7 +7,7 @@ import type { Variables } from '../document/variables';
 import { conditionSentence } from './sentence';
 
 /** What the analysis tells of an item. Conditions, `always` or `never`. */
-export interface Asked {
+export interface AskedOf {
   /** Of a repeated item: in a pass that is run. Undefined until it has been worked out. */
   readonly if: string | undefined;
   /** Of a repeated item: who has each pass, as from outside the section; empty for others. */
@@ -27,7 +27,7 @@ export function whereOf(variables: Variables, { conditions }: Pick<Base, 'condit
 }
 
 /** `pass`: the base of one pass alone, as each has its columns in the data. */
-export function baseOf(variables: Variables, asked: Asked, pass: number | null = null): Base {
+export function baseOf(variables: Variables, asked: AskedOf, pass: number | null = null): Base {
   const { if: inPass, passes } = asked;
   if (inPass === undefined) return { sentence: '…', conditions: [] };
   const outer = passes.length === 0 ? null : (passes[(pass ?? 1) - 1] ?? 'never');

@@ -6,29 +6,29 @@ import { BookView } from './book/BookView';
 import { KeyInView } from './key/KeyInView';
 import { TablesView } from './tables/TablesView';
 
-const PARTS = [
+const VIEWS = [
   ['book', 'Book', 'The codebook'],
   ['key', 'Key in', 'Paper forms by keyboard'],
   ['audit', 'Audit', 'Collected rows against the routing'],
   ['tables', 'Tables', 'Frequencies and cross-tables, on the right base'],
 ] as const;
-type Part = (typeof PARTS)[number][0];
+type CodesTab = (typeof VIEWS)[number][0];
 
 export function CodesView() {
-  const [part, setPart] = useState<Part>(partInAddress);
+  const [part, setPart] = useState<CodesTab>(partInAddress);
   useEffect(() => {
     const onPop = () => setPart(partInAddress());
     addEventListener('popstate', onPop);
     return () => removeEventListener('popstate', onPop);
   }, []);
-  const open = (next: Part, search = '') => {
+  const open = (next: CodesTab, search = '') => {
     history.pushState(null, '', `?part=${next}${search}`);
     setPart(next);
   };
   return (
     <div className={classes.view}>
       <nav className={classes.parts} aria-label="Parts of Codes">
-        {PARTS.map(([id, name, about]) => (
+        {VIEWS.map(([id, name, about]) => (
           <button
             key={id}
             type="button"
@@ -50,7 +50,7 @@ export function CodesView() {
   );
 }
 
-function partInAddress(): Part {
+function partInAddress(): CodesTab {
   const wanted = new URLSearchParams(location.search).get('part');
-  return PARTS.find(([id]) => id === wanted)?.[0] ?? PARTS[0][0];
+  return VIEWS.find(([id]) => id === wanted)?.[0] ?? VIEWS[0][0];
 }

@@ -21,7 +21,7 @@ import { Overview } from './Overview';
 import { RibbonCard } from './RibbonCard';
 import { nodeWidth, RiverDrawing, type Chosen } from './RiverDrawing';
 import { SaveButtons } from './SaveButtons';
-import { useLit, useRiver, type Measure } from './use-forks';
+import { useLit, useRiver, type RibbonMeasure } from './use-forks';
 import { useZoom } from './zoom';
 
 const ARROWS: Readonly<Record<string, Direction>> = {
@@ -41,7 +41,7 @@ export function ForksView() {
   const select = useStudy((state) => state.select);
   const goTo = useGoTo();
   const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(new Set());
-  const [wanted, setWanted] = useState<Measure>('share');
+  const [wanted, setWanted] = useState<RibbonMeasure>('share');
   const [ribbon, setRibbon] = useState<string | null>(null);
   const [dragged, setDragged] = useState<Dragged | null>(null);
   const [problem, setProblem] = useState<string | null>(null);

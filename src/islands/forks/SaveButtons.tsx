@@ -45,7 +45,7 @@ export function SaveButtons({ svg, river }: Props) {
   );
 }
 
-interface Picture {
+interface SavedPicture {
   readonly file: Blob;
   readonly width: number;
   readonly height: number;
@@ -68,7 +68,7 @@ async function pictureOf(
   { layout }: River,
   title: string,
   kind: 'svg' | 'png',
-): Promise<Picture> {
+): Promise<SavedPicture> {
   const { x, y, width, height } = boundsOf(layout);
   const copy = withoutStyles(svg);
   for (const name of ['class', 'tabindex', 'role', 'aria-label', 'aria-roledescription'])
@@ -112,7 +112,7 @@ function base64Of(bytes: ArrayBuffer): string {
   return btoa(binary);
 }
 
-async function pngOf({ file, width, height }: Picture): Promise<Blob> {
+async function pngOf({ file, width, height }: SavedPicture): Promise<Blob> {
   const image = new Image();
   // A data address, which leaves the canvas free to be read.
   image.src = `data:image/svg+xml;base64,${base64Of(await file.arrayBuffer())}`;

@@ -1,5 +1,5 @@
 /** How much room the whole map takes: the river with its labels at the left and the early endings at the right. */
-import type { Layout } from '../../core/views/river';
+import type { RiverLayout } from '../../core/views/river';
 
 export interface Bounds {
   readonly x: number;
@@ -13,6 +13,6 @@ export const LABELS = 208;
 export const EXIT_AT = 46;
 const EXITS = 150;
 
-export function boundsOf({ width, height }: Layout): Bounds {
+export function boundsOf({ width, height }: RiverLayout): Bounds {
   return { x: -LABELS, y: -14, width: LABELS + width + EXIT_AT + EXITS, height: height + 30 };
 }

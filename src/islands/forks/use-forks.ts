@@ -5,22 +5,22 @@ import { readAddress } from '../../core/document/addresses';
 import type { Plan } from '../../core/routing/plan';
 import { planOf } from '../../core/routing/planner';
 import { forksOf, routesAlong, type ForksModel } from '../../core/views/forks';
-import { layoutTask, sizesFor, type Layout, type RiverSizes } from '../../core/views/river';
+import { layoutTask, sizesFor, type RiverLayout, type RiverSizes } from '../../core/views/river';
 import { LayoutClient } from '../../worker/layout-client';
 import { useAnalysisClient } from '../study/analysis';
 import { useStudy } from '../study/store';
 
 /** What ribbons are as wide as. */
-export type Measure = 'share' | 'routes';
+export type RibbonMeasure = 'share' | 'routes';
 
 export interface River {
   readonly plan: Plan;
   readonly model: ForksModel;
-  readonly layout: Layout;
+  readonly layout: RiverLayout;
   readonly sizes: RiverSizes;
   /** Of ribbons and exits, by id, from 0 to 1; null where not known. */
   readonly weights: ReadonlyMap<string, number | null>;
-  readonly measure: Measure;
+  readonly measure: RibbonMeasure;
 }
 
 interface Flows {
@@ -31,9 +31,9 @@ interface Flows {
 /** `river` null while it is worked out; the one before stays meanwhile. */
 export function useRiver(
   unfolded: ReadonlySet<string>,
-  wanted: Measure,
+  wanted: RibbonMeasure,
   height: number,
-): { readonly river: River | null; readonly problem: string | null; readonly measure: Measure } {
+): { readonly river: River | null; readonly problem: string | null; readonly measure: RibbonMeasure } {
   const { flows, problem } = useFlows();
   const sample = useStudy((state) => state.analysis?.sample);
   const model = useMemo(
@@ -41,7 +41,7 @@ export function useRiver(
     [flows, unfolded, sample],
   );
   const known = flows?.transitions.every(({ share }) => share !== null) !== false;
-  const measure: Measure = known ? wanted : 'routes';
+  const measure: RibbonMeasure = known ? wanted : 'routes';
   const counted = useRouteWeights(flows?.plan ?? null, model, measure === 'routes');
   const weights = useMemo(() => {
     if (model === null) return null;

@@ -9,7 +9,7 @@ import { useStudy } from '../study/store';
 import { plural } from '../ui/format';
 import { AnswerSelect } from './AnswerSelect';
 import classes from './filters.module.css';
-import type { Shown, Since, VerdictFilter } from './query';
+import type { RoutesShown, Since, VerdictFilter } from './query';
 
 /** In milliseconds. */
 const AFTER_ROWS = 250;
@@ -17,8 +17,8 @@ const AFTER_ROWS = 250;
 type Listed = 'through' | 'avoid' | 'taking' | 'answering' | 'passes';
 
 interface Props {
-  readonly shown: Shown;
-  readonly change: (shown: Partial<Shown>) => void;
+  readonly shown: RoutesShown;
+  readonly change: (shown: Partial<RoutesShown>) => void;
 }
 
 const ORDER_WORDS: Readonly<Record<ListOrder, string>> = {

@@ -11,14 +11,14 @@ import { LedgerHeads, SIDES } from './LedgerHeads';
 import { LedgerRow, ROW } from './LedgerRow';
 import { Matrix } from './Matrix';
 import classes from './ledger.module.css';
-import { useRows, useShares, type RouteList } from './use-list';
+import { useRows, useShares, type ListedRoutes } from './use-list';
 
 /** Browsers stop at some tens of millions of pixels. */
 const HIGHEST = 6_000_000;
 const HEADS = 46;
 
 interface Props {
-  readonly list: RouteList;
+  readonly list: ListedRoutes;
   /** Place of the current row, counted from 0. */
   readonly place: bigint;
   readonly setPlace: (place: bigint) => void;

@@ -6,11 +6,11 @@ import { useStudy } from '../study/store';
 import { countText, grouped, plural, routeText } from '../ui/format';
 import type { CoverSummary } from '../../worker/list-query';
 import classes from './routes.module.css';
-import type { RouteList } from './use-list';
+import type { ListedRoutes } from './use-list';
 
 interface Props {
   readonly cover: CoverSummary | null;
-  readonly list: RouteList | null;
+  readonly list: ListedRoutes | null;
   /** Whether not all routes are listed. */
   readonly filtered: boolean;
   readonly everyForkFirst: boolean;

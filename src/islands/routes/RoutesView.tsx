@@ -9,7 +9,7 @@ import { FrontNote, useCover, useSoonCovered } from './front-note';
 import { LedgerGrid } from './LedgerGrid';
 import { LedgerHead } from './LedgerHead';
 import type { ListQuery } from '../../worker/list-query';
-import { listQuery, readShown, shownSearch, type Shown } from './query';
+import { listQuery, readShown, shownSearch, type RoutesShown } from './query';
 import { RouteFoot } from './RouteFoot';
 import classes from './routes.module.css';
 import { SignOff } from './SignOff';
@@ -42,7 +42,7 @@ function Ledger({ walk }: Props) {
   const client = useAnalysisClient();
   const ledger = useLedger();
   const draw = useRandomDraw();
-  const [shown, setShown] = useState<Shown>(() => readShown(location.search));
+  const [shown, setShown] = useState<RoutesShown>(() => readShown(location.search));
   const [zoom, setZoom] = useState(1);
   const [column, setColumn] = useState<number | null>(null);
   const [place, setPlace] = useState(0n);
@@ -86,7 +86,7 @@ function Ledger({ walk }: Props) {
     setPlace(next);
   };
   const change = useCallback(
-    (part: Partial<Shown>) => {
+    (part: Partial<RoutesShown>) => {
       const next = { ...shown, ...part };
       history.replaceState(null, '', `${location.pathname}${shownSearch(next)}`);
       setShown(next);

@@ -6,7 +6,7 @@ import { useLedger } from '../study/ledger';
 import { useStudy } from '../study/store';
 import { countText, grouped, percentText, plural } from '../ui/format';
 import type { VerdictFilter } from './query';
-import type { RandomDraw } from './random-draw';
+import type { DrawnRoutes } from './random-draw';
 import classes from './sign-off.module.css';
 
 /** Up to this many routes can be walked one by one. */
@@ -14,7 +14,7 @@ const WALKABLE = 200n;
 
 interface Props {
   readonly cover: CoverSummary | null;
-  readonly draw: RandomDraw;
+  readonly draw: DrawnRoutes;
   readonly show: (verdict: VerdictFilter) => void;
 }
 

@@ -2,7 +2,7 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
-import { listQuery, readShown, shownSearch, type Shown } from './query';
+import { listQuery, readShown, shownSearch, type RoutesShown } from './query';
 
 const plan = planFor(
   questionnaire([
@@ -11,7 +11,7 @@ const plan = planFor(
     section('c', [ask('four'), ask('five')], { repeat: { times: 'one', max: 3 } }),
   ]),
 );
-const shown: Shown = {
+const shown: RoutesShown = {
   through: ['one', 'section:b'],
   avoid: ['two'],
   ending: 'out',

@@ -11,7 +11,7 @@ export type Since = 'edit' | 'opened';
 /** Which verdicts the routes have that are listed; null: all. */
 export type VerdictFilter = 'open' | 'walked' | 'changed' | 'drawn';
 
-export interface Shown {
+export interface RoutesShown {
   /** `NAME` of an item, or `section:ID`. */
   readonly through: readonly string[];
   readonly avoid: readonly string[];
@@ -54,12 +54,12 @@ const ShownSchema = v.object({
 });
 
 /** Reads the address; what it does not understand is left out. */
-export function readShown(search: string): Shown {
+export function readShown(search: string): RoutesShown {
   return v.parse(ShownSchema, Object.fromEntries(new URLSearchParams(search)));
 }
 
 /** As an address, with the leading question mark; empty where everything is listed. */
-export function shownSearch(shown: Partial<Shown>): string {
+export function shownSearch(shown: Partial<RoutesShown>): string {
   const search = new URLSearchParams();
   for (const key of ['through', 'avoid', 'taking', 'answering', 'passes'] as const) {
     const list = shown[key] ?? [];
@@ -76,7 +76,7 @@ export function shownSearch(shown: Partial<Shown>): string {
 }
 
 /** The part that the worker is asked for; what the questionnaire does not have any more is left out. */
-export function listQuery(plan: Plan, shown: Shown): ListQuery {
+export function listQuery(plan: Plan, shown: RoutesShown): ListQuery {
   const itemsOf = (place: string): string[] => {
     const section = plan.sections.find(({ section: { id } }) => place === address('section', id));
     if (section !== undefined) return section.items.map(({ item }) => item.name);

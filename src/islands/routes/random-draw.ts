@@ -6,7 +6,7 @@ import { useAnalysisClient } from '../study/analysis';
 import { useStudy } from '../study/store';
 import { call } from '../ui/api';
 
-export interface RandomDraw {
+export interface DrawnRoutes {
   /** How many respondents were drawn. */
   readonly count: number;
   /** The route of each, in order; who gets stuck has none. */
@@ -19,7 +19,7 @@ export interface RandomDraw {
 
 const MOST = 500;
 
-export function useRandomDraw(): RandomDraw {
+export function useRandomDraw(): DrawnRoutes {
   const client = useAnalysisClient();
   const api = useStudy((state) => state.api);
   const analysed = useStudy((state) => state.analysis?.document);

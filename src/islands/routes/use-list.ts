@@ -7,13 +7,13 @@ import { useStudy } from '../study/store';
 import { beforeLastEdit } from './since';
 import type { Since } from './query';
 
-export interface RouteList {
+export interface ListedRoutes {
   readonly query: ListQuery;
   readonly summary: ListSummary;
 }
 
 /** Null while it is looked up; the list before stays meanwhile. */
-export function useList(query: ListQuery, since: Since | null): RouteList | null {
+export function useList(query: ListQuery, since: Since | null): ListedRoutes | null {
   const client = useAnalysisClient();
   const analysis = useStudy((state) => state.analysis);
   const opened = useStudy((state) => state.opened);
@@ -23,7 +23,7 @@ export function useList(query: ListQuery, since: Since | null): RouteList | null
   const analysed = analysis?.document;
   const key = JSON.stringify(query);
   // How many there are in all is known already.
-  const [list, setList] = useState<RouteList | null>(() =>
+  const [list, setList] = useState<ListedRoutes | null>(() =>
     analysis !== null && key === JSON.stringify(ALL_ROUTES)
       ? { query, summary: { total: analysis.routes, exact: analysis.exact, front: 0, refused: null } }
       : null,
@@ -55,7 +55,7 @@ export function useList(query: ListQuery, since: Since | null): RouteList | null
 }
 
 /** The rows from place `first`, counted from 0; while others are fetched, those that were shown last. */
-export function useRows(list: RouteList | null, first: bigint, count: number): readonly RouteRow[] {
+export function useRows(list: ListedRoutes | null, first: bigint, count: number): readonly RouteRow[] {
   const client = useAnalysisClient();
   const [rows, setRows] = useState<readonly RouteRow[]>([]);
   useEffect(() => {

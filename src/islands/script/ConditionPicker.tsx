@@ -24,7 +24,7 @@ import {
   relationsFor,
   takes,
   type Picked,
-  type Relation,
+  type PickedRelation,
 } from '../../core/editing/picking';
 import { variablesBefore, wordsOf } from '../../core/views/completions';
 import { useStudy } from '../study/store';
@@ -228,7 +228,7 @@ function Test({ node, path }: { readonly node: Condition; readonly path: TreePat
       <select
         aria-label="Relation"
         value={relation}
-        onChange={(event) => put(withRelation(picked, event.target.value as Relation))}
+        onChange={(event) => put(withRelation(picked, event.target.value as PickedRelation))}
       >
         {relationsFor(variable).map((entry) => (
           <option key={entry}>{entry}</option>
@@ -246,7 +246,7 @@ function Test({ node, path }: { readonly node: Condition; readonly path: TreePat
 }
 
 /** The same values under another relation, as far as it takes them. */
-function withRelation({ variable, values }: Picked, relation: Relation): string {
+function withRelation({ variable, values }: Picked, relation: PickedRelation): string {
   const wanted = takes(variable, relation);
   const codes = (variable.codes ?? []).map(String);
   const [first = codes[0] ?? lowest(variable)] = values;

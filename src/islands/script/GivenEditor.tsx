@@ -124,7 +124,7 @@ export function GivenEditor({ given, at }: { readonly given: Given; readonly at:
   );
 }
 
-type Edit = (field: string, change: (draft: Draft<Given>) => void) => string | null;
+type EditGiven = (field: string, change: (draft: Draft<Given>) => void) => string | null;
 
 function GivenLimits({
   answer,
@@ -133,7 +133,7 @@ function GivenLimits({
 }: {
   readonly answer: Answer;
   readonly at: number;
-  readonly edit: Edit;
+  readonly edit: EditGiven;
 }) {
   const set = (key: 'min' | 'max') => (value: number | string | undefined) =>
     edit(key, (draft) => {
@@ -183,7 +183,7 @@ interface OptionsProps {
   readonly given: Given;
   readonly options: readonly Option[];
   readonly at: number;
-  readonly edit: Edit;
+  readonly edit: EditGiven;
 }
 
 function GivenOptions({ given, options, at, edit }: OptionsProps) {
@@ -282,7 +282,7 @@ function setChance(
   options: readonly Option[],
   option: Option,
   percent: number | undefined,
-  edit: Edit,
+  edit: EditGiven,
 ): string | null {
   if (percent === undefined || percent < 0 || percent > 100)
     return 'A chance lies between 0 and 100 per cent.';

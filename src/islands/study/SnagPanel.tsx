@@ -86,10 +86,10 @@ export function SnagPanel({ close }: { readonly close: () => void }) {
 /** So many notes of one kind, or more, stand under one heading. */
 const TOGETHER = 3;
 
-type Group = readonly [Snag, ...Snag[]];
+type SnagGroup = readonly [Snag, ...Snag[]];
 
 /** Notes that say the same of different places, together where the first of them stands; the rest one by one. */
-function alike(snags: readonly Snag[]): Group[] {
+function alike(snags: readonly Snag[]): SnagGroup[] {
   const groups = new Map<string, [Snag, ...Snag[]]>();
   snags.forEach((snag, index) => {
     const key = snag.severity === 'note' ? `${snag.rule} ${snag.message}` : String(index);
@@ -97,12 +97,12 @@ function alike(snags: readonly Snag[]): Group[] {
     if (group === undefined) groups.set(key, [snag]);
     else group.push(snag);
   });
-  return [...groups.values()].flatMap((group): Group[] =>
+  return [...groups.values()].flatMap((group): SnagGroup[] =>
     group.length >= TOGETHER ? [group] : group.map((snag) => [snag]),
   );
 }
 
-function Together({ group, close }: { readonly group: Group; readonly close: () => void }) {
+function Together({ group, close }: { readonly group: SnagGroup; readonly close: () => void }) {
   const [shown, setShown] = useState<'places' | 'labels' | null>(null);
   const [first] = group;
   const isLabels = first.rule === 'unlabelled' && first.field === 'label' && first.at.item !== undefined;

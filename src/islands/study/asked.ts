@@ -1,8 +1,8 @@
 /** What the analysis tells of who is asked an item, as the wording takes it. */
-import type { Asked } from '../../core/wording/base';
+import type { AskedOf } from '../../core/wording/base';
 import type { Analysed } from '../../worker/client';
 
-export function askedOf(analysis: Analysed | null, item: string): Asked {
+export function askedOf(analysis: Analysed | null, item: string): AskedOf {
   return {
     if: analysis?.asked[item],
     passes: (analysis?.passes[item] ?? []).map((each) => each.if),

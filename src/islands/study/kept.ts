@@ -5,7 +5,7 @@
 import * as v from 'valibot';
 import { readDocument } from '../../core/document/read';
 import type { Questionnaire } from '../../core/document/types';
-import type { Step } from '../../core/editing/change';
+import type { HistoryStep } from '../../core/editing/change';
 
 /** What the tab keeps. */
 export interface Kept {
@@ -18,8 +18,8 @@ export interface Kept {
   readonly sent: Questionnaire | null;
   /** The page that kept it; see `unsaved.ts`. */
   readonly page: string;
-  readonly past: readonly Step[];
-  readonly future: readonly Step[];
+  readonly past: readonly HistoryStep[];
+  readonly future: readonly HistoryStep[];
 }
 
 const KeptSchema = v.object({
@@ -44,7 +44,15 @@ export function readKept(id: string): Kept | null {
     if (base === null) return null;
     const [document, sent] = [readUnsaved(parsed.output.document), readUnsaved(parsed.output.sent)];
     // The steps are this module's own writing in this very tab; patches that no longer fit throw when applied.
-    return { base, revision, document, sent, page, past: past as Step[], future: future as Step[] };
+    return {
+      base,
+      revision,
+      document,
+      sent,
+      page,
+      past: past as HistoryStep[],
+      future: future as HistoryStep[],
+    };
   } catch {
     return null;
   }

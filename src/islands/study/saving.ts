@@ -7,7 +7,7 @@ import * as v from 'valibot';
 import { problemText, readDocument, writeDocument } from '../../core/document/read';
 import type { Questionnaire } from '../../core/document/types';
 import { applyOperations, type Clash } from '../../core/editing/apply-operations';
-import type { Step } from '../../core/editing/change';
+import type { HistoryStep } from '../../core/editing/change';
 import { rebased, withForeign } from '../../core/editing/history';
 import { mergeVersions } from '../../core/editing/merge';
 import { operationsBetween, type Operation } from '../../core/editing/operations';
@@ -42,12 +42,12 @@ export interface SavingState {
   readonly saving: Saving;
   /** Whether what is not saved is kept in this browser; `full`: there is no room for it. */
   readonly keeping: 'kept' | 'full';
-  readonly past: readonly Step[];
-  readonly future: readonly Step[];
+  readonly past: readonly HistoryStep[];
+  readonly future: readonly HistoryStep[];
 }
 
 /** A version that came from the server. */
-export interface Version {
+export interface ServerVersion {
   readonly document: unknown;
   readonly revision: number;
   readonly changedAt: number;
@@ -219,7 +219,7 @@ export class Keeper {
   }
 
   /** Takes in a version of others. `sent`: an earlier save of ours whose answer was lost. */
-  absorb({ document, revision, changedAt }: Version, sent: Questionnaire | null): void {
+  absorb({ document, revision, changedAt }: ServerVersion, sent: Questionnaire | null): void {
     const read = readDocument(document);
     if (!read.ok) return;
     const { document: mine, base } = this.get();

@@ -20,7 +20,7 @@ export interface StudySnags {
   readonly complete: boolean;
 }
 
-type Parts = readonly [
+type SnagParts = readonly [
   document: Questionnaire,
   written: readonly Snag[],
   routed: StudyState['routed'],
@@ -63,10 +63,10 @@ function useHandOffSnags(): readonly Snag[] {
 const NONE: readonly Snag[] = [];
 
 /** Several views ask for the same at once. */
-let last: { readonly parts: Parts; readonly snags: StudySnags } | null = null;
+let last: { readonly parts: SnagParts; readonly snags: StudySnags } | null = null;
 
 export function useSnags(): StudySnags {
-  const parts: Parts = [
+  const parts: SnagParts = [
     useStudy((state) => state.document),
     useStudy((state) => state.snags),
     useStudy((state) => state.routed),
@@ -79,7 +79,7 @@ export function useSnags(): StudySnags {
   return last.snags;
 }
 
-function together([document, written, routed, asides, ofRespondents, ofHandOffs]: Parts): StudySnags {
+function together([document, written, routed, asides, ofRespondents, ofHandOffs]: SnagParts): StudySnags {
   const complete = routed?.document === document;
   const fromRoutes = (routed?.snags ?? []).map((snag) => (complete ? snag : { ...snag, mends: [] }));
   const all = inOrder(document, [...written, ...fromRoutes, ...ofRespondents, ...ofHandOffs]);

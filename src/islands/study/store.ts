@@ -16,7 +16,7 @@ import {
   isStructural,
   mergeSteps,
   type Change,
-  type Step,
+  type HistoryStep,
 } from '../../core/editing/change';
 import { undoLast } from '../../core/editing/history';
 import { placeTouched } from '../../core/editing/touched';
@@ -26,7 +26,7 @@ import { partAt } from '../../core/routing/problems';
 import { snagsOf, withoutFaults, type OtherStudy, type Snag, type SnagWitness } from '../../core/snags';
 import type { Aside } from '../../wire/asides';
 import type { Comment } from '../../wire/comments';
-import type { Respondent } from '../../wire/respondents';
+import type { KeptRespondent } from '../../wire/respondents';
 import type { Verdict } from '../../wire/verdicts';
 import type { Analysed } from '../../worker/client';
 import { ALL_ROUTES, type ListQuery } from '../../worker/list-query';
@@ -74,7 +74,7 @@ export interface StudyState extends SavingState {
   /** The studies that an ending can hand on to; null until they have come. */
   readonly others: readonly OtherStudy[] | null;
   /** Walks that are kept, to be walked again on every edit. */
-  readonly respondents: readonly Respondent[];
+  readonly respondents: readonly KeptRespondent[];
   /** The list of routes shown last, in whose order they are walked one after the other. */
   readonly walkList: ListQuery;
   /** Somebody to be walked, who meets a snag; taken by the Walk view. */
@@ -87,7 +87,7 @@ export interface StudyState extends SavingState {
   /** What the last change left behind that leads nowhere any more; null where there is nothing to tell. */
   readonly notice: Notice | null;
   /** What was just taken back, done again or deleted; null once the work goes on. */
-  readonly said: Said | null;
+  readonly said: Saying | null;
   /** A list of questions that is being put in; kept while its panel is closed. */
   readonly pasting: Pasting;
   readonly verdicts: readonly Verdict[];
@@ -111,7 +111,7 @@ export interface StudyState extends SavingState {
   fold(section: string, away: boolean): void;
   setAsides(asides: readonly Aside[]): void;
   setComments(comments: readonly Comment[]): void;
-  setRespondents(respondents: readonly Respondent[]): void;
+  setRespondents(respondents: readonly KeptRespondent[]): void;
   setOthers(others: readonly OtherStudy[]): void;
   setToWalk(toWalk: ToWalk | null): void;
   setWalkList(list: ListQuery): void;
@@ -144,7 +144,7 @@ export interface Notice {
   readonly snags: readonly Snag[];
 }
 
-export interface Said {
+export interface Saying {
   readonly text: string;
   /** It can be taken back by the next undo. */
   readonly canTakeBack: boolean;
@@ -406,9 +406,9 @@ function afterPaint(then: () => void): void {
 function saidOf(
   how: string,
   document: Questionnaire,
-  step: Step | undefined,
+  step: HistoryStep | undefined,
   way: 'forward' | 'backward',
-): Said | null {
+): Saying | null {
   if (step === undefined) return null;
   const at = placeTouched(document, step[way]);
   return { text: `${how}: ${step.label}.`, canTakeBack: false, at: at && partAt(at) };

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import type { Plan } from '../../core/routing/plan';
 import { keptOf, walkAgain, type TestRespondent } from '../../core/snags';
 import { NothingSchema } from '../../wire/common';
-import { RespondentSchema, type Respondent } from '../../wire/respondents';
+import { RespondentSchema } from '../../wire/respondents';
 import { useStudy } from '../study/store';
 import { call } from '../ui/api';
 import type { WalkedRoute } from './route-of-walk';
@@ -39,7 +39,7 @@ export function RespondentsCard({ plan, found }: Props) {
     if (fresh === null) return;
     if (await put({ ...fresh, name: name.trim() })) setName('');
   };
-  const remove = async ({ name: gone }: Respondent) => {
+  const remove = async ({ name: gone }: TestRespondent) => {
     const reply = await call(NothingSchema, 'DELETE', `${api}/respondents`, { name: gone });
     if (reply.ok) setKept(kept.filter((each) => each.name !== gone));
     else setProblem(reply.problem);
@@ -90,7 +90,7 @@ export function RespondentsCard({ plan, found }: Props) {
 
 interface KeptProps {
   readonly plan: Plan;
-  readonly respondent: Respondent;
+  readonly respondent: TestRespondent;
   readonly put: (respondent: TestRespondent) => void;
   readonly remove: () => void;
 }

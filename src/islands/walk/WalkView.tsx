@@ -29,7 +29,7 @@ import { useRouteOfWalk } from './route-of-walk';
 import classes from './walk.module.css';
 
 /** How the walk is shown; paper: the printed script with this walk on it. */
-type Shown = Device | 'Paper';
+type WalkDisplay = Device | 'Paper';
 
 export function WalkView() {
   const plan = useStudy((state) => state.plan);
@@ -42,7 +42,7 @@ export function WalkView() {
   const [problem, setProblem] = useState<string | null>(null);
   const client = useAnalysisClient();
   const session = useSession(plan);
-  const [device, setDevice] = useState<Shown>('Desktop');
+  const [device, setDevice] = useState<WalkDisplay>('Desktop');
   const [following, setFollowing] = useState<string | null>(() =>
     new URLSearchParams(location.search).get('route'),
   );

@@ -16,7 +16,7 @@ import { frequencyOf } from '../../core/tables/frequency';
 import { tableVariables, type TableVariable } from '../../core/tables/variables';
 import { AuditTask } from './audit-task';
 import { openFile } from './read-file';
-import type { Asked, Counted, DataApi, Source } from './types';
+import type { DataReply, Counted, DataApi, RowSource } from './types';
 
 const Said = v.record(v.string(), v.nullable(v.string()));
 const Options = v.strictObject({ codeBlanks: v.optional(v.boolean()), blankPicks: v.optional(v.boolean()) });
@@ -52,7 +52,7 @@ function current(): Plan {
   return plan;
 }
 
-function dataOf(source: Source): Dataset | string {
+function dataOf(source: RowSource): Dataset | string {
   const of = current();
   const key = JSON.stringify(source);
   if (tabulated?.key === key && source.of !== 'audited') return tabulated.data;
@@ -63,7 +63,7 @@ function dataOf(source: Source): Dataset | string {
   return data;
 }
 
-function rowsOf(of: Plan, source: Source): readonly (readonly (string | number)[])[] | string {
+function rowsOf(of: Plan, source: RowSource): readonly (readonly (string | number)[])[] | string {
   switch (source.of) {
     case 'made-up':
       return [...madeUpRespondents(of, source.count, source.seed)].map((person) => person.row());
@@ -84,10 +84,10 @@ function rowsOf(of: Plan, source: Source): readonly (readonly (string | number)[
 
 /** A table of the rows that a filter leaves. */
 function counted<Table>(
-  source: Source,
+  source: RowSource,
   filter: string,
   table: (data: Dataset, rows: readonly number[]) => Table | string,
-): Asked<Counted<Table>> {
+): DataReply<Counted<Table>> {
   const data = dataOf(source);
   if (typeof data === 'string') return { ok: false, problem: data };
   const left = filterRows(current(), data, filter);

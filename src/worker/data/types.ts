@@ -9,7 +9,7 @@ import type { Frequency } from '../../core/tables/frequency';
 import type { AuditFile, AuditOutcome, FoundProblem, OpenedFile } from './audit-task';
 
 /** Which rows are tabulated. */
-export type Source =
+export type RowSource =
   /** Respondents made up by the assumed answers. */
   | { readonly of: 'made-up'; readonly count: number; readonly seed: number }
   /** The file audited last. */
@@ -17,7 +17,7 @@ export type Source =
   /** Rows that were handed over under a name. */
   | { readonly of: 'rows'; readonly key: string };
 
-export type Asked<Answer> =
+export type DataReply<Answer> =
   | { readonly ok: true; readonly answer: Answer }
   | {
       readonly ok: false;
@@ -34,9 +34,9 @@ export interface Counted<Table> {
 
 export interface DataApi {
   load(document: unknown): void;
-  open(file: File, encoding: Encoding | null): Promise<Asked<OpenedFile>>;
+  open(file: File, encoding: Encoding | null): Promise<DataReply<OpenedFile>>;
   /** All cells of a small file, to be read as something else than answers. */
-  cells(file: File): Promise<Asked<readonly (readonly string[])[]>>;
+  cells(file: File): Promise<DataReply<readonly (readonly string[])[]>>;
   matching(said: SaidMatches): readonly FileColumn[];
   /** `caseColumn`: the file's column with case numbers, where each is to come once. */
   audit(
@@ -56,8 +56,8 @@ export interface DataApi {
   coded(): { readonly header: readonly string[]; readonly rows: readonly (readonly (string | number)[])[] };
   /** Rows to be tabulated, under a header with the codebook's names. */
   hand(key: string, header: readonly string[], rows: readonly (readonly (string | number)[])[]): void;
-  frequency(source: Source, variable: string, filter: string): Asked<Counted<Frequency>>;
-  cross(source: Source, row: string, column: string, filter: string): Asked<Counted<Cross>>;
+  frequency(source: RowSource, variable: string, filter: string): DataReply<Counted<Frequency>>;
+  cross(source: RowSource, row: string, column: string, filter: string): DataReply<Counted<Cross>>;
   /** Rows as a workbook, the first one as its head. */
   sheet(name: string, rows: readonly (readonly (string | number)[])[]): Promise<Blob>;
 }

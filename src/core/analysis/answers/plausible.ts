@@ -1,14 +1,14 @@
 /** An answer somebody could well give, for questions whose answer does not matter to the routing. */
 import type { Answer, Question, Value } from '../../document/types';
-import { pickLimits, refusal, type Shown } from '../../routing/answers';
+import { pickLimits, refusal, type ShownParts } from '../../routing/answers';
 import { plausibleMoment, plausibleTexts } from './candidates';
 
 /** Null where nothing but a blank is left. */
-export function plausibleAnswer(question: Question, answer: Answer, shown: Shown): Value | null {
+export function plausibleAnswer(question: Question, answer: Answer, shown: ShownParts): Value | null {
   return offers(answer, shown).find((value) => refusal(question, answer, value, shown) === null) ?? null;
 }
 
-function offers(answer: Answer, shown: Shown): Value[] {
+function offers(answer: Answer, shown: ShownParts): Value[] {
   switch (answer.type) {
     case 'single':
       return answer.options.filter((option) => option.missing === undefined).map(({ code }) => code);

@@ -4,7 +4,7 @@
  * Respondents move along the line and never back; the numbers of the places are the canonical order of what is
  * presented at them.
  */
-import type { Plan, PlanSection, PlanTarget } from '../../routing/plan';
+import type { Plan, PlanItem, PlanSection, PlanTarget } from '../../routing/plan';
 
 export type Place =
   /** Before a section, on the way to its first item or to the one aimed at. */
@@ -91,4 +91,16 @@ function aimedItems(plan: Plan): Map<number, Set<number>> {
     for (const { to } of onward) add(to, index);
   }
   return aims;
+}
+
+/** The item at a place; its pass is null outside repeated sections. */
+export function itemIn(
+  plan: Plan,
+  place: Place & { kind: 'item' },
+): { readonly planItem: PlanItem; readonly pass: number | null } {
+  const section = plan.sections[place.section] as PlanSection;
+  return {
+    planItem: section.items[place.item] as PlanItem,
+    pass: section.repeat === null ? null : place.pass,
+  };
 }

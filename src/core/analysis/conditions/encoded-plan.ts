@@ -4,22 +4,25 @@
  *
  * Every variable is noted with the last moment at which it matters, so that it can be forgotten after it.
  */
-import type { EncodedItem, ConditionalPart, Exit } from './exits';
+import type { Viewpoint } from './answers-read';
+import { exactly } from '../diagrams/exactly';
+import { ItemEncoder } from './item-encoder';
+import { TimedConditions } from './timed-conditions';
+import { OpaqueTests, type OpaqueTest } from './opaque-tests';
+import { LastUse } from './last-use';
+import type { EncodedItem, Exit } from './exits';
 import type { Via } from '../answers/via';
-import { printCondition } from '../../condition/print';
-import { eachName, mentionsPass, type Condition } from '../../condition/syntax';
-import { passKey } from '../../document/addresses';
-import { hasRows } from '../../document/answer-types';
+import { type Condition } from '../../condition/syntax';
 import { optionsOf } from '../../document/shape';
 import type { Question, Value } from '../../document/types';
 import type { Variable } from '../../document/variables';
-import { partsAtMost, refusal } from '../../routing/answers';
+import { refusal } from '../../routing/answers';
 import { questionIndices } from '../../routing/draws';
-import type { Plan, PlanItem, PlanSection, PlanSkip } from '../../routing/plan';
+import type { Plan, PlanItem, PlanSection } from '../../routing/plan';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import { Domains, limitsOf } from './domains';
-import { driversOf, pipedBy, variablesIn, type Drivers, type Limit } from '../answers/drivers';
-import { Encoder, type Viewpoint } from './encoder';
+import { driversOf, type Drivers, type Limit } from '../answers/drivers';
+import { Encoder } from './encoder';
 import { courseOf, type Course, type Place } from './course';
 import type { AnswerSymbol } from '../answers/answer-symbol';
 import type { VariableOrder } from './variable-order';
@@ -61,8 +64,11 @@ export class EncodedPlan {
   private readonly messages = new Map<number, readonly Diagram[]>();
   private readonly ends = new Map<number, readonly Exit[]>();
   private readonly unaskedAt = new Map<number, Diagram>();
-  private readonly lastUse = new Map<number, number>();
+  private readonly lastUse: LastUse;
   private readonly encoder: Encoder;
+  private readonly conditions: TimedConditions;
+  private readonly itemEncoder: ItemEncoder;
+  private readonly opaque: OpaqueTests;
   private readonly settled = new Map<number, Diagram>();
   private readonly table: SymbolTable;
   private readonly counts: RunningCounts;
@@ -75,6 +81,7 @@ export class EncodedPlan {
     private readonly scope: EncodingScope = {},
   ) {
     this.course = courseOf(plan);
+    this.lastUse = new LastUse(diagrams);
     this.drivers = driversOf(plan, scope);
     this.counts = new RunningCounts(plan, diagrams, this.drivers);
     this.taken = (scope.via ?? []).map((way) => new ViaDiagrams(plan, diagrams, this.course, way));
@@ -82,10 +89,27 @@ export class EncodedPlan {
       ...(place.kind === 'end' && !scope.opaque ? this.counts.wantedAt(place, at) : []),
       ...this.taken.flatMap((way) => way.wantedAt(at)),
     ]);
-    const opaqueTest = scope.opaque ? (test: Condition, at: Viewpoint) => this.opaqueTest(test, at) : null;
+    this.opaque = new OpaqueTests(plan, diagrams, (meaning) => this.table.hidden(meaning));
+    const opaqueTest = scope.opaque ? (test: Condition, at: Viewpoint) => this.opaque.test(test, at) : null;
     const tallied = (section: number, condition: Condition) => this.counts.total(section, condition);
     const begun = (section: number, pass: number) => this.begun(section, pass);
-    this.encoder = new Encoder(plan, diagrams, this.symbols, begun, tallied, opaqueTest);
+    this.encoder = new Encoder(plan, diagrams, this.symbols, { begun, tallied }, opaqueTest);
+    this.conditions = new TimedConditions(
+      plan,
+      this.symbols,
+      this.encoder,
+      this.lastUse,
+      scope.parts === true,
+    );
+    this.itemEncoder = new ItemEncoder(
+      plan,
+      diagrams,
+      this.course,
+      this.table,
+      this.encoder,
+      this.conditions,
+      this.lastUse,
+    );
     this.domains = new Domains(diagrams, {
       symbols: this.symbols,
       itemAt: (at) => this.itemAt(at),
@@ -94,7 +118,7 @@ export class EncodedPlan {
       isPastAt: (at) => this.isPastAt(at),
     });
     this.course.places.forEach((place, at) => this.encode(place, at));
-    if (scope.parts) this.partsMatter();
+    if (scope.parts) this.conditions.pipesMatter(this.course);
     for (const way of this.taken) this.lead(way);
   }
 
@@ -172,7 +196,7 @@ export class EncodedPlan {
     const levels = questionIndices(section).map(
       (item) => this.drawnLevel.get(this.course.item(place.section, place.pass, item)) as number,
     );
-    return this.exactly(section.section.draw, levels);
+    return exactly(this.diagrams, section.section.draw, levels);
   }
 
   /** The answers that an item allows, given what came before. */
@@ -207,7 +231,7 @@ export class EncodedPlan {
 
   /** Whether a variable matters to nobody who comes to a place, or has gone by it. */
   isPastAt(at: number): (level: number) => boolean {
-    return (level) => (this.lastUse.get(level) ?? -1) < 2 * at;
+    return this.lastUse.isPastAt(at);
   }
 
   unasked(at: number): Diagram {
@@ -226,7 +250,7 @@ export class EncodedPlan {
 
   /** Whether a variable matters to nobody who has been presented the item at a place. */
   isDeadAt(at: number): (level: number) => boolean {
-    return (level) => (this.lastUse.get(level) ?? -1) <= 2 * at;
+    return this.lastUse.isDeadAt(at);
   }
 
   /** The given values, as far as they drive anything. */
@@ -269,22 +293,7 @@ export class EncodedPlan {
 
   /** For how many places a variable matters, from where it is decided. */
   spanOf(level: number): number {
-    return Math.floor((this.lastUse.get(level) ?? 0) / 2) - this.table.decided(level);
-  }
-
-  /** Tests of several drivers at once, by the level that stands for each; `pass` null where all passes see the same. */
-  readonly opaqueTests = new Map<number, { readonly text: string; readonly at: Viewpoint }>();
-  private readonly opaqueLevels = new Map<string, number>();
-
-  private opaqueTest(test: Condition, from: Viewpoint): Diagram {
-    const text = printCondition(test);
-    const at = readsPass(test, from, this.plan) ? from : { ...from, pass: null };
-    const inPass = at.pass === null ? '' : passKey(this.plan.sections[at.section]?.section.id ?? '', at.pass);
-    const key = `${text} ${inPass}`;
-    const level = this.opaqueLevels.get(key) ?? this.table.hidden(`test ${key}`);
-    this.opaqueLevels.set(key, level);
-    this.opaqueTests.set(level, { text, at });
-    return this.diagrams.variable(level);
+    return this.lastUse.lastPlaceOf(level) - this.table.decided(level);
   }
 
   /** How the end of a pass tells what a counted condition comes to in it. */
@@ -300,18 +309,19 @@ export class EncodedPlan {
   private lead(way: ViaDiagrams): void {
     for (const at of way.places) {
       // Whether it was chosen matters to those who pass by as well.
-      this.used(way.missedAt(at), 2 * at + 1);
+      this.lastUse.used(way.missedAt(at), 2 * at + 1);
       if (way.isOnward) {
         const ways = this.endAt(at);
         const taken = way.takenAt(at, ways);
         const on = ways.find(({ by }) => by?.list === 'onward' && by.index === way.index);
-        this.ends.set(at, on === undefined ? [] : [{ ...on, when: this.used(taken, 2 * at) }]);
+        this.ends.set(at, on === undefined ? [] : [{ ...on, when: this.lastUse.used(taken, 2 * at) }]);
       } else {
         const item = this.itemAt(at);
         const { section } = item.planItem;
-        const answered = way.answers && this.condition(way.answers, { section, pass: item.pass }, 2 * at + 1);
+        const answered =
+          way.answers && this.conditions.condition(way.answers, { section, pass: item.pass }, 2 * at + 1);
         const ways = answered === null ? item.ways : [way.answered(answered, at)];
-        const checks = this.diagrams.and(item.checks, this.used(way.takenAt(at, ways), 2 * at + 1));
+        const checks = this.diagrams.and(item.checks, this.lastUse.used(way.takenAt(at, ways), 2 * at + 1));
         this.items.set(at, { ...item, checks });
       }
     }
@@ -319,35 +329,31 @@ export class EncodedPlan {
     this.unaskedAt.clear();
   }
 
-  private itemOf(place: Place & { kind: 'item' }): { planItem: PlanItem; pass: number | null } {
-    const section = this.plan.sections[place.section] as PlanSection;
-    const planItem = section.items[place.item] as PlanItem;
-    return { planItem, pass: section.repeat === null ? null : place.pass };
-  }
-
   private encode(place: Place, at: number): void {
     switch (place.kind) {
       case 'gate': {
         const { gate, repeat } = this.plan.sections[place.section] as PlanSection;
         const outside = { section: place.section, pass: null };
-        const askIf = gate === null ? TRUE : this.condition(gate, outside, 2 * at);
+        const askIf = gate === null ? TRUE : this.conditions.condition(gate, outside, 2 * at);
         const somePass =
-          repeat === null ? TRUE : this.used(this.encoder.passesAtLeast(repeat, place.section, 1), 2 * at);
+          repeat === null
+            ? TRUE
+            : this.lastUse.used(this.encoder.passesAtLeast(repeat, place.section, 1), 2 * at);
         this.gates.set(at, { askIf, somePass });
         if (this.scope.parts && repeat !== null) {
-          this.beyond.set(at, this.used(this.encoder.passesBeyond(repeat, place.section), 2 * at));
-          if (repeat.driver !== null) this.matters(repeat.driver, outside, 2 * at);
+          this.beyond.set(at, this.lastUse.used(this.encoder.passesBeyond(repeat, place.section), 2 * at));
+          if (repeat.driver !== null) this.conditions.matters(repeat.driver, outside, 2 * at);
         }
         return;
       }
       case 'item':
-        this.items.set(at, this.encodeItem(place, at));
+        this.items.set(at, this.itemEncoder.encode(place, at));
         this.domains.prepare(at);
         return;
       case 'end':
         this.ends.set(at, this.encodeEnd(place, at));
-        this.settled.set(at, this.used(this.counts.settle(place, this.told), 2 * at));
-        if (this.scope.parts) this.countedMatter(place, at);
+        this.settled.set(at, this.lastUse.used(this.counts.settle(place, this.told), 2 * at));
+        if (this.scope.parts) this.conditions.countedMatter(this.drivers, place, at);
         return;
       case 'pass':
         // Which passes were begun, and what is drawn, matter as long as something reads them.
@@ -364,47 +370,8 @@ export class EncodedPlan {
   private encodeMessages(ending: number, at: number): Diagram[] {
     const outside = { section: this.plan.sections.length, pass: null };
     return (this.plan.endings[ending]?.messages ?? []).map(({ if: condition }) =>
-      condition === null ? TRUE : this.condition(condition, outside, 2 * at),
+      condition === null ? TRUE : this.conditions.condition(condition, outside, 2 * at),
     );
-  }
-
-  private encodeItem(place: Place & { kind: 'item' }, at: number): EncodedItem {
-    const { planItem, pass } = this.itemOf(place);
-    const standing = { section: place.section, pass };
-    const [arriving, leaving] = [2 * at, 2 * at + 1];
-    const askIf = planItem.askIf === null ? TRUE : this.condition(planItem.askIf, standing, arriving);
-    const drawn = this.drawnLevel.get(at);
-    const inDraw = drawn === undefined ? TRUE : this.used(this.diagrams.variable(drawn), arriving);
-    const answerable = this.used(this.answerable(planItem, standing), arriving);
-    this.useShown(planItem, standing, leaving);
-    const checks = planItem.checks
-      .filter(({ kind }) => kind === 'hard')
-      .reduce((all, check) => {
-        const fails = this.condition(check.if, standing, leaving);
-        return this.diagrams.and(all, this.diagrams.not(fails));
-      }, TRUE);
-    const quotas = planItem.quotas.map(({ id, if: condition, to }, index): Exit => {
-      const full = this.used(this.diagrams.variable(this.fullLevel.get(id) as number), leaving);
-      return {
-        when: this.diagrams.and(this.condition(condition, standing, leaving), full),
-        by: { list: 'quota', index },
-        to: this.course.aim(to, place.section, place.pass),
-      };
-    });
-    const skips = planItem.skips.map((skip) => this.way(skip, 'skip', place, standing, leaving));
-    const symbols = partsAtMost(planItem).flatMap(
-      ({ name }) => this.symbols.get(passKey(name.toLowerCase(), pass)) ?? [],
-    );
-    return {
-      asked: this.diagrams.and(this.diagrams.and(askIf, inDraw), answerable),
-      askIf,
-      shown: this.conditional(planItem, standing),
-      ways: [...quotas, ...skips],
-      checks,
-      symbols,
-      planItem,
-      pass,
-    };
   }
 
   private encodeEnd(place: Place & { kind: 'end' }, at: number): Exit[] {
@@ -414,37 +381,13 @@ export class EncodedPlan {
     if (repeat !== null && place.pass < repeat.max) {
       const more = this.encoder.passesAtLeast(repeat, index, place.pass + 1);
       return [
-        { when: this.used(more, 2 * at), by: null, to: this.course.pass(index, place.pass + 1) },
+        { when: this.lastUse.used(more, 2 * at), by: null, to: this.course.pass(index, place.pass + 1) },
         // Past all passes that could have been, so that what follows knows they were not begun.
         { when: TRUE, by: null, to: this.course.end(index, repeat.max) },
       ];
     }
-    const ways = section.onward.map((skip) => this.way(skip, 'onward', place, outside, 2 * at));
+    const ways = section.onward.map((skip) => this.itemEncoder.exit(skip, 'onward', place, outside, 2 * at));
     return [...ways, { when: TRUE, by: null, to: this.course.gate(index + 1) }];
-  }
-
-  private way(
-    { index, if: condition, to }: PlanSkip,
-    list: 'skip' | 'onward',
-    from: { readonly section: number; readonly pass: number },
-    standing: Viewpoint,
-    moment: number,
-  ): Exit {
-    return {
-      when: condition === null ? TRUE : this.condition(condition, standing, moment),
-      by: { list, index },
-      to: this.course.aim(to, from.section, from.pass),
-    };
-  }
-
-  private condition(node: Condition, standing: Viewpoint, moment: number): Diagram {
-    if (this.scope.parts) {
-      const parts =
-        node.kind === 'and' || node.kind === 'or' ? node.parts : node.kind === 'not' ? [node.part] : [];
-      for (const part of parts) this.condition(part, standing, moment);
-      for (const variable of variablesIn(node, this.plan)) this.matters(variable, standing, moment);
-    }
-    return this.used(this.encoder.condition(node, standing), moment);
   }
 
   /** The diagram of a condition, or a part of one, that the questionnaire has at this place. */
@@ -452,135 +395,27 @@ export class EncodedPlan {
     return this.encoder.condition(node, standing);
   }
 
+  /** Tests of several answers at once, by the level that stands for each. */
+  get opaqueTests(): ReadonlyMap<number, OpaqueTest> {
+    return this.opaque.byLevel;
+  }
+
+  /** Of a variable as it is seen from a place: that it was asked for, and that it was then left blank. */
+  statesOf(variable: Variable, from: Viewpoint) {
+    return this.conditions.statesOf(variable, from);
+  }
+
+  /** When each option (or special) of an item is shown. */
+  optionsShown(planItem: PlanItem, pass: number | null): Diagram[] {
+    return this.itemEncoder.optionsShown(planItem, pass);
+  }
+
+  rowsShown(planItem: PlanItem, pass: number | null): Diagram[] {
+    return this.itemEncoder.rowsShown(planItem, pass);
+  }
+
   /** The key under which `symbols` has a variable as it is seen from a place. */
   keyOf(variable: Variable, standing: Viewpoint): string {
     return this.encoder.keyOf(variable, standing);
   }
-
-  /** Of a variable as it is seen from a place: that it was asked for, and that it was then left blank. */
-  statesOf(
-    variable: Variable,
-    standing: Viewpoint,
-  ): { readonly asked: Diagram; readonly blank: Diagram } | null {
-    const symbol = this.symbols.get(this.keyOf(variable, standing));
-    return symbol === undefined
-      ? null
-      : {
-          asked: symbol.predicate(({ presented }) => presented, `${variable.name} asked`),
-          blank: symbol.predicate(
-            ({ presented, value }) => presented && value === null,
-            `${variable.name} unanswered`,
-          ),
-        };
-  }
-
-  /** Where parts matter: whether a variable was asked for and left blank can be told at a moment. */
-  private matters(variable: Variable, standing: Viewpoint, moment: number): void {
-    const states = this.statesOf(variable, standing);
-    if (states === null) return;
-    this.used(states.asked, moment);
-    this.used(states.blank, moment);
-  }
-
-  /** What is counted over passes is read at the end of each. */
-  private countedMatter({ section, pass }: Place & { kind: 'end' }, at: number): void {
-    for (const count of this.drivers.counts.values()) {
-      if (count.section !== section) continue;
-      for (const variable of variablesIn(count.condition, this.plan))
-        this.matters(variable, { section, pass }, 2 * at);
-    }
-  }
-
-  /** What pipes and derived values use, at the places where it shows. */
-  private partsMatter(): void {
-    this.course.places.forEach((place, at) => {
-      if (place.kind === 'item') {
-        const { planItem, pass } = this.itemOf(place);
-        for (const variable of pipedBy(this.plan, planItem))
-          this.matters(variable, { section: place.section, pass }, 2 * at);
-      } else if (place.kind === 'ending') {
-        const outside = { section: this.plan.sections.length, pass: null };
-        for (const { value, inputs } of this.plan.derived) {
-          if (value === null) continue;
-          for (const { variable, overPasses } of inputs)
-            if (!overPasses) this.matters(variable, outside, 2 * at);
-        }
-      }
-    });
-  }
-
-  /** Notes that the variables of a diagram matter at a moment: twice a place, and one more on leaving it. */
-  private used(diagram: Diagram, moment: number): Diagram {
-    for (const level of this.diagrams.support(diagram)) {
-      if ((this.lastUse.get(level) ?? -1) < moment) this.lastUse.set(level, moment);
-    }
-    return diagram;
-  }
-
-  /** Something but `missing` options is left to answer with. */
-  private answerable({ item, optionIf, rowIf }: PlanItem, standing: Viewpoint): Diagram {
-    if (item.kind === 'statement' || !('options' in item.answer)) return TRUE;
-    const any = (conditions: readonly (Condition | null)[], counts: (index: number) => boolean) =>
-      conditions.reduce(
-        (some, condition, index) =>
-          counts(index) ? this.diagrams.or(some, this.shown(condition, standing)) : some,
-        FALSE,
-      );
-    const { answer } = item;
-    const options = any(optionIf, (index) => answer.options[index]?.missing === undefined);
-    return hasRows(answer)
-      ? this.diagrams.and(
-          options,
-          any(rowIf, () => true),
-        )
-      : options;
-  }
-
-  private shown(condition: Condition | null, standing: Viewpoint): Diagram {
-    return condition === null ? TRUE : this.encoder.condition(condition, standing);
-  }
-
-  /** When each option (or special) of an item is shown. */
-  optionsShown({ optionIf, section }: PlanItem, pass: number | null): Diagram[] {
-    return optionIf.map((condition) => this.shown(condition, { section, pass }));
-  }
-
-  rowsShown({ rowIf, section }: PlanItem, pass: number | null): Diagram[] {
-    return rowIf.map((condition) => this.shown(condition, { section, pass }));
-  }
-
-  private conditional({ optionIf, rowIf }: PlanItem, standing: Viewpoint): ConditionalPart[] {
-    const of = (kind: ConditionalPart['of'], conditions: readonly (Condition | null)[]) =>
-      conditions.flatMap((condition, index): ConditionalPart[] =>
-        condition === null ? [] : [{ of: kind, index, when: this.shown(condition, standing) }],
-      );
-    return [...of('option', optionIf), ...of('row', rowIf)];
-  }
-
-  private useShown({ optionIf, rowIf }: PlanItem, standing: Viewpoint, moment: number): void {
-    for (const condition of [...optionIf, ...rowIf])
-      if (condition !== null) this.condition(condition, standing, moment);
-  }
-
-  /** Exactly so many of the variables are true. */
-  private exactly(count: number, levels: readonly number[]): Diagram {
-    let rows: Diagram[] = Array.from({ length: count + 1 }, (_, left) => (left === 0 ? TRUE : FALSE));
-    for (const level of [...levels].reverse()) {
-      const drawn = this.diagrams.variable(level);
-      rows = rows.map((without, left) => this.diagrams.choose(drawn, rows[left - 1] ?? FALSE, without));
-    }
-    return rows[count] ?? FALSE;
-  }
-}
-
-/** Whether a test can come out differently from pass to pass: by the number of the pass, its code, or its answers. */
-function readsPass(test: Condition, { section, pass }: Viewpoint, plan: Plan): boolean {
-  if (pass === null) return false;
-  if (mentionsPass(test)) return true;
-  let found = false;
-  eachName(test, ({ name }) => {
-    const variable = plan.variables.get(name.toLowerCase());
-    found ||= (variable?.of === 'question' || variable?.of === 'row') && variable.section === section;
-  });
-  return found;
 }

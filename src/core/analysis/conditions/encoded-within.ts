@@ -1,8 +1,8 @@
 /** Work within its limits: what is too entangled gives nothing, or is looked at with fewer values. */
+import { TooManyCases } from './operand-cases';
 import { TooManyNodes, type Caps } from '../diagrams/limits';
 import type { Plan } from '../../routing/plan';
 import { Diagrams } from '../diagrams/diagram';
-import { TooManyCases } from './encoder';
 import { EncodedPlan, type EncodingScope } from './encoded-plan';
 
 /** Values of an answer compared with another one that are tried, from all to few. */

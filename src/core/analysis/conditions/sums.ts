@@ -7,7 +7,7 @@ import type { CompareOperator } from '../../condition/syntax';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import type { AnswerSymbol } from '../answers/answer-symbol';
 
-export interface Term {
+export interface SumTerm {
   readonly symbol: AnswerSymbol;
   /** What its answer is multiplied by. */
   readonly by: number;
@@ -16,7 +16,7 @@ export interface Term {
 /** That all answers have a value, and their sum and the constant compare so with 0. */
 export function compareSum(
   diagrams: Diagrams,
-  terms: readonly Term[],
+  terms: readonly SumTerm[],
   constant: number,
   operator: CompareOperator,
 ): Diagram {
@@ -28,7 +28,7 @@ export function compareSum(
   const most: number[] = [0];
   const valued: Diagram[] = [TRUE];
   for (let n = sorted.length - 1; n >= 0; n -= 1) {
-    const { symbol, by } = sorted[n] as Term;
+    const { symbol, by } = sorted[n] as SumTerm;
     const ends = [values[n]?.[0] ?? 0, values[n]?.at(-1) ?? 0].map((value) => value * by);
     least.unshift((least[0] ?? 0) + Math.min(...ends));
     most.unshift((most[0] ?? 0) + Math.max(...ends));
@@ -41,7 +41,7 @@ export function compareSum(
     if (decided !== null) return decided ? (valued[n] ?? TRUE) : FALSE;
     const before = known[n]?.get(so);
     if (before !== undefined) return before;
-    const { symbol, by } = sorted[n] as Term;
+    const { symbol, by } = sorted[n] as SumTerm;
     let result: Diagram;
     if (n === sorted.length - 1) {
       result = symbol.predicate((reading) => {

@@ -8,46 +8,12 @@
  * Bacchus, Beame, Kautz and Pitassi, "Combining component caching and clause learning", 2004). Counts are exact as
  * long as no cap was hit; beyond a cap each prefix counts as the one route that is known to complete it.
  */
-import { childrenFirst, type Edge, type Fork, type Graph, type Node } from './graph';
+import { Expander, type State, type Expansion } from './expand';
+import { childrenFirst, type Edge, type ForkNode, type Graph, type Node } from './graph';
 import { DEFAULT_CAPS, TooManyNodes, type Caps } from '../diagrams/limits';
-import type { Belief, Beliefs, SeenOnward } from './belief';
-import type { Observation } from './observations';
+import type { Beliefs } from './belief';
 import { blocksOf, contentOf, type Block } from './blocks';
-import { FALSE, type Diagram } from '../diagrams/diagram';
-import { Factoring, type Factors } from '../diagrams/factors';
-import { VARIABLES_EACH } from '../answers/answer-symbol';
 import type { CachedGraphs } from './analysis-cache';
-
-/** Blocks still ahead, with what is known of the variables that only they read. */
-interface BlocksAhead {
-  readonly blocks: readonly Block[];
-  readonly factors: Factors;
-}
-
-/** Where a respondent stands, as one part sees it. */
-type State =
-  | { readonly kind: 'ahead'; readonly ahead: BlocksAhead }
-  | {
-      readonly kind: 'at';
-      readonly block: Block;
-      readonly belief: Belief;
-      readonly name: string;
-      readonly then: Context;
-    };
-
-/** What comes after a block; forks in it are told apart by this, too. */
-interface Context {
-  readonly ahead: BlocksAhead;
-  readonly known: Map<number, Map<Diagram, Node>>;
-}
-
-type Expansion =
-  | { readonly kind: 'parts'; readonly parts: readonly State[] }
-  | {
-      readonly kind: 'fork';
-      readonly at: number;
-      readonly edges: readonly { readonly observation: Observation | null; readonly to: State | null }[];
-    };
 
 interface Frame {
   readonly node: Node;
@@ -71,12 +37,8 @@ class GraphBuilder {
   private readonly contents: readonly number[];
   /** Nodes found again from before. */
   private foundAgain = 0;
-  private readonly factoring: Factoring;
+  private readonly expander: Expander;
   private readonly starts = new Map<string, Node>();
-  private readonly contexts = new Map<string, Context>();
-  private readonly onward = new Map<number, Map<Diagram, SeenOnward>>();
-  /** Behind blocks that an ending may cut short. */
-  private readonly seenBeyond = new Map<Diagram, SeenOnward['seen']>();
   private readonly nodes: Node[] = [];
   private beliefCount = 0;
   private stoppedAt: string | null = null;
@@ -89,11 +51,11 @@ class GraphBuilder {
     const { encoded } = beliefs;
     this.blocks = blocksOf(encoded);
     this.contents = this.blocks.map((block) => memory?.numberOf(contentOf(encoded, block)) ?? block.index);
-    this.factoring = new Factoring(encoded.diagrams, (level) => Math.floor(level / VARIABLES_EACH));
+    this.expander = new Expander(beliefs, this.blocks, this.contents);
   }
 
   build(): Graph {
-    const given = this.factoring.split(this.beliefs.encoded.given);
+    const given = this.expander.factoring.split(this.beliefs.encoded.given);
     const first: State = { kind: 'ahead', ahead: { blocks: this.blocks, factors: given } };
     const opened = this.tryToExpand(first);
     const stack = opened === null ? [] : [this.frameFor(first, opened)];
@@ -179,7 +141,7 @@ class GraphBuilder {
   private nodeOf(standing: State): Node | undefined {
     if (standing.kind === 'at')
       return standing.then.known.get(standing.belief.at)?.get(standing.belief.known);
-    const key = this.keyOf(standing.ahead);
+    const key = this.expander.keyOf(standing.ahead);
     const known = this.starts.get(key);
     if (known !== undefined) return known;
     const before = this.memory?.starts.get(key);
@@ -204,7 +166,7 @@ class GraphBuilder {
 
   private remember(standing: State, node: Node): void {
     if (standing.kind === 'ahead') {
-      this.starts.set(this.keyOf(standing.ahead), node);
+      this.starts.set(this.expander.keyOf(standing.ahead), node);
       return;
     }
     const { at, known } = standing.belief;
@@ -220,182 +182,11 @@ class GraphBuilder {
 
   private tryToExpand(standing: State): Expansion | null {
     try {
-      return this.expand(standing);
+      return this.expander.expand(standing);
     } catch (error) {
       if (error instanceof TooManyNodes) return null;
       throw error;
     }
-  }
-
-  private expand(standing: State): Expansion {
-    if (standing.kind === 'at') {
-      const { block, belief, then } = standing;
-      return this.fork(belief.at, block, this.leaving(belief, block.exit), then);
-    }
-    const parts = this.apart(standing.ahead);
-    const [only] = parts;
-    if (only === undefined || parts.length > 1 || this.keyOf(only) !== this.keyOf(standing.ahead))
-      return { kind: 'parts', parts: parts.map((ahead) => ({ kind: 'ahead', ahead })) };
-    const [block, ...blocks] = only.blocks as [Block, ...Block[]];
-    const reads = new Set(block.shared);
-    const isRead = (factor: Diagram) => this.factoring.supportOf(factor).some((level) => reads.has(level));
-    const carried = only.factors.filter((factor) => !isRead(factor));
-    const mass = this.factoring.together(only.factors.filter(isRead));
-    const onward = this.beliefs.entering(block.start, mass, block.exit);
-    return this.fork(block.start, block, onward, this.contextOf({ blocks, factors: carried }));
-  }
-
-  private fork(at: number, block: Block, { seen, out }: SeenOnward, then: Context): Expansion {
-    const ending = seen.findIndex(({ observation }) => observation.planItem === null);
-    if (out !== FALSE && ending >= 0) {
-      // They may come to an ending having seen no more than those who are at one already: all at once, then.
-      const beyond = this.beyond(block, this.factoring.together([out, ...then.ahead.factors]));
-      if (beyond.some(({ observation }) => observation.planItem === null))
-        return this.joined(at, block, seen, beyond, then);
-    }
-    const edges = seen.map(({ observation, mass }) => ({
-      observation,
-      to: observation.planItem === null ? null : this.standingAt(block, { observation, mass }, then),
-    }));
-    if (out === FALSE) return { kind: 'fork', at, edges };
-    const { encoded } = this.beliefs;
-    const known = encoded.diagrams.forget(out, encoded.isPastAt(block.exit));
-    const factors = [...this.factoring.split(known), ...then.ahead.factors].sort((a, b) => a - b);
-    const over = {
-      observation: null,
-      to: { kind: 'ahead', ahead: { blocks: then.ahead.blocks, factors } } as const,
-    };
-    const items = ending < 0 ? edges.length : ending;
-    return { kind: 'fork', at, edges: [...edges.slice(0, items), over, ...edges.slice(items)] };
-  }
-
-  /** What is seen in a block together with what those see who leave it unseen. */
-  private joined(
-    at: number,
-    block: Block,
-    here: SeenOnward['seen'],
-    beyond: SeenOnward['seen'],
-    then: Context,
-  ): Expansion {
-    const all = [...here, ...beyond]
-      .filter(
-        ({ observation }, index, every) =>
-          every.findIndex((e) => e.observation.rank === observation.rank) === index,
-      )
-      .sort((a, b) => a.observation.rank - b.observation.rank);
-    const edges = all.map((emission) => {
-      if (emission.observation.planItem === null) return { observation: emission.observation, to: null };
-      const home = this.blocks.findLast(({ start }) => start <= emission.observation.rank) ?? block;
-      // Where an ending may come early, all is one part: nothing else is known than what is in hand.
-      const after =
-        home === block ? then : this.contextOf({ blocks: this.blocks.slice(home.index + 1), factors: [] });
-      return { observation: emission.observation, to: this.standingAt(home, emission, after) };
-    });
-    return { kind: 'fork', at, edges };
-  }
-
-  private standingAt(
-    block: Block,
-    emission: { readonly observation: Observation; readonly mass: Diagram },
-    then: Context,
-  ): State {
-    const belief = this.beliefs.settle(emission);
-    return { kind: 'at', block, belief, name: emission.observation.planItem?.item.name ?? '', then };
-  }
-
-  private leaving(belief: Belief, exit: number): SeenOnward {
-    const here = this.onward.get(belief.at) ?? new Map<Diagram, SeenOnward>();
-    this.onward.set(belief.at, here);
-    let onward = here.get(belief.known);
-    if (onward === undefined) {
-      onward = this.beliefs.leaving(belief, exit);
-      here.set(belief.known, onward);
-    }
-    return onward;
-  }
-
-  private beyond(block: Block, out: Diagram): SeenOnward['seen'] {
-    let seen = this.seenBeyond.get(out);
-    if (seen === undefined) {
-      seen = this.beliefs.entering(block.exit, out, Infinity).seen;
-      this.seenBeyond.set(out, seen);
-    }
-    return seen;
-  }
-
-  private keyOf({ blocks, factors }: BlocksAhead): string {
-    return `${blocks.map(({ index }) => this.contents[index]).join(' ')}|${factors.join(' ')}`;
-  }
-
-  private contextOf(ahead: BlocksAhead): Context {
-    const key = this.keyOf(ahead);
-    let context = this.contexts.get(key);
-    if (context === undefined) {
-      context = { ahead, known: new Map() };
-      this.contexts.set(key, context);
-    }
-    return context;
-  }
-
-  /**
-   * The parts of what lies ahead: blocks that read or decide a variable in common, or variables of which something
-   * is known together. Where an ending may cut the rest short, all is one part.
-   */
-  private apart({ blocks, factors }: BlocksAhead): BlocksAhead[] {
-    if (blocks.length === 0) return [];
-    const whole = blocks.some(({ endsEarly }, n) => endsEarly && n < blocks.length - 1);
-    if (blocks.length === 1 || whole) return [this.only({ blocks, factors })];
-    const decided = factors.filter((factor) => this.factoring.isDecided(factor));
-    const open = factors.filter((factor) => !decided.includes(factor));
-    const settled = new Set(decided.flatMap((factor) => this.factoring.supportOf(factor)));
-
-    const parent = blocks.map((_, n) => n);
-    const find = (n: number): number => {
-      let at = n;
-      while (parent[at] !== at) at = parent[at] as number;
-      parent[n] = at;
-      return at;
-    };
-    const firstWith = new Map<number, number>();
-    const meets = (level: number, n: number) => {
-      const other = firstWith.get(level);
-      if (other === undefined) firstWith.set(level, n);
-      else parent[find(n)] = find(other);
-    };
-    const factorOf = new Map<number, number>();
-    for (const factor of open)
-      for (const level of this.factoring.supportOf(factor)) factorOf.set(level, factor);
-    blocks.forEach(({ shared }, n) => {
-      for (const level of shared) {
-        if (settled.has(level)) continue;
-        const factor = factorOf.get(level);
-        // Levels are not negative, so a fact has a key of its own.
-        meets(factor === undefined ? level : -1 - factor, n);
-      }
-    });
-
-    const groups = new Map<number, Block[]>();
-    blocks.forEach((block, n) => {
-      const root = find(n);
-      const group = groups.get(root);
-      if (group === undefined) groups.set(root, [block]);
-      else group.push(block);
-    });
-    return [...groups.values()].map((group) => this.only({ blocks: group, factors }));
-  }
-
-  /** Without what is known of variables that none of the blocks reads. */
-  private only({ blocks, factors }: BlocksAhead): BlocksAhead {
-    const reads = new Set(blocks.flatMap(({ shared }) => shared));
-    const { diagrams } = this.beliefs.encoded;
-    const kept = factors.flatMap((factor) => {
-      const support = this.factoring.supportOf(factor);
-      const needed = support.filter((level) => reads.has(level));
-      if (needed.length === 0) return [];
-      if (needed.length === support.length) return [factor];
-      return this.factoring.split(diagrams.forget(factor, (level) => !reads.has(level)));
-    });
-    return { blocks, factors: kept.sort((a, b) => a - b) };
   }
 
   private nameOf(standing: State): string {
@@ -411,7 +202,7 @@ class GraphBuilder {
     const length = this.completion(standing);
     const found = length !== null;
     const at = standing.kind === 'at' ? standing.belief.at : (standing.ahead.blocks[0]?.start ?? 0);
-    const node: Fork = {
+    const node: ForkNode = {
       kind: 'fork',
       at: this.beliefs.observations.ranked(at),
       edges: [],

@@ -19,7 +19,7 @@ interface Counts {
   longest: number;
 }
 
-export interface Fork extends Counts {
+export interface ForkNode extends Counts {
   readonly kind: 'fork';
   /** The place it stands at; forks of one route are gone through in this order. */
   readonly at: Ranked;
@@ -30,12 +30,12 @@ export interface Fork extends Counts {
 }
 
 /** Parts that have nothing to do with each other; none where nothing lies ahead. */
-export interface Parts extends Counts {
+export interface PartsNode extends Counts {
   readonly kind: 'parts';
   parts: readonly Node[];
 }
 
-export type Node = Fork | Parts;
+export type Node = ForkNode | PartsNode;
 
 export interface Graph {
   readonly root: Node;

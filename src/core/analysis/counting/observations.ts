@@ -3,8 +3,8 @@
  * observation wherever they have moved to, so that a graph made before an edit speaks of the places as they are now.
  */
 import { passKey } from '../../document/addresses';
-import type { Plan, PlanItem, PlanSection } from '../../routing/plan';
-import type { Course, Place } from '../conditions/course';
+import type { Plan, PlanItem } from '../../routing/plan';
+import { itemIn, type Course, type Place } from '../conditions/course';
 
 /** A place in the order of the questionnaire. */
 export interface Ranked {
@@ -81,12 +81,4 @@ export class Observations {
     this.byName.set(name, now);
     return now;
   }
-}
-
-function itemIn(plan: Plan, place: Place & { kind: 'item' }): { planItem: PlanItem; pass: number | null } {
-  const section = plan.sections[place.section] as PlanSection;
-  return {
-    planItem: section.items[place.item] as PlanItem,
-    pass: section.repeat === null ? null : place.pass,
-  };
 }

@@ -3,11 +3,11 @@
  * in which they are gone through.
  */
 import type { Observation } from './observations';
-import type { Fork, Node } from './graph';
+import type { ForkNode, Node } from './graph';
 
 /** What lies ahead; null where nothing does. */
 export interface Prefix {
-  readonly fork: Fork;
+  readonly fork: ForkNode;
   readonly then: Prefix | null;
 }
 
@@ -72,7 +72,7 @@ export function isOpened(prefix: Prefix | null): boolean {
 export function inserted(prefix: Prefix | null, node: Node): Prefix | null {
   // The last first, since parts come in order and each then goes in at the front.
   if (node.kind === 'parts') return node.parts.reduceRight<Prefix | null>(inserted, prefix);
-  const before: Fork[] = [];
+  const before: ForkNode[] = [];
   let then = prefix;
   for (; then !== null && then.fork.at.rank < node.at.rank; then = then.then) before.push(then.fork);
   return before.reduceRight<Prefix>((rest, fork) => ({ fork, then: rest }), { fork: node, then });

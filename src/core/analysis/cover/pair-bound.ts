@@ -1,16 +1,20 @@
 /** How few routes could meet every two outcomes of forks that somebody meets together: proven lower bounds. */
 import type { ForkEvents } from './fork-graph';
-import type { Pair, Relation } from './relation';
+import type { Pair, BitRelation } from './relation';
 
 /** No set with fewer paths meets every pair. */
-export function leastForPairs(together: Relation, events: ForkEvents, outcomes: ReadonlySet<number>): number {
+export function leastForPairs(
+  together: BitRelation,
+  events: ForkEvents,
+  outcomes: ReadonlySet<number>,
+): number {
   const forks = sidedForks(together, events, outcomes);
   return Math.max(1, apart(together, forks, outcomes).length, rowsFor(independent(together, forks)));
 }
 
 /** Forks of which no path meets two sides; in a repeat one might. */
 function sidedForks(
-  together: Relation,
+  together: BitRelation,
   events: ForkEvents,
   outcomes: ReadonlySet<number>,
 ): readonly (readonly number[])[] {
@@ -25,7 +29,7 @@ function sidedForks(
 }
 
 /** How many forks are found of which every two can come out in all four ways, taking two sides of each. */
-function independent(together: Relation, forks: readonly (readonly number[])[]): number {
+function independent(together: BitRelation, forks: readonly (readonly number[])[]): number {
   const twoSided = forks.flatMap((sides): Pair[] => {
     const [a, b] = [...sides].sort((x, y) => together.degree(y) - together.degree(x));
     return a === undefined || b === undefined ? [] : [[a, b]];
@@ -59,7 +63,7 @@ function choose(n: number, k: number): number {
 
 /** Pairs of which no path meets two, as many as are found: first those of the two forks with most of them. */
 function apart(
-  together: Relation,
+  together: BitRelation,
   sided: readonly (readonly number[])[],
   outcomes: ReadonlySet<number>,
 ): Pair[] {

@@ -9,7 +9,7 @@
 import type { ForkEvents, ForkGraph, ForkNode } from './fork-graph';
 import { eventsOf, type ForkPath, type ForkStep } from './fork-paths';
 import { leastForPairs } from './pair-bound';
-import { Relation, setBit, type Pair } from './relation';
+import { BitRelation, setBit, type Pair } from './relation';
 
 export interface PairCover {
   readonly paths: readonly ForkPath[];
@@ -43,8 +43,8 @@ function outcomesOn(path: ForkPath, outcomes: ReadonlySet<number>): number[] {
 }
 
 /** Which outcomes somebody meets together. */
-function pairsIn({ nodes }: ForkGraph, size: number, outcomes: ReadonlySet<number>): Relation {
-  const together = new Relation(size);
+function pairsIn({ nodes }: ForkGraph, size: number, outcomes: ReadonlySet<number>): BitRelation {
+  const together = new BitRelation(size);
   /** What was met on some path to a node. */
   const before = new Map<ForkNode, Uint32Array>();
   // Parents come after their children.
@@ -76,7 +76,7 @@ const ROUNDS = 8;
  * A path through a pair with many other open pairs: each event weighs as many as it would add to the path so far. Where
  * that leads no further depends on where it began, so it begins at several weights.
  */
-function richPath(finder: PathsThrough, open: Relation, pair: Pair, starts: number): ForkPath {
+function richPath(finder: PathsThrough, open: BitRelation, pair: Pair, starts: number): ForkPath {
   const { size } = open;
   const even = Float64Array.from({ length: size }, (_, event) => open.degree(event));
   let best: ForkPath | null = null;

@@ -3,7 +3,7 @@
 export type Pair = readonly [number, number];
 
 /** A symmetric relation of numbers, as rows of bits. */
-export class Relation {
+export class BitRelation {
   private readonly words: number;
   private readonly rows: Uint32Array[];
 
@@ -19,8 +19,8 @@ export class Relation {
     return new Uint32Array(this.words);
   }
 
-  copy(): Relation {
-    return new Relation(this.size, this.rows);
+  copy(): BitRelation {
+    return new BitRelation(this.size, this.rows);
   }
 
   has(a: number, b: number): boolean {

@@ -1,22 +1,22 @@
 /** Going along a graph that stands for just some parts of what lies ahead: then they can be over without an ending. */
-import type { Fork, Node, Parts } from '../counting/graph';
+import type { ForkNode, Node, PartsNode } from '../counting/graph';
 import type { Prefix } from '../counting/prefix';
 
-export function forksOf(prefix: Prefix | null): Fork[] {
-  const forks: Fork[] = [];
+export function forksOf(prefix: Prefix | null): ForkNode[] {
+  const forks: ForkNode[] = [];
   for (let at = prefix; at !== null; at = at.then) forks.push(at.fork);
   return forks;
 }
 
-export function prefixOfForks(forks: readonly Fork[]): Prefix | null {
+export function prefixOfForks(forks: readonly ForkNode[]): Prefix | null {
   return [...forks].reverse().reduce<Prefix | null>((then, fork) => ({ fork, then }), null);
 }
 
-export const NOTHING_AHEAD: Parts = { kind: 'parts', parts: [], routes: 1n, shortest: 0, longest: 0 };
+export const NOTHING_AHEAD: PartsNode = { kind: 'parts', parts: [], routes: 1n, shortest: 0, longest: 0 };
 
 /** A fork with its counts. */
-export function newFork(spot: Fork['at'], edges: Fork['edges']): Fork {
-  const fork: Fork = {
+export function newFork(spot: ForkNode['at'], edges: ForkNode['edges']): ForkNode {
+  const fork: ForkNode = {
     kind: 'fork',
     at: spot,
     edges,

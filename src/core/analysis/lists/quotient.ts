@@ -5,7 +5,7 @@
  */
 import type { Plan } from '../../routing/plan';
 import { isNamed } from './filters';
-import type { Edge, Fork, Node } from '../counting/graph';
+import type { Edge, ForkNode, Node } from '../counting/graph';
 import { beginning, stepsOf, type Prefix } from '../counting/prefix';
 import type { Observation } from '../counting/observations';
 import {
@@ -41,7 +41,7 @@ interface Thread {
 
 export class Quotient {
   private readonly names = new NodeNames();
-  private readonly known = new Map<string, Fork | null>();
+  private readonly known = new Map<string, ForkNode | null>();
   private readonly clean = new Map<Node, boolean>();
   private readonly last = new Map<Node, number>();
   private readonly lists: readonly ReadonlySet<string>[];
@@ -148,7 +148,7 @@ export class Quotient {
   /** Joined ways on; what all have ahead and draws nothing stands by itself. */
   private ahead(ways: readonly Thread[]): Node | null {
     const lists = ways.map(({ prefix }) => forksOf(prefix));
-    const isShared = (fork: Fork) => this.isClean(fork) && lists.every((forks) => forks.includes(fork));
+    const isShared = (fork: ForkNode) => this.isClean(fork) && lists.every((forks) => forks.includes(fork));
     const own = lists.flatMap((forks) => forks.filter((fork) => !isShared(fork)));
     // What stands by itself is put in between again by where it stands, so all that is joined has to come before it.
     const last = Math.max(...own.map((fork) => this.lastSeen(fork)));
@@ -163,7 +163,7 @@ export class Quotient {
     return joined && together([...shared, joined]);
   }
 
-  private joined(ways: readonly Thread[]): Fork | null {
+  private joined(ways: readonly Thread[]): ForkNode | null {
     const key = [...new Set(ways.map((way) => this.keyOf(way)))].sort().join('|');
     const known = this.known.get(key);
     if (known !== undefined) return known;

@@ -3,7 +3,7 @@
  * graphs are gone along together, by what is shown; parts of which both have the same ways are set aside, so that
  * little but what differs is looked at.
  */
-import type { Edge, Fork, Node } from '../counting/graph';
+import type { Edge, ForkNode, Node } from '../counting/graph';
 import { beginning, inserted, stepsOf, type Prefix } from '../counting/prefix';
 import type { Observation } from '../counting/observations';
 import {
@@ -36,7 +36,7 @@ export function routesOnlyIn(version: RouteVersion, other: RouteVersion): Node |
 
 class Comparing {
   private readonly names = new NodeNames();
-  private readonly known = new Map<string, Fork | null>();
+  private readonly known = new Map<string, ForkNode | null>();
   /** By node, a number that is the same where the same is shown ahead. */
   private readonly contents = [new Map<Node, number>(), new Map<Node, number>()] as const;
   private readonly numbers = new Map<string, number>();
@@ -64,7 +64,7 @@ class Comparing {
       const content = this.contentOf(fork, 1);
       left.set(content, (left.get(content) ?? 0) + 1);
     }
-    const [same, rest]: [Fork[], Fork[]] = [[], []];
+    const [same, rest]: [ForkNode[], ForkNode[]] = [[], []];
     const spare: number[] = [];
     for (const fork of forksOf(here)) {
       const content = this.contentOf(fork, 0);
@@ -88,7 +88,7 @@ class Comparing {
     return differing && together([...same, differing]);
   }
 
-  private differing(here: Prefix, there: readonly (Prefix | null)[]): Fork | null {
+  private differing(here: Prefix, there: readonly (Prefix | null)[]): ForkNode | null {
     const key = `${this.names.along(here)}|${[...new Set(there.map((each) => (each === null ? '-' : this.names.along(each))))].sort().join('|')}`;
     const known = this.known.get(key);
     if (known !== undefined) return known;

@@ -14,9 +14,9 @@ import { coverCubes, type Cube } from './cubes';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import type { Limit } from '../answers/drivers';
 import type { AnswerSymbol } from '../answers/answer-symbol';
-import { factored, readsMuch, shortened, type Said } from './shortening';
+import { factored, readsMuch, shortened, type Printed } from './shortening';
 import { EncodedPlan } from '../conditions/encoded-plan';
-import { shortestTest, type Meant, type Test } from './tests-in-words';
+import { shortestTest, type Meant, type WordedTest } from './tests-in-words';
 import { CachedWork, type AnalysisCache } from '../counting/analysis-cache';
 
 /** Nodes of diagrams at most. */
@@ -50,9 +50,9 @@ function reachWithin(plan: Plan, work: CachedWork): WhoIsAsked {
   const { diagrams, ranks } = work;
   const limits: Limit[] = [];
   const reaching = new Reaching(new EncodedPlan(plan, diagrams, { opaque: true, ranks }), work);
-  const said: Said[] = [];
-  const doubtful: Said[] = [];
-  const say = (where: Omit<Said, 'text'>, text: string, isSure: boolean) => {
+  const said: Printed[] = [];
+  const doubtful: Printed[] = [];
+  const say = (where: Omit<Printed, 'text'>, text: string, isSure: boolean) => {
     const each = { ...where, text };
     said.push(each);
     if (!isSure || readsMuch(text, plan)) doubtful.push(each);
@@ -123,7 +123,7 @@ interface InWords {
 }
 
 /** Where a condition is printed for. */
-interface Where {
+interface WhereAsked {
   readonly section: number;
   /** Null: from outside any pass; `any`: in whichever pass of the section. */
   readonly pass: number | null | 'any';
@@ -133,7 +133,7 @@ interface Where {
 export class Reaching {
   private readonly diagrams: Diagrams;
   readonly coming: Coming;
-  private readonly inWordsBefore = new Map<string, Test>();
+  private readonly inWordsBefore = new Map<string, WordedTest>();
   /** Level of the variable of having been asked, of each driver that can be left out. */
   private readonly askedLevel = new Map<AnswerSymbol, number>();
   /** Those of them that no condition of the questionnaire reads. */
@@ -175,7 +175,7 @@ export class Reaching {
     return this.inFewWords(run, TRUE, { section, pass: null });
   }
 
-  private inFewWords(condition: Diagram, within: Diagram, where: Where): InWords {
+  private inFewWords(condition: Diagram, within: Diagram, where: WhereAsked): InWords {
     const { diagrams, encoded } = this;
     try {
       const facts = this.coming.possibleAround([condition, within]);
@@ -195,7 +195,7 @@ export class Reaching {
     return this.inWords(condition, within, { section, pass: 'any' }, facts);
   }
 
-  private inWords(condition: Diagram, within: Diagram, where: Where, facts: Diagram): string {
+  private inWords(condition: Diagram, within: Diagram, where: WhereAsked, facts: Diagram): string {
     const { diagrams } = this;
     // Quotas full or open and lots drawn could go either way: what chance or others decide is in no condition. Nor, from
     // outside, is what is answered in passes.
@@ -222,7 +222,7 @@ export class Reaching {
   }
 
   /** Whether a variable tells of the section in another pass than the one in hand; of any, from outside. */
-  private isElsewhere(level: number, { section, pass }: Where): boolean {
+  private isElsewhere(level: number, { section, pass }: WhereAsked): boolean {
     if (pass === 'any' || this.encoded.plan.sections[section]?.repeat == null) return false;
     const opaque = this.encoded.opaqueTests.get(level);
     if (opaque !== undefined)
@@ -234,7 +234,7 @@ export class Reaching {
   }
 
   /** The bounds without what was answered in other passes, which cannot be named in this one. */
-  private withoutElsewhere(lower: Diagram, upper: Diagram, where: Where): [Diagram, Diagram] {
+  private withoutElsewhere(lower: Diagram, upper: Diagram, where: WhereAsked): [Diagram, Diagram] {
     const { diagrams } = this;
     const elsewhere = (level: number) => this.isElsewhere(level, where);
     if (![lower, upper].some((bound) => diagrams.support(bound).some(elsewhere))) return [lower, upper];
@@ -294,7 +294,7 @@ export class Reaching {
     return new Set(levels.flatMap((level) => this.encoded.symbolAt(level) ?? []));
   }
 
-  private print(cubes: readonly Cube[], possible: Diagram, where: Where): string {
+  private print(cubes: readonly Cube[], possible: Diagram, where: WhereAsked): string {
     const terms = joined(cubes.map((cube) => this.termOf(cube, where)));
     const parts = terms.map((term) => {
       // What is meant of one driver is seen among those of whom the rest of the term is true.
@@ -336,7 +336,7 @@ export class Reaching {
   }
 
   /** Many items are asked by the same tests: each is put into words once. */
-  private shortest(symbol: AnswerSymbol, meant: Omit<Meant, 'each'>, where: Where): Test {
+  private shortest(symbol: AnswerSymbol, meant: Omit<Meant, 'each'>, where: WhereAsked): WordedTest {
     const bits = (of: readonly boolean[]) => of.map(Number).join('');
     const each = this.eachFor(symbol, where);
     const inPass = each === null ? '' : `in ${where.section} ${where.pass ?? ''}`;
@@ -350,7 +350,7 @@ export class Reaching {
   }
 
   /** Where the section has a pass for each pick of this driver: the code of the pass, by reading. */
-  private eachFor(symbol: AnswerSymbol, { section, pass }: Where): (number | null)[] | null {
+  private eachFor(symbol: AnswerSymbol, { section, pass }: WhereAsked): (number | null)[] | null {
     const repeat = this.encoded.plan.sections[section]?.repeat;
     if (typeof pass !== 'number' || repeat?.kind !== 'each') return null;
     if (repeat.driver?.name.toLowerCase() !== symbol.key) return null;
@@ -385,7 +385,7 @@ export class Reaching {
     return ofNobody ? `not count(not (${test})${which}) >= 1` : `count((${test})${which}) >= 1`;
   }
 
-  private termOf(cube: Cube, { section }: Where): Term {
+  private termOf(cube: Cube, { section }: WhereAsked): Term {
     const term: Term = { readings: new Map(), literals: new Map(), opaque: [], others: new Map() };
     for (const [level, value] of [...cube].sort((a, b) => a[0] - b[0])) {
       const symbol = this.encoded.symbolAt(level);

@@ -4,6 +4,7 @@
  * Such tests stand for themselves while a condition is put into words, so what they have to do with each other is not
  * seen there. Here every part of the printed text is worked out exactly, and what can be left out, is.
  */
+import type { Viewpoint } from '../conditions/answers-read';
 import { withinMemory } from '../diagrams/limits';
 import { parseCondition } from '../../condition/parse';
 import { printCondition } from '../../condition/print';
@@ -13,12 +14,11 @@ import { Coming } from './coming';
 
 import { Diagrams, FALSE, TRUE, type Diagram } from '../diagrams/diagram';
 import { MOST_HIDDEN } from '../conditions/domains';
-import type { Viewpoint } from '../conditions/encoder';
 import { EncodedPlan } from '../conditions/encoded-plan';
 import { wordiness } from './tests-in-words';
 
 /** What was printed for an item, or for a pass of a repeated section. */
-export interface Said {
+export interface Printed {
   readonly of: 'item' | 'pass';
   /** Index of the section. */
   readonly section: number;
@@ -71,8 +71,8 @@ function testsIn(node: Condition): Condition[] {
 }
 
 /** The shorter texts, for those that have one; all as they are where the whole is too entangled. */
-export function shortened(plan: Plan, said: readonly Said[]): ReadonlyMap<Said, string> {
-  const found = new Map<Said, string>();
+export function shortened(plan: Plan, said: readonly Printed[]): ReadonlyMap<Printed, string> {
+  const found = new Map<Printed, string>();
   if (said.length === 0) return found;
   withinMemory(() => {
     const shortener = new Shortener(plan, said);
@@ -85,7 +85,7 @@ export function shortened(plan: Plan, said: readonly Said[]): ReadonlyMap<Said, 
 }
 
 /** Between which bounds a condition has to lie in a pass. */
-interface Bounds {
+interface Between {
   readonly standing: Viewpoint;
   readonly lower: Diagram;
   readonly upper: Diagram;
@@ -96,11 +96,11 @@ class Shortener {
   private readonly encoded: EncodedPlan;
   private readonly coming: Coming;
   private readonly hidden: ReadonlySet<number>;
-  private readonly trees = new Map<Said, { tree: Condition; others: readonly Condition[] }>();
+  private readonly trees = new Map<Printed, { tree: Condition; others: readonly Condition[] }>();
 
   constructor(
     private readonly plan: Plan,
-    said: readonly Said[],
+    said: readonly Printed[],
   ) {
     this.encoded = new EncodedPlan(plan, this.diagrams, { everyPass: true });
     // Every test that will be asked about has to be known before what is possible is worked out.
@@ -118,7 +118,7 @@ class Shortener {
     this.coming = new Coming(this.encoded);
   }
 
-  shortest(said: Said): string {
+  shortest(said: Printed): string {
     const found = this.trees.get(said);
     if (found === undefined) return said.text;
     const { tree, others } = found;
@@ -139,13 +139,13 @@ class Shortener {
     return texts.sort((a, b) => wordiness(a) - wordiness(b))[0] ?? said.text;
   }
 
-  private standingsOf({ of, section }: Said): Viewpoint[] {
+  private standingsOf({ of, section }: Printed): Viewpoint[] {
     const repeat = this.plan.sections[section]?.repeat ?? null;
     if (repeat === null || of === 'pass') return [{ section, pass: null }];
     return Array.from({ length: repeat.max }, (_, n) => ({ section, pass: n + 1 }));
   }
 
-  private boundsOf(said: Said, about: readonly Condition[]): Bounds[] {
+  private boundsOf(said: Printed, about: readonly Condition[]): Between[] {
     const { diagrams, encoded, coming } = this;
     const { course } = encoded;
     const inside = (level: number) => {
@@ -186,7 +186,7 @@ class Shortener {
 }
 
 /** What an author would say of it: its own condition, that of its section, and what gives the section its passes. */
-function writtenFor({ sections }: Plan, { of, section, at }: Said): Condition[] {
+function writtenFor({ sections }: Plan, { of, section, at }: Printed): Condition[] {
   const planSection = sections[section];
   const { repeat = null, gate = null } = planSection ?? {};
   const found: (Condition | null)[] = [];

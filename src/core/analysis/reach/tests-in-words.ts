@@ -11,7 +11,7 @@ import { variableAnswer } from '../../routing/answers';
 import { optionsApart } from '../answers/candidates';
 import type { AnswerSymbol } from '../answers/answer-symbol';
 import { setsInWords } from './sets-in-words';
-import { Line } from './values-in-words';
+import { NumberLine } from './values-in-words';
 
 /** What is to be said of a driver. */
 export interface Meant {
@@ -26,13 +26,13 @@ export interface Meant {
 }
 
 /** A test in words, and for which readings it holds; empty where everything possible is wanted. */
-export interface Test {
+export interface WordedTest {
   readonly text: string;
   /** Parallel to the readings. */
   readonly holds: readonly boolean[];
 }
 
-export function shortestTest(symbol: AnswerSymbol, meant: Meant): Test {
+export function shortestTest(symbol: AnswerSymbol, meant: Meant): WordedTest {
   const { readings } = symbol;
   const { wanted, may, literals = [], each } = meant;
   const all = readings.map((_, n) => n);
@@ -121,7 +121,7 @@ function waysToSay(
     answer === null
       ? listedWays(variable, of(inside), of(outside), writtenTexts(symbol))
       : lineWays(
-          new Line(name, symbol.driver, answer, readings, wanted, may),
+          new NumberLine(name, symbol.driver, answer, readings, wanted, may),
           specials(inside),
           specials(outside),
         );
@@ -148,7 +148,7 @@ function toldApart({ driver }: AnswerSymbol): Option[] {
   return options.filter((option) => told.includes(option) || alone.includes(option));
 }
 
-interface Ways {
+interface Wordings {
   /** Hold for the wanted values. */
   readonly positive: readonly string[];
   /** Hold for every value that is not unwanted. */
@@ -157,7 +157,7 @@ interface Ways {
   readonly opposite: readonly string[];
 }
 
-function lineWays(line: Line, inside: readonly number[], outside: readonly number[]): Ways {
+function lineWays(line: NumberLine, inside: readonly number[], outside: readonly number[]): Wordings {
   return {
     positive: line.positive(inside),
     negative: [...line.negative(outside), ...(outside.length > 0 ? line.negative([]) : [])],
@@ -171,7 +171,7 @@ function listedWays(
   inside: readonly Reading[],
   outside: readonly Reading[],
   written: ReadonlySet<unknown>,
-): Ways {
+): Wordings {
   const list = (of: readonly Reading[]) => listed(variable, of, written);
   const [yes, no] = [list(inside), list(outside)];
   return {

@@ -24,7 +24,7 @@ interface Class {
 /** Consecutive classes, as indices. */
 type Run = readonly [from: number, to: number];
 
-export class Line {
+export class NumberLine {
   private readonly cuts: readonly Plain[];
   private readonly classes: readonly Class[];
   /** Of whole numbers: their step and least value; null where values lie close together. */

@@ -26,12 +26,12 @@ export interface Likeliest {
 /** Beginnings that are weighed at most. */
 const MOST_WEIGHED = 100_000;
 
-interface Begun {
+interface Beginning {
   readonly share: number;
   readonly mass: Diagram;
   /** The last thing seen; null at the start. */
   readonly last: Emission | null;
-  readonly before: Begun | null;
+  readonly before: Beginning | null;
 }
 
 export function likeliestRoutes(
@@ -41,7 +41,7 @@ export function likeliestRoutes(
   mostWeighed = MOST_WEIGHED,
 ): Likeliest {
   const { diagrams } = beliefs.encoded;
-  const open = new Heap<Begun>((a, b) => b.share - a.share);
+  const open = new Heap<Beginning>((a, b) => b.share - a.share);
   open.push({ share: 1, mass: TRUE, last: null, before: null });
   const found: LikelyRoute[] = [];
   let weighed = 0;
@@ -64,9 +64,9 @@ export function likeliestRoutes(
   return { routes: found, othersAtMost: 0 };
 }
 
-function routeOf({ encoded }: Beliefs, ended: Begun): LikelyRoute {
+function routeOf({ encoded }: Beliefs, ended: Beginning): LikelyRoute {
   const items: string[] = [];
-  for (let at: Begun | null = ended; at !== null; at = at.before) {
+  for (let at: Beginning | null = ended; at !== null; at = at.before) {
     const observation = at.last?.observation;
     if (observation?.planItem) items.unshift(passKey(observation.planItem.item.name, observation.pass));
   }

@@ -326,7 +326,7 @@ export class Weighing {
   }
 
   /** Answers that a hard check refuses are given up for others, in proportion. */
-  private passingChecks(item: EncodedItem, parts: Parts, when: Diagram, own: Diagram): Situation {
+  private passingChecks(item: EncodedItem, parts: AskedVariables, when: Diagram, own: Diagram): Situation {
     for (const assumption of ['assumed', 'even', 'any'] as const) {
       const chances = this.chancesIn(item, parts, when, assumption);
       const passing = this.passing(own, item, chances);
@@ -357,7 +357,7 @@ export class Weighing {
 
   private chancesIn(
     { planItem, pass }: EncodedItem,
-    parts: Parts,
+    parts: AskedVariables,
     when: Diagram,
     assumption: 'assumed' | 'even' | 'any',
   ): ReadonlyMap<AnswerSymbol, readonly number[]> {
@@ -389,7 +389,7 @@ function areMarked(situations: readonly Situation[]): boolean {
   return situations.length > 1 || situations[0]?.factor !== 1;
 }
 
-type Parts = readonly { readonly name: string; readonly answer: Answer }[];
+type AskedVariables = readonly { readonly name: string; readonly answer: Answer }[];
 
 /** From the end of the driver's own levels. */
 function situationLevel({ level }: AnswerSymbol, situation: number): number {

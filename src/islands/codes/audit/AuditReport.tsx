@@ -10,7 +10,7 @@ import { EndingMark } from '../../ui/EndingMark';
 import { grouped, plural } from '../../ui/format';
 import { useData } from '../data';
 import { KeepRows } from './KeepRows';
-import { ProblemList, type Where } from './ProblemList';
+import { ProblemList, type ProblemWhere } from './ProblemList';
 import { useRowWalk } from './use-row-walk';
 import classes from './audit.module.css';
 
@@ -29,7 +29,7 @@ const FILES: readonly (readonly [AuditFile, string, string])[] = [
 export function AuditReport({ summary, openTables }: Props) {
   const { client, audit } = useData();
   const document = useStudy((state) => state.document);
-  const [where, setWhere] = useState<Where>({});
+  const [where, setWhere] = useState<ProblemWhere>({});
   const [by, setBy] = useState<'problem' | 'variable'>('problem');
   const stem = (audit.getState().file?.name ?? 'rows').replace(/\.[^.]+$/, '');
   const save = async (which: AuditFile, ending: string) => {

@@ -10,14 +10,14 @@ import { useData } from '../data';
 import { useRowWalk } from './use-row-walk';
 import classes from './audit.module.css';
 
-export interface Where {
+export interface ProblemWhere {
   readonly problem?: ProblemKind;
   readonly column?: string;
 }
 
 const PAGE = 100;
 
-export function ProblemList({ where }: { readonly where: Where }) {
+export function ProblemList({ where }: { readonly where: ProblemWhere }) {
   const { client } = useData();
   const document = useStudy((state) => state.document);
   const { walkRow, told } = useRowWalk();

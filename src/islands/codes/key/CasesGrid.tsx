@@ -24,7 +24,7 @@ interface At {
   readonly column: number;
 }
 
-interface Undone {
+interface KeyedUndo {
   readonly at: At;
   readonly answers: Answers;
 }
@@ -35,7 +35,7 @@ export function CasesGrid({ keying, cases, put }: Props) {
   const [at, setAt] = useState<At>({ row: 0, column: 0 });
   const [typed, setTyped] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const [past, setPast] = useState<readonly Undone[]>([]);
+  const [past, setPast] = useState<readonly KeyedUndo[]>([]);
   // eslint-disable-next-line react-hooks/incompatible-library -- its functions are used within this component only
   const rows = useVirtualizer({ count: cases.length, getScrollElement: () => scroll.current, estimateSize: () => ROW, overscan: 10 }); // prettier-ignore
   // The first rows are drawn a moment after the frame has its size.

@@ -27,7 +27,7 @@ interface Props {
 }
 
 /** One field as it was before: undefined where it had not been keyed. */
-interface Step {
+interface KeyedBefore {
   readonly key: string;
   readonly before: Value | null | undefined;
 }
@@ -37,7 +37,7 @@ export function FormView({ keying, keyed, set, nextId, next }: Props) {
   const { fields, plan } = keying;
   const sheet = useMemo(() => keying.sheet(answers), [keying, answers]);
   const coded = useMemo(() => keying.coded(answers), [keying, answers]);
-  const [past, setPast] = useState<readonly Step[]>([]);
+  const [past, setPast] = useState<readonly KeyedBefore[]>([]);
   const form = useRef<HTMLDivElement>(null);
   /** When a value last went on by itself. */
   const advanced = useRef(-Infinity);

@@ -24,14 +24,14 @@ function codedFile(keying: Keying, list: readonly KeyedCase[]): Blob {
   return new Blob([csvLines([head, ...rows])], { type: 'text/csv' });
 }
 
-type Shown = 'form' | 'grid' | 'compare';
+type KeyInDisplay = 'form' | 'grid' | 'compare';
 
 export function KeyInView() {
   const plan = useStudy((state) => state.plan);
   const keying = useMemo(() => new Keying(plan), [plan]);
   const cases = useCases();
   const [open, setOpen] = useState<Pick<KeyedCase, 'caseId' | 'entry'> | null>(null);
-  const [shown, setShown] = useState<Shown>('form');
+  const [shown, setShown] = useState<KeyInDisplay>('form');
   const { reviewer: keyedBy, isGiven, setReviewer: setKeyedBy, remember } = useReviewer();
   /** The case that was removed last, to be brought back. */
   const [removed, setRemoved] = useState<KeyedCase | null>(null);

@@ -1,7 +1,7 @@
 /** A table taken elsewhere: as CSV, as a workbook, or copied to be pasted as a table. */
 import { useState } from 'react';
 import { csvLines } from '../../../core/exchange/csv';
-import type { Cells } from '../../../core/views/table-sheets';
+import type { SheetCells } from '../../../core/views/table-sheets';
 import { useStudy } from '../../study/store';
 import { saveBlob } from '../../ui/save-blob';
 import { useData } from '../data';
@@ -9,7 +9,7 @@ import classes from './tables.module.css';
 
 interface Props {
   readonly name: string;
-  readonly sheet: () => Cells;
+  readonly sheet: () => SheetCells;
 }
 
 export function TableFiles({ name, sheet }: Props) {
@@ -55,7 +55,7 @@ export function TableFiles({ name, sheet }: Props) {
 }
 
 /** As documents and sheets take it: a table with a heading cell for each row. */
-function htmlOf(cells: Cells): string {
+function htmlOf(cells: SheetCells): string {
   const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
   const rows = cells.map(
     (row) => `<tr>${row.map((cell) => `<td>${escaped(String(cell))}</td>`).join('')}</tr>`,

@@ -8,7 +8,7 @@ import { CrossTable } from './CrossTable';
 import { FrequencyTable } from './FrequencyTable';
 import { SourcePicker } from './SourcePicker';
 import classes from './tables.module.css';
-import { useTable, type Shown } from './use-table';
+import { useTable, type TableState } from './use-table';
 import { MADE_UP, type NamedSource } from './sources';
 
 export function TablesView() {
@@ -90,7 +90,7 @@ export function TablesView() {
 }
 
 interface ResultProps {
-  readonly shown: Shown;
+  readonly shown: TableState;
   readonly row: TableVariable;
   readonly column: TableVariable | null;
   readonly source: NamedSource;

@@ -1,9 +1,9 @@
 /** Where the rows of a table come from, with a name to show. */
-import type { Source } from '../../../worker/data/types';
+import type { RowSource } from '../../../worker/data/types';
 
 export interface NamedSource {
   readonly name: string;
-  readonly source: Source;
+  readonly source: RowSource;
   /** Made up by the assumed answers: nobody has answered so. */
   readonly madeUp: boolean;
 }

@@ -1,0 +1,167 @@
+/**
+ * What comes next for a respondent, as one part of the graph sees it: what can be seen in this block, or that it is over
+ * and what then lies ahead. Each is worked out once.
+ */
+import { FALSE, type Diagram } from '../diagrams/diagram';
+import { Factoring } from '../diagrams/factors';
+import { VARIABLES_EACH } from '../answers/answer-symbol';
+import type { Belief, Beliefs, SeenOnward } from './belief';
+import type { Block } from './blocks';
+import type { Node } from './graph';
+import type { Observation } from './observations';
+import { PartsAhead, type BlocksAhead } from './parts-ahead';
+
+/** Where a respondent stands, as one part sees it. */
+export type State =
+  | { readonly kind: 'ahead'; readonly ahead: BlocksAhead }
+  | {
+      readonly kind: 'at';
+      readonly block: Block;
+      readonly belief: Belief;
+      readonly name: string;
+      readonly then: Context;
+    };
+
+/** What comes after a block; forks in it are told apart by this, too. */
+export interface Context {
+  readonly ahead: BlocksAhead;
+  readonly known: Map<number, Map<Diagram, Node>>;
+}
+
+export type Expansion =
+  | { readonly kind: 'parts'; readonly parts: readonly State[] }
+  | {
+      readonly kind: 'fork';
+      readonly at: number;
+      readonly edges: readonly { readonly observation: Observation | null; readonly to: State | null }[];
+    };
+
+export class Expander {
+  readonly factoring: Factoring;
+  private readonly parts: PartsAhead;
+  private readonly contexts = new Map<string, Context>();
+  private readonly onward = new Map<number, Map<Diagram, SeenOnward>>();
+  /** Behind blocks that an ending may cut short. */
+  private readonly seenBeyond = new Map<Diagram, SeenOnward['seen']>();
+
+  constructor(
+    private readonly beliefs: Beliefs,
+    private readonly blocks: readonly Block[],
+    /** For each block a number by which it is known. */
+    private readonly contents: readonly number[],
+  ) {
+    const { diagrams } = beliefs.encoded;
+    this.factoring = new Factoring(diagrams, (level) => Math.floor(level / VARIABLES_EACH));
+    this.parts = new PartsAhead(diagrams, this.factoring);
+  }
+
+  expand(standing: State): Expansion {
+    if (standing.kind === 'at') {
+      const { block, belief, then } = standing;
+      return this.fork(belief.at, block, this.leaving(belief, block.exit), then);
+    }
+    const parts = this.parts.apart(standing.ahead);
+    const [only] = parts;
+    if (only === undefined || parts.length > 1 || this.keyOf(only) !== this.keyOf(standing.ahead))
+      return { kind: 'parts', parts: parts.map((ahead) => ({ kind: 'ahead', ahead })) };
+    const [block, ...blocks] = only.blocks as [Block, ...Block[]];
+    const reads = new Set(block.shared);
+    const isRead = (factor: Diagram) => this.factoring.supportOf(factor).some((level) => reads.has(level));
+    const carried = only.factors.filter((factor) => !isRead(factor));
+    const mass = this.factoring.together(only.factors.filter(isRead));
+    const onward = this.beliefs.entering(block.start, mass, block.exit);
+    return this.fork(block.start, block, onward, this.contextOf({ blocks, factors: carried }));
+  }
+
+  private fork(at: number, block: Block, { seen, out }: SeenOnward, then: Context): Expansion {
+    const ending = seen.findIndex(({ observation }) => observation.planItem === null);
+    if (out !== FALSE && ending >= 0) {
+      // They may come to an ending having seen no more than those who are at one already: all at once, then.
+      const beyond = this.beyond(block, this.factoring.together([out, ...then.ahead.factors]));
+      if (beyond.some(({ observation }) => observation.planItem === null))
+        return this.joined(at, block, seen, beyond, then);
+    }
+    const edges = seen.map(({ observation, mass }) => ({
+      observation,
+      to: observation.planItem === null ? null : this.standingAt(block, { observation, mass }, then),
+    }));
+    if (out === FALSE) return { kind: 'fork', at, edges };
+    const { encoded } = this.beliefs;
+    const known = encoded.diagrams.forget(out, encoded.isPastAt(block.exit));
+    const factors = [...this.factoring.split(known), ...then.ahead.factors].sort((a, b) => a - b);
+    const over = {
+      observation: null,
+      to: { kind: 'ahead', ahead: { blocks: then.ahead.blocks, factors } } as const,
+    };
+    const items = ending < 0 ? edges.length : ending;
+    return { kind: 'fork', at, edges: [...edges.slice(0, items), over, ...edges.slice(items)] };
+  }
+
+  /** What is seen in a block together with what those see who leave it unseen. */
+  private joined(
+    at: number,
+    block: Block,
+    here: SeenOnward['seen'],
+    beyond: SeenOnward['seen'],
+    then: Context,
+  ): Expansion {
+    const all = [...here, ...beyond]
+      .filter(
+        ({ observation }, index, every) =>
+          every.findIndex((e) => e.observation.rank === observation.rank) === index,
+      )
+      .sort((a, b) => a.observation.rank - b.observation.rank);
+    const edges = all.map((emission) => {
+      if (emission.observation.planItem === null) return { observation: emission.observation, to: null };
+      const home = this.blocks.findLast(({ start }) => start <= emission.observation.rank) ?? block;
+      // Where an ending may come early, all is one part: nothing else is known than what is in hand.
+      const after =
+        home === block ? then : this.contextOf({ blocks: this.blocks.slice(home.index + 1), factors: [] });
+      return { observation: emission.observation, to: this.standingAt(home, emission, after) };
+    });
+    return { kind: 'fork', at, edges };
+  }
+
+  private standingAt(
+    block: Block,
+    emission: { readonly observation: Observation; readonly mass: Diagram },
+    then: Context,
+  ): State {
+    const belief = this.beliefs.settle(emission);
+    return { kind: 'at', block, belief, name: emission.observation.planItem?.item.name ?? '', then };
+  }
+
+  private leaving(belief: Belief, exit: number): SeenOnward {
+    const here = this.onward.get(belief.at) ?? new Map<Diagram, SeenOnward>();
+    this.onward.set(belief.at, here);
+    let onward = here.get(belief.known);
+    if (onward === undefined) {
+      onward = this.beliefs.leaving(belief, exit);
+      here.set(belief.known, onward);
+    }
+    return onward;
+  }
+
+  private beyond(block: Block, out: Diagram): SeenOnward['seen'] {
+    let seen = this.seenBeyond.get(out);
+    if (seen === undefined) {
+      seen = this.beliefs.entering(block.exit, out, Infinity).seen;
+      this.seenBeyond.set(out, seen);
+    }
+    return seen;
+  }
+
+  keyOf({ blocks, factors }: BlocksAhead): string {
+    return `${blocks.map(({ index }) => this.contents[index]).join(' ')}|${factors.join(' ')}`;
+  }
+
+  contextOf(ahead: BlocksAhead): Context {
+    const key = this.keyOf(ahead);
+    let context = this.contexts.get(key);
+    if (context === undefined) {
+      context = { ahead, known: new Map() };
+      this.contexts.set(key, context);
+    }
+    return context;
+  }
+}
