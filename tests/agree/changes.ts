@@ -6,10 +6,10 @@ import {
   addDerived,
   addGiven,
   addQuota,
-  moveAround,
+  moveDeclaration,
   quotaProblem,
-  removeAround,
-} from '../../src/core/editing/around';
+  removeDeclaration,
+} from '../../src/core/editing/declarations';
 import type { Change, DocumentDraft } from '../../src/core/editing/change';
 import { renameVariable } from '../../src/core/editing/rename';
 import {
@@ -78,8 +78,8 @@ export function anyChange(document: Questionnaire, int: Int): Change | null {
       return addDerived(document, int(0, 1) === 1 ? 'cases' : 'value');
     case 12:
       return (document.derived?.length ?? 0) > 1
-        ? moveAround('derived', 0, 1)
-        : removeAround(document, 'given', 0);
+        ? moveDeclaration('derived', 0, 1)
+        : removeDeclaration(document, 'given', 0);
     default:
       return names[0] === undefined ? null : renameVariable(names[0], `renamed${int(1, 999)}`);
   }

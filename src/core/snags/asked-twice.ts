@@ -8,7 +8,7 @@ import { optionsOf } from '../document/shape';
 import type { Question } from '../document/types';
 import type { PlanItem } from '../routing/plan';
 import { fallsThrough } from './falls-through';
-import type { CheckContext } from './inquiry';
+import type { CheckContext } from './check-context';
 import type { Snag } from './types';
 
 export function askedTwice(inquiry: CheckContext): Snag[] {

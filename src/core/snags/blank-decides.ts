@@ -5,7 +5,7 @@ import { optionsOf } from '../document/shape';
 import type { Question, Value } from '../document/types';
 import { editQuestion } from '../editing/structure';
 import type { PlanItem } from '../routing/plan';
-import type { CheckContext } from './inquiry';
+import type { CheckContext } from './check-context';
 import type { Snag } from './types';
 
 export function blankDecides(inquiry: CheckContext): Snag[] {

@@ -4,7 +4,7 @@ import { picksMany, picksOne } from '../document/answer-types';
 import type { EndingKind, Question } from '../document/types';
 import type { DocumentDraft } from '../editing/change';
 import type { PlanItem, PlanSection } from '../routing/plan';
-import type { CheckContext } from './inquiry';
+import type { CheckContext } from './check-context';
 import type { Mend, Snag } from './types';
 
 export function consentNotKept(inquiry: CheckContext): Snag[] {

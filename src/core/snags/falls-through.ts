@@ -7,7 +7,7 @@
 import { FALSE, type Diagram } from '../analysis';
 import { SECTIONS } from '../document/vocabularies';
 import type { PlanItem, PlanSection, PlanTarget } from '../routing/plan';
-import type { CheckContext } from './inquiry';
+import type { CheckContext } from './check-context';
 import type { Mend, Snag } from './types';
 
 export function fallsThrough(inquiry: CheckContext): Snag[] {

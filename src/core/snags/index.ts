@@ -25,7 +25,7 @@ import { codeCollides } from './code-collides';
 import { consentNotKept, screeningLetsAll } from './consent';
 import { duplicateNames } from './duplicate-names';
 import { fallsThrough } from './falls-through';
-import { CheckContext } from './inquiry';
+import { CheckContext } from './check-context';
 import { noWayOut, unlabelled } from './labels';
 import { endingUnreached, neverAsked } from './never-asked';
 import { alwaysTrue, neverTrue } from './never-true';

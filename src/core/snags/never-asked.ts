@@ -3,7 +3,7 @@ import { FALSE, TRUE } from '../analysis';
 import { removeEnding } from '../editing/structure';
 import type { PlanItem } from '../routing/plan';
 import { consentNotKept } from './consent';
-import type { CheckContext } from './inquiry';
+import type { CheckContext } from './check-context';
 import type { Snag } from './types';
 
 export function neverAsked(inquiry: CheckContext): Snag[] {

@@ -2,7 +2,7 @@
 import { FALSE } from '../analysis';
 import { hasRows } from '../document/answer-types';
 import type { DocumentDraft } from '../editing/change';
-import { draftOptions, type CheckContext, type Site } from './inquiry';
+import { draftOptions, type CheckContext, type Site } from './check-context';
 import type { Mend, Snag } from './types';
 
 const WHAT: Record<Site['role'], string> = {

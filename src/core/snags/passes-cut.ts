@@ -1,7 +1,7 @@
 /** Repeats with fewer passes than somebody asks for: what lies beyond is lost. */
 import { FALSE } from '../analysis';
 import { isNumeric } from '../document/answer-types';
-import type { CheckContext } from './inquiry';
+import type { CheckContext } from './check-context';
 import type { Snag } from './types';
 import { ordinaryCount } from './variables';
 

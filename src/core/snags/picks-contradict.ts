@@ -1,7 +1,7 @@
 /** A steering `multiple` with an option that says “none of these” and can yet be picked with the others. */
 import { picksMany } from '../document/answer-types';
 import { setOptionKind } from '../editing/options';
-import type { CheckContext } from './inquiry';
+import type { CheckContext } from './check-context';
 import type { Snag } from './types';
 
 /** Reads: the whole label says that nothing else applies. */

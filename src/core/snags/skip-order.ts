@@ -2,7 +2,7 @@
 import { FALSE, type Diagram } from '../analysis';
 import { picksMany } from '../document/answer-types';
 import type { PlanItem, PlanTarget } from '../routing/plan';
-import type { CheckContext, Site } from './inquiry';
+import type { CheckContext, Site } from './check-context';
 import type { Snag } from './types';
 
 /** A skip after others which take everybody that it would take. */

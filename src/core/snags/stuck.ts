@@ -1,6 +1,6 @@
 /** Questions that somebody comes to and cannot get past, and endings that have nothing to say to somebody. */
 import { FALSE } from '../analysis';
-import type { CheckContext } from './inquiry';
+import type { CheckContext } from './check-context';
 import type { Mend, Snag } from './types';
 
 export function stuck(inquiry: CheckContext): Snag[] {

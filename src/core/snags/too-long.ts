@@ -1,7 +1,7 @@
 /** Routes that take longer than the study allows an interview. */
 import { secondsAlong, secondsByName } from '../routing/burden';
 import { madeUpRespondents } from '../simulate/respondents';
-import type { CheckContext } from './inquiry';
+import type { CheckContext } from './check-context';
 import type { Snag } from './types';
 
 /** Made-up respondents who tell how many take too long. */

@@ -3,7 +3,7 @@ import { pipedBy, variablesIn, FALSE, TRUE, type Diagram, type Standing } from '
 import { printCondition } from '../condition/print';
 import { eachName, type CompareTest, type Condition } from '../condition/syntax';
 import type { Variable } from '../document/variables';
-import type { CheckContext, Site } from './inquiry';
+import type { CheckContext, Site } from './check-context';
 import type { Snag } from './types';
 
 /** A `not (…)` that holds for people who were never asked, and lets them through. */

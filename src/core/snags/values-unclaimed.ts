@@ -15,7 +15,7 @@ import { variableAnswer } from '../routing/answers';
 import type { Plan, PlanItem } from '../routing/plan';
 import type { DocumentPlace } from '../routing/problems';
 import { PlanEnvironment } from '../routing/readings';
-import type { CheckContext, Site } from './inquiry';
+import type { CheckContext, Site } from './check-context';
 import type { Mend, Snag } from './types';
 
 /** A gap is a few values: this share of the range at most, or one value. */

@@ -1,18 +1,19 @@
 /** Of a ribbon: who flows there and why, how many, what sets it, and what they pass over. */
-import { useEffect, useState } from 'react';
+import { useAsked } from '../ui/use-asked';
+import { useState } from 'react';
 import { parseCondition } from '../../core/condition/parse';
 import { address, nameAt, type Address, type WrittenWay } from '../../core/document/addresses';
 import { reaimWay, removeWay } from '../../core/editing/fork-edits';
 import { routesAlong, waysAlong, type ForksRibbon } from '../../core/views/forks';
 import { asSentence, conditionSentence } from '../../core/wording/sentence';
 import { endingLabel, sectionLabel } from '../../core/wording/targets';
-import { shownSearch } from '../routes/query';
-import { SnagCards } from '../script/SnagCards';
-import slip from '../script/slip.module.css';
-import { TargetPicker } from '../script/TargetPicker';
-import { useAnalysisClient } from '../study/analysis';
-import { RoutesDoor } from '../study/RoutesDoor';
-import { useStudy } from '../study/store';
+import { shownSearch } from '../state/routes-shown';
+import { SnagCards } from '../slips/SnagCards';
+import slip from '../slips/slip.module.css';
+import { TargetPicker } from '../fields/TargetPicker';
+import { useAnalysisClient } from '../state/analysis';
+import { RoutesDoor } from '../slips/RoutesDoor';
+import { useStudy } from '../state/store';
 import { countText, grouped, percentText } from '../ui/format';
 import classes from './forks.module.css';
 import type { River } from './use-forks';
@@ -168,8 +169,7 @@ function useFlowing(
   const [found, setFound] = useState<{ key: ForksRibbon; who: string | null; routes: string | null } | null>(
     null,
   );
-  useEffect(() => {
-    let current = true;
+  const look = async () => {
     const { plan, model } = river;
     const items = (id: string) => model.nodes.find((node) => node.id === id)?.items ?? [];
     const target = model.nodes.find(({ id }) => id === ribbon.to);
@@ -178,16 +178,11 @@ function useFlowing(
         ? { ending: nameAt(ribbon.to, 'ending') ?? '' }
         : items(ribbon.to);
     const along = routesAlong(plan, model, ribbon);
-    const look = async () => {
-      const routes = along === null ? null : ((await client.api.totals([along]))[0] ?? null);
-      const who = await client.api.whoFlows({ from: items(ribbon.from), to });
-      if (current) setFound({ key: ribbon, who, routes });
-    };
-    void look();
-    return () => {
-      current = false;
-    };
-  }, [client, river, ribbon]);
+    const routes = along === null ? null : ((await client.api.totals([along]))[0] ?? null);
+    const who = await client.api.whoFlows({ from: items(ribbon.from), to });
+    return { key: ribbon, who, routes };
+  };
+  useAsked(look, [client, river, ribbon], setFound);
   return found?.key === ribbon ? found : { who: undefined, routes: null };
 }
 

@@ -2,7 +2,7 @@
 import sans from '@fontsource-variable/instrument-sans/files/instrument-sans-latin-wght-normal.woff2?url';
 import mono from '@fontsource-variable/jetbrains-mono/files/jetbrains-mono-latin-wght-normal.woff2?url';
 import { useState, type RefObject } from 'react';
-import { useStudy } from '../study/store';
+import { useStudy } from '../state/store';
 import { saveBlob } from '../ui/save-blob';
 import { styleNonce } from '../ui/style-nonce';
 import { boundsOf } from './bounds';

@@ -1,4 +1,5 @@
 /** What the map of forks shows: the river of the document analysed last, its sizes, and where everything stands. */
+import { useAsked } from '../ui/use-asked';
 import { useEffect, useMemo, useState } from 'react';
 import type { Transition } from '../../core/analysis';
 import { readAddress } from '../../core/document/addresses';
@@ -7,8 +8,8 @@ import { planOf } from '../../core/routing/planner';
 import { forksOf, routesAlong, type ForksModel } from '../../core/views/forks';
 import { layoutTask, sizesFor, type RiverLayout, type RiverSizes } from '../../core/views/river';
 import { LayoutClient } from '../../worker/layout-client';
-import { useAnalysisClient } from '../study/analysis';
-import { useStudy } from '../study/store';
+import { useAnalysisClient } from '../state/analysis';
+import { useStudy } from '../state/store';
 
 /** What ribbons are as wide as. */
 export type RibbonMeasure = 'share' | 'routes';
@@ -51,17 +52,13 @@ export function useRiver(
   const [client] = useState(() => new LayoutClient());
   const [river, setRiver] = useState<River | null>(null);
   useEffect(() => () => client.stop(), [client]);
-  useEffect(() => {
-    if (flows === null || model === null || weights === null) return;
-    let current = true;
+  const lay = async (): Promise<River | null> => {
+    if (flows === null || model === null || weights === null) return null;
     const sizes = sizesFor(model.nodes.length, height);
-    void client.layout(layoutTask(model, sizes, weights)).then((layout) => {
-      if (current) setRiver({ plan: flows.plan, model, layout, sizes, weights, measure });
-    });
-    return () => {
-      current = false;
-    };
-  }, [client, flows, model, weights, height, measure]);
+    const layout = await client.layout(layoutTask(model, sizes, weights));
+    return { plan: flows.plan, model, layout, sizes, weights, measure };
+  };
+  useAsked(lay, [client, flows, model, weights, height, measure], (laid) => laid && setRiver(laid));
   return { river, problem, measure };
 }
 
@@ -73,19 +70,15 @@ function useFlows(): { flows: Flows | null; problem: string | null } {
   const [flows, setFlows] = useState<Flows | null>(null);
   const [entangled, setEntangled] = useState(false);
   const document = analysis?.document ?? null;
-  useEffect(() => {
-    if (document === null) return;
-    let current = true;
-    const of = plan.document === document ? plan : planOf(document);
-    void client.api.flows().then((transitions) => {
-      if (!current) return;
+  useAsked(
+    () => (document === null ? null : client.api.flows()),
+    [client, document],
+    (transitions) => {
       setEntangled(transitions === null);
-      if (transitions !== null) setFlows({ plan: of, transitions });
-    });
-    return () => {
-      current = false;
-    };
-  }, [client, document]);
+      if (transitions === null || document === null) return;
+      setFlows({ plan: plan.document === document ? plan : planOf(document), transitions });
+    },
+  );
   const problem =
     failed !== null
       ? `The routes could not be counted: ${failed}`
@@ -104,30 +97,22 @@ function useRouteWeights(
   const client = useAnalysisClient();
   const total = useStudy((state) => state.analysis?.routes ?? null);
   const [weights, setWeights] = useState<ReadonlyMap<string, number | null> | null>(null);
-  useEffect(() => {
-    if (plan === null || model === null || total === null || total === '0' || !wanted) return;
-    let current = true;
+  const weigh = async () => {
+    if (plan === null || model === null || total === null || total === '0' || !wanted) return null;
     const ribbons = [...model.ribbons, ...model.exits].map(({ id, from, to }) => ({
       id,
       along: routesAlong(plan, model, { id, from, to, share: null }),
     }));
     const asked = ribbons.flatMap(({ along }) => along ?? []);
-    void client.api.totals(asked).then((totals) => {
-      if (!current) return;
-      const counts = [...totals];
-      setWeights(
-        new Map(
-          ribbons.map(({ id, along }) => {
-            if (along === null) return [id, null];
-            return [id, Number((BigInt(counts.shift() ?? '0') * 1_000_000n) / BigInt(total)) / 1_000_000];
-          }),
-        ),
-      );
-    });
-    return () => {
-      current = false;
-    };
-  }, [client, plan, model, total, wanted]);
+    const counts = [...(await client.api.totals(asked))];
+    return new Map(
+      ribbons.map(({ id, along }): [string, number | null] => {
+        if (along === null) return [id, null];
+        return [id, Number((BigInt(counts.shift() ?? '0') * 1_000_000n) / BigInt(total)) / 1_000_000];
+      }),
+    );
+  };
+  useAsked(weigh, [client, plan, model, total, wanted], (found) => found && setWeights(found));
   return wanted ? weights : null;
 }
 
@@ -137,9 +122,8 @@ export function useLit(river: River | null, selected: string | null): ReadonlySe
   const [lit, setLit] = useState<{ key: string; ids: ReadonlySet<string> } | null>(null);
   const node = river?.model.nodes.find(({ id }) => id === selected) ?? null;
   const key = river === null || node === null ? '' : `${node.id} ${river.model.nodes.length}`;
-  useEffect(() => {
-    if (river === null || node === null) return;
-    let current = true;
+  const look = async () => {
+    if (river === null || node === null) return null;
     const of = (id: string) => river.model.nodes.find((each) => each.id === id);
     const choice = (other: string) => {
       const nodes = [node, of(other)];
@@ -151,14 +135,10 @@ export function useLit(river: River | null, selected: string | null): ReadonlySe
       };
     };
     const others = river.model.nodes.filter((each) => each.section !== null || node.section !== null);
-    void client.api.totals(others.map(({ id }) => choice(id))).then((totals) => {
-      if (!current) return;
-      const ids = others.filter((_, n) => totals[n] !== '0').map(({ id }) => id);
-      setLit({ key, ids: new Set([...ids, node.id]) });
-    });
-    return () => {
-      current = false;
-    };
-  }, [client, river?.model, key]);
+    const totals = await client.api.totals(others.map(({ id }) => choice(id)));
+    const ids = others.filter((_, n) => totals[n] !== '0').map(({ id }) => id);
+    return { key, ids: new Set([...ids, node.id]) };
+  };
+  useAsked(look, [client, river?.model, key], (found) => found && setLit(found));
   return lit !== null && lit.key === key ? lit.ids : null;
 }

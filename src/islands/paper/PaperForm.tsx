@@ -10,7 +10,7 @@ import {
   type FormSection,
 } from '../../core/views/form';
 import type { Analysed } from '../../worker/client';
-import { useStudy } from '../study/store';
+import { useStudy } from '../state/store';
 import { plural } from '../ui/format';
 import { RichText } from '../ui/RichText';
 import classes from './form.module.css';

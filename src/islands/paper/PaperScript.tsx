@@ -4,7 +4,7 @@ import { nameInKey } from '../../core/document/addresses';
 import type { Value } from '../../core/document/types';
 import type { Plan } from '../../core/routing/plan';
 import { ALL, paperOf, type PaperItem, type PaperLine } from '../../core/views/paper';
-import { useStudy } from '../study/store';
+import { useStudy } from '../state/store';
 import { EndingMark } from '../ui/EndingMark';
 import { RichText } from '../ui/RichText';
 import classes from './paper.module.css';

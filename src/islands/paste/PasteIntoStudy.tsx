@@ -1,12 +1,13 @@
 /** A list of questions is put into the study that is open: at an item, in a section, or over all of it. */
+import { placeSelected } from '../state/study-state';
 import { useCallback } from 'react';
 import { address, nameAt, parseAddress } from '../../core/document/addresses';
 import { sectionLetter } from '../../core/document/variables';
 import { fromList, type LineKind } from '../../core/exchange/from-list';
-import { Panel } from '../study/Panel';
-import { placeSelected, useStudy, useStudyStore } from '../study/store';
+import { Panel } from '../ui/Panel';
+import { useStudy, useStudyStore } from '../state/store';
 import classes from './paste.module.css';
-import { NO_LIST, OVER_ALL } from '../study/pasting';
+import { NO_LIST, OVER_ALL } from '../state/pasting';
 import { PasteList } from './PasteList';
 
 interface Props {

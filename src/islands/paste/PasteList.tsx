@@ -3,8 +3,8 @@ import { useDeferredValue, useMemo, type ReactNode } from 'react';
 import { LINE_KINDS, type LineKind, type Understood } from '../../core/exchange/from-list';
 import { plural } from '../ui/format';
 import classes from './paste.module.css';
-import type { PastedList } from '../study/pasting';
-import { byLine, withReading } from './re-read';
+import type { PastedList } from '../state/pasting';
+import { byLine, withReading } from '../state/re-read';
 
 interface Props {
   /** What a list is read as, with the lines that are to be read otherwise. */

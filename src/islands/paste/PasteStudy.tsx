@@ -3,7 +3,7 @@ import { useCallback, useState } from 'react';
 import type { Questionnaire } from '../../core/document/types';
 import { fromList, type LineKind } from '../../core/exchange/from-list';
 import classes from './paste.module.css';
-import { NO_LIST } from '../study/pasting';
+import { NO_LIST } from '../state/pasting';
 import { PasteList } from './PasteList';
 
 interface Props {

@@ -4,7 +4,7 @@ import { nameInKey } from '../../core/document/addresses';
 import { compareRoutes } from '../../core/views/compare-routes';
 import { endingLabel } from '../../core/wording/targets';
 import type { RouteView } from '../../worker/types';
-import { useStudy } from '../study/store';
+import { useStudy } from '../state/store';
 import { routeText, secondsText } from '../ui/format';
 import classes from './comparison.module.css';
 

@@ -5,11 +5,11 @@ import { address, parsePassCount, passCount, wayKey } from '../../core/document/
 import { onwardList, type Plan } from '../../core/routing/plan';
 import { endingLabel, sectionLabel, targetWords } from '../../core/wording/targets';
 import type { ListOrder } from '../../worker/list-query';
-import { useStudy } from '../study/store';
+import { useStudy } from '../state/store';
 import { plural } from '../ui/format';
 import { AnswerSelect } from './AnswerSelect';
 import classes from './filters.module.css';
-import type { RoutesShown, Since, VerdictFilter } from './query';
+import type { RoutesShown, Since, VerdictFilter } from '../state/routes-shown';
 
 /** In milliseconds. */
 const AFTER_ROWS = 250;

@@ -4,8 +4,8 @@
  */
 import { useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { grouped } from '../ui/format';
-import { useLedger } from '../study/ledger';
-import { useStudy } from '../study/store';
+import { useLedger } from '../state/ledger';
+import { useStudy } from '../state/store';
 import { columnsIn } from './columns';
 import { LedgerHeads, SIDES } from './LedgerHeads';
 import { LedgerRow, ROW } from './LedgerRow';

@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef, type MouseEvent } from 'react';
 import { readPassKey } from '../../core/document/addresses';
 import { isEarly } from '../../core/document/vocabularies';
 import type { RouteRow } from '../../worker/types';
-import { useStudy } from '../study/store';
+import { useStudy } from '../state/store';
 import type { Columns } from './columns';
 import { ROW } from './LedgerRow';
 import classes from './ledger.module.css';

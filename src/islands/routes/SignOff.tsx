@@ -1,12 +1,13 @@
 /** How far the routes are signed off, and what that is worth where they are too many to walk them all. */
-import { useEffect, useMemo, useState } from 'react';
+import { useAsked } from '../ui/use-asked';
+import { useMemo, useState } from 'react';
 import type { CoverSummary } from '../../worker/list-query';
-import { useAnalysisClient } from '../study/analysis';
-import { useLedger } from '../study/ledger';
-import { useStudy } from '../study/store';
+import { useAnalysisClient } from '../state/analysis';
+import { useLedger } from '../state/ledger';
+import { useStudy } from '../state/store';
 import { countText, grouped, percentText, plural } from '../ui/format';
-import type { VerdictFilter } from './query';
-import type { DrawnRoutes } from './random-draw';
+import type { VerdictFilter } from '../state/routes-shown';
+import type { DrawnRoutes } from '../state/random-draw';
 import classes from './sign-off.module.css';
 
 /** Up to this many routes can be walked one by one. */
@@ -104,16 +105,11 @@ function usePassedShare(): number | null {
     [byNumber],
   );
   const known = analysis?.sample !== undefined;
-  useEffect(() => {
-    if (!known) return;
-    let current = true;
-    void client.api.sharesOf(numbers).then((found) => {
-      if (!current) return;
-      setShare(found.includes(null) ? null : found.reduce<number>((sum, each) => sum + (each ?? 0), 0));
-    });
-    return () => {
-      current = false;
-    };
-  }, [client, known, numbers]);
+  useAsked(
+    () => (known ? client.api.sharesOf(numbers) : null),
+    [client, known, numbers],
+    (found) =>
+      setShare(found.includes(null) ? null : found.reduce<number>((sum, each) => sum + (each ?? 0), 0)),
+  );
   return share;
 }

@@ -1,9 +1,10 @@
 /** What stands in front of the list because of its order, and what that guarantees. */
+import { useAsked } from '../ui/use-asked';
 import { useEffect, useState } from 'react';
 import type { CoverSummary, ListOrder } from '../../worker/list-query';
 import type { LikelySummary } from '../../worker/types';
-import { useAnalysisClient } from '../study/analysis';
-import { useStudy } from '../study/store';
+import { useAnalysisClient } from '../state/analysis';
+import { useStudy } from '../state/store';
 import { grouped, percentText, plural } from '../ui/format';
 import classes from './routes.module.css';
 
@@ -15,16 +16,11 @@ export function useCover(which: 'forks' | 'pairs', wanted: boolean): CoverSummar
   const client = useAnalysisClient();
   const analysed = useStudy((state) => state.analysis?.document);
   const [cover, setCover] = useState<CoverSummary | null>(null);
-  useEffect(() => {
-    if (analysed === undefined || !wanted) return;
-    let current = true;
-    void client.api.cover(which).then((found) => {
-      if (current) setCover(found);
-    });
-    return () => {
-      current = false;
-    };
-  }, [client, analysed, which, wanted]);
+  useAsked(
+    () => (analysed === undefined || !wanted ? null : client.api.cover(which)),
+    [client, analysed, which, wanted],
+    setCover,
+  );
   return wanted ? cover : null;
 }
 
@@ -74,16 +70,7 @@ function LikelyNote() {
   const client = useAnalysisClient();
   const analysed = useStudy((state) => state.analysis?.document);
   const [likely, setLikely] = useState<LikelySummary | null | undefined>(undefined);
-  useEffect(() => {
-    if (analysed === undefined) return;
-    let current = true;
-    void client.api.likely().then((found) => {
-      if (current) setLikely(found);
-    });
-    return () => {
-      current = false;
-    };
-  }, [client, analysed]);
+  useAsked(() => (analysed === undefined ? null : client.api.likely()), [client, analysed], setLikely);
   return (
     <p className={classes.note} role="status">
       {likely === undefined

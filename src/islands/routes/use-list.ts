@@ -1,11 +1,12 @@
 /** The list of routes that the ledger shows: how many rows, which stands where, and the rows in sight. */
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useAsked } from '../ui/use-asked';
+import { useMemo, useRef, useState } from 'react';
 import { ALL_ROUTES, type ListQuery, type ListSummary } from '../../worker/list-query';
 import type { RouteRow } from '../../worker/types';
-import { useAnalysisClient } from '../study/analysis';
-import { useStudy } from '../study/store';
+import { useAnalysisClient } from '../state/analysis';
+import { useStudy } from '../state/store';
 import { beforeLastEdit } from './since';
-import type { Since } from './query';
+import type { Since } from '../state/routes-shown';
 
 export interface ListedRoutes {
   readonly query: ListQuery;
@@ -33,24 +34,17 @@ export function useList(query: ListQuery, since: Since | null): ListedRoutes | n
     () => (since === null ? null : since === 'opened' ? opened : beforeLastEdit(document, past)),
     [since, opened, document, past],
   );
-  useEffect(() => {
-    if (analysed === undefined) return;
+  const look = async (): Promise<ListedRoutes | null> => {
+    if (analysed === undefined) return null;
     if (isGiven.current) {
       isGiven.current = false;
-      return;
+      return null;
     }
-    let current = true;
-    const asked = JSON.parse(key) as ListQuery;
-    const look = async () => {
-      if (base !== null) await client.api.since(base);
-      const summary = await client.api.list(asked);
-      if (current) setList({ query: asked, summary });
-    };
-    void look();
-    return () => {
-      current = false;
-    };
-  }, [client, analysed, key, base]);
+    const query = JSON.parse(key) as ListQuery;
+    if (base !== null) await client.api.since(base);
+    return { query, summary: await client.api.list(query) };
+  };
+  useAsked(look, [client, analysed, key, base], (found) => found && setList(found));
   return list;
 }
 
@@ -58,16 +52,11 @@ export function useList(query: ListQuery, since: Since | null): ListedRoutes | n
 export function useRows(list: ListedRoutes | null, first: bigint, count: number): readonly RouteRow[] {
   const client = useAnalysisClient();
   const [rows, setRows] = useState<readonly RouteRow[]>([]);
-  useEffect(() => {
-    if (list === null) return;
-    let current = true;
-    void client.api.rows(list.query, String(first + 1n), count).then((next) => {
-      if (current) setRows(next);
-    });
-    return () => {
-      current = false;
-    };
-  }, [client, list, first, count]);
+  useAsked(
+    () => (list === null ? null : client.api.rows(list.query, String(first + 1n), count)),
+    [client, list, first, count],
+    setRows,
+  );
   return rows;
 }
 
@@ -75,27 +64,19 @@ export function useRows(list: ListedRoutes | null, first: bigint, count: number)
 export function useShares(rows: readonly RouteRow[]): ReadonlyMap<string, number> {
   const client = useAnalysisClient();
   const [shares, setShares] = useState<ReadonlyMap<string, number>>(new Map());
-  useEffect(() => {
-    let current = true;
+  const look = async (isWanted: () => boolean) => {
     const numbers = rows.map(({ number }) => number);
-    if (numbers.length === 0) return;
-    const timer = setTimeout(() => {
-      void client.api.sharesOf(numbers).then((found) => {
-        if (!current) return;
-        setShares(
-          new Map(
-            numbers.flatMap((number, n) => {
-              const share = found[n];
-              return share === null || share === undefined ? [] : [[number, share] as const];
-            }),
-          ),
-        );
-      });
-    }, 60);
-    return () => {
-      current = false;
-      clearTimeout(timer);
-    };
-  }, [client, rows]);
+    // While somebody scrolls, rows go by too fast to be asked about.
+    await new Promise((passed) => setTimeout(passed, 60));
+    if (numbers.length === 0 || !isWanted()) return null;
+    const found = await client.api.sharesOf(numbers);
+    return new Map(
+      numbers.flatMap((number, n) => {
+        const share = found[n];
+        return share === null || share === undefined ? [] : [[number, share] as const];
+      }),
+    );
+  };
+  useAsked(look, [client, rows], (found) => found && setShares(found));
   return shares;
 }

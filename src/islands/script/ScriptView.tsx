@@ -1,11 +1,11 @@
 /** Script: contents at the left, the sheet, the slip of what is selected at the right. */
 import { address, wholeField } from '../../core/document/addresses';
 import { PasteIntoStudy } from '../paste/PasteIntoStudy';
-import { useStudy } from '../study/store';
-import { Contents } from './Contents';
-import { thenFocus } from './focus';
-import { Sheet } from './Sheet';
-import { Slip } from './Slip';
+import { useStudy } from '../state/store';
+import { Contents } from './contents/Contents';
+import { thenFocus } from '../fields/focus';
+import { Sheet } from './sheet/Sheet';
+import { Slip } from '../slips/Slip';
 import classes from './script.module.css';
 import { useListPaste } from './use-list-paste';
 

@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { humanCheckOf } from '../../core/wording/human-check';
 import classes from './walk.module.css';
-import open from './open.module.css';
+import open from '../answering/open.module.css';
 
 interface Props {
   readonly className: string;

@@ -9,11 +9,11 @@ import { EndingMark } from '../ui/EndingMark';
 import { plural } from '../ui/format';
 import { themeStyle } from '../ui/theme';
 import { HumanCheckPage } from './HumanCheckPage';
-import { ItemForm } from './ItemForm';
-import { isChoiceKey, pickByKey, type TypedBefore } from './digits';
+import { ItemForm } from '../answering/ItemForm';
+import { isChoiceKey, pickByKey, type TypedBefore } from '../answering/digits';
 import { escapeMarkdown, RichText } from '../ui/RichText';
 import { clockText, SectionClock } from './SectionClock';
-import type { Session } from './session';
+import type { Session } from '../state/walk-session';
 import type { ItemsAhead } from './ahead';
 import classes from './walk.module.css';
 

@@ -4,9 +4,9 @@ import type { Plan } from '../../core/routing/plan';
 import { keptOf, walkAgain, type TestRespondent } from '../../core/snags';
 import { NothingSchema } from '../../wire/common';
 import { RespondentSchema } from '../../wire/respondents';
-import { useStudy } from '../study/store';
+import { useStudy } from '../state/store';
 import { call } from '../ui/api';
-import type { WalkedRoute } from './route-of-walk';
+import type { WalkedRoute } from '../state/route-of-walk';
 import classes from './cards.module.css';
 
 interface Props {

@@ -6,11 +6,11 @@ import { NothingSchema } from '../../wire/common';
 import { VerdictSchema } from '../../wire/verdicts';
 import { call } from '../ui/api';
 import { grouped, whenText } from '../ui/format';
-import { useLedger, useNextToWalk } from '../study/ledger';
-import { useReviewer } from '../study/reviewer';
-import { useStudy } from '../study/store';
-import type { WalkedRoute } from './route-of-walk';
-import type { Session } from './session';
+import { useLedger, useNextToWalk } from '../state/ledger';
+import { useReviewer } from '../state/reviewer';
+import { useStudy } from '../state/store';
+import type { WalkedRoute } from '../state/route-of-walk';
+import type { Session } from '../state/walk-session';
 import classes from './cards.module.css';
 
 interface Props {

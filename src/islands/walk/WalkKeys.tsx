@@ -2,7 +2,7 @@
 import { hasRows, picksOne } from '../../core/document/answer-types';
 import type { Plan } from '../../core/routing/plan';
 import type { WalkStep } from '../../core/routing/walk';
-import { showsCodes } from './ItemForm';
+import { showsCodes } from '../answering/ItemForm';
 import classes from './walk.module.css';
 
 interface Props {

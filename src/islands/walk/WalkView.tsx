@@ -7,8 +7,8 @@ import type { Answers } from '../../core/document/types';
 import type { Plan } from '../../core/routing/plan';
 import { planOf } from '../../core/routing/planner';
 import { FollowUpSchema } from '../../wire/studies';
-import { useAnalysisClient } from '../study/analysis';
-import { useStudy } from '../study/store';
+import { useAnalysisClient } from '../state/analysis';
+import { useStudy } from '../state/store';
 import { call } from '../ui/api';
 import { countText, grouped } from '../ui/format';
 import { FollowUp } from './FollowUp';
@@ -20,12 +20,12 @@ import { LeadsCard } from './LeadsCard';
 import { RespondentPage, type Device } from './RespondentPage';
 import { RespondentsCard } from './RespondentsCard';
 import { RowCard } from './RowCard';
-import { useSession, type Session } from './session';
+import { useSession, type Session } from '../state/walk-session';
 import { Trail } from './Trail';
 import { VerdictCard } from './VerdictCard';
 import { WalkKeys } from './WalkKeys';
 import { WhyCards } from './WhyCards';
-import { useRouteOfWalk } from './route-of-walk';
+import { useRouteOfWalk } from '../state/route-of-walk';
 import classes from './walk.module.css';
 
 /** How the walk is shown; paper: the printed script with this walk on it. */

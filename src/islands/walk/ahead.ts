@@ -1,10 +1,11 @@
 /** How many questions may still come from the page in hand on, and on how many routes, from the analysis of all. */
-import { useEffect, useState } from 'react';
+import { useAsked } from '../ui/use-asked';
+import { useState } from 'react';
 import { passKey } from '../../core/document/addresses';
 import type { WalkStep } from '../../core/routing/walk';
-import { useAnalysisClient } from '../study/analysis';
-import { useStudy } from '../study/store';
-import type { Session } from './session';
+import { useAnalysisClient } from '../state/analysis';
+import { useStudy } from '../state/store';
+import type { Session } from '../state/walk-session';
 
 export interface ItemsAhead {
   /** Questions. */
@@ -44,15 +45,10 @@ function useAheadOf(before: readonly string[] | null): ItemsAhead | null {
   const analysis = useStudy((state) => state.analysis);
   const [known, setKnown] = useState<{ key: string; ahead: ItemsAhead | null } | null>(null);
   const key = JSON.stringify(before);
-  useEffect(() => {
-    if (analysis === null || key === 'null') return;
-    let current = true;
-    void client.api.ahead(JSON.parse(key) as string[]).then((ahead) => {
-      if (current) setKnown({ key, ahead });
-    });
-    return () => {
-      current = false;
-    };
-  }, [client, analysis, key]);
+  useAsked(
+    () => (analysis === null || key === 'null' ? null : client.api.ahead(JSON.parse(key) as string[])),
+    [client, analysis, key],
+    (ahead) => setKnown({ key, ahead }),
+  );
   return known?.key === key ? known.ahead : (known?.ahead ?? null);
 }

@@ -2,9 +2,9 @@
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { ENCODINGS, type Encoding } from '../../../core/exchange/csv';
-import { useStudy } from '../../study/store';
+import { useStudy } from '../../state/store';
 import { grouped, plural } from '../../ui/format';
-import { useData } from '../data';
+import { useData } from '../../state/data';
 import { AuditReport } from './AuditReport';
 import { FileDrop } from './FileDrop';
 import { Matching } from './Matching';

@@ -4,8 +4,8 @@ import { columnsOf } from '../../../core/coding/columns';
 import { useMemo } from 'react';
 import { useStore } from 'zustand';
 import type { OpenedFile } from '../../../worker/data/audit-task';
-import { useStudy } from '../../study/store';
-import { useData } from '../data';
+import { useStudy } from '../../state/store';
+import { useData } from '../../state/data';
 import classes from './audit.module.css';
 
 interface Props {

@@ -1,12 +1,13 @@
 /** Problems of a kind or of a variable, some at a time; each row can be walked. */
-import { useEffect, useState } from 'react';
+import { useAsked } from '../../ui/use-asked';
+import { useState } from 'react';
 import type { ProblemKind } from '../../../core/audit/problems';
 import { problemAt } from '../../../core/wording/audit';
 import { endingLabel } from '../../../core/wording/targets';
 import type { FoundProblem } from '../../../worker/data/audit-task';
-import { useStudy } from '../../study/store';
+import { useStudy } from '../../state/store';
 import { grouped } from '../../ui/format';
-import { useData } from '../data';
+import { useData } from '../../state/data';
 import { useRowWalk } from './use-row-walk';
 import classes from './audit.module.css';
 
@@ -23,16 +24,11 @@ export function ProblemList({ where }: { readonly where: ProblemWhere }) {
   const { walkRow, told } = useRowWalk();
   const [from, setFrom] = useState(0);
   const [page, setPage] = useState<{ problems: readonly FoundProblem[]; total: number } | null>(null);
-  useEffect(() => {
-    let current = true;
-    void client
-      .about(document)
-      .then((worker) => worker.problems(where, from, PAGE))
-      .then((found) => current && setPage(found));
-    return () => {
-      current = false;
-    };
-  }, [client, document, where, from]);
+  useAsked(
+    () => client.about(document).then((worker) => worker.problems(where, from, PAGE)),
+    [client, document, where, from],
+    setPage,
+  );
 
   if (page === null) return <div className={classes.list} />;
   return (

@@ -4,9 +4,9 @@ import { traitsOf, type Measure } from '../../../core/document/answer-types';
 import { optionsOf } from '../../../core/document/shape';
 import type { Question } from '../../../core/document/types';
 import type { BookRow } from '../../../core/views/codebook';
-import { useGoTo } from '../../study/going';
-import { CheckedField, NumberField } from '../../script/Fields';
-import { useStudy } from '../../study/store';
+import { useGoTo } from '../../state/going';
+import { CheckedField, NumberField } from '../../fields/Fields';
+import { useStudy } from '../../state/store';
 import { useBookEdits } from './edits';
 import classes from './book.module.css';
 

@@ -2,11 +2,11 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef, useState } from 'react';
 import { baseOf } from '../../../core/wording/base';
-import { askedOf } from '../../study/asked';
+import { askedOf } from '../../state/asked';
 import type { BookRow } from '../../../core/views/codebook';
-import { useGoTo } from '../../study/going';
-import { CheckedField } from '../../script/Fields';
-import { useStudy } from '../../study/store';
+import { useGoTo } from '../../state/going';
+import { CheckedField } from '../../fields/Fields';
+import { useStudy } from '../../state/store';
 import { percentText } from '../../ui/format';
 import { VariableName } from '../../ui/VariableName';
 import { BookEditor } from './BookEditor';

@@ -2,8 +2,8 @@
 import { useState } from 'react';
 import { MISSING_REASONS } from '../../../core/document/types';
 import { addReason, followConvention } from '../../../core/editing/missing-codes';
-import { CheckedField, NumberField } from '../../script/Fields';
-import { useStudy } from '../../study/store';
+import { CheckedField, NumberField } from '../../fields/Fields';
+import { useStudy } from '../../state/store';
 import classes from './book.module.css';
 
 export function MissingPlan() {

@@ -2,9 +2,9 @@
 import Papa from 'papaparse';
 import { useRef, useState } from 'react';
 import { readCodebookSheet, SHEET_HEAD } from '../../../core/exchange/codebook-sheet';
-import { useStudy } from '../../study/store';
+import { useStudy } from '../../state/store';
 import { plural } from '../../ui/format';
-import { useData } from '../data';
+import { useData } from '../../state/data';
 import classes from './book.module.css';
 
 const LISTED = 200;

@@ -4,7 +4,7 @@ import { editOption } from '../../../core/editing/options';
 import { recode, recodeProblem } from '../../../core/editing/recode';
 import { editQuestion } from '../../../core/editing/structure';
 import type { BookRow } from '../../../core/views/codebook';
-import { useStudyStore } from '../../study/store';
+import { useStudyStore } from '../../state/store';
 
 export function useBookEdits({ place, item }: BookRow) {
   const store = useStudyStore();

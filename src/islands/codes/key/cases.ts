@@ -1,9 +1,10 @@
 /** The keyed cases of a study: as the server keeps them, and as they are changed here, saved a moment later. */
+import { useAsked } from '../../ui/use-asked';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import * as v from 'valibot';
 import { CaseKept, CaseSchema, type KeyedCase } from '../../../wire/cases';
 import { NothingSchema } from '../../../wire/common';
-import { useStudy } from '../../study/store';
+import { useStudy } from '../../state/store';
 import { call } from '../../ui/api';
 
 const SAVE_AFTER = 400;
@@ -49,17 +50,14 @@ export function useCases(): Cases {
     if (waiting.current.size === 0) setState({ saving: 'saved', savedAt: Date.now(), problem: null });
   }, [api]);
 
-  useEffect(() => {
-    let current = true;
-    void call(v.array(CaseSchema), 'GET', `${api}/cases`).then((reply) => {
-      if (!current) return;
+  useAsked(
+    () => call(v.array(CaseSchema), 'GET', `${api}/cases`),
+    [api],
+    (reply) => {
       setList(reply.ok ? reply.body : []);
       if (!reply.ok) setState((before) => ({ ...before, problem: reply.problem }));
-    });
-    return () => {
-      current = false;
-    };
-  }, [api]);
+    },
+  );
   useEffect(() => {
     const leave = () => {
       for (const keyed of waiting.current.values())

@@ -1,4 +1,5 @@
 /** Which rows are tabulated: made-up respondents, keyed cases, the file audited here, or rows that were kept. */
+import { useAsked } from '../../ui/use-asked';
 import Papa from 'papaparse';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import * as v from 'valibot';
@@ -6,10 +7,10 @@ import { useStore } from 'zustand';
 import { Keying } from '../../../core/keying/sheet';
 import { CaseSchema, type KeyedCase } from '../../../wire/cases';
 import { DatasetSchema, type Dataset } from '../../../wire/datasets';
-import { useStudy } from '../../study/store';
+import { useStudy } from '../../state/store';
 import { call } from '../../ui/api';
 import { grouped, plural, whenText } from '../../ui/format';
-import { useData } from '../data';
+import { useData } from '../../state/data';
 import { MADE_UP, type NamedSource } from './sources';
 
 interface Props {
@@ -30,18 +31,16 @@ export function SourcePicker({ source, choose }: Props) {
   const plan = useStudy((state) => state.plan);
   const [keyed, setKeyed] = useState<readonly KeyedCase[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
-  useEffect(() => {
-    let current = true;
-    void call(v.array(DatasetSchema), 'GET', `${api}/datasets`).then((reply) => {
-      if (current && reply.ok) setKept(reply.body);
-    });
-    void call(v.array(CaseSchema), 'GET', `${api}/cases`).then((reply) => {
-      if (current && reply.ok) setKeyed(reply.body.filter(({ entry }) => entry === 1));
-    });
-    return () => {
-      current = false;
-    };
-  }, [api]);
+  useAsked(
+    () => call(v.array(DatasetSchema), 'GET', `${api}/datasets`),
+    [api],
+    (reply) => reply.ok && setKept(reply.body),
+  );
+  useAsked(
+    () => call(v.array(CaseSchema), 'GET', `${api}/cases`),
+    [api],
+    (reply) => reply.ok && setKeyed(reply.body.filter(({ entry }) => entry === 1)),
+  );
   const value = source.source.of === 'rows' ? source.source.key : source.source.of;
 
   const take = async (key: string) => {

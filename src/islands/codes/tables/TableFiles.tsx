@@ -2,9 +2,9 @@
 import { useState } from 'react';
 import { csvLines } from '../../../core/exchange/csv';
 import type { SheetCells } from '../../../core/views/table-sheets';
-import { useStudy } from '../../study/store';
+import { useStudy } from '../../state/store';
 import { saveBlob } from '../../ui/save-blob';
-import { useData } from '../data';
+import { useData } from '../../state/data';
 import classes from './tables.module.css';
 
 interface Props {

@@ -2,7 +2,7 @@
 import { useMemo, useState } from 'react';
 import { tableVariables, type TableVariable } from '../../../core/tables/variables';
 import { exampleAt } from '../../../core/views/completions';
-import { useStudy } from '../../study/store';
+import { useStudy } from '../../state/store';
 import { grouped } from '../../ui/format';
 import { CrossTable } from './CrossTable';
 import { FrequencyTable } from './FrequencyTable';

@@ -1,10 +1,11 @@
 /** The table of what is chosen, from the data worker; the last one stays until the next has come. */
-import { useEffect, useState } from 'react';
+import { useAsked } from '../../ui/use-asked';
+import { useState } from 'react';
 import type { Cross } from '../../../core/tables/cross';
 import type { Frequency } from '../../../core/tables/frequency';
 import type { Counted, RowSource } from '../../../worker/data/types';
-import { useStudy } from '../../study/store';
-import { useData } from '../data';
+import { useStudy } from '../../state/store';
+import { useData } from '../../state/data';
 
 export type TableState =
   | { readonly state: 'waiting' }
@@ -22,28 +23,27 @@ export function useTable(
   const document = useStudy((state) => state.document);
   const [shown, setShown] = useState<TableState & { readonly of?: string }>({ state: 'waiting' });
   const of = JSON.stringify([row, column]);
-  useEffect(() => {
-    if (row === null) return;
-    let current = true;
-    const ask = async (): Promise<TableState> => {
+  const ask = async (name: string): Promise<TableState> => {
+    try {
       const worker = await client.about(document);
-      const reply = column === null ? await worker.frequency(source, row, filter) : await worker.cross(source, row, column, filter); // prettier-ignore
+      const reply =
+        column === null
+          ? await worker.frequency(source, name, filter)
+          : await worker.cross(source, name, column, filter);
       if (!reply.ok) return { state: 'problem', problem: reply.problem };
       return column === null
         ? { state: 'frequency', counted: reply.answer as Counted<Frequency> }
         : { state: 'cross', counted: reply.answer as Counted<Cross> };
-    };
-    ask()
-      .catch((error: unknown): TableState => ({
-        state: 'problem',
-        problem: `This table could not be made (${error instanceof Error ? error.message : String(error)}).`,
-      })) // prettier-ignore
-      .then((next) => current && setShown({ ...next, of }))
-      .catch(console.error);
-    return () => {
-      current = false;
-    };
-  }, [client, document, source, row, column, filter, of]);
+    } catch (error) {
+      const why = error instanceof Error ? error.message : String(error);
+      return { state: 'problem', problem: `This table could not be made (${why}).` };
+    }
+  };
+  useAsked(
+    () => (row === null ? null : ask(row)),
+    [client, document, source, row, column, filter, of],
+    (next) => setShown({ ...next, of }),
+  );
   // A table of another variable would stand under this one's name.
   return shown.of === of || shown.state === 'problem' ? shown : { state: 'waiting' };
 }

@@ -1,0 +1,196 @@
+/** One open study: the strip of stops on top, the view of the current stop below. */
+import type { By, InitialStudy } from '../state/study-state';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Aside } from '../../wire/asides';
+import type { Comment } from '../../wire/comments';
+import type { Verdict } from '../../wire/verdicts';
+import { AnalysisClient, type Analysed } from '../../worker/client';
+import { CodesView } from '../codes/CodesView';
+import { DataContext, newData } from '../state/data';
+import { ForksView } from '../forks/ForksView';
+import { RoutesView } from '../routes/RoutesView';
+import { ScriptView } from '../script/ScriptView';
+import { WalkView } from '../walk/WalkView';
+import { AnalysisContext } from '../state/analysis';
+import { useCommentsFollow } from '../state/comments';
+import { Conflict } from './Conflict';
+import { LeftBehind, NotSaved } from './LeftBehind';
+import { GoToContext, type GoTo } from '../state/going';
+import { useStanding } from '../state/ledger';
+import { useOthers } from '../state/others';
+import { useOtherStudies } from '../state/hand-off';
+import { useRespondents } from '../state/respondents';
+import { ReviewStrip } from './ReviewStrip';
+import { ReviewScript } from './ReviewScript';
+import { SignedOut } from '../ui/SignedOut';
+import { StopStrip } from './StopStrip';
+import { SaidLine } from './SaidLine';
+import { createStudyStore, StudyContext } from '../state/store';
+import { isStop, type Stop } from '../state/stops';
+import classes from './study.module.css';
+import { useUndoKeys } from './undo-keys';
+
+interface Props {
+  readonly study: InitialStudy;
+  readonly verdicts: readonly Verdict[];
+  readonly asides: readonly Aside[];
+  readonly comments: readonly Comment[];
+  readonly stop: Stop;
+  readonly by: By;
+  /** Whether whoever opened it can sign out. */
+  readonly canSignOut?: boolean;
+}
+
+export default function StudyApp({
+  study,
+  verdicts,
+  asides,
+  comments,
+  stop: first,
+  by,
+  canSignOut = false,
+}: Props) {
+  const { reviewing } = by;
+  const [store] = useState(() => createStudyStore(study, verdicts, asides, comments, by));
+  const client = useMemo(() => new AnalysisClient(), []);
+  const [data] = useState(newData);
+  const [stop, goTo] = useStop(store.getState().home, first);
+  useAnalysis(store, client);
+  useUndoKeys(store);
+  useCommentsFollow(store);
+  useOthers(store);
+  useRespondents(store);
+  useOtherStudies(store);
+  useEffect(() => {
+    if (!reviewing) store.getState().saveNow();
+  }, [store, reviewing]);
+  useEffect(() => {
+    if (reviewing) return;
+    const keep = () => store.getState().keepNow();
+    const leave = () => store.getState().leave();
+    // Only where going would lose something: asked too often, nobody reads it.
+    const warn = (event: BeforeUnloadEvent) => {
+      const { saving, keeping } = store.getState();
+      if (saving.state !== 'saved' && keeping === 'full') event.preventDefault();
+    };
+    addEventListener('pagehide', leave);
+    addEventListener('beforeunload', warn);
+    document.addEventListener('visibilitychange', keep);
+    return () => {
+      keep();
+      removeEventListener('pagehide', leave);
+      removeEventListener('beforeunload', warn);
+      document.removeEventListener('visibilitychange', keep);
+    };
+  }, [store, reviewing]);
+  return (
+    <StudyContext.Provider value={store}>
+      <AnalysisContext.Provider value={client}>
+        <GoToContext.Provider value={goTo}>
+          <DataContext.Provider value={data}>
+            <div className={classes.frame}>
+              <Standing />
+              {reviewing ? (
+                <ReviewStrip stop={stop} goTo={goTo} />
+              ) : (
+                <StopStrip stop={stop} goTo={goTo} canSignOut={canSignOut} />
+              )}
+              {!reviewing && <Conflict />}
+              <SignedOut />
+              {!reviewing && <NotSaved />}
+              {!reviewing && <LeftBehind />}
+              <main className={classes.view} key={stop}>
+                {stop === 'script' && (reviewing ? <ReviewScript /> : <ScriptView />)}
+                {stop === 'forks' && <ForksView />}
+                {stop === 'routes' && <RoutesView walk={(number) => goTo('walk', `?route=${number}`)} />}
+                {stop === 'walk' && <WalkView />}
+                {stop === 'codes' && <CodesView />}
+              </main>
+              <SaidLine />
+            </div>
+          </DataContext.Provider>
+        </GoToContext.Provider>
+      </AnalysisContext.Provider>
+    </StudyContext.Provider>
+  );
+}
+
+function Standing() {
+  useStanding();
+  return null;
+}
+
+/** The current stop is the last part of the address; moving between stops reloads nothing. */
+function useStop(home: string, first: Stop): [Stop, GoTo] {
+  const [stop, setStop] = useState(first);
+  useEffect(() => {
+    const onPop = () => {
+      const last = location.pathname.split('/').at(-1) ?? '';
+      if (isStop(last)) setStop(last);
+    };
+    addEventListener('popstate', onPop);
+    return () => removeEventListener('popstate', onPop);
+  }, []);
+  const goTo = (next: Stop, search = '') => {
+    history.pushState(null, '', `${home}/${next}${search}`);
+    setStop(next);
+  };
+  return [stop, goTo];
+}
+
+/** In milliseconds. A pause in writing is waited for that is as long as the analysis takes, within these bounds. */
+const ANALYSE_AFTER = 40;
+const ANALYSE_AFTER_AT_MOST = 600;
+const ASKED_AFTER = 200;
+
+/** Has every version of the document analysed; a newer one ends the analysis of an older one. */
+function useAnalysis(store: ReturnType<typeof createStudyStore>, client: AnalysisClient): void {
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => {
+    let document = store.getState().document;
+    let takes = 0;
+    const pause = () => Math.min(Math.max(takes, ANALYSE_AFTER), ANALYSE_AFTER_AT_MOST);
+    const analyse = async () => {
+      try {
+        const began = performance.now();
+        const result = await client.analyse(document);
+        if (result === null) return;
+        // An edit of words takes no time at all; the next one may be another.
+        takes = Math.max(performance.now() - began, takes / 2);
+        store.getState().setAnalysis(result);
+        // Not while somebody is typing: it takes longer than the counts.
+        timer.current = setTimeout(() => void tellAsked(result), Math.max(ASKED_AFTER, pause()));
+      } catch (error) {
+        store.getState().setAnalysis(null, error instanceof Error ? error.message : String(error));
+      }
+    };
+    const tellAsked = async (result: Analysed) => {
+      // Each stands without the others: where one fails, what was known before is left as it is, and that is said.
+      let so = result;
+      let problem: string | undefined;
+      for (const more of ['withAsked', 'withSample', 'withSnags'] as const) {
+        try {
+          const next = await client[more](so);
+          if (next?.document !== document) return;
+          so = next;
+        } catch (error) {
+          problem ??= error instanceof Error ? error.message : String(error);
+        }
+        if (so.document !== document) return;
+        store.getState().setAnalysis(so, problem);
+      }
+    };
+    void analyse();
+    const unsubscribe = store.subscribe((state) => {
+      if (state.document === document) return;
+      document = state.document;
+      clearTimeout(timer.current);
+      timer.current = setTimeout(() => void analyse(), pause());
+    });
+    return () => {
+      unsubscribe();
+      clearTimeout(timer.current);
+      client.stop();
+    };
+  }, [store, client]);
+}

@@ -1,0 +1,48 @@
+/** The slip of several items selected together. */
+import { nameAt } from '../../core/document/addresses';
+import type { Plan } from '../../core/routing/plan';
+import { plural } from '../ui/format';
+import { useStudy } from '../state/store';
+import { placesOf, useItemMoves } from '../fields/part-moves';
+import classes from './slip.module.css';
+
+export function GroupSlip({ plan }: { readonly plan: Plan }) {
+  const group = useStudy((state) => state.group);
+  const select = useStudy((state) => state.select);
+  const moves = useItemMoves();
+  const places = placesOf(plan.document, group);
+  const [first] = places;
+  if (first === undefined) return null;
+  return (
+    <>
+      <h2>{plural(places.length, 'item')} selected</h2>
+      <div className={classes.card}>
+        <div className={classes.chips}>
+          {[...group].map((key) => (
+            <button key={key} type="button" onClick={() => select(key)}>
+              {nameAt(key, 'item')}
+            </button>
+          ))}
+        </div>
+        <p className={classes.plain}>
+          Shift with a click or an arrow takes more or fewer; Alt with an arrow, or dragging one, moves them
+          all.
+        </p>
+      </div>
+      <div className={classes.acts}>
+        <button type="button" title="Alt+↑" onClick={() => moves.moveBy(first, -1)}>
+          Move up
+        </button>
+        <button type="button" title="Alt+↓" onClick={() => moves.moveBy(first, 1)}>
+          Move down
+        </button>
+        <button type="button" title="Ctrl+D" onClick={() => moves.duplicate(first)}>
+          Copy them
+        </button>
+        <button type="button" title="Delete" onClick={() => moves.remove(first)}>
+          Delete {plural(places.length, 'item')}
+        </button>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,23 @@
+/** Asking for something that takes a while, and forgetting the answer where it comes too late. */
+import { useEffect, type DependencyList } from 'react';
+
+/**
+ * Asks again whenever something in `on` changes; an answer that comes after that, or once the component is gone, is
+ * forgotten. `ask` gives null where there is nothing to ask; what asks on and on can look whether it is still wanted.
+ */
+export function useAsked<Answer>(
+  ask: (isWanted: () => boolean) => Promise<Answer> | null,
+  on: DependencyList,
+  take: (answer: Answer) => void,
+): void {
+  useEffect(() => {
+    let wanted = true;
+    void ask(() => wanted)?.then((answer) => {
+      if (wanted) take(answer);
+    });
+    return () => {
+      wanted = false;
+    };
+    // What is asked for is decided by what it is asked on; `take` may be made anew with every render.
+  }, on);
+}
