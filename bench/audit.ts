@@ -84,7 +84,19 @@ function collectedRows(folder: string): { head: string; body: string } {
 
 /** Seconds, and megabytes of memory at the peak, as the system counts them. */
 async function audit(data: string, folder: string): Promise<{ seconds: number; peak: number }> {
-  const args = ['-c', '0', 'node', command, 'audit', study, '--data', data, '--out', path.join(folder, 'coded.csv'), '--json']; // prettier-ignore
+  const args = [
+    '-c',
+    '0',
+    'node',
+    command,
+    'audit',
+    study,
+    '--data',
+    data,
+    '--out',
+    path.join(folder, 'coded.csv'),
+    '--json',
+  ];
   const start = performance.now();
   const child = spawn('taskset', args, { stdio: ['ignore', 'ignore', 'inherit'] });
   let peak = 0;

@@ -103,7 +103,10 @@ function formulas<Formula>(encoded: EncodedPlan, algebra: Algebra<Formula>) {
     const send = (to: number, formula: Formula) => arriving[to]?.push(formula);
     if (place.kind === 'gate') {
       const enters = of(encoded.gateAt(at));
-      send(place.aim === 0 ? course.pass(place.section, 1) : course.item(place.section, 1, place.aim), and([comes, enters])); // prettier-ignore
+      send(
+        place.aim === 0 ? course.pass(place.section, 1) : course.item(place.section, 1, place.aim),
+        and([comes, enters]),
+      );
       send(course.gate(place.section + 1), and([comes, not(enters)]));
     } else if (place.kind === 'pass') send(at + 1, comes);
     else if (place.kind === 'item') {

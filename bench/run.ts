@@ -98,7 +98,9 @@ async function measure(name: string, document: Questionnaire): Promise<Row> {
 
 /** Everything about a questionnaire and about the same without one ask-if, in turns, as while somebody edits it. */
 function afterEdits(document: Questionnaire): () => unknown {
-  const asked = document.sections.flatMap(({ items }) => items.filter((item) => item.kind !== 'page_break' && item.askIf)); // prettier-ignore
+  const asked = document.sections.flatMap(({ items }) =>
+    items.filter((item) => item.kind !== 'page_break' && item.askIf),
+  );
   const half = asked[Math.floor(asked.length / 2)];
   const without = {
     ...document,

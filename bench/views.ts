@@ -107,7 +107,17 @@ export async function measureViews(browser: Browser, base: string): Promise<void
   for (const items of SIZES) rows.push(await measure(browser, base, items));
   const ms = (value: number | null) => (value === null ? '' : `${Math.round(value)} ms`);
   const table = markdown(
-    ['items', 'routes', 'ledger: first rows', 'jump to another row', 'forks unfolded', 'longest without a frame', 'walk, key to paint: median', '95 of 100 within', 'to 60 items'], // prettier-ignore
+    [
+      'items',
+      'routes',
+      'ledger: first rows',
+      'jump to another row',
+      'forks unfolded',
+      'longest without a frame',
+      'walk, key to paint: median',
+      '95 of 100 within',
+      'to 60 items',
+    ],
     rows.map((row) => [
       String(row.items),
       `about 10^${row.digits - 1}`,

@@ -64,7 +64,9 @@ function asJson(plan: Plan, analysis: Analysis, shares: Shares | null, provision
 function askedInOrder(plan: Plan, { asked, passes, items }: Analysis) {
   return plan.sections.flatMap((section) =>
     section.items.map(({ item: { name } }) => {
-      const byPass = passes.get(name)?.map(({ pass, routes, if: who }) => ({ pass, routes: String(routes), if: who })); // prettier-ignore
+      const byPass = passes
+        .get(name)
+        ?.map(({ pass, routes, if: who }) => ({ pass, routes: String(routes), if: who }));
       return {
         name,
         routes: String(items.get(name) ?? 0n),
@@ -87,7 +89,10 @@ function report(plan: Plan, analysis: Analysis, shares: Shares | null, provision
     `${exact ? '' : 'At least '}${total} ${analysis.routes === 1n ? 'route' : 'routes'}.`,
     ...(provisional ? ['Provisional: the questionnaire has errors (see jolly-fork check).'] : []),
     ...limits.map(({ at, message }) => `Not exact at ${placeWords(plan.document, at)}: ${message}.`),
-    ...unsaid.map(({ at, message }) => `Who is asked${isSomewhere(at) ? `, from ${placeWords(plan.document, at)} on` : ''}: ${message}.`), // prettier-ignore
+    ...unsaid.map(
+      ({ at, message }) =>
+        `Who is asked${isSomewhere(at) ? `, from ${placeWords(plan.document, at)} on` : ''}: ${message}.`,
+    ),
     ...(shortest && longest
       ? [
           `Shortest: route ${shortest.number}, ${itemsIn(shortest)}. Longest: route ${longest.number}, ${itemsIn(longest)}.`,

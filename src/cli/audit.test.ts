@@ -46,20 +46,29 @@ describe('jolly-fork audit', () => {
   it('leaves coded rows as they are', () => {
     const { status, json } = audit('rows.csv', 'same.csv');
     assert.equal(status, 0);
-    assert.deepEqual({ ...json(), readAs: '' }, { rows: 40, clean: 40, filled: 0, recoded: 0, problems: [], readAs: '' }); // prettier-ignore
+    assert.deepEqual(
+      { ...json(), readAs: '' },
+      { rows: 40, clean: 40, filled: 0, recoded: 0, problems: [], readAs: '' },
+    );
     assert.equal(readFileSync(full('same.csv'), 'utf8'), readFileSync(full('rows.csv'), 'utf8'));
   });
 
   it('fills blanks that the routing explains, from CSV with semicolons in another encoding and from XLSX', async () => {
     let blanks = 0;
-    withRows('blank.csv', (rows) => {
-      for (const row of rows) row.forEach((cell, at) => (cell === '-1' || cell === '-2') && ((blanks += 1), (row[at] = ''))); // prettier-ignore
-    }, ';'); // prettier-ignore
+    withRows(
+      'blank.csv',
+      (rows) => {
+        for (const row of rows)
+          row.forEach((cell, at) => (cell === '-1' || cell === '-2') && ((blanks += 1), (row[at] = '')));
+      },
+      ';',
+    );
     const wide = Buffer.from(`\uFEFF${readFileSync(full('blank.csv'), 'utf8')}`, 'utf16le');
     writeFileSync(full('wide.csv'), wide);
     const workbook = new ExcelJS.Workbook();
     const sheet = workbook.addWorksheet('Rows');
-    for (const row of Papa.parse<string[]>(readFileSync(full('blank.csv'), 'utf8').trimEnd()).data) sheet.addRow(row); // prettier-ignore
+    for (const row of Papa.parse<string[]>(readFileSync(full('blank.csv'), 'utf8').trimEnd()).data)
+      sheet.addRow(row);
     await workbook.xlsx.writeFile(full('blank.xlsx'));
     for (const [data, out] of [
       ['blank.csv', 'a.csv'],
@@ -67,7 +76,6 @@ describe('jolly-fork audit', () => {
       ['blank.xlsx', 'c.csv'],
       ['blank.xlsx', 'd.xlsx'],
     ] as const) {
-      // prettier-ignore
       const report = audit(data, out).json();
       assert.deepEqual([report.clean, report.filled], [40, blanks], data);
     }
@@ -76,7 +84,10 @@ describe('jolly-fork audit', () => {
     const back = new ExcelJS.Workbook();
     await back.xlsx.readFile(full('d.xlsx'));
     const cells = Array.from(back.worksheets[0]?.getRow(2).values as unknown[]);
-    assert.deepEqual(cells.slice(1).map((cell) => String(cell ?? '')), coded()[1]); // prettier-ignore
+    assert.deepEqual(
+      cells.slice(1).map((cell) => String(cell ?? '')),
+      coded()[1],
+    );
   });
 
   it('tells of columns, keeps those it is told to, and never writes what a spreadsheet would run', () => {
@@ -88,7 +99,13 @@ describe('jolly-fork audit', () => {
     });
     const report = audit('columns.csv', 'columns-out.csv', '--keep', 'case,note').json();
     const about = report.problems.filter(({ row }) => row === 0);
-    assert.deepEqual(about.map(({ column, problem }) => [column, problem]), [['house', 'unknown-column'], ['tenure', 'missing-column']]); // prettier-ignore
+    assert.deepEqual(
+      about.map(({ column, problem }) => [column, problem]),
+      [
+        ['house', 'unknown-column'],
+        ['tenure', 'missing-column'],
+      ],
+    );
     const [head = [], first = []] = Papa.parse<string[]>(readFileSync(full('columns-out.csv'), 'utf8')).data;
     assert.equal(first[head.indexOf('note')], "'=2+2");
     assert.equal(first[head.indexOf('case')], 'c0');

@@ -73,7 +73,14 @@ export async function auditCommand(args: readonly string[]): Promise<number> {
   const { provisional } = judged;
   const { rows, clean, filled, recoded } = run.counts;
   if (values.json)
-    problems.end({ ...(provisional ? { provisional } : {}), rows, clean, filled, recoded, readAs: source.readAs }); // prettier-ignore
+    problems.end({
+      ...(provisional ? { provisional } : {}),
+      rows,
+      clean,
+      filled,
+      recoded,
+      readAs: source.readAs,
+    });
   else process.stdout.write(report(run, source.readAs, out, problems.told, provisional));
   return exitCode(['audit', ...args], judged);
 }
@@ -130,12 +137,21 @@ function report(
     `${filled} blanks filled in that follow from the routing, ${recoded} labels written as codes, in ${out}.`,
     ...(provisional ? ['Provisional: the questionnaire has errors (see jolly-fork check).'] : []),
     '',
-    table(['ended', 'rows'], [...byEnding].map(([id, count]) => [id === '' ? '(stopped part-way)' : id, String(count)]), [1]), // prettier-ignore
+    table(
+      ['ended', 'rows'],
+      [...byEnding].map(([id, count]) => [id === '' ? '(stopped part-way)' : id, String(count)]),
+      [1],
+    ),
     '',
   ];
   if (byProblem.size === 0) return [...lines, 'No problems.', ''].join('\n');
-  const kinds = [...byProblem].sort((a, b) => b[1] - a[1]).map(([kind, count]) => [kind, String(count), problemWords(kind)]); // prettier-ignore
-  const columns = [...byColumn].map(([name, own]) => [name, String([...own.values()].reduce((a, b) => a + b, 0))]); // prettier-ignore
+  const kinds = [...byProblem]
+    .sort((a, b) => b[1] - a[1])
+    .map(([kind, count]) => [kind, String(count), problemWords(kind)]);
+  const columns = [...byColumn].map(([name, own]) => [
+    name,
+    String([...own.values()].reduce((a, b) => a + b, 0)),
+  ]);
   columns.sort((a, b) => Number(b[1]) - Number(a[1]));
   return [
     ...lines,
@@ -144,8 +160,19 @@ function report(
     table(['column', 'problems'], columns.slice(0, TOLD), [1]),
     ...(columns.length > TOLD ? [`and ${columns.length - TOLD} columns more`] : []),
     '',
-    table(['row', 'column', 'problem', 'value'], told.map((each) => [each.row === 0 ? '' : String(each.row), each.column, problemAt(each, (id) => id), each.value]), [0]), // prettier-ignore
-    ...(counts.problems > told.length ? [`and ${counts.problems - told.length} more; all of them with --json`] : []), // prettier-ignore
+    table(
+      ['row', 'column', 'problem', 'value'],
+      told.map((each) => [
+        each.row === 0 ? '' : String(each.row),
+        each.column,
+        problemAt(each, (id) => id),
+        each.value,
+      ]),
+      [0],
+    ),
+    ...(counts.problems > told.length
+      ? [`and ${counts.problems - told.length} more; all of them with --json`]
+      : []),
     '',
   ].join('\n');
 }

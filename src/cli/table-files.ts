@@ -135,7 +135,9 @@ async function* sheetRows(file: string, mostSilent: number): AsyncGenerator<stri
       return;
     }
   } catch (error) {
-    throw new Misuse(`${file}: this workbook cannot be read (${error instanceof Error ? error.message : String(error)})`); // prettier-ignore
+    throw new Misuse(
+      `${file}: this workbook cannot be read (${error instanceof Error ? error.message : String(error)})`,
+    );
   }
 }
 

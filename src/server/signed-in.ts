@@ -125,5 +125,8 @@ function cookieOf(headers: Headers): string | null {
 }
 
 function oneLine(name: string): string {
-  return name.replaceAll(/[\p{Cc}\p{Cf}\s]+/gu, ' ').trim().slice(0, LONGEST_NAME); // prettier-ignore
+  return name
+    .replaceAll(/[\p{Cc}\p{Cf}\s]+/gu, ' ')
+    .trim()
+    .slice(0, LONGEST_NAME);
 }

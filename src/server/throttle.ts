@@ -60,5 +60,8 @@ function networkOf(address: string): string {
     ...Array<string>(Math.max(0, 8 - before.length - after.length)).fill('0'),
     ...after,
   ];
-  return all.slice(0, 4).map((part) => part.replace(/^0+(?=.)/, '').toLowerCase()).join(':'); // prettier-ignore
+  return all
+    .slice(0, 4)
+    .map((part) => part.replace(/^0+(?=.)/, '').toLowerCase())
+    .join(':');
 }

@@ -9,9 +9,25 @@ import { applyChange } from '../core/editing/change';
 import { emptyQuestionnaire } from '../core/editing/structure';
 import { openStore } from './open';
 import { studies } from './schema';
-import { addStudy, findStudy, listStudies, removeStudy, restoreStudy, saveStudy, storedStudies, storedText } from './studies'; // prettier-ignore
+import {
+  addStudy,
+  findStudy,
+  listStudies,
+  removeStudy,
+  restoreStudy,
+  saveStudy,
+  storedStudies,
+  storedText,
+} from './studies';
 
-const damaged = (id: string, document: string) => ({ id, document, revision: 3, createdAt: 1, changedAt: 2, removedAt: null }); // prettier-ignore
+const damaged = (id: string, document: string) => ({
+  id,
+  document,
+  revision: 3,
+  createdAt: 1,
+  changedAt: 2,
+  removedAt: null,
+});
 
 it('a study that cannot be read is told apart, given as it is, and removed', () => {
   const db = openStore(':memory:');

@@ -32,7 +32,19 @@ const work: Work = {
       settledAt: 9,
     },
   ],
-  verdicts: [{ route: fingerprint(marks), marks, items: ['q1', 'q2'], walked, verdict: 'sent_back', remark: 'Why?', place: 'q2', reviewer: 'Ada Fenn', at: 7 }], // prettier-ignore
+  verdicts: [
+    {
+      route: fingerprint(marks),
+      marks,
+      items: ['q1', 'q2'],
+      walked,
+      verdict: 'sent_back',
+      remark: 'Why?',
+      place: 'q2',
+      reviewer: 'Ada Fenn',
+      at: 7,
+    },
+  ],
   asides: [{ snag: 'unlabelled q1', reason: 'Labels come last.', reviewer: 'Bo Lark', at: 8 }],
   respondents: [
     { name: 'A tenant', walked, items: ['q1', 'q2'], marks, row: { q1: 1, q2: 'because' }, at: 3 },
@@ -83,9 +95,15 @@ describe('the work on a study', () => {
       broken((files) => (files['x.fork.json'] = strToU8('{'))),
       /x\.fork\.json cannot be used/,
     );
-    assert.match(broken((files) => (files['work/asides.json'] = strToU8('[{"snag":"a"}]'))), /work\/asides\.json cannot be used: \[0\]\.reason/); // prettier-ignore
+    assert.match(
+      broken((files) => (files['work/asides.json'] = strToU8('[{"snag":"a"}]'))),
+      /work\/asides\.json cannot be used: \[0\]\.reason/,
+    );
     const forged = work.verdicts.map((verdict) => ({ ...verdict, marks: [...verdict.marks, 'more'] }));
-    assert.match(broken((files) => (files['work/verdicts.json'] = strToU8(JSON.stringify(forged)))), /fingerprint/); // prettier-ignore
+    assert.match(
+      broken((files) => (files['work/verdicts.json'] = strToU8(JSON.stringify(forged)))),
+      /fingerprint/,
+    );
     assert.match((readWork(strToU8('PK no zip')) as { problem: string }).problem, /no \.zip file/);
   });
 });

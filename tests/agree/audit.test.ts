@@ -70,7 +70,9 @@ function judgeClean(plan: Plan, about: string, count: number): void {
       why.because === 'nothing-shown' && plan.sections[section]?.section.draw !== undefined;
     if (person.walk.passedOver.some(isHidden)) continue;
     const explained = new Set(['not_applicable', 'not_drawn', 'not_reached']);
-    const blanked = person.cells.map(({ value, reason, column }) => reason !== null && explained.has(reason) && column !== 'ending' ? '' : String(value)); // prettier-ignore
+    const blanked = person.cells.map(({ value, reason, column }) =>
+      reason !== null && explained.has(reason) && column !== 'ending' ? '' : String(value),
+    );
     const refilled = auditor.judge(blanked);
     assert.deepEqual(refilled.problems, [], `${person.about}, blanked`);
     const back = blanked.slice();
@@ -174,12 +176,19 @@ it('of faults planted in the heating study each is found where it is, and only t
         planted += 1;
         const { problems } = auditor.judge(row);
         // Of a draw one cannot say which of the blanks it was.
-        const drawn = 'source' in column && column.source.of === 'item' && plan.sections[column.source.planItem.section]?.section.draw !== undefined; // prettier-ignore
+        const drawn =
+          'source' in column &&
+          column.source.of === 'item' &&
+          plan.sections[column.source.planItem.section]?.section.draw !== undefined;
         if (drawn) assert.equal(problems.length, 1, `${about} ${column.name}`);
         else {
           // What the answers lead to is told with an ending that is not it.
           const more = problem === 'wrong-ending' ? { instead: String(cells[index]?.value) } : {};
-          assert.deepEqual(problems, [{ problem, column: column.name, value, ...more }], `${about}: ${problem} at ${column.name}`); // prettier-ignore
+          assert.deepEqual(
+            problems,
+            [{ problem, column: column.name, value, ...more }],
+            `${about}: ${problem} at ${column.name}`,
+          );
         }
       });
     }

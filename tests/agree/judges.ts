@@ -274,8 +274,18 @@ export function judgeFilters(of: Case): void {
       const some = expected.filter((_, index) => (index + n) % 3 === 0);
       const gone = new Set(some);
       const kept = expected.filter((number) => !gone.has(number));
-      judgeList(without(left, [...some, 1n].reverse()), kept.filter((number) => number !== 1n), routes.length, `${where}, without`); // prettier-ignore
-      judgeList(withFront(left, some.toReversed()), [...some.toReversed(), ...kept], routes.length, `${where}, first`); // prettier-ignore
+      judgeList(
+        without(left, [...some, 1n].reverse()),
+        kept.filter((number) => number !== 1n),
+        routes.length,
+        `${where}, without`,
+      );
+      judgeList(
+        withFront(left, some.toReversed()),
+        [...some.toReversed(), ...kept],
+        routes.length,
+        `${where}, first`,
+      );
     }
   }
 }
@@ -348,8 +358,11 @@ export function judgeAnswering({ plan, analysis, people, routes, about }: Case):
         const answers = parsed(text);
         const gives = (walk: Walk) => {
           const keys = new Set(walk.steps.map(({ key }) => key));
-          const passes = repeat === null ? [null] : Array.from({ length: walk.passes.get(index) ?? 0 }, (_, n) => n + 1); // prettier-ignore
-          return passes.some((pass) => keys.has(passKey(item.name, pass)) && holds(answers, walk.environment(index, pass))); // prettier-ignore
+          const passes =
+            repeat === null ? [null] : Array.from({ length: walk.passes.get(index) ?? 0 }, (_, n) => n + 1);
+          return passes.some(
+            (pass) => keys.has(passKey(item.name, pass)) && holds(answers, walk.environment(index, pass)),
+          );
         };
         const where = `${about}, answering ${text} in ${section.id}`;
         const left = analysis.filtered({ via: [{ item: item.name, answers }] });
@@ -369,7 +382,8 @@ export function judgeAnswering({ plan, analysis, people, routes, about }: Case):
 function testsOf({ name, answer }: Question): string[] {
   if (answer.type === 'single') return answer.options.slice(0, 3).map(({ code }) => `${name} = ${code}`);
   if (answer.type === 'multiple') return answer.options.slice(-2).map(({ code }) => `${name} has ${code}`);
-  if (answer.type === 'number' || answer.type === 'scale') return [`${name} = ${answer.min}`, `${name} > ${answer.min}`, `${name} unanswered`]; // prettier-ignore
+  if (answer.type === 'number' || answer.type === 'scale')
+    return [`${name} = ${answer.min}`, `${name} > ${answer.min}`, `${name} unanswered`];
   return [];
 }
 
@@ -377,9 +391,19 @@ function testsOf({ name, answer }: Question): string[] {
 function waysWritten(plan: Plan): (readonly [of: string, outcome: string, way: WayTaken])[] {
   return plan.sections.flatMap(({ section, index, items, onward }) => [
     ...items.flatMap(({ item: { name }, skips, quotas }) => [
-      ...skips.map((skip) => [`${name} ${skip.index}`, `${name} skip ${skip.index}`, { item: name, skip: skip.index }] as const), // prettier-ignore
+      ...skips.map(
+        (skip) =>
+          [`${name} ${skip.index}`, `${name} skip ${skip.index}`, { item: name, skip: skip.index }] as const,
+      ),
       ...quotas.map(({ id }) => [`quota ${id}`, `${name} quota ${id}`, { quota: id }] as const),
     ]),
-    ...onward.map((entry) => [`${section.id} ${entry.index}`, `onward ${index} ${entry.index}`, { section: section.id, onward: entry.index }] as const), // prettier-ignore
+    ...onward.map(
+      (entry) =>
+        [
+          `${section.id} ${entry.index}`,
+          `onward ${index} ${entry.index}`,
+          { section: section.id, onward: entry.index },
+        ] as const,
+    ),
   ]);
 }

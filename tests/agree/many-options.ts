@@ -55,7 +55,12 @@ export function randomManyOptions(seed: number): Questionnaire {
     ],
     {
       derived: [
-        { name: 'kind', label: 'Kind', cases: [{ if: `m has ${code()}`, code: 1, label: 'One' }], else: { code: 2, label: 'Two' } }, // prettier-ignore
+        {
+          name: 'kind',
+          label: 'Kind',
+          cases: [{ if: `m has ${code()}`, code: 1, label: 'One' }],
+          else: { code: 2, label: 'Two' },
+        },
       ],
     },
   );

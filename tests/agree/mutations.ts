@@ -61,7 +61,8 @@ function mutate(root: Json, int: Int): void {
       if (Array.isArray(spot.of)) spot.of.splice(int(0, spot.of.length), 0, copyOf(value));
       break;
     case 2:
-      if (Array.isArray(spot.of)) spot.of.splice(int(0, spot.of.length - 1), 0, ...spot.of.splice(Number(spot.key), 1)); // prettier-ignore
+      if (Array.isArray(spot.of))
+        spot.of.splice(int(0, spot.of.length - 1), 0, ...spot.of.splice(Number(spot.key), 1));
       break;
     case 3: {
       // What stands under the same key elsewhere: a name, a condition, a target, an answer of another question.

@@ -54,6 +54,14 @@ export function randomOrders(seed: number): Questionnaire {
     ],
     dates
       ? {}
-      : { derived: [{ name: 'sum', label: 'Sum', value: pick([`${names[0]} + 2`, `(${names[0]} - 1) * 2 + ${names[1]}`]) }] }, // prettier-ignore
+      : {
+          derived: [
+            {
+              name: 'sum',
+              label: 'Sum',
+              value: pick([`${names[0]} + 2`, `(${names[0]} - 1) * 2 + ${names[1]}`]),
+            },
+          ],
+        },
   );
 }

@@ -132,10 +132,13 @@ class PlainWalker {
       if (section.draw !== undefined && item.kind === 'question' && !drawn?.includes(item.name)) continue;
       if (item.kind === 'question') {
         const { answer } = item;
-        const shows = (option: Option) => this.condition(option.askIf, scope, { ...at, option: option.code }, 'askIf'); // prettier-ignore
+        const shows = (option: Option) =>
+          this.condition(option.askIf, scope, { ...at, option: option.code }, 'askIf');
         if ('options' in answer && !answer.options.some((o) => o.missing === undefined && shows(o))) continue;
         if (answer.type === 'grid') {
-          const rows = answer.rows.filter((row) => this.condition(row.askIf, scope, { ...at, row: row.name }, 'askIf')); // prettier-ignore
+          const rows = answer.rows.filter((row) =>
+            this.condition(row.askIf, scope, { ...at, row: row.name }, 'askIf'),
+          );
           if (rows.length === 0) continue;
           for (const { name } of rows) this.asked.add(`${name.toLowerCase()}${mark}`);
         }
@@ -364,7 +367,10 @@ class PlainWalker {
           row[`${name}_${o.code}`] = none ?? (picks?.includes(o.code) ? 1 : (missing ?? 0));
       else if (answer.type === 'rank')
         for (let place = 1; place <= (answer.top ?? options.length); place += 1)
-          row[`${name}_rank${place}`] = none ?? picks?.[place - 1] ?? code('no_answer', this.homes.get(name.split('_')[0] ?? '')?.question); // prettier-ignore
+          row[`${name}_rank${place}`] =
+            none ??
+            picks?.[place - 1] ??
+            code('no_answer', this.homes.get(name.split('_')[0] ?? '')?.question);
       else row[name] = none ?? (value as number | string);
       for (const o of options) {
         if (!o.specify) continue;
@@ -373,7 +379,9 @@ class PlainWalker {
       }
     };
     for (const { name, answer } of this.document.given ?? [])
-      put(name, answer, (this.input.given?.[name] as Value) ?? null, null, (rest) => String(this.input.answers[name + rest] ?? '')); // prettier-ignore
+      put(name, answer, (this.input.given?.[name] as Value) ?? null, null, (rest) =>
+        String(this.input.answers[name + rest] ?? ''),
+      );
     this.document.sections.forEach((section, s) => {
       const passes =
         section.repeat === undefined ? [null] : Array.from({ length: section.repeat.max }, (_, n) => n + 1);
@@ -389,9 +397,15 @@ class PlainWalker {
             const ran = (this.passes.get(s) ?? 0) >= (pass ?? 1);
             const drawn = this.input.draws?.[`${section.id}${mark}`];
             const leftOut = ran && section.draw !== undefined && !drawn?.includes(question.name);
-            const none = !isAsked ? code(leftOut ? 'not_drawn' : 'not_applicable', question) : isBlank(value) ? code('no_answer', question) : null; // prettier-ignore
+            const none = !isAsked
+              ? code(leftOut ? 'not_drawn' : 'not_applicable', question)
+              : isBlank(value)
+                ? code('no_answer', question)
+                : null;
             const column = pass === null ? name : `${name}_${pass}`;
-            put(column, answer.type === 'grid' ? rowAnswer(answer) : answer, value, none, (rest) => String(this.input.answers[`${name}${rest}${mark}`] ?? '')); // prettier-ignore
+            put(column, answer.type === 'grid' ? rowAnswer(answer) : answer, value, none, (rest) =>
+              String(this.input.answers[`${name}${rest}${mark}`] ?? ''),
+            );
           }
         }
         if (question.comment === undefined) continue;

@@ -33,7 +33,14 @@ function judgeAll(plan: Plan, about: string, most: number): boolean {
   judgeReadable(plan, found.analysis, about);
   // Whom a full quota leads away, or a hard check keeps, may be counted in or not.
   const sure = (plan.document.quotas ?? []).length === 0 && !JSON.stringify(plan.document).includes('"hard"');
-  if (sure) judgeSaid(plan, found.analysis, found.people.map((each) => each.walk), about, true); // prettier-ignore
+  if (sure)
+    judgeSaid(
+      plan,
+      found.analysis,
+      found.people.map((each) => each.walk),
+      about,
+      true,
+    );
   return true;
 }
 

@@ -67,7 +67,8 @@ export function judgeSaid(
       if (section.draw !== undefined && item.kind === 'question') continue;
       const meetings = people.flatMap((walk) => {
         const keys = new Set(walk.steps.map(({ key }) => key));
-        const passes = repeat === null ? [null] : Array.from({ length: walk.passes.get(index) ?? 0 }, (_, n) => n + 1); // prettier-ignore
+        const passes =
+          repeat === null ? [null] : Array.from({ length: walk.passes.get(index) ?? 0 }, (_, n) => n + 1);
         return passes.map((pass): Meeting => {
           const here = walk.environment(index, pass);
           return { is: keys.has(passKey(item.name, pass)), says: (tree) => holds(tree, here) };

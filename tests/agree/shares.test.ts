@@ -30,7 +30,13 @@ export function withAssumptions(document: Questionnaire, seed: number): Question
     const blank = uniformInt(random, 0, 3) * 0.1;
     if (answer.type === 'date' || answer.type === 'text' || answer.type === 'rank') return { blank };
     if (answer.type === 'number' && uniformInt(random, 0, 1) === 0)
-      return { ranges: [{ from: 0, to: 1, share: 0.75 }, { from: 2, to: 2, share: 0.25 }], blank }; // prettier-ignore
+      return {
+        ranges: [
+          { from: 0, to: 1, share: 0.75 },
+          { from: 2, to: 2, share: 0.25 },
+        ],
+        blank,
+      };
     const codes = answer.type === 'number' || answer.type === 'scale' ? [1, 9] : [1, 2, 3];
     const shares: Record<string, number> = {};
     for (const code of codes)
@@ -109,7 +115,10 @@ function chanceAt(plan: Plan, step: WalkStep, input: WalkInput): number {
   if (item.kind === 'statement') return 1;
   const keys = step.parts.map(({ name }) => passKey(name, step.pass));
   const together = (values: readonly (Value | null)[]) =>
-    step.parts.reduce((product, { answer }, n) => product * chanceOf(item, answer, values[n] ?? null, step.shown), 1); // prettier-ignore
+    step.parts.reduce(
+      (product, { answer }, n) => product * chanceOf(item, answer, values[n] ?? null, step.shown),
+      1,
+    );
   const here = together(keys.map((key) => input.answers[key] ?? null));
   if (!item.checks?.some(({ kind }) => kind === 'hard') || here === 0) return here;
   let tried: (Value | null)[][] = [[]];
@@ -160,7 +169,7 @@ function agrees(document: Questionnaire, seed: number): boolean {
     names.slice(1).forEach((name, n) => add(transitions, `${names[n]} ${name}`, share));
     const known = routes.get(`${keys.join(' ')} > ${ending}`);
     if (known === undefined)
-      routes.set(`${keys.join(' ')} > ${ending}`, { route: { items: keys, ending }, share }); // prettier-ignore
+      routes.set(`${keys.join(' ')} > ${ending}`, { route: { items: keys, ending }, share });
     else known.share += share;
   };
   try {

@@ -41,13 +41,23 @@ export function wideDocument(seed: number): Questionnaire {
     const repeat =
       driver === null
         ? {}
-        : { repeat: driver.answer.type === 'multiple' ? { each: driver.name, max: 3 } : { times: driver.name, max: 3 } }; // prettier-ignore
+        : {
+            repeat:
+              driver.answer.type === 'multiple'
+                ? { each: driver.name, max: 3 }
+                : { times: driver.name, max: 3 },
+          };
     const items: Item[] = [];
     const size = int(1, 3);
     for (let i = 0; i < size; i += 1) {
       questions += 1;
       const name = `v${questions}`;
-      const own = { sections, home: s, repeats: driver !== null, each: driver?.answer.type === 'multiple' ? driver.answer : null }; // prettier-ignore
+      const own = {
+        sections,
+        home: s,
+        repeats: driver !== null,
+        each: driver?.answer.type === 'multiple' ? driver.answer : null,
+      };
       const askIf = int(0, 1) === 0 ? { askIf: condition(int, known, own) } : {};
       const answer = anyAnswer(int);
       const required = int(0, 2) > 0 ? { required: true } : {};
@@ -76,7 +86,8 @@ function targetIn(int: Int, home: number, count: number): Target {
 }
 
 function anyAnswer(int: Int): Answer {
-  const special = int(0, 2) === 0 ? { specials: [{ code: 998, label: 'DK', missing: 'dont_know' as const }] } : {}; // prettier-ignore
+  const special =
+    int(0, 2) === 0 ? { specials: [{ code: 998, label: 'DK', missing: 'dont_know' as const }] } : {};
   switch (int(0, 9)) {
     case 0:
       return { type: 'number', min: 0, max: 120, ...special };
@@ -141,7 +152,9 @@ function test(int: Int, known: readonly Known[], around: Around): string {
     return around.each !== null && int(0, 1) === 0
       ? `each ${pick(int, ['=', '<>'])} ${int(1, 4)}`
       : `pass ${pick(int, ['=', '<', '>'])} ${int(1, 3)}`;
-  const seen = known.filter((each) => around.sections[each.section]?.repeat === undefined || each.section === around.home); // prettier-ignore
+  const seen = known.filter(
+    (each) => around.sections[each.section]?.repeat === undefined || each.section === around.home,
+  );
   const inner = known.filter((each) => !seen.includes(each));
   if (inner.length > 0 && int(0, 2) === 0)
     return `count(${plainTest(int, pick(int, inner))}) ${pick(int, ['>=', '=', '<', '<>'])} ${int(0, 2)}`;
@@ -163,7 +176,12 @@ function plainTest(int: Int, { name, answer }: Known): string {
   const [a = '', b = a] = literals;
   switch (answer.type) {
     case 'single':
-      return pick(int, [`${name} = ${a}`, `${name} <> ${a}`, `${name} in (${a}, ${b})`, `${name} not in (${a}, ${b})`]); // prettier-ignore
+      return pick(int, [
+        `${name} = ${a}`,
+        `${name} <> ${a}`,
+        `${name} in (${a}, ${b})`,
+        `${name} not in (${a}, ${b})`,
+      ]);
     case 'multiple':
       return pick(int, [
         `${name} has ${a}`,
@@ -229,7 +247,9 @@ export function wideValue(int: Int, question: Question): Value | null {
     case 'datetime': {
       if (special.length > 0 && int(0, 5) === 0) return special[0]?.code ?? null;
       const value = momentLike(int, answer.type);
-      const fits = (answer.min === undefined || value >= answer.min) && (answer.max === undefined || value <= answer.max); // prettier-ignore
+      const fits =
+        (answer.min === undefined || value >= answer.min) &&
+        (answer.max === undefined || value <= answer.max);
       return fits ? value : (answer.min ?? value);
     }
     case 'text':
@@ -260,7 +280,9 @@ function momentLike(int: Int, type: 'date' | 'time' | 'datetime'): string {
   const near = type === 'date' ? DATES : type === 'time' ? TIMES : MOMENTS;
   if (int(0, 1) === 0) {
     const text = pick(int, near);
-    const parsed = Date.parse(type === 'time' ? `2020-01-01T${text}Z` : type === 'date' ? `${text}T00:00Z` : `${text}Z`); // prettier-ignore
+    const parsed = Date.parse(
+      type === 'time' ? `2020-01-01T${text}Z` : type === 'date' ? `${text}T00:00Z` : `${text}Z`,
+    );
     const step = type === 'date' ? 86_400_000 : pick(int, [1000, 60_000]);
     return written(type, parsed + step * int(-1, 1));
   }

@@ -20,7 +20,10 @@ const plan = () => {
 function collected(count: number): string[][] {
   const of = plan();
   const rows = [...madeUpRespondents(of, count, 11)].map((person) => person.row().map(String));
-  return [columnsOf(of).map(({ name }) => name), ...rows.map((row) => row.map((cell) => (cell === '-1' || cell === '-2' ? '' : cell)))]; // prettier-ignore
+  return [
+    columnsOf(of).map(({ name }) => name),
+    ...rows.map((row) => row.map((cell) => (cell === '-1' || cell === '-2' ? '' : cell))),
+  ];
 }
 
 const fileOf = (rows: readonly (readonly string[])[], name = 'rows.csv') => ({
@@ -136,7 +139,17 @@ async function keyForm(page: Page, answers: Readonly<Record<string, unknown>>): 
   const done = page.getByText('every field on its route is keyed', { exact: false });
   let keyed = 0;
   for (let before = ''; !(await done.isVisible()); keyed += 1) {
-    await page.waitForFunction((last: string) => { const key = (document.activeElement as HTMLElement | null)?.dataset.key ?? ''; return (key !== '' && key !== last) || document.body.innerText.includes('every field on its route is keyed'); }, before, { timeout: 20_000 }); // prettier-ignore
+    await page.waitForFunction(
+      (last: string) => {
+        const key = (document.activeElement as HTMLElement | null)?.dataset.key ?? '';
+        return (
+          (key !== '' && key !== last) ||
+          document.body.innerText.includes('every field on its route is keyed')
+        );
+      },
+      before,
+      { timeout: 20_000 },
+    );
     const key = await page.evaluate(() => (document.activeElement as HTMLElement | null)?.dataset.key ?? '');
     if (key === '' || (await done.isVisible())) break;
     before = key;
@@ -223,7 +236,9 @@ test('a paper form keyed without the mouse, keyed again by another person, and t
   await page.keyboard.press('ArrowRight');
   await expect(page.getByRole('status').filter({ hasText: 'Do you own or rent' })).toBeVisible();
   const rows = Papa.parse<string[]>((await textOf(page, 'Coded rows, CSV')).trimEnd()).data;
-  expect(rows[1]?.slice(3)).toEqual(person.row().map((cell, n) => rows[0]?.[n + 3] === 'built' ? '1901' : String(cell))); // prettier-ignore
+  expect(rows[1]?.slice(3)).toEqual(
+    person.row().map((cell, n) => (rows[0]?.[n + 3] === 'built' ? '1901' : String(cell))),
+  );
   await expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
   await page.goto(`/studies/${id}/codes?part=book`);
   await page.getByRole('button', { name: 'Change the codes of tenure' }).click();
@@ -299,7 +314,9 @@ test('tables on three bases, where a condition holds, against another, taken els
   await expect(row).toContainText(`${council}${share(600)}${share(asked.length)}`);
   await row.getByRole('button').click();
   const said = page.getByRole('group', { name: 'What may be said' });
-  await expect(said).toContainText(`Of those made-up respondents asked, where Tenure is not “Own it, with or without a mortgage” (n = ${asked.length})`); // prettier-ignore
+  await expect(said).toContainText(
+    `Of those made-up respondents asked, where Tenure is not “Own it, with or without a mortgage” (n = ${asked.length})`,
+  );
   await expect(said).toContainText('Of all made-up respondents (n = 600)');
   await accessible(page);
 

@@ -125,7 +125,10 @@ test('a walk kept as a test respondent raises a snag when an edit changes it for
   await page.locator('[data-anchor="item:talk"]').getByText('Would you answer').click();
   await page.keyboard.type('Please: ');
   await page.getByRole('button', { name: /snags/ }).click();
-  const snag = page.getByText('For test respondent “Mrs Lund” something is different: talk shows something else', { exact: false }); // prettier-ignore
+  const snag = page.getByText(
+    'For test respondent “Mrs Lund” something is different: talk shows something else',
+    { exact: false },
+  );
   await expect(snag).toBeVisible();
   await page.keyboard.press('Escape');
   await page.reload();
@@ -157,7 +160,10 @@ test('what each answer leads to, the routes still possible, and the coded row ar
   await expect(page.getByRole('row', { name: 'moved_in -4' })).toBeVisible();
   // A name goes on after an underscore, never in the middle of a word.
   const name = page.getByRole('rowheader', { name: 'moved_in' });
-  expect(await name.evaluate((cell) => [cell.innerHTML, getComputedStyle(cell).overflowWrap])).toEqual(['moved_<wbr>in', 'break-word']); // prettier-ignore
+  expect(await name.evaluate((cell) => [cell.innerHTML, getComputedStyle(cell).overflowWrap])).toEqual([
+    'moved_<wbr>in',
+    'break-word',
+  ]);
   await accessible(page);
 });
 
@@ -179,7 +185,10 @@ test('a hand-off is walked on into its follow-up, with what was carried and one 
   await next.click();
   await page.getByLabel('Which day are you writing about?').fill('2026-12-01');
   await next.click();
-  await page.getByRole('radio', { name: 'It was not on' }).or(page.getByRole('checkbox', { name: 'It was not on' })).check(); // prettier-ignore
+  await page
+    .getByRole('radio', { name: 'It was not on' })
+    .or(page.getByRole('checkbox', { name: 'It was not on' }))
+    .check();
   await next.click();
   await page.getByRole('radio').nth(3).check();
   await next.click();

@@ -49,7 +49,7 @@ function answerWords(answer: Answer): string {
           `${code} ${label}${Object.entries(marks)
             .map(([key, value]) => ` (${value === true ? key : String(value)})`)
             .join('')}`,
-      ) // prettier-ignore
+      )
       .join(', ');
   switch (type) {
     case 'grid':
@@ -61,7 +61,15 @@ function answerWords(answer: Answer): string {
       return `${type}: ${list(answer.options)}`;
     case 'number':
     case 'scale':
-      return [type, answer.min, answer.max, ...(type === 'number' ? [answer.unit] : []), ...(type === 'scale' ? [answer.lowLabel, answer.highLabel] : [])].filter((part) => part !== undefined).join(' '); // prettier-ignore
+      return [
+        type,
+        answer.min,
+        answer.max,
+        ...(type === 'number' ? [answer.unit] : []),
+        ...(type === 'scale' ? [answer.lowLabel, answer.highLabel] : []),
+      ]
+        .filter((part) => part !== undefined)
+        .join(' ');
     case 'text':
       return `text ${answer.lines ?? 'one'}`;
     default:

@@ -72,7 +72,9 @@ export class BuiltServer {
         method,
         redirect: 'manual',
         headers: { 'x-jolly-fork-token': token, ...headers },
-        ...(body === undefined ? {} : { body: body instanceof Uint8Array ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body) }), // prettier-ignore
+        ...(body === undefined
+          ? {}
+          : { body: body instanceof Uint8Array ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body) }),
       });
       const text = await response.text();
       return { status: response.status, body: parsed(text) };

@@ -27,7 +27,6 @@ function edited(
   int: Int,
   mine: Map<string, string>,
 ): Questionnaire {
-  // prettier-ignore
   const home = `home${author}`;
   const sections = [...document.sections];
   const at = sections.findIndex(({ id }) => id === home);
@@ -82,7 +81,10 @@ export const authors: TimedPart = {
         for (let n = 1; Date.now() < until; n += 1) {
           let document = edited(known.document, author, n, int, mine);
           for (;;) {
-            const reply = await server.call('PATCH', api, { revision: known.revision, operations: operationsBetween(known.document, document) }); // prettier-ignore
+            const reply = await server.call('PATCH', api, {
+              revision: known.revision,
+              operations: operationsBetween(known.document, document),
+            });
             if (reply.status === 200) {
               known = { document, revision: (reply.body as { revision: number }).revision };
               saves += 1;
@@ -102,7 +104,11 @@ export const authors: TimedPart = {
       const all = await Promise.all(work);
       const last = ((await server.call('GET', api)).body as Version).document;
       assert.ok(readDocument(JSON.parse(JSON.stringify(last))).ok);
-      const items = new Map(last.sections.flatMap((each) => each.items.map((item) => [item.kind === 'page_break' ? '' : item.name, item]))); // prettier-ignore
+      const items = new Map(
+        last.sections.flatMap((each) =>
+          each.items.map((item) => [item.kind === 'page_break' ? '' : item.name, item]),
+        ),
+      );
       let kept = 0;
       for (const mine of all)
         for (const [name, text] of mine) {

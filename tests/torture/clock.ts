@@ -41,7 +41,10 @@ export const clock: TimedPart = {
         );
         jumps += 1;
         for (let n = 0; n < 5; n += 1) {
-          const saved = await server.call('PUT', api, { revision, document: { ...FEATURED[0], title: `Title ${revision}` } }); // prettier-ignore
+          const saved = await server.call('PUT', api, {
+            revision,
+            document: { ...FEATURED[0], title: `Title ${revision}` },
+          });
           assert.equal(saved.status, 200, JSON.stringify(saved));
           revision += 1;
           assert.equal((saved.body as { revision: number }).revision, revision);
@@ -57,7 +60,11 @@ export const clock: TimedPart = {
         );
         assert.equal((await server.call('GET', '/')).status, 200);
         // A reviewer is held up for a minute at most by what a clock that was ahead has written down.
-        const review = await server.call('POST', `/api/review/${token.token}/comments`, { place: 'study', text: 'Hm', author: 'x' }); // prettier-ignore
+        const review = await server.call('POST', `/api/review/${token.token}/comments`, {
+          place: 'study',
+          text: 'Hm',
+          author: 'x',
+        });
         assert.equal(review.status, 201, JSON.stringify(review));
       }
       return `${jumps} jumps, ${writes} writes in order`;

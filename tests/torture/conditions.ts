@@ -23,7 +23,35 @@ const homes = FEATURED.map((document) => {
 const WORDS = [
   ...new Set(homes.flatMap(({ texts }) => texts.flatMap((text) => text.match(/'[^']*'|[\w.:-]+|\S/g) ?? []))),
 ];
-const SIGNS = ['(', ')', "'", '"', ',', '..', '<>', '<=', '=', '-', '+', '*', '{', '}', '\\', '\n', '\u0000', ' ', '’', 'é', '🜁', 'İ', '‮', '1e999', '99999999999999999999', '0000-00-00', '24:61']; // prettier-ignore
+const SIGNS = [
+  '(',
+  ')',
+  "'",
+  '"',
+  ',',
+  '..',
+  '<>',
+  '<=',
+  '=',
+  '-',
+  '+',
+  '*',
+  '{',
+  '}',
+  '\\',
+  '\n',
+  '\u0000',
+  ' ',
+  '’',
+  'é',
+  '🜁',
+  'İ',
+  '‮',
+  '1e999',
+  '99999999999999999999',
+  '0000-00-00',
+  '24:61',
+];
 
 function broken(text: string, int: Int): string {
   const pick = <T>(from: readonly T[]) => from[int(0, from.length - 1)] as T;

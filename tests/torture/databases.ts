@@ -35,7 +35,17 @@ function makeWhole(): void {
       at: n,
     });
     const marks = [`${n}`];
-    putVerdict(db, 's0', { route: fingerprint(marks), marks, items: [], walked: { answers: {} }, verdict: 'passed', remark: '', place: '', reviewer: 'A', at: n }); // prettier-ignore
+    putVerdict(db, 's0', {
+      route: fingerprint(marks),
+      marks,
+      items: [],
+      walked: { answers: {} },
+      verdict: 'passed',
+      remark: '',
+      place: '',
+      reviewer: 'A',
+      at: n,
+    });
   }
   addLink(db, 's0', 'Board', 1);
   copyFileSync(`${whole}-wal`, `${whole}.wal-kept`);

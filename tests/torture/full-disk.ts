@@ -37,7 +37,6 @@ async function fillAgainAndAgain(
   seconds: number,
   seed: number,
 ): Promise<string> {
-  // prettier-ignore
   const int = intOf(seed);
   const added = await server.call('POST', '/api/studies', { document: FEATURED[0] });
   const api = `/api/studies/${(added.body as { id: string }).id}`;
@@ -51,7 +50,11 @@ async function fillAgainAndAgain(
     writeFileSync(ballast, Buffer.alloc(Math.max(0, bavail * bsize - int(8, 400) * 1024)));
     let isFull = false;
     for (let n = 0; n < 400 && !isFull; n += 1) {
-      const next = { ...document, title: `Title ${revision}, ${'words '.repeat(int(1, 900))}`.slice(0, 900), intro: 'x' }; // prettier-ignore
+      const next = {
+        ...document,
+        title: `Title ${revision}, ${'words '.repeat(int(1, 900))}`.slice(0, 900),
+        intro: 'x',
+      };
       const { intro: _intro, ...title } = next;
       const reply = await server.call('PUT', api, { revision, document: title });
       if (reply.status === 200) {
@@ -64,7 +67,11 @@ async function fillAgainAndAgain(
       assert.match((reply.body as { problem: string }).problem, /disk of the server is full.*Make room/);
       refused += 1;
       isFull = true;
-      const comment = await server.call('POST', `${api}/comments`, { place: 'study', text: 'x'.repeat(4000), author: 'A' }); // prettier-ignore
+      const comment = await server.call('POST', `${api}/comments`, {
+        place: 'study',
+        text: 'x'.repeat(4000),
+        author: 'A',
+      });
       assert.ok([201, 507].includes(comment.status), JSON.stringify(comment));
     }
     // Reading goes on, and shows what was acknowledged.

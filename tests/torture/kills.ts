@@ -54,17 +54,77 @@ class Writer {
       () => this.save('PATCH'),
       () => this.save('PATCH'),
       () => this.save('PUT'),
-      () => this.add(`comments ${n}`, `Comment ${n}`, send('POST', '/comments', { place: 'study', text: `Comment ${n}`, author: this.name })), // prettier-ignore
-      () => this.add(`verdicts ${route}`, 'passed', send('POST', '/verdicts', { route, marks, items: [], walked: { answers: {} }, verdict: 'passed', remark: '', place: '', reviewer: this.name })), // prettier-ignore
-      () => this.add(`asides snag ${n}`, `because ${n}`, send('POST', '/asides', { snag: `snag ${n}`, reason: `because ${n}`, reviewer: this.name })), // prettier-ignore
-      () => this.add(`cases ${n % 20}`, `${n}`, send('PUT', '/cases', { caseId: `${n % 20}`, entry: 1, keyedBy: this.name, answers: { q: n }, settledBy: null })), // prettier-ignore
-      () => this.add(`respondents r${n % 20}`, `${n}`, send('POST', '/respondents', { name: `r${n % 20}`, walked: { answers: { q: n } }, items: [], marks: [], row: {} })), // prettier-ignore
-      () => this.add(`datasets d${n % 5}`, `${n}`, send('POST', `/datasets?name=d${n % 5}&rows=${n}`, new Uint8Array(gzipSync(`q\n${n}\n`)))), // prettier-ignore
+      () =>
+        this.add(
+          `comments ${n}`,
+          `Comment ${n}`,
+          send('POST', '/comments', { place: 'study', text: `Comment ${n}`, author: this.name }),
+        ),
+      () =>
+        this.add(
+          `verdicts ${route}`,
+          'passed',
+          send('POST', '/verdicts', {
+            route,
+            marks,
+            items: [],
+            walked: { answers: {} },
+            verdict: 'passed',
+            remark: '',
+            place: '',
+            reviewer: this.name,
+          }),
+        ),
+      () =>
+        this.add(
+          `asides snag ${n}`,
+          `because ${n}`,
+          send('POST', '/asides', { snag: `snag ${n}`, reason: `because ${n}`, reviewer: this.name }),
+        ),
+      () =>
+        this.add(
+          `cases ${n % 20}`,
+          `${n}`,
+          send('PUT', '/cases', {
+            caseId: `${n % 20}`,
+            entry: 1,
+            keyedBy: this.name,
+            answers: { q: n },
+            settledBy: null,
+          }),
+        ),
+      () =>
+        this.add(
+          `respondents r${n % 20}`,
+          `${n}`,
+          send('POST', '/respondents', {
+            name: `r${n % 20}`,
+            walked: { answers: { q: n } },
+            items: [],
+            marks: [],
+            row: {},
+          }),
+        ),
+      () =>
+        this.add(
+          `datasets d${n % 5}`,
+          `${n}`,
+          send('POST', `/datasets?name=d${n % 5}&rows=${n}`, new Uint8Array(gzipSync(`q\n${n}\n`))),
+        ),
       () => this.add('draw', `${n}`, send('PUT', '/draw', { seed: n, count: 3 })),
       () => this.add('matches', `${n}`, send('PUT', '/matches', { said: { q: `${n}` } })),
       () => this.link(n),
       () => this.removeAndRestore(),
-      () => this.add(`bank ${this.name} ${n}`, '', server.call('POST', '/api/bank', { kind: 'section', title: `${this.name} ${n}`, content: document.sections[0] })), // prettier-ignore
+      () =>
+        this.add(
+          `bank ${this.name} ${n}`,
+          '',
+          server.call('POST', '/api/bank', {
+            kind: 'section',
+            title: `${this.name} ${n}`,
+            content: document.sections[0],
+          }),
+        ),
       () => this.addStudy(n),
     ];
     return (kinds[int(0, kinds.length - 1)] as () => Promise<boolean>)();
@@ -154,7 +214,6 @@ class Writer {
       'draw',
       'matches',
     ])
-      // prettier-ignore
       text.set(door, JSON.stringify(await get(`${api}/${door}`)));
     text.set('bank', JSON.stringify(await get('/api/bank')));
     for (const [key, value] of this.kept) {
@@ -186,7 +245,10 @@ export const kills: TimedPart = {
     const folder = mkdtempSync(path.join(tmpdir(), 'jolly-fork-killed-'));
     const server = new BuiltServer(folder);
     await server.start();
-    const writers = Array.from({ length: WRITERS }, (_, n) => new Writer(server, intOf(seed * 100 + n), `writer${n}`)); // prettier-ignore
+    const writers = Array.from(
+      { length: WRITERS },
+      (_, n) => new Writer(server, intOf(seed * 100 + n), `writer${n}`),
+    );
     for (const writer of writers) await writer.begin();
     const until = Date.now() + seconds * 1000;
     let [killed, n] = [0, 0];

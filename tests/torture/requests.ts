@@ -29,13 +29,41 @@ const marks = ['a', 'b'];
 const BODIES: readonly (readonly [door: string, body: object])[] = [
   ['studies/index', { document }],
   ['[id]/index', { document, revision: 1 }],
-  ['[id]/index', { revision: 1, operations: operationsBetween(document, { ...document, title: 'Other', endings: [...document.endings].reverse() }) }], // prettier-ignore
-  ['[id]/index', { revision: 1, operations: operationsBetween(document, { ...document, sections: [...document.sections].reverse() }) }], // prettier-ignore
+  [
+    '[id]/index',
+    {
+      revision: 1,
+      operations: operationsBetween(document, {
+        ...document,
+        title: 'Other',
+        endings: [...document.endings].reverse(),
+      }),
+    },
+  ],
+  [
+    '[id]/index',
+    {
+      revision: 1,
+      operations: operationsBetween(document, { ...document, sections: [...document.sections].reverse() }),
+    },
+  ],
   ['[id]/index', { revision: 1, operations: operationsBetween(emptyQuestionnaire('x'), document) }],
   ['comments', { place: 'section:a', text: 'Hm', author: 'Ines' }],
   ['comments', { what: 'settle', id: 1, by: 'Ines' }],
   ['comments', { what: 'move', from: 'section:a', to: 'section:b' }],
-  ['verdicts', { route: fingerprint(marks), marks, items: ['q'], walked: { answers: { q: 1, w: [1, 2] }, draws: { a: ['q'] } }, verdict: 'passed', remark: '', place: '', reviewer: 'Ines' }], // prettier-ignore
+  [
+    'verdicts',
+    {
+      route: fingerprint(marks),
+      marks,
+      items: ['q'],
+      walked: { answers: { q: 1, w: [1, 2] }, draws: { a: ['q'] } },
+      verdict: 'passed',
+      remark: '',
+      place: '',
+      reviewer: 'Ines',
+    },
+  ],
   ['verdicts', { route: fingerprint(marks) }],
   ['asides', { snag: 'rule at place', reason: 'so', reviewer: 'Ines' }],
   ['cases', { caseId: '7', entry: 1, keyedBy: 'Ines', answers: { q: 1 }, settledBy: null }],
@@ -52,8 +80,19 @@ const BODIES: readonly (readonly [door: string, body: object])[] = [
   ['links', { token: 'x' }],
   ['bank', { id: 1 }],
 ];
-const IDS = ['study', 'other', 'none', '', '..', 'constructor', '__proto__', 'a'.repeat(5000), '\u0000', 'é']; // prettier-ignore
-const QUERIES = ['', '?after=1', '?after=9e99', '?with=comments', '?with=x', '?name=rows&rows=3', '?name=&rows=-1', '?ending=done', `?${'a=b&'.repeat(2000)}`, '?%00=%FF']; // prettier-ignore
+const IDS = ['study', 'other', 'none', '', '..', 'constructor', '__proto__', 'a'.repeat(5000), '\u0000', 'é'];
+const QUERIES = [
+  '',
+  '?after=1',
+  '?after=9e99',
+  '?with=comments',
+  '?with=x',
+  '?name=rows&rows=3',
+  '?name=&rows=-1',
+  '?ending=done',
+  `?${'a=b&'.repeat(2000)}`,
+  '?%00=%FF',
+];
 
 let ready: Promise<{ files: string[]; token: string }> | null = null;
 
@@ -85,7 +124,9 @@ export const requests: SeededPart = {
     const int = intOf(seed);
     const pick = <T>(from: readonly T[]) => from[int(0, from.length - 1)] as T;
     const file = pick(files);
-    const doors = (await import(`../../src/pages/api/${file}`)) as Readonly<Record<string, APIRoute | undefined>>; // prettier-ignore
+    const doors = (await import(`../../src/pages/api/${file}`)) as Readonly<
+      Record<string, APIRoute | undefined>
+    >;
     const has = METHODS.filter((each) => Object.hasOwn(doors, each));
     const method = has.length > 0 && int(0, 9) > 0 ? pick(has) : pick(METHODS);
     const door = Object.hasOwn(doors, method) ? doors[method] : doors.ALL;
@@ -102,13 +143,22 @@ export const requests: SeededPart = {
       method,
       ...(method === 'GET' ? {} : { body: body as Uint8Array<ArrayBuffer> }),
     });
-    const about = `${method} ${file} ${JSON.stringify(params).slice(0, 200)} ${url.search.slice(0, 60)} ${Buffer.from(body).toString().slice(0, 600)}`; // prettier-ignore
+    const about = `${method} ${file} ${JSON.stringify(params).slice(0, 200)} ${url.search.slice(0, 60)} ${Buffer.from(body).toString().slice(0, 600)}`;
     let response: Response;
     try {
       const locals = { asker: { name: null, canSignOut: false } };
-      response = await door({ params, request, url, locals, redirect: () => new Response(null) } as unknown as APIContext); // prettier-ignore
+      response = await door({
+        params,
+        request,
+        url,
+        locals,
+        redirect: () => new Response(null),
+      } as unknown as APIContext);
     } catch (error) {
-      throw new Error(`${about}: ${faultOf(error).problem} ${error instanceof Error ? (error.stack ?? '') : ''}`, { cause: error }); // prettier-ignore
+      throw new Error(
+        `${about}: ${faultOf(error).problem} ${error instanceof Error ? (error.stack ?? '') : ''}`,
+        { cause: error },
+      );
     }
     assert.ok(response.status < 500, `${about}: ${response.status} ${await response.clone().text()}`);
     if (response.status >= 400) {

@@ -78,7 +78,10 @@ function tryFrom(
         resolve();
         return;
       }
-      const why = signal === 'SIGKILL' ? `took over ${MOST_EACH / 1000} s, or was killed` : `ended the process (${code ?? signal})`; // prettier-ignore
+      const why =
+        signal === 'SIGKILL'
+          ? `took over ${MOST_EACH / 1000} s, or was killed`
+          : `ended the process (${code ?? signal})`;
       failures.push({ seed: at, why });
       resolve(at + step < to ? tryFrom(part, at + step, to, step, failures) : undefined);
     });
@@ -95,7 +98,9 @@ async function seeded(part: SeededPart): Promise<boolean> {
   await Promise.all(lanes.map((n) => tryFrom(part, first + n, first + count, step, failures)));
   const seconds = Math.round((performance.now() - began) / 1000);
   for (const { seed } of failures) keep(part.name, seed);
-  console.log(`${part.name.padEnd(11)} ${failures.length === 0 ? 'held  ' : 'FAILED'} ${count + kept.length} ${part.words}, ${failures.length} failed, ${seconds} s`); // prettier-ignore
+  console.log(
+    `${part.name.padEnd(11)} ${failures.length === 0 ? 'held  ' : 'FAILED'} ${count + kept.length} ${part.words}, ${failures.length} failed, ${seconds} s`,
+  );
   for (const { seed, why } of failures.slice(0, TOLD)) console.log(`  seed ${seed}: ${why.slice(0, 2000)}`);
   return failures.length === 0;
 }

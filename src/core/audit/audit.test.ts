@@ -70,7 +70,11 @@ it('ranks: a place left open, a code twice, and one that is not on the list', ()
 
 it('draws: as many as were drawn, and the others filled in', () => {
   const audit = auditOf([section('a', [ask('x'), ask('y'), ask('z')], { draw: 2 })]);
-  assert.deepEqual(audit('1', '', '2', 'done'), { problems: [], out: ['1', '-2', '2', 'done'], came: { to: 'ending', ending: 0 } }); // prettier-ignore
+  assert.deepEqual(audit('1', '', '2', 'done'), {
+    problems: [],
+    out: ['1', '-2', '2', 'done'],
+    came: { to: 'ending', ending: 0 },
+  });
   assert.deepEqual(audit('1', '1', '2', 'done').problems, ['wrong-number-drawn z 2']);
   assert.deepEqual(audit('1', '-2', '-2', 'done').problems, ['wrong-number-drawn y -2']);
 });
@@ -79,7 +83,10 @@ describe('answers and the routing', () => {
   const items = [
     ask('own', 2, { required: true }),
     ask('rent', { type: 'number', min: 0, max: 900, decimals: 1 }, { askIf: 'own = 2', required: true }),
-    ask('kind', { type: 'single', options: [option(1), option(2, { specify: true }), option(3, { askIf: 'own = 2' })] }), // prettier-ignore
+    ask('kind', {
+      type: 'single',
+      options: [option(1), option(2, { specify: true }), option(3, { askIf: 'own = 2' })],
+    }),
     say('thanks'),
   ];
   const audit = auditOf([section('a', items)]);
@@ -97,9 +104,18 @@ describe('answers and the routing', () => {
     assert.deepEqual(audit('1', '', '2', 'Mine', 'done').problems, []);
   });
   it('labels and numbers with a comma are read, and written as codes', () => {
-    const { problems, recoded } = new Auditor(planFor(questionnaire([section('a', items)]))).judge(['Answer 2', '450,5', 'answer 1', '', 'DONE']); // prettier-ignore
+    const { problems, recoded } = new Auditor(planFor(questionnaire([section('a', items)]))).judge([
+      'Answer 2',
+      '450,5',
+      'answer 1',
+      '',
+      'DONE',
+    ]);
     assert.deepEqual(problems, []);
-    assert.deepEqual(recoded.map(({ value }) => value), [2, 450.5, 1, 'done']); // prettier-ignore
+    assert.deepEqual(
+      recoded.map(({ value }) => value),
+      [2, 450.5, 1, 'done'],
+    );
   });
   it('who stopped part-way is told apart from who came to an ending', () => {
     const stopped = audit('2', '', '', '', '');
@@ -122,7 +138,10 @@ describe('answers and the routing', () => {
       'kind_2_text',
       'ending',
     ]);
-    assert.deepEqual(run.columnProblems.map(({ problem, column }) => `${problem} ${column}`), ['unknown-column case', 'missing-column own']); // prettier-ignore
+    assert.deepEqual(
+      run.columnProblems.map(({ problem, column }) => `${problem} ${column}`),
+      ['unknown-column case', 'missing-column own'],
+    );
     const judged = run.row(['c1', '450', '3', '', 'done']);
     assert.deepEqual(judged.problems, []);
     assert.deepEqual(judged.cells, ['c1', '450', '3', '', 'done', '']);
@@ -141,9 +160,10 @@ describe('answers and the routing', () => {
       ['', 'done'],
       ['', 'done'],
       ['7', 'done'],
-    ].map(
-      ([id = '', ending = '']) =>
-        run.row([id, '2', '450', '1', '', ending]).problems.map((problem) => `${problem.value.trim()} ${problemAt(problem, (e) => e)}`), // prettier-ignore
+    ].map(([id = '', ending = '']) =>
+      run
+        .row([id, '2', '450', '1', '', ending])
+        .problems.map((problem) => `${problem.value.trim()} ${problemAt(problem, (e) => e)}`),
     );
     assert.deepEqual(found, [
       [],

@@ -41,7 +41,14 @@ export interface ColumnGroup {
 }
 
 export function groupsOf(plan: Plan, columns: readonly Column[], runner: Runner): ColumnGroup[] {
-  const groups = new Map<string, { columns: ColumnGroup['columns'][number][]; details: ColumnGroup['columns'][number][]; first: ValueColumn }>(); // prettier-ignore
+  const groups = new Map<
+    string,
+    {
+      columns: ColumnGroup['columns'][number][];
+      details: ColumnGroup['columns'][number][];
+      first: ValueColumn;
+    }
+  >();
   columns.forEach((column, index) => {
     if (column.kind === 'derived' || column.kind === 'ending' || column.kind === 'remark') return;
     const pass = column.source.of === 'item' ? column.source.pass : null;
@@ -68,7 +75,7 @@ export function groupsOf(plan: Plan, columns: readonly Column[], runner: Runner)
     return {
       kind: traitsOf(answer).columns,
       key,
-      slot: runner.slots.get(passKey(name.toLowerCase(), pass)) ?? -1, // prettier-ignore
+      slot: runner.slots.get(passKey(name.toLowerCase(), pass)) ?? -1,
       planItem: item?.planItem ?? null,
       passKey: item === null ? '' : passKey(item.planItem.item.name, item.pass),
       pass: item?.pass ?? null,

@@ -153,7 +153,11 @@ class CellJudge implements Judged {
     const own = indices.map((index) => readings[index] as CellReading);
     const [first] = own;
     if (first === undefined) return;
-    const alike = own.every((r) => r.kind === first.kind && (r.kind !== 'reason' || first.kind !== 'reason' || r.reason === first.reason)); // prettier-ignore
+    const alike = own.every(
+      (r) =>
+        r.kind === first.kind &&
+        (r.kind !== 'reason' || first.kind !== 'reason' || r.reason === first.reason),
+    );
     if (alike && (first.kind === 'blank' || first.kind === 'reason')) {
       this.blank(group, indices, first);
       return;
@@ -197,7 +201,8 @@ class CellJudge implements Judged {
     }
     const options = 'options' in group.answer ? group.answer.options : [];
     const hidden = (code: number) => shown?.options[options.findIndex((o) => o.code === code)] === false;
-    const alone = (code: number) => options.some((o) => o.code === code && (o.exclusive || o.missing !== undefined)); // prettier-ignore
+    const alone = (code: number) =>
+      options.some((o) => o.code === code && (o.exclusive || o.missing !== undefined));
     const contradiction = refused.reason === 'contradiction';
     const at = picked.find(contradiction ? alone : hidden);
     const column = group.columns.find(({ code }) => code === at)?.index ?? first.index;

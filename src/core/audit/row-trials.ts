@@ -83,7 +83,11 @@ export class RowTrials {
     const groups = groupsOf(plan, this.columns, this.runner);
     for (const group of groups)
       this.byItem.set(group.passKey, [...(this.byItem.get(group.passKey) ?? []), group]);
-    this.keyOf = this.columns.map((column) => 'source' in column && column.source.of === 'item' ? passKey(column.source.planItem.item.name, column.source.pass) : ''); // prettier-ignore
+    this.keyOf = this.columns.map((column) =>
+      'source' in column && column.source.of === 'item'
+        ? passKey(column.source.planItem.item.name, column.source.pass)
+        : '',
+    );
     const remarks = this.columns.flatMap((column, index) =>
       column.kind === 'remark' ? [{ index, passKey: this.keyOf[index] ?? '' }] : [],
     );
@@ -95,7 +99,7 @@ export class RowTrials {
           .filter(
             ({ planItem, key, question }) =>
               planItem !== null && (nameInKey(key) === variable.name || question.name === variable.name),
-          ) // prettier-ignore
+          )
           .map(({ slot }) => slot),
       ),
     );
@@ -164,7 +168,13 @@ export class RowTrials {
     const left = [...draws.values()].filter(({ section, pass }) => !isAhead(plan, section, pass, stopped));
     const wrongDraws = left.filter(({ isRightNumber }) => !isRightNumber);
     const unclear = new Set(left.filter(({ isUnclear }) => isUnclear).flatMap(keysOf));
-    const judged = judgeCells(this.layout, { readings: row.readings, isThere: this.isThere }, expected, this.options, unclear); // prettier-ignore
+    const judged = judgeCells(
+      this.layout,
+      { readings: row.readings, isThere: this.isThere },
+      expected,
+      this.options,
+      unclear,
+    );
     for (const draw of wrongDraws) {
       const column = this.drawColumn(row, draw);
       if (column >= 0) judged.problems.push({ problem: 'wrong-number-drawn', column, unknown: null });
@@ -216,7 +226,8 @@ export class RowTrials {
   private timedOutIn(row: AuditRow): string[] {
     const found: string[] = [];
     for (const section of this.timed) {
-      const passes = section.repeat === null ? [null] : Array.from({ length: section.repeat.max }, (_, p) => p + 1); // prettier-ignore
+      const passes =
+        section.repeat === null ? [null] : Array.from({ length: section.repeat.max }, (_, p) => p + 1);
       for (const pass of passes) {
         const groups = section.items.flatMap(({ item }) => this.byItem.get(passKey(item.name, pass)) ?? []);
         const unreached = ({ columns }: ColumnGroup) =>
@@ -261,7 +272,8 @@ export class RowTrials {
 
   /** The column that a wrong number drawn is told of: the first answer too many, or the first place left blank. */
   private drawColumn(row: AuditRow, { section, pass, drawn }: DrawFound): number {
-    const key = (index: number) => passKey(section.items[index]?.item.name ?? '', section.repeat === null ? null : pass); // prettier-ignore
+    const key = (index: number) =>
+      passKey(section.items[index]?.item.name ?? '', section.repeat === null ? null : pass);
     const many = drawn.size > (section.section.draw ?? 0);
     const questions = questionIndices(section);
     const at = many
@@ -283,7 +295,7 @@ export class RowTrials {
       for (const { index, code } of group.details) {
         const { name, pass } = readPassKey(group.key);
         const text = row.texts[index] ?? '';
-        if (text !== '') answers[passKey(`${name}_${code}_text`, pass)] = text; // prettier-ignore
+        if (text !== '') answers[passKey(`${name}_${code}_text`, pass)] = text;
       }
     }
     const named: Record<string, string[]> = {};

@@ -67,7 +67,8 @@ function recoded<Held extends Value | null>(
 ): Held {
   if (codes === undefined) return value;
   if (typeof value === 'number') return (codes.get(value) ?? value) as Held;
-  if (Array.isArray(value)) return (value as readonly number[]).map((code) => codes.get(code) ?? code) as unknown as Held; // prettier-ignore
+  if (Array.isArray(value))
+    return (value as readonly number[]).map((code) => codes.get(code) ?? code) as unknown as Held;
   return value;
 }
 
@@ -79,14 +80,18 @@ function codesBetween(before: Question, after: Question): Map<number, number> {
     const named = now.filter(({ label }) => label === option.label);
     const once = old.filter(({ label }) => label === option.label).length === 1;
     const same = named.length === 1 && once ? named[0] : old.length === now.length ? now[n] : undefined;
-    if (same !== undefined && same.label === option.label && same.code !== option.code) found.set(option.code, same.code); // prettier-ignore
+    if (same !== undefined && same.label === option.label && same.code !== option.code)
+      found.set(option.code, same.code);
   });
   return found;
 }
 
 /** The same question under another name: its words and its answers, conditions aside. */
 function isAlike(a: Question, b: Question): boolean {
-  const labels = ({ answer }: Question) => optionsOf(answer).map(({ label }) => label).join('\n'); // prettier-ignore
+  const labels = ({ answer }: Question) =>
+    optionsOf(answer)
+      .map(({ label }) => label)
+      .join('\n');
   return a.text === b.text && a.text !== '' && a.answer.type === b.answer.type && labels(a) === labels(b);
 }
 

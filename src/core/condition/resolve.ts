@@ -228,7 +228,13 @@ class Resolver {
 
   /** An operand by itself, of which a number is expected. */
   expression(tree: Operand): ValueKind | null {
-    this.test = { kind: 'compare', operator: '>', left: tree, right: { kind: 'number', value: 0, span: tree.span }, span: tree.span }; // prettier-ignore
+    this.test = {
+      kind: 'compare',
+      operator: '>',
+      left: tree,
+      right: { kind: 'number', value: 0, span: tree.span },
+      span: tree.span,
+    };
     return this.operand(tree);
   }
 
@@ -473,7 +479,14 @@ class Resolver {
 }
 
 function isNameOf(value: unknown, name: string): value is NameNode {
-  return typeof value === 'object' && value !== null && 'kind' in value && value.kind === 'name' && 'name' in value && value.name === name; // prettier-ignore
+  return (
+    typeof value === 'object' &&
+    value !== null &&
+    'kind' in value &&
+    value.kind === 'name' &&
+    'name' in value &&
+    value.name === name
+  );
 }
 
 function isPlain(kind: ValueKind): boolean {

@@ -27,7 +27,16 @@ interface SchemaPart {
 }
 
 /** What stands behind a part that is chosen by its content, one of each. */
-const SAMPLES: readonly unknown[] = [{}, [], { section: '' }, { ending: '' }, { nextPass: true }, { each: '' }, { value: '' }, { url: '' }]; // prettier-ignore
+const SAMPLES: readonly unknown[] = [
+  {},
+  [],
+  { section: '' },
+  { ending: '' },
+  { nextPass: true },
+  { each: '' },
+  { value: '' },
+  { url: '' },
+];
 
 /** The objects that a schema stands for, through lists, choices and what may be absent. */
 function objectsIn(schema: SchemaPart): SchemaPart[] {

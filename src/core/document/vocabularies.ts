@@ -140,7 +140,9 @@ export const MISSING = {
 } as const satisfies Readonly<Record<MissingReason, MissingTraits>>;
 
 /** The reasons under which nobody was asked. */
-export type Unasked = { [Reason in MissingReason]: (typeof MISSING)[Reason]['unasked'] extends true ? Reason : never }[MissingReason]; // prettier-ignore
+export type Unasked = {
+  [Reason in MissingReason]: (typeof MISSING)[Reason]['unasked'] extends true ? Reason : never;
+}[MissingReason];
 export const UNASKED = MISSING_REASONS.filter((reason): reason is Unasked => MISSING[reason].unasked);
 
 /** Any reason: of an author's own, people were asked. */

@@ -123,7 +123,11 @@ export function usesOf({ sections }: Questionnaire, content: BankContent): strin
 }
 
 function saysSame(a: Question, b: Question): boolean {
-  return a.text === b.text && a.answer.type === b.answer.type && labels(optionsOf(a.answer)) === labels(optionsOf(b.answer)); // prettier-ignore
+  return (
+    a.text === b.text &&
+    a.answer.type === b.answer.type &&
+    labels(optionsOf(a.answer)) === labels(optionsOf(b.answer))
+  );
 }
 
 function labels(options: readonly Option[]): string {

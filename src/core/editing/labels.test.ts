@@ -48,7 +48,6 @@ it('is short, and never empty where there are words', () => {
         { minLength: 1, maxLength: 30 },
       ),
       (words) => {
-        // prettier-ignore
         const label = shortLabel(words.join(' '));
         assert.ok(label.length <= 40);
         if (words.includes('ferry')) assert.notEqual(label, '');
@@ -68,7 +67,15 @@ it('labels many in one step, and leaves those alone that are emptied', () => {
       ['q3', 'Q3'],
     ],
   );
-  const { document: after, step } = applyChange(document, labelAll(new Map([['q2', 'Dry'], ['q3', ' ']]))); // prettier-ignore
+  const { document: after, step } = applyChange(
+    document,
+    labelAll(
+      new Map([
+        ['q2', 'Dry'],
+        ['q3', ' '],
+      ]),
+    ),
+  );
   assert.deepEqual(
     after.sections[0]?.items.map((item) => item.kind === 'question' && item.label),
     ['One', 'Dry', undefined],

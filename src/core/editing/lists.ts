@@ -10,7 +10,13 @@ import { editQuestion, type ItemPlace } from './structure';
 export const COMMON_LISTS = {
   'yes or no': ['Yes', 'No'],
   agreement: ['Strongly agree', 'Agree', 'Neither agree nor disagree', 'Disagree', 'Strongly disagree'],
-  satisfaction: ['Very satisfied', 'Fairly satisfied', 'Neither satisfied nor dissatisfied', 'Fairly dissatisfied', 'Very dissatisfied'], // prettier-ignore
+  satisfaction: [
+    'Very satisfied',
+    'Fairly satisfied',
+    'Neither satisfied nor dissatisfied',
+    'Fairly dissatisfied',
+    'Very dissatisfied',
+  ],
   frequency: ['Always', 'Often', 'Sometimes', 'Rarely', 'Never'],
   likelihood: ['Very likely', 'Fairly likely', 'Not very likely', 'Not at all likely'],
   importance: ['Very important', 'Fairly important', 'Not very important', 'Not at all important'],

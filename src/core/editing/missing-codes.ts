@@ -28,7 +28,9 @@ export function followConvention(document: Questionnaire, convention: Convention
         for (const item of items) {
           if (item.kind !== 'question') continue;
           const own = codesFor(item.answer as Answer, reasons, convention, document);
-          const exceptions = reasons.flatMap((reason, n) => own[n] === planned.get(reason) ? [] : [[reason, own[n] ?? 0] as const]); // prettier-ignore
+          const exceptions = reasons.flatMap((reason, n) =>
+            own[n] === planned.get(reason) ? [] : [[reason, own[n] ?? 0] as const],
+          );
           if (exceptions.length === 0) delete item.missingCodes;
           else item.missingCodes = Object.fromEntries(exceptions);
         }
@@ -77,7 +79,9 @@ function isTakenAnywhere(document: Questionnaire, code: number): boolean {
   return (
     (document.given ?? []).some(({ answer }) => codeTaken(answer, code) !== null) ||
     (document.derived ?? []).some(
-      (derived) => 'cases' in derived && [...derived.cases, ...(derived.else ? [derived.else] : [])].some((each) => each.code === code), // prettier-ignore
+      (derived) =>
+        'cases' in derived &&
+        [...derived.cases, ...(derived.else ? [derived.else] : [])].some((each) => each.code === code),
     )
   );
 }

@@ -38,7 +38,13 @@ describe('changing codes', () => {
     assert.equal(recodeProblem(document, place, recoding), null);
     const { document: next } = applyChange(document, recode(document, place, recoding));
     const [first, second] = next.sections[0]?.items as Question[];
-    assert.deepEqual(first?.answer, { ...answers(1, 2, 3), options: question.answer.type === 'single' ? question.answer.options.map((option, n) => ({ ...option, code: n + 1 })) : [] }); // prettier-ignore
+    assert.deepEqual(first?.answer, {
+      ...answers(1, 2, 3),
+      options:
+        question.answer.type === 'single'
+          ? question.answer.options.map((option, n) => ({ ...option, code: n + 1 }))
+          : [],
+    });
     assert.equal(first?.skips?.[0]?.if, 'q in (1,  3)');
     assert.equal(second?.askIf, 'not (Q = 3) and q <> 1');
     assert.deepEqual([first?.agrees, first?.assume?.shares], [[1], { 1: 0.5, 2: 0.3, 3: 0.2 }]);
@@ -57,7 +63,10 @@ describe('whole lists', () => {
     const document = study();
     const { document: next } = applyChange(document, withCommonList(place, 'agreement'));
     const first = next.sections[0]?.items[0] as Question;
-    assert.deepEqual(first.answer.type === 'single' && first.answer.options.map(({ code }) => code), [1, 2, 3, 4, 5]); // prettier-ignore
+    assert.deepEqual(
+      first.answer.type === 'single' && first.answer.options.map(({ code }) => code),
+      [1, 2, 3, 4, 5],
+    );
     const same = applyChange(next, withListOf({ section: 0, item: 1 }, first)).document;
     const second = same.sections[0]?.items[1] as Question;
     assert.deepEqual(second.answer, first.answer);
@@ -66,7 +75,10 @@ describe('whole lists', () => {
   it('are turned round without a change to anybody’s route', () => {
     const document = study();
     const { document: next } = applyChange(document, orderOptions(place, 'reversed'));
-    assert.deepEqual(optionsOf((next.sections[0]?.items[0] as Question).answer).map(({ code }) => code), [30, 20, 10]); // prettier-ignore
+    assert.deepEqual(
+      optionsOf((next.sections[0]?.items[0] as Question).answer).map(({ code }) => code),
+      [30, 20, 10],
+    );
     assert.deepEqual(analyse(planFor(next)).items, analyse(planFor(document)).items);
   });
 });

@@ -106,7 +106,9 @@ function codesIn(node: Condition, names: ReadonlySet<string>): CodeAt[] | null {
       return own(node.name) ? node.values.flatMap((value) => (value.kind === 'number' ? [value] : [])) : [];
     case 'compare': {
       const [left, right] = [node.left, node.right];
-      const counted = all([left, right].map((side) => (side.kind === 'count-passes' ? codesIn(side.condition, names) : []))); // prettier-ignore
+      const counted = all(
+        [left, right].map((side) => (side.kind === 'count-passes' ? codesIn(side.condition, names) : [])),
+      );
       if (counted === null) return null;
       const plain = node.operator === '=' || node.operator === '<>';
       const codes = [[left, right] as const, [right, left] as const].map(([side, other]) => {

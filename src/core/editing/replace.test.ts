@@ -41,7 +41,10 @@ describe('replacing', () => {
       document,
       replaceAll(document, { ...replacing, inNames: false, matchCase: true }),
     );
-    assert.equal(next.sections[0]?.items[1]?.kind === 'question' && next.sections[0].items[1].text, 'Why {heat_main}? Heat matters.'); // prettier-ignore
+    assert.equal(
+      next.sections[0]?.items[1]?.kind === 'question' && next.sections[0].items[1].text,
+      'Why {heat_main}? Heat matters.',
+    );
   });
 });
 

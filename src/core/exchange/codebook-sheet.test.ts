@@ -37,19 +37,28 @@ describe('a codebook sheet', () => {
       ['landlord', 'Nobody', '', '', '', ''],
     ];
     const read = readCodebookSheet(tenure, sheet);
-    assert.deepEqual(read.changes.map(({ variable, what, to }) => [variable, what, to]), [
-      ['tenure', 'label', 'How it is held'],
-      ['tenure', 'measure', 'nominal'],
-      ['tenure', 'answer', 'Owner'],
-      ['tenure', 'code', '20'],
-      ['rent', 'missing code', 'no_answer = -9'],
-    ]); // prettier-ignore
+    assert.deepEqual(
+      read.changes.map(({ variable, what, to }) => [variable, what, to]),
+      [
+        ['tenure', 'label', 'How it is held'],
+        ['tenure', 'measure', 'nominal'],
+        ['tenure', 'answer', 'Owner'],
+        ['tenure', 'code', '20'],
+        ['rent', 'missing code', 'no_answer = -9'],
+      ],
+    );
     assert.deepEqual(read.problems, [{ row: 4, message: 'There is no question “landlord”.' }]);
     assert.ok(read.change !== null);
     const { document } = applyChange(tenure, read.change);
     const [first, second] = document.sections[0]?.items ?? [];
     assert.ok(first?.kind === 'question' && second?.kind === 'question' && first.answer.type === 'single');
-    assert.deepEqual(first.answer.options.map(({ code, label }) => [code, label]), [[1, 'Owner'], [20, 'Answer 2']]); // prettier-ignore
+    assert.deepEqual(
+      first.answer.options.map(({ code, label }) => [code, label]),
+      [
+        [1, 'Owner'],
+        [20, 'Answer 2'],
+      ],
+    );
     assert.equal(second.askIf, 'tenure = 20');
     assert.deepEqual(second.missingCodes, { no_answer: -9 });
   });
@@ -73,11 +82,19 @@ describe('missing-code conventions', () => {
   });
   it('widen high codes by what a variable can hold', () => {
     const { document } = applyChange(tenure, followConvention(tenure, 'high'));
-    assert.deepEqual(document.missing.map(({ code }) => code), [96, 97, 98, 99]); // prettier-ignore
+    assert.deepEqual(
+      document.missing.map(({ code }) => code),
+      [96, 97, 98, 99],
+    );
     const [first, second] = document.sections[0]?.items ?? [];
     assert.ok(first?.kind === 'question' && second?.kind === 'question');
     assert.deepEqual(first.missingCodes, { not_applicable: 6, not_drawn: 7, no_answer: 8, not_reached: 9 });
-    assert.deepEqual(second.missingCodes, { not_applicable: 996, not_drawn: 997, no_answer: 998, not_reached: 999 }); // prettier-ignore
+    assert.deepEqual(second.missingCodes, {
+      not_applicable: 996,
+      not_drawn: 997,
+      no_answer: 998,
+      not_reached: 999,
+    });
   });
 });
 
@@ -86,11 +103,21 @@ it('answers that are stored follow a new name and new codes', () => {
     ...tenure,
     sections: [
       section('a', [
-        ask('held', { type: 'single', options: [{ code: 10, label: 'Answer 1' }, { code: 20, label: 'Answer 2' }] }, { text: 'tenure?' }),
+        ask(
+          'held',
+          {
+            type: 'single',
+            options: [
+              { code: 10, label: 'Answer 1' },
+              { code: 20, label: 'Answer 2' },
+            ],
+          },
+          { text: 'tenure?' },
+        ),
         ask('rent', { type: 'number', min: 0, max: 99 }, { askIf: 'held = 20' }),
       ]),
     ],
-  }; // prettier-ignore
+  };
   const renumbering = renumberingBetween(tenure, after);
   assert.ok(renumbering !== null);
   assert.deepEqual(renumberAnswers(renumbering, { tenure: 2, rent: 2 }), { held: 20, rent: 2 });

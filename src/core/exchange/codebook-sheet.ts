@@ -52,7 +52,13 @@ export function readCodebookSheet(document: Questionnaire, cells: readonly (read
   const at = new Map(head.map((name, n) => [name.trim().toLowerCase(), n]));
   const problems: { row: number; message: string }[] = [];
   if (!at.has('variable'))
-    return { changes: [], change: null, problems: [{ row: 1, message: 'There is no column “variable”: its cells say which question a row is about.' }] }; // prettier-ignore
+    return {
+      changes: [],
+      change: null,
+      problems: [
+        { row: 1, message: 'There is no column “variable”: its cells say which question a row is about.' },
+      ],
+    };
   const changes: SheetChange[] = [];
   const made: Change[] = [];
   const questions = new Map(eachQuestion(document).map((each) => [each.question.name.toLowerCase(), each]));
@@ -73,13 +79,26 @@ export function readCodebookSheet(document: Questionnaire, cells: readonly (read
     };
     const label = cell('label');
     if (label !== null && label !== (question.label ?? ''))
-      edit('label', question.label ?? '', label, set(place, (draft) => (label === '' ? void delete draft.label : void (draft.label = label)))); // prettier-ignore
+      edit(
+        'label',
+        question.label ?? '',
+        label,
+        set(place, (draft) => (label === '' ? void delete draft.label : void (draft.label = label))),
+      );
     const measure = cell('measure');
     if (measure !== null && measure !== (question.measure ?? '')) {
       const known = MEASURES.find((each) => each === measure);
       if (known === undefined && measure !== '')
         report(`“${measure}” is no level of measurement: use ${MEASURES.join(', ')}, or leave it empty.`);
-      else edit('measure', question.measure ?? '', measure, set(place, (draft) => (known === undefined ? void delete draft.measure : void (draft.measure = known)))); // prettier-ignore
+      else
+        edit(
+          'measure',
+          question.measure ?? '',
+          measure,
+          set(place, (draft) =>
+            known === undefined ? void delete draft.measure : void (draft.measure = known),
+          ),
+        );
     }
     const codes = cell('codes');
     if (codes !== null && codes !== '') readCodes(document, question, place, codes, edit, report);
@@ -92,7 +111,10 @@ export function readCodebookSheet(document: Questionnaire, cells: readonly (read
     change:
       made.length === 0
         ? null
-        : { label: 'Take over a codebook sheet', apply: (draft) => made.forEach((each) => void each.apply(draft)) }, // prettier-ignore
+        : {
+            label: 'Take over a codebook sheet',
+            apply: (draft) => made.forEach((each) => void each.apply(draft)),
+          },
   };
 }
 
@@ -108,7 +130,6 @@ function readCodes(
   edit: ReportEdit,
   report: ReportWarning,
 ): void {
-  // prettier-ignore
   const options = optionsOf(question.answer);
   const written = pairsIn(text);
   if (written === null) {
@@ -129,10 +150,15 @@ function readCodes(
       report(`${question.name} has no answer “${label}” and no code ${code}: add answers in the Script.`);
       continue;
     }
-    edit('answer', byCode.label, label, set(place, (draft) => {
-      const option = draftOptions(draft).find((each) => each.code === number);
-      if (option !== undefined) option.label = label;
-    })); // prettier-ignore
+    edit(
+      'answer',
+      byCode.label,
+      label,
+      set(place, (draft) => {
+        const option = draftOptions(draft).find((each) => each.code === number);
+        if (option !== undefined) option.label = label;
+      }),
+    );
   }
   if (recoding.size === 0) return;
   const refused = recodeProblem(document, place, recoding);
@@ -152,7 +178,6 @@ function readMissing(
   edit: ReportEdit,
   report: ReportWarning,
 ): void {
-  // prettier-ignore
   const before = question.missingCodes ?? {};
   const written = text === '' ? [] : pairsIn(text);
   if (written === null) {
@@ -164,15 +189,26 @@ function readMissing(
     // Written either way round, as people do.
     const [name, number] = /^-?\d+$/.test(reason) ? [code, Number(reason)] : [reason, Number(code)];
     if (!document.missing.some((entry) => entry.reason === name) || !Number.isInteger(number))
-      report(`“${reason} = ${code}” is no missing code: the reasons are ${document.missing.map((entry) => entry.reason).join(', ')}.`); // prettier-ignore
+      report(
+        `“${reason} = ${code}” is no missing code: the reasons are ${document.missing.map((entry) => entry.reason).join(', ')}.`,
+      );
     else next[name] = number;
   }
-  const words = (of: Readonly<Record<string, number>>) => Object.entries(of).map(([reason, code]) => `${reason} = ${code}`).sort().join(' | '); // prettier-ignore
+  const words = (of: Readonly<Record<string, number>>) =>
+    Object.entries(of)
+      .map(([reason, code]) => `${reason} = ${code}`)
+      .sort()
+      .join(' | ');
   if (words(before) === words(next)) return;
-  edit('missing code', words(before), words(next), set(place, (draft) => {
-    if (Object.keys(next).length === 0) delete draft.missingCodes;
-    else draft.missingCodes = next;
-  })); // prettier-ignore
+  edit(
+    'missing code',
+    words(before),
+    words(next),
+    set(place, (draft) => {
+      if (Object.keys(next).length === 0) delete draft.missingCodes;
+      else draft.missingCodes = next;
+    }),
+  );
 }
 
 /** `a = b | c = d`, also with line breaks or semicolons between. */

@@ -30,7 +30,10 @@ describe('csv', () => {
             at += cut;
           }
           read.push(...reader.push(text.slice(at), true));
-          assert.deepEqual(read, kept.map((row) => row.map((each) => (isDefused(each) ? `'${each}` : each)))); // prettier-ignore
+          assert.deepEqual(
+            read,
+            kept.map((row) => row.map((each) => (isDefused(each) ? `'${each}` : each))),
+          );
         },
       ),
       { numRuns: 400 },

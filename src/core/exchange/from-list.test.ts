@@ -106,7 +106,16 @@ describe('a pasted list', () => {
   });
 
   it('leaves no line out of its account, whatever stands in what order', () => {
-    const pieces = fc.constantFrom(...LIST.split('\n'), '', '[If yes at Q2]', 'Yes / No / Not sure', '____', '3 Is it?', 'Your Garden', '0 = low … 10 = high'); // prettier-ignore
+    const pieces = fc.constantFrom(
+      ...LIST.split('\n'),
+      '',
+      '[If yes at Q2]',
+      'Yes / No / Not sure',
+      '____',
+      '3 Is it?',
+      'Your Garden',
+      '0 = low … 10 = high',
+    );
     fc.assert(
       fc.property(fc.array(pieces, { maxLength: 14 }), (lines) => {
         const { document: made, lines: told } = fromList(lines.join('\n'), 'x');
@@ -130,7 +139,10 @@ describe('a pasted list', () => {
 });
 
 it('says of a question how it is answered, and takes thanks for no answer', () => {
-  const { document, lines } = fromList('1. Rate it (1 to 5)\n2. Which?\n- This\n3. Anything else?\nThank you for your time.', 'x'); // prettier-ignore
+  const { document, lines } = fromList(
+    '1. Rate it (1 to 5)\n2. Which?\n- This\n3. Anything else?\nThank you for your time.',
+    'x',
+  );
   assert.deepEqual(
     lines.filter(({ kind }) => kind === 'question').map(({ says }) => says),
     ['question q1: a scale from 1 to 5', 'question q2: a single answer', 'question q3: a long text'],

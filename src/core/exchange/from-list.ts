@@ -262,7 +262,9 @@ class Reader {
     this.lastNumber = own;
     if (last === null || own === last + 1) return null;
     if (own <= last) return `number ${own} comes after ${last}`;
-    return own === last + 2 ? `number ${own} follows ${last}: is ${last + 1} missing?` : `number ${own} follows ${last}: are some missing?`; // prettier-ignore
+    return own === last + 2
+      ? `number ${own} follows ${last}: is ${last + 1} missing?`
+      : `number ${own} follows ${last}: are some missing?`;
   }
 
   /** The question itself, without what stands at its ends: whom it is asked of, hints, answers, where it leads. */
@@ -466,7 +468,13 @@ class Reader {
     const option = this.option(question, found.label, found.code);
     if (lettered) question.lettered.add(option);
     const long = words(found.label) > 14 && !lettered;
-    const report = this.say(line, raw, 'answer', `answer ${option.code} of ${question.name}`, long ? 'long for an answer: is it text?' : null); // prettier-ignore
+    const report = this.say(
+      line,
+      raw,
+      'answer',
+      `answer ${option.code} of ${question.name}`,
+      long ? 'long for an answer: is it text?' : null,
+    );
     if (jump !== null) this.skip(question, [], option.code, jump, report);
   }
 

@@ -3,7 +3,18 @@ import { OPTION_MISSING, type Option } from '../document/types';
 import { OPTIONS_MISSING } from '../document/vocabularies';
 import { nextCode } from '../editing/structure';
 
-const NUMBERS: Readonly<Record<string, number>> = { one: 1, two: 2, three: 3, four: 4, five: 5, six: 6, seven: 7, eight: 8, nine: 9, ten: 10 }; // prettier-ignore
+const NUMBERS: Readonly<Record<string, number>> = {
+  one: 1,
+  two: 2,
+  three: 3,
+  four: 4,
+  five: 5,
+  six: 6,
+  seven: 7,
+  eight: 8,
+  nine: 9,
+  ten: 10,
+};
 const COUNT = `(\\d+|${Object.keys(NUMBERS).join('|')})`;
 const countOf = (text: string | undefined) => NUMBERS[(text ?? '').toLowerCase()] ?? Number(text);
 
@@ -28,9 +39,22 @@ export function picksIn(text: string): PicksAllowed | null {
       ...(atLeast === null ? {} : { least: countOf(atLeast[1]) }),
     };
   if (picking && atLeast !== null) return { several: true, least: countOf(atLeast[1]) };
-  if (/\b(?:one answer|single answer|one only|only one|single (?:code|response|choice)|(?:select|choose|tick|pick|mark) (?:just |only )?one)\b/i.test(text)) return { several: false }; // prettier-ignore
-  if (/\b(?:all that apply|tick all|select all|choose all|mark all|check all|more than one|as many as|multiple (?:answers|responses|choice)|multi(?:ple)?[- ]?code)\b/i.test(text)) return { several: true }; // prettier-ignore
-  const exactly = new RegExp(`\\b(?:select|choose|pick|tick|mark)\\s+(?:your\\s+|the\\s+|exactly\\s+)*(?:top\\s+|best\\s+)?${COUNT}\\b`, 'i').exec(text); // prettier-ignore
+  if (
+    /\b(?:one answer|single answer|one only|only one|single (?:code|response|choice)|(?:select|choose|tick|pick|mark) (?:just |only )?one)\b/i.test(
+      text,
+    )
+  )
+    return { several: false };
+  if (
+    /\b(?:all that apply|tick all|select all|choose all|mark all|check all|more than one|as many as|multiple (?:answers|responses|choice)|multi(?:ple)?[- ]?code)\b/i.test(
+      text,
+    )
+  )
+    return { several: true };
+  const exactly = new RegExp(
+    `\\b(?:select|choose|pick|tick|mark)\\s+(?:your\\s+|the\\s+|exactly\\s+)*(?:top\\s+|best\\s+)?${COUNT}\\b`,
+    'i',
+  ).exec(text);
   if (exactly === null) return null;
   const count = countOf(exactly[1]);
   return count === 1 ? { several: false } : { several: true, least: count, most: count };
@@ -40,7 +64,10 @@ export function picksIn(text: string): PicksAllowed | null {
 export function writtenIn(text: string): 'one' | 'many' | null {
   const plain = text.trim();
   if (/^[_.…\s]{3,}$/.test(plain)) return 'one';
-  const found = /^[([]?\s*(?:open(?:[- ]?(?:text|ended|end|answer))?|write in|free text|text(?: box)?|verbatim|please write(?: in)?|specify)\s*[)\]]?:?\s*_*$/i.test(plain); // prettier-ignore
+  const found =
+    /^[([]?\s*(?:open(?:[- ]?(?:text|ended|end|answer))?|write in|free text|text(?: box)?|verbatim|please write(?: in)?|specify)\s*[)\]]?:?\s*_*$/i.test(
+      plain,
+    );
   return found ? (/open|verbatim|free/i.test(plain) ? 'many' : 'one') : null;
 }
 
@@ -53,8 +80,11 @@ export interface ScaleIn {
 
 /** “0 = not at all … 10 = completely”, “Not at all 1 2 3 4 5 Completely”, “1 2 3 4 5”; null where it is no scale. */
 export function scaleIn(text: string): ScaleIn | null {
-  const plain = text.trim().replace(/^[([]|[)\]]$/g, ''); // prettier-ignore
-  const ends = /^(?:(?:on )?(?:a |the )?scale (?:of|from|where)?:?\s*)?(-?\d+)\s*(?:=|is|means|:)\s*(.+?)\s*(?:…|\.{2,}|\bto\b|\band\b|[-–—;,|]|\t)+\s*(-?\d+)\s*(?:=|is|means|:)\s*(.+?)\.?$/i.exec(plain); // prettier-ignore
+  const plain = text.trim().replace(/^[([]|[)\]]$/g, '');
+  const ends =
+    /^(?:(?:on )?(?:a |the )?scale (?:of|from|where)?:?\s*)?(-?\d+)\s*(?:=|is|means|:)\s*(.+?)\s*(?:…|\.{2,}|\bto\b|\band\b|[-–—;,|]|\t)+\s*(-?\d+)\s*(?:=|is|means|:)\s*(.+?)\.?$/i.exec(
+      plain,
+    );
   if (ends !== null) {
     const [min, max] = [Number(ends[1]), Number(ends[3])];
     // Codes that follow on each other are answers, not the ends of a scale.
@@ -72,7 +102,10 @@ export function scaleIn(text: string): ScaleIn | null {
 
 /** “1 = Yes, 2 = No” on one line; null where it is no such list. */
 export function codedRow(text: string): { readonly code: number; readonly label: string }[] | null {
-  const parts = text.trim().replace(/^[([]|[)\]]$/g, '').split(/\s*(?:[,;|\t]|\s{2,})\s*(?=-?\d+\s*=)/); // prettier-ignore
+  const parts = text
+    .trim()
+    .replace(/^[([]|[)\]]$/g, '')
+    .split(/\s*(?:[,;|\t]|\s{2,})\s*(?=-?\d+\s*=)/);
   const found = parts.map((part) => /^(-?\d+)\s*=\s*(\S.*)$/.exec(part));
   return parts.length > 1 && found.every((each) => each !== null)
     ? found.map((each) => ({ code: Number(each[1]), label: (each[2] ?? '').trim() }))
@@ -110,11 +143,11 @@ export function optionFrom(written: string, code: number | null, before: readonl
     /^none(?: of (?:these|the above|them))?$|^nothing(?: of the kind)?$|exclusive\s*[)\]]\s*$/i.test(label) ||
     /\(\s*exclusive\s*\)/i.test(written)
   )
-    // prettier-ignore
     return { code: code ?? free(97), label, exclusive: true };
   const specify =
-    /^(.*?\S)\s*[([,:–-]?\s*(?:please\s+)?(?:specify|say|state|write in|write it in|describe)\b[^)\]]*[)\]]?:?[\s_.…]*$/i.exec(label) ??
-    /^(.*?[^\s_…:.])\s*(?::\s*[_.…]*|[_…]{2,}|\.{3,})$/.exec(label); // prettier-ignore
+    /^(.*?\S)\s*[([,:–-]?\s*(?:please\s+)?(?:specify|say|state|write in|write it in|describe)\b[^)\]]*[)\]]?:?[\s_.…]*$/i.exec(
+      label,
+    ) ?? /^(.*?[^\s_…:.])\s*(?::\s*[_.…]*|[_…]{2,}|\.{3,})$/.exec(label);
   const next = code ?? nextCode(before);
   return specify === null
     ? { code: next, label }

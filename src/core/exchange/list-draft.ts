@@ -80,13 +80,19 @@ export function unused(row: LineReport, why: string): void {
 export function conditionOf(name: string, answer: Answer, codes: readonly number[]): string | null {
   const [only] = codes;
   if (only === undefined) return null;
-  if (picksMany(answer)) return codes.length === 1 ? `${name} has ${only}` : `${name} has any (${codes.join(', ')})`; // prettier-ignore
+  if (picksMany(answer))
+    return codes.length === 1 ? `${name} has ${only}` : `${name} has any (${codes.join(', ')})`;
   return codes.length === 1 ? `${name} = ${only}` : `${name} in (${codes.join(', ')})`;
 }
 
 /** The answer that some words mean, as a list speaks of it elsewhere; null where none is meant. */
 export function codeFor(label: string, options: readonly Option[]): number | null {
-  const plain = (text: string) => text.toLowerCase().replace(/[’‘`]/g, "'").replace(/[^\p{L}\p{N}' ]+/gu, '').trim(); // prettier-ignore
+  const plain = (text: string) =>
+    text
+      .toLowerCase()
+      .replace(/[’‘`]/g, "'")
+      .replace(/[^\p{L}\p{N}' ]+/gu, '')
+      .trim();
   const wanted = plain(label).replace(/^(?:code|option|answer)\s+/, '');
   const exact = options.find((option) => plain(option.label) === wanted || String(option.code) === wanted);
   if (exact !== undefined) return exact.code;

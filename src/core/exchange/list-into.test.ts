@@ -44,7 +44,10 @@ describe('a list in an open study', () => {
       'Damp: q5',
       'Closing: q4',
     ]);
-    assert.deepEqual(outline(put(STUDY, '# Damp\n1. Where?', { section: 0, item: null }).document)[1], 'Damp: q5'); // prettier-ignore
+    assert.deepEqual(
+      outline(put(STUDY, '# Damp\n1. Where?', { section: 0, item: null }).document)[1],
+      'Damp: q5',
+    );
   });
 
   it('can speak of the questions, sections and endings of the study', () => {
@@ -56,7 +59,10 @@ describe('a list in an open study', () => {
       { if: 'q5 = 1', to: { item: 'q3' } },
       { if: 'q5 = 2', to: { ending: 'screened_out' } },
     ]);
-    assert.deepEqual(who?.kind === 'question' && [who.askIf, who.skips], ['q2 = 1', [{ to: { section: 'closing' } }]]); // prettier-ignore
+    assert.deepEqual(who?.kind === 'question' && [who.askIf, who.skips], [
+      'q2 = 1',
+      [{ to: { section: 'closing' } }],
+    ]);
     assert.deepEqual(
       lines.filter(({ kind }) => kind === 'trouble'),
       [],
@@ -73,11 +79,25 @@ describe('a list in an open study', () => {
   it('takes the room of a question that nobody has written in', () => {
     const blank = newQuestion(STUDY);
     const { document } = applyChange(STUDY, addItem({ section: 1, item: 2 }, blank));
-    assert.deepEqual(outline(put(document, '1. Is it dry?', { section: 1, item: 2 }).document)[1], 'Your home: q2 q3 q6'); // prettier-ignore
+    assert.deepEqual(
+      outline(put(document, '1. Is it dry?', { section: 1, item: 2 }).document)[1],
+      'Your home: q2 q3 q6',
+    );
   });
 
   it('leaves what is there as it was, in its order, whatever is pasted where', () => {
-    const pieces = fc.constantFrom('# Your home', '# Damp', '1. Is it dry?', 'Yes (go to 2)', '- No (end)', '2. Rate each\na) walls\nb) roof\nGood / Fair / Poor', 'Some words.', '(ask if q2 = 1)', 'If no, go to Closing', ''); // prettier-ignore
+    const pieces = fc.constantFrom(
+      '# Your home',
+      '# Damp',
+      '1. Is it dry?',
+      'Yes (go to 2)',
+      '- No (end)',
+      '2. Rate each\na) walls\nb) roof\nGood / Fair / Poor',
+      'Some words.',
+      '(ask if q2 = 1)',
+      'If no, go to Closing',
+      '',
+    );
     const places = fc.option(
       fc.record({ section: fc.nat(2), item: fc.option(fc.constant(0), { nil: null }) }),
       { nil: null },

@@ -60,7 +60,11 @@ function isTitleCase(text: string): boolean {
   const all = text.replace(/:$/, '').split(/\s+/);
   if (all.length > 7 || /[.?!,;_=]|^\d|^[([]/.test(text.replace(/:$/, '')) || hasBullet(text)) return false;
   const long = all.filter((word) => word.length > 3 || word === all[0]);
-  return long.length > 0 && /^\p{Lu}/u.test(text) && (all.length === 1 ? /:$/.test(text) : long.every((word) => /^\p{Lu}/u.test(word))); // prettier-ignore
+  return (
+    long.length > 0 &&
+    /^\p{Lu}/u.test(text) &&
+    (all.length === 1 ? /:$/.test(text) : long.every((word) => /^\p{Lu}/u.test(word)))
+  );
 }
 
 /** A title in capitals as a title. */
@@ -97,7 +101,10 @@ export const SCREEN = /screen(?:ed)?[\s-]*out/i;
 
 /** Where some words lead: a target as it is written, or nothing but on. Null where they lead nowhere. */
 export function jumpIn(text: string): string | 'on' | null {
-  const plain = text.trim().replace(/^[([]+|[.)\]]+$/g, '').trim(); // prettier-ignore
+  const plain = text
+    .trim()
+    .replace(/^[([]+|[.)\]]+$/g, '')
+    .trim();
   if (CARRY_ON.test(plain)) return 'on';
   const asked = /^ask\s+(?:q(?:uestion)?\.?\s*)?(\d+[a-z]?|[a-z]\d+)$/i.exec(plain);
   if (asked !== null) return asked[1] ?? null;
@@ -129,11 +136,17 @@ export interface Clause {
 
 /** “IF YES CONTINUE, IF NO SKIP TO Q12”, “If no or not sure, go to 12”; null where a line is no such instruction. */
 export function clausesIn(text: string): Clause[] | null {
-  const plain = text.trim().replace(/^[([]+|[)\]]+$/g, '').replace(/^(?:routing|instruction|interviewer):\s*/i, ''); // prettier-ignore
+  const plain = text
+    .trim()
+    .replace(/^[([]+|[)\]]+$/g, '')
+    .replace(/^(?:routing|instruction|interviewer):\s*/i, '');
   if (!/^if\b/i.test(plain)) return null;
   const parts = plain.split(/[,;.]?\s+(?=(?:and\s+|but\s+)?if\s)/i);
   const clauses = parts.map((part) => {
-    const found = /^(?:and\s+|but\s+)?if\s+(.+?)\s*[,:–-]?\s+(?:then\s+)?(?:please\s+)?((?:continue|carry on|go|skip|jump|move|proceed|ask|end|close|thank|screen|stop|terminate|route)\b.*|(?:->|→|=>).*)$/i.exec(part.replace(/[.;,]$/, '')); // prettier-ignore
+    const found =
+      /^(?:and\s+|but\s+)?if\s+(.+?)\s*[,:–-]?\s+(?:then\s+)?(?:please\s+)?((?:continue|carry on|go|skip|jump|move|proceed|ask|end|close|thank|screen|stop|terminate|route)\b.*|(?:->|→|=>).*)$/i.exec(
+        part.replace(/[.;,]$/, ''),
+      );
     const to = found === null ? null : jumpIn((found[2] ?? '').replace(/^(?:please\s+)/i, ''));
     return found === null || to === null ? null : { answers: namedAnswers(found[1] ?? ''), to };
   });
@@ -160,15 +173,24 @@ export interface AskedOf {
 
 /** “[If yes at Q16]”, “(ask if Q3 = 2)”, “ASK IF Q3 = 1 OR 2”; null where a line says nothing of the kind. */
 export function askedOf(text: string): AskedOf | null {
-  const plain = text.trim().replace(/^[([]+|[)\]:]+$/g, '').trim(); // prettier-ignore
-  const body = /^(?:only\s+)?(?:ask\s+|answer\s+|show\s+)?(?:only\s+)?(?:(?:all|those|people|respondents)\s+)?(?:if|who|where)\s+(.+)$/i.exec(plain)?.[1]; // prettier-ignore
+  const plain = text
+    .trim()
+    .replace(/^[([]+|[)\]:]+$/g, '')
+    .trim();
+  const body =
+    /^(?:only\s+)?(?:ask\s+|answer\s+|show\s+)?(?:only\s+)?(?:(?:all|those|people|respondents)\s+)?(?:if|who|where)\s+(.+)$/i.exec(
+      plain,
+    )?.[1];
   if (body === undefined) return null;
   if (/\b(?:skip|go|jump|move|proceed|continue|end|close|terminate)\b|->|→/i.test(body)) return null;
   const equals = /^(?:q(?:uestion)?\.?\s*)?(\d+[a-z]?|[a-z]{1,2}\d+[a-z]?)\s*(?:=|is|was)\s*(.+)$/i.exec(
     body,
   );
   if (equals !== null) return { number: equals[1] ?? '', answers: namedAnswers(equals[2] ?? '') };
-  const at = /^(?:answered\s+|said\s+|say\s+|selected\s+|chose\s+)?(.+?)\s+(?:at|in|to|on|for|from)\s+(?:q(?:uestion)?\.?\s*)?(\d+[a-z]?|[a-z]\d+)$/i.exec(body); // prettier-ignore
+  const at =
+    /^(?:answered\s+|said\s+|say\s+|selected\s+|chose\s+)?(.+?)\s+(?:at|in|to|on|for|from)\s+(?:q(?:uestion)?\.?\s*)?(\d+[a-z]?|[a-z]\d+)$/i.exec(
+      body,
+    );
   return at === null ? null : { number: at[2] ?? '', answers: namedAnswers(at[1] ?? '') };
 }
 
@@ -177,9 +199,12 @@ const KNOWN =
 
 /** Answers written on one line: “Yes / No”, “Yes/No/Don't know”, with tabs or bars between. Null where it is no row. */
 export function rowOfAnswers(text: string): string[] | null {
-  const plain = text.trim().replace(/^[([]|[)\]]$/g, ''); // prettier-ignore
+  const plain = text.trim().replace(/^[([]|[)\]]$/g, '');
   for (const by of [/\s*\t+\s*/, /\s+\/\s+/, /\s*\|\s*/, /\s{3,}/, /\s*;\s+/]) {
-    const parts = plain.split(by).map((part) => withoutBullet(part.trim())).filter((part) => part !== ''); // prettier-ignore
+    const parts = plain
+      .split(by)
+      .map((part) => withoutBullet(part.trim()))
+      .filter((part) => part !== '');
     if (parts.length > 1 && parts.every((part) => words(part) <= 8 || /^\d+$/.test(part))) return parts;
   }
   const close = plain.split('/').map((part) => part.trim());

@@ -75,5 +75,8 @@ export function tableLines(source: string): ListLine[] | null {
 /** The answers in one cell: by lines, semicolons, bars, or, where there are none of these, commas. */
 function answersIn(cell: string): string[] {
   const by = /\n|;|\|/.test(cell) ? /\s*[\n;|]\s*/ : /\s*(?:,|\/)\s+|\//;
-  return cell.split(by).map((part) => part.trim()).filter((part) => part !== ''); // prettier-ignore
+  return cell
+    .split(by)
+    .map((part) => part.trim())
+    .filter((part) => part !== '');
 }

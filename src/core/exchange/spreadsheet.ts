@@ -4,7 +4,8 @@
 export function cellText(value: unknown): string {
   if (value === null || value === undefined) return '';
   if (value instanceof Date) return dateText(value);
-  if (typeof value !== 'object') return typeof value === 'boolean' ? (value ? '1' : '0') : String(value as string | number); // prettier-ignore
+  if (typeof value !== 'object')
+    return typeof value === 'boolean' ? (value ? '1' : '0') : String(value as string | number);
   if ('result' in value) return cellText(value.result);
   if ('richText' in value && Array.isArray(value.richText))
     return (value.richText as { text?: unknown }[]).map(({ text }) => cellText(text)).join('');

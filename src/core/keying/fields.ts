@@ -57,7 +57,12 @@ function itemFields(planItem: PlanItem, question: Question, pass: number | null)
   const { answer } = question;
   const shared = { planItem, passKey: passKey(question.name, pass), pass, question };
   const variables = hasRows(answer)
-    ? answer.rows.map((row, n) => ({ name: row.name, label: row.label, answer: gridRowAnswer(answer), row: n })) // prettier-ignore
+    ? answer.rows.map((row, n) => ({
+        name: row.name,
+        label: row.label,
+        answer: gridRowAnswer(answer),
+        row: n,
+      }))
     : [{ name: question.name, label: question.text, answer, row: null }];
   const fields = variables.flatMap(({ name, label, answer: own, row }): KeyField[] => {
     const key = passKey(name, pass);

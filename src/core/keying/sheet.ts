@@ -160,7 +160,8 @@ export class Keying {
     const draws: Record<string, string[]> = {};
     for (const section of this.plan.sections) {
       if (section.section.draw === undefined) continue;
-      const passes = section.repeat === null ? [null] : Array.from({ length: section.repeat.max }, (_, p) => p + 1); // prettier-ignore
+      const passes =
+        section.repeat === null ? [null] : Array.from({ length: section.repeat.max }, (_, p) => p + 1);
       for (const pass of passes) {
         const found = drawIn(section, pass ?? 1, ({ item }) =>
           this.isAnswered(item.name, pass, answers) ? 'touched' : 'blank',
@@ -178,12 +179,16 @@ export class Keying {
     const { source } = column;
     const pass = source.of === 'item' ? source.pass : null;
     const at = (name: string) => answers[passKey(name, pass)];
-    const text = (value: Value | null | undefined) => (value == null || typeof value === 'object' ? '' : String(value)); // prettier-ignore
+    const text = (value: Value | null | undefined) =>
+      value == null || typeof value === 'object' ? '' : String(value);
     if (column.kind === 'remark') return text(at(`${source.variable}_comment`));
     if (column.kind === 'specify') return text(at(`${source.variable}_${column.code}_text`));
     const value = at(source.variable);
     if (value === undefined) return '';
-    if (isBlank(value)) return source.of === 'item' && this.wasAsked(source.planItem, pass, answers) ? String(missingCode(this.plan.document, source.question, 'no_answer')) : ''; // prettier-ignore
+    if (isBlank(value))
+      return source.of === 'item' && this.wasAsked(source.planItem, pass, answers)
+        ? String(missingCode(this.plan.document, source.question, 'no_answer'))
+        : '';
     if (!Array.isArray(value)) return text(value);
     if (column.kind === 'place') return text((value as readonly number[])[column.code - 1]);
     // Beside don't know and the like, the other columns carry its code.

@@ -20,17 +20,23 @@ const dontKnow = { code: 998, label: 'Do not know', missing: 'dont_know' as cons
 describe('typing into a form', () => {
   it('goes on by itself at a code, never at a number', () => {
     const single = fieldOf({ type: 'single', options: codes(1, 2, 12) });
-    assert.deepEqual(['1', '2', '12', '3', '13'].map((text) => typingOf(single, text)), [
-      'open', 'complete', 'complete', 'refused', 'refused',
-    ]); // prettier-ignore
+    assert.deepEqual(
+      ['1', '2', '12', '3', '13'].map((text) => typingOf(single, text)),
+      ['open', 'complete', 'complete', 'refused', 'refused'],
+    );
     const number = fieldOf({ type: 'number', min: 0, max: 300, specials: [dontKnow] });
-    assert.deepEqual(['4', '45', '300', '301', '31', '998', '97', '-', '4.'].map((text) => typingOf(number, text)), [
-      'open', 'open', 'open', 'refused', 'open', 'open', 'open', 'refused', 'refused',
-    ]); // prettier-ignore
+    assert.deepEqual(
+      ['4', '45', '300', '301', '31', '998', '97', '-', '4.'].map((text) => typingOf(number, text)),
+      ['open', 'open', 'open', 'refused', 'open', 'open', 'open', 'refused', 'refused'],
+    );
   });
 
   it('refuses a digit just where no allowed number continues with it', () => {
-    const limits = fc.record({ a: fc.integer({ min: -60, max: 400 }), b: fc.integer({ min: -60, max: 400 }), decimals: fc.integer({ min: 0, max: 1 }) }); // prettier-ignore
+    const limits = fc.record({
+      a: fc.integer({ min: -60, max: 400 }),
+      b: fc.integer({ min: -60, max: 400 }),
+      decimals: fc.integer({ min: 0, max: 1 }),
+    });
     fc.assert(
       fc.property(limits, fc.stringMatching(/^-?[0-9]{0,3}(\.[0-9]?)?$/), ({ a, b, decimals }, typed) => {
         const [min, max] = [Math.min(a, b), Math.max(a, b)];

@@ -40,7 +40,8 @@ export function typingOf({ answer, kind }: KeyField, text: string): 'open' | 'co
   if (kind !== 'answer' || typed === '') return 'open';
   const codes = optionsOf(answer).map(({ code }) => String(code));
   const begins = (list: readonly string[]) => list.some((each) => each.startsWith(typed));
-  const ends = (list: readonly string[]) => list.filter((each) => each.startsWith(typed)).length === 1 && list.includes(typed); // prettier-ignore
+  const ends = (list: readonly string[]) =>
+    list.filter((each) => each.startsWith(typed)).length === 1 && list.includes(typed);
   switch (answer.type) {
     case 'single':
       return !begins(codes) ? 'refused' : ends(codes) ? 'complete' : 'open';
@@ -114,7 +115,9 @@ export function limitWords({ answer, kind, question }: KeyField): string {
       case 'date':
       case 'datetime':
       case 'time': {
-        const like = { date: 'day.month.year', datetime: 'day.month.year hour:minute', time: 'hour:minute' }[answer.type]; // prettier-ignore
+        const like = { date: 'day.month.year', datetime: 'day.month.year hour:minute', time: 'hour:minute' }[
+          answer.type
+        ];
         const limits = [answer.min && `from ${answer.min}`, answer.max && `to ${answer.max}`].filter(Boolean);
         return [like, ...limits].join(', ').replaceAll('T', ' ');
       }

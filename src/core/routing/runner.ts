@@ -199,7 +199,10 @@ export class Runner {
     if (!item.hasConditionalOptions) return true;
     const { item: of } = item.planItem;
     if (of.kind !== 'question') return true;
-    const some = 'options' in of.answer ? of.answer.options.some((o, n) => o.missing === undefined && item.options[n]?.(memory) !== false) : true; // prettier-ignore
+    const some =
+      'options' in of.answer
+        ? of.answer.options.some((o, n) => o.missing === undefined && item.options[n]?.(memory) !== false)
+        : true;
     return some && item.parts.some(({ shown }) => shown === null || shown(memory));
   }
 

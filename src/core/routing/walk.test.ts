@@ -401,7 +401,14 @@ describe('an open specify field', () => {
   const others = (rest: object) =>
     questionnaire([
       section('a', [
-        ask('how', { type: 'single', options: [...options(1), { code: 7, label: 'Another way', specify: true, ...rest }] }, { required: true }), // prettier-ignore
+        ask(
+          'how',
+          {
+            type: 'single',
+            options: [...options(1), { code: 7, label: 'Another way', specify: true, ...rest }],
+          },
+          { required: true },
+        ),
       ]),
     ]);
   const faults = (document: Parameters<typeof planFor>[0], answers: Answers) =>

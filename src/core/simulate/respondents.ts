@@ -114,7 +114,12 @@ class Makers {
     const row =
       ending === null
         ? null
-        : coder.row(ending, given, (_, { slot }) => values[slot] ?? null, (key) => String(answers[key] ?? '')); // prettier-ignore
+        : coder.row(
+            ending,
+            given,
+            (_, { slot }) => values[slot] ?? null,
+            (key) => String(answers[key] ?? ''),
+          );
     if (ending !== null) this.count(ending, answers, givenByName, draws, full);
     return {
       ending,

@@ -166,7 +166,8 @@ function leadRound(
 ): Mend[] {
   const { plan, flow, encoded } = inquiry;
   const { course } = encoded;
-  const target = plan.sections.find(({ index }) => index > sibling && !branches.includes(index)) ?? plan.sections.at(-1); // prettier-ignore
+  const target =
+    plan.sections.find(({ index }) => index > sibling && !branches.includes(index)) ?? plan.sections.at(-1);
   const reached = flow.spread(at, sent, (place) => place >= course.gate(sibling));
   for (let section = sibling - 1; section >= branch; section -= 1) {
     const { onward, repeat, section: from } = plan.sections[section] as PlanSection;

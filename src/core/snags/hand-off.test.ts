@@ -6,7 +6,10 @@ import { applyAll } from '../editing/change';
 import { planOf } from '../routing/planner';
 import { carriable, givenLike, handOffSnags, namedStudy, type OtherStudy } from './hand-off';
 
-const single = (...codes: number[]) => ({ type: 'single' as const, options: codes.map((code) => ({ code, label: `Answer ${code}` })) }); // prettier-ignore
+const single = (...codes: number[]) => ({
+  type: 'single' as const,
+  options: codes.map((code) => ({ code, label: `Answer ${code}` })),
+});
 const diary: OtherStudy = {
   id: 'b2',
   title: 'Winter Diary',
@@ -45,7 +48,10 @@ describe('a hand-off', () => {
     const document = handing({ questionnaire: 'diary', carry: ['tenure', 'people'] });
     const [snag, ...more] = handOffSnags(planFor(document), [diary]);
     assert.equal(more.length, 0);
-    assert.deepEqual([snag?.rule, snag?.at, snag?.mends?.map(({ label }) => label)], ['hand-off', { ending: 'done' }, ['Hand on to “Winter Diary”']]); // prettier-ignore
+    assert.deepEqual(
+      [snag?.rule, snag?.at, snag?.mends?.map(({ label }) => label)],
+      ['hand-off', { ending: 'done' }, ['Hand on to “Winter Diary”']],
+    );
     const mended = planOf(applyAll(document, snag?.mends?.[0]?.patches ?? []));
     assert.ok(!handOffSnags(mended, [diary]).some(({ message }) => message.includes('no study')));
   });

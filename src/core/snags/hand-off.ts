@@ -143,7 +143,12 @@ export function givenLike(plan: Plan, name: string): Given | null {
   const variable = plan.variables.get(name.toLowerCase());
   const answer = variableAnswer(variable);
   if (variable === undefined || answer === null || hasRows(answer)) return null;
-  const label = variable.of === 'question' ? (variable.question.label ?? variable.question.text) : variable.of === 'row' ? variable.row.label : name; // prettier-ignore
+  const label =
+    variable.of === 'question'
+      ? (variable.question.label ?? variable.question.text)
+      : variable.of === 'row'
+        ? variable.row.label
+        : name;
   return { name, label, answer: bare(answer) };
 }
 

@@ -101,7 +101,12 @@ describe('a snag', () => {
     const said = (askIf: string) =>
       snagsIn(
         questionnaire([
-          section('a', [ask('years', number(0, 90)), ask('yeast', { type: 'multiple', options: [{ code: 1, label: 'x' }] }), ask('b', 2, { askIf }), ask('yearn', number(0, 9))]), // prettier-ignore
+          section('a', [
+            ask('years', number(0, 90)),
+            ask('yeast', { type: 'multiple', options: [{ code: 1, label: 'x' }] }),
+            ask('b', 2, { askIf }),
+            ask('yearn', number(0, 9)),
+          ]),
         ]),
       ).flatMap(({ rule, message }) => (rule === 'unknown-name' ? [message.split(': ')[1] ?? ''] : []));
     assert.deepEqual(said('yearz > 3'), ['did you mean “years”?']);

@@ -20,14 +20,19 @@ export function binsOf(values: readonly (number | string)[], kind: 'numbers' | '
 function steps(different: readonly number[]): Bin[] {
   const [least = 0, most = 0] = [different[0], different.at(-1)];
   const power = 10 ** Math.floor(Math.log10((most - least) / 10));
-  const step = [1, 2, 5, 10].map((factor) => factor * power).find((each) => (most - least) / each <= 12) ?? 10 * power; // prettier-ignore
+  const step =
+    [1, 2, 5, 10].map((factor) => factor * power).find((each) => (most - least) / each <= 12) ?? 10 * power;
   const whole = step >= 1 && different.every(Number.isInteger);
   const digits = Math.max(0, -Math.floor(Math.log10(step) + 1e-9));
   const first = Math.floor(least / step);
   const bins: Bin[] = [];
   for (let n = first; n * step <= most; n += 1) {
     const [from, to] = [n * step, (n + 1) * step];
-    const label = whole ? (step === 1 ? String(from) : `${from} to ${to - 1}`) : `${from.toFixed(digits)} to under ${to.toFixed(digits)}`; // prettier-ignore
+    const label = whole
+      ? step === 1
+        ? String(from)
+        : `${from} to ${to - 1}`
+      : `${from.toFixed(digits)} to under ${to.toFixed(digits)}`;
     bins.push({ label, has: (value) => Number(value) >= from && Number(value) < to });
   }
   return bins;

@@ -35,8 +35,14 @@ export function crossOf(
       else pairs.push({ a: a.values, b: b.values });
     }
   }
-  const down = axisOf(row, pairs.flatMap(({ a }) => a)); // prettier-ignore
-  const across = axisOf(column, pairs.flatMap(({ b }) => b)); // prettier-ignore
+  const down = axisOf(
+    row,
+    pairs.flatMap(({ a }) => a),
+  );
+  const across = axisOf(
+    column,
+    pairs.flatMap(({ b }) => b),
+  );
   const counts = down.map(() => across.map(() => 0));
   const rowCases = down.map(() => 0);
   const columnCases = across.map(() => 0);
@@ -65,7 +71,8 @@ interface CrossLine {
 
 function axisOf({ kind, categories }: TableVariable, values: readonly (number | string)[]): CrossLine[] {
   if (kind === 'numbers' || kind === 'moments') return binsOf(values, kind);
-  if (kind === 'texts') return [...new Set(values)].sort().map((value) => ({ label: String(value), has: (of) => of === value })); // prettier-ignore
+  if (kind === 'texts')
+    return [...new Set(values)].sort().map((value) => ({ label: String(value), has: (of) => of === value }));
   return categories
     .filter(({ missing }) => missing === undefined)
     .map(({ value, label }) => ({ label, has: (of) => of === value }));

@@ -59,7 +59,11 @@ export function frequencyOf(
   const answers = cases.filter((each) => each.state === 'answered');
   const answered = answers.length;
   const several = variable.kind === 'picks';
-  const lines = linesOf(variable, answers.flatMap(({ values }) => values), answers); // prettier-ignore
+  const lines = linesOf(
+    variable,
+    answers.flatMap(({ values }) => values),
+    answers,
+  );
   const missing = missingLines(document, variable, cases);
   const ordered = !several && variable.kind !== 'texts';
   let sum = 0;
@@ -123,7 +127,9 @@ function linesOf(
       const listed = sorted
         .slice(0, MOST_TEXTS)
         .map(([value, count]) => ({ label: String(value), code: '', count }));
-      return rest === 0 ? listed : [...listed, { label: `${sorted.length - MOST_TEXTS} other texts`, code: '', count: rest }]; // prettier-ignore
+      return rest === 0
+        ? listed
+        : [...listed, { label: `${sorted.length - MOST_TEXTS} other texts`, code: '', count: rest }];
     }
     case 'numbers':
     case 'moments': {

@@ -45,7 +45,13 @@ const variable = (plan: Plan, id: string) => {
 };
 const table = (id: string, rows = EVERY) => frequencyOf(small.document, DATA, variable(small, id), rows);
 const lines = (of: ReturnType<typeof table>) =>
-  [...of.rows, ...of.missing].map(({ code, label, count, ofAll, ofAsked, ofAnswered, cumulative }) => [code || label, count, ...[ofAll, ofAsked, ofAnswered, cumulative].map((share) => share === null ? null : Math.round(share * 10) / 10)]); // prettier-ignore
+  [...of.rows, ...of.missing].map(({ code, label, count, ofAll, ofAsked, ofAnswered, cumulative }) => [
+    code || label,
+    count,
+    ...[ofAll, ofAsked, ofAnswered, cumulative].map((share) =>
+      share === null ? null : Math.round(share * 10) / 10,
+    ),
+  ]);
 
 describe('frequencies', () => {
   it('are on all, on those asked and on those who answered, with reasons apart', () => {
@@ -109,7 +115,10 @@ it('a cross-table is of those who answered both, and says who is left out', () =
 describe('tables of made-up respondents of the heating study', () => {
   const plan = planFor(heating as unknown as Questionnaire);
   const people = [...madeUpRespondents(plan, 300, 1)];
-  const data = new Dataset(plan, people.map((person) => [...person.row()])); // prettier-ignore
+  const data = new Dataset(
+    plan,
+    people.map((person) => [...person.row()]),
+  );
   const every = people.map((_, n) => n);
   it('have the bases and counts of the respondents, and percentages that add up', () => {
     for (const each of tableVariables(plan)) {
@@ -118,7 +127,11 @@ describe('tables of made-up respondents of the heating study', () => {
       const sum = (key: 'ofAll' | 'ofAsked', rows = counted) =>
         Math.round(1e9 * rows.reduce((total, row) => total + (row[key] ?? 0), 0)) / 1e9;
       if (!of.several) {
-        assert.equal(counted.reduce((total, { count }) => total + count, 0), of.all, each.id); // prettier-ignore
+        assert.equal(
+          counted.reduce((total, { count }) => total + count, 0),
+          of.all,
+          each.id,
+        );
         assert.equal(sum('ofAll'), 100, each.id);
         if (of.asked > 0) assert.equal(sum('ofAsked'), 100, each.id);
       }

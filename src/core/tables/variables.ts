@@ -154,7 +154,10 @@ function valueDraft(
     return null;
   }
   const place = column.kind === 'place' ? `_rank${column.code}` : '';
-  const where = source.of === 'given' ? PLAIN : { pass, section: source.planItem.section, item: source.planItem.item.name }; // prettier-ignore
+  const where =
+    source.of === 'given'
+      ? PLAIN
+      : { pass, section: source.planItem.section, item: source.planItem.item.name };
   const section = where.section === null ? null : plan.sections[where.section]?.section;
   return {
     ...where,
@@ -162,7 +165,11 @@ function valueDraft(
     label: `${labelOf(column)}${place === '' ? '' : `, place ${column.code}`}`,
     group: section == null ? 'Given' : `${sectionLetter(where.section ?? 0)} ${section.title}`,
     kind: column.kind === 'pick' ? 'picks' : traitsOf(answer).tabulated,
-    categories: optionsOf(answer).map(({ code, label, missing }) => ({ value: code, label, ...(missing === undefined ? {} : { missing }) })), // prettier-ignore
+    categories: optionsOf(answer).map(({ code, label, missing }) => ({
+      value: code,
+      label,
+      ...(missing === undefined ? {} : { missing }),
+    })),
     columns: [{ index, code: column.code }],
   };
 }

@@ -59,9 +59,27 @@ function toAsk(item: PlanItem['item']): AnswersToAsk[] {
   const blank = item.required === true ? [] : [{ text: `${name} unanswered`, words: 'left blank' }];
   switch (answer.type) {
     case 'single':
-      return [{ item: name, answers: [...listed.map(({ code, label }) => ({ text: `${name} = ${code}`, words: label })), ...blank], others: false }]; // prettier-ignore
+      return [
+        {
+          item: name,
+          answers: [
+            ...listed.map(({ code, label }) => ({ text: `${name} = ${code}`, words: label })),
+            ...blank,
+          ],
+          others: false,
+        },
+      ];
     case 'multiple':
-      return [{ item: name, answers: [...listed.map(({ code, label }) => ({ text: `${name} has ${code}`, words: label })), ...blank], others: false }]; // prettier-ignore
+      return [
+        {
+          item: name,
+          answers: [
+            ...listed.map(({ code, label }) => ({ text: `${name} has ${code}`, words: label })),
+            ...blank,
+          ],
+          others: false,
+        },
+      ];
     case 'grid': {
       const test = answer.pick === 'many' ? 'has' : '=';
       const rows = answer.rows.flatMap((row) =>

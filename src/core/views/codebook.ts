@@ -76,7 +76,10 @@ function rowOf(plan: Plan, column: Column, seen: Set<string>): BookRow {
     };
   if (column.kind === 'derived') {
     const derived = document.derived?.[column.index];
-    const cases = derived !== undefined && 'cases' in derived ? [...derived.cases, ...(derived.else ? [derived.else] : [])] : []; // prettier-ignore
+    const cases =
+      derived !== undefined && 'cases' in derived
+        ? [...derived.cases, ...(derived.else ? [derived.else] : [])]
+        : [];
     return {
       ...plain,
       column: column.name,
@@ -97,10 +100,21 @@ function rowOf(plan: Plan, column: Column, seen: Set<string>): BookRow {
   const own = question?.missingCodes ?? {};
   const optional = column.kind === 'specify' || column.kind === 'remark';
   const section = given ? null : plan.sections[source.planItem.section]?.section;
-  const rowLabel = !given && source.row !== null && hasRows(question?.answer) ? question.answer.rows[source.row]?.label : undefined; // prettier-ignore
+  const rowLabel =
+    !given && source.row !== null && hasRows(question?.answer)
+      ? question.answer.rows[source.row]?.label
+      : undefined;
   const option = optionsOf(answer).find(({ code }) => code === column.code);
   const detail =
-    column.kind === 'pick' ? option?.label : column.kind === 'place' ? `place ${column.code}` : column.kind === 'specify' ? `${option?.label}, in their words` : column.kind === 'remark' ? question?.comment : undefined; // prettier-ignore
+    column.kind === 'pick'
+      ? option?.label
+      : column.kind === 'place'
+        ? `place ${column.code}`
+        : column.kind === 'specify'
+          ? `${option?.label}, in their words`
+          : column.kind === 'remark'
+            ? question?.comment
+            : undefined;
   return {
     column: column.name,
     item: question?.name ?? null,

@@ -59,7 +59,12 @@ export function compareRoutes(plan: Plan, first: ComparedRoute, second: Compared
     fork:
       item === undefined
         ? null
-        : { item, on, because: whyOf(plan, on === 'first' ? first : second, item), otherwise: whyOf(plan, on === 'first' ? second : first, item) }, // prettier-ignore
+        : {
+            item,
+            on,
+            because: whyOf(plan, on === 'first' ? first : second, item),
+            otherwise: whyOf(plan, on === 'first' ? second : first, item),
+          },
   };
 }
 
@@ -102,6 +107,7 @@ function whyOf(plan: Plan, { answers, draws, given, full }: ComparedRoute, key: 
   });
   if (!walked.ok) return '';
   const lines = whyLines(plan, walked.walk);
-  const line = lines.find(({ name }) => name === key) ?? lines.find(({ name }) => nameInKey(name) === nameInKey(key)); // prettier-ignore
+  const line =
+    lines.find(({ name }) => name === key) ?? lines.find(({ name }) => nameInKey(name) === nameInKey(key));
   return line?.because ?? 'this pass is not run';
 }

@@ -9,8 +9,18 @@ const plan = planFor(
   questionnaire([
     section('a', [
       ask('own', 2, { label: 'Owns it', required: true, skips: [{ if: 'own = 1', to: { item: 'rooms' } }] }),
-      ask('rent', { type: 'number', min: 0, max: 1500, decimals: 1 }, { required: true, skips: [{ if: 'rent > 900', to: { ending: 'out' } }] }), // prettier-ignore
-      ask('why', 2, { required: true, skips: [{ if: 'why = 2 and own = 2', to: { section: 'c' } }, { if: 'why = 1', to: { section: 'c' } }] }), // prettier-ignore
+      ask(
+        'rent',
+        { type: 'number', min: 0, max: 1500, decimals: 1 },
+        { required: true, skips: [{ if: 'rent > 900', to: { ending: 'out' } }] },
+      ),
+      ask('why', 2, {
+        required: true,
+        skips: [
+          { if: 'why = 2 and own = 2', to: { section: 'c' } },
+          { if: 'why = 1', to: { section: 'c' } },
+        ],
+      }),
       ask('rooms', { type: 'number', min: 0, max: 3 }, { required: true }),
     ]),
     section(
@@ -26,7 +36,8 @@ const plan = planFor(
 const asked = Object.fromEntries(analyse(plan).asked);
 const form = (options: Partial<FormOptions>): Form =>
   formOf(plan, { reader: 'respondent', routing: 'answers', passes: 'columns', ...options }, asked);
-const itemsIn = ({ sections }: Form): FormItem[] => sections.flatMap(({ blocks }) => blocks.flatMap(({ items }) => items)); // prettier-ignore
+const itemsIn = ({ sections }: Form): FormItem[] =>
+  sections.flatMap(({ blocks }) => blocks.flatMap(({ items }) => items));
 const named = (of: Form, name: string) => itemsIn(of).find((item) => item.name === name);
 const goTos = (of: Form) =>
   itemsIn(of).flatMap(({ answer, rules }) => [
@@ -52,7 +63,9 @@ describe('a form to be filled in', () => {
     const by = form({ routing: 'questions' });
     assert.deepEqual(goTos(by), []);
     assert.deepEqual(
-      itemsIn(by).map(({ name, only }) => [name, only]).filter(([, only]) => only !== null), // prettier-ignore
+      itemsIn(by)
+        .map(({ name, only }) => [name, only])
+        .filter(([, only]) => only !== null),
       [
         ['rent', 'Only if A1 is “Answer 2”'],
         ['why', 'Only if A2 is at most 900'],
@@ -80,11 +93,25 @@ describe('a form to be filled in', () => {
     assert.equal(columns?.blocks.length, 1);
     const [, blocks] = form({ passes: 'blocks' }).sections;
     assert.equal(blocks?.columns, null);
-    assert.deepEqual(blocks?.blocks.map(({ items }) => items[0]?.text), ['What is room 1 for?', 'What is room 2 for?', 'What is room 3 for?']); // prettier-ignore
+    assert.deepEqual(
+      blocks?.blocks.map(({ items }) => items[0]?.text),
+      ['What is room 1 for?', 'What is room 2 for?', 'What is room 3 for?'],
+    );
   });
 
   it('gives as much room as the limits need', () => {
-    assert.deepEqual(named(form({}), 'rent')?.answer, { as: 'digits', digits: '0000.0', unit: '', limits: '0 to 1500', boxes: [] }); // prettier-ignore
-    assert.deepEqual(named(form({}), 'last')?.answer, { as: 'scale', points: [-1, 0, 1], ends: ['bad', '', ''], boxes: [] }); // prettier-ignore
+    assert.deepEqual(named(form({}), 'rent')?.answer, {
+      as: 'digits',
+      digits: '0000.0',
+      unit: '',
+      limits: '0 to 1500',
+      boxes: [],
+    });
+    assert.deepEqual(named(form({}), 'last')?.answer, {
+      as: 'scale',
+      points: [-1, 0, 1],
+      ends: ['bad', '', ''],
+      boxes: [],
+    });
   });
 });

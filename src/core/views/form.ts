@@ -39,12 +39,33 @@ export type FormAnswer =
   /** `several`: more than one may be ticked. */
   | { readonly as: 'boxes'; readonly several: boolean; readonly boxes: readonly FormBox[] }
   | { readonly as: 'rank'; readonly boxes: readonly FormBox[]; readonly places: number }
-  | { readonly as: 'scale'; readonly points: readonly number[]; readonly ends: readonly [string, string, string]; readonly boxes: readonly FormBox[] } // prettier-ignore
-  | { readonly as: 'grid'; readonly several: boolean; readonly rows: readonly { readonly name: string; readonly label: string }[]; readonly boxes: readonly FormBox[] } // prettier-ignore
+  | {
+      readonly as: 'scale';
+      readonly points: readonly number[];
+      readonly ends: readonly [string, string, string];
+      readonly boxes: readonly FormBox[];
+    }
+  | {
+      readonly as: 'grid';
+      readonly several: boolean;
+      readonly rows: readonly { readonly name: string; readonly label: string }[];
+      readonly boxes: readonly FormBox[];
+    }
   /** A box for each digit, the point as `.`, and what stands behind them. */
-  | { readonly as: 'digits'; readonly digits: string; readonly unit: string; readonly limits: string; readonly boxes: readonly FormBox[] } // prettier-ignore
+  | {
+      readonly as: 'digits';
+      readonly digits: string;
+      readonly unit: string;
+      readonly limits: string;
+      readonly boxes: readonly FormBox[];
+    }
   /** Boxes for day, month and year, hour and minute. */
-  | { readonly as: 'moment'; readonly digits: string; readonly limits: string; readonly boxes: readonly FormBox[] } // prettier-ignore
+  | {
+      readonly as: 'moment';
+      readonly digits: string;
+      readonly limits: string;
+      readonly boxes: readonly FormBox[];
+    }
   | { readonly as: 'lines'; readonly lines: number };
 
 export interface FormItem {
@@ -90,7 +111,12 @@ export interface Form {
   /** Items of which, by lines at the questions, it could not be said whom they are for. */
   readonly unsaid: number;
   readonly sections: readonly FormSection[];
-  readonly endings: readonly { readonly key: string; readonly label: string; readonly when: string | null; readonly text: string }[]; // prettier-ignore
+  readonly endings: readonly {
+    readonly key: string;
+    readonly label: string;
+    readonly when: string | null;
+    readonly text: string;
+  }[];
 }
 
 /**
@@ -145,12 +171,18 @@ class FormMaker {
     const { plan, asked } = this;
     const byLines = this.options.routing === 'questions' && asked !== null;
     return {
-      unsaid: byLines ? plan.sections.flatMap(({ items }) => items).filter(({ item }) => asked[item.name] === undefined).length : 0, // prettier-ignore
+      unsaid: byLines
+        ? plan.sections.flatMap(({ items }) => items).filter(({ item }) => asked[item.name] === undefined)
+            .length
+        : 0,
       sections: plan.sections.map((section) => this.section(section)),
       endings: plan.document.endings.flatMap(({ id, messages }, e) =>
         messages.map((message, n) => ({
           key: `${id} ${n}`,
-          label: this.options.reader === 'interviewer' ? `End ${e + 1}, ${endingLabel(plan.document, id)}` : `End ${e + 1}`, // prettier-ignore
+          label:
+            this.options.reader === 'interviewer'
+              ? `End ${e + 1}, ${endingLabel(plan.document, id)}`
+              : `End ${e + 1}`,
           when: this.sentence(message.if),
           text: this.piped(message.text, null),
         })),
@@ -203,7 +235,12 @@ class FormMaker {
     const { section, repeat } = planSection;
     const most = maxPasses(section);
     const driver = repeat?.kind === 'each' ? repeat.driver : null;
-    const listed = driver?.of === 'question' ? optionsOf(driver.question.answer).filter(({ missing, exclusive }) => missing === undefined && exclusive !== true) : []; // prettier-ignore
+    const listed =
+      driver?.of === 'question'
+        ? optionsOf(driver.question.answer).filter(
+            ({ missing, exclusive }) => missing === undefined && exclusive !== true,
+          )
+        : [];
     if (listed.length > 0 && listed.length <= MOST_COLUMNS) return listed.map(({ label }) => label);
     return Array.from({ length: most }, (_, n) => String(n + 1));
   }

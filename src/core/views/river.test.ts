@@ -17,7 +17,13 @@ describe('the sizes of a river', () => {
 
 describe('a ribbon', () => {
   it('is as wide at its end as at its start', () => {
-    const path = ribbonPath([{ x: 10, y: 0 }, { x: 50, y: 40 }], 8); // prettier-ignore
+    const path = ribbonPath(
+      [
+        { x: 10, y: 0 },
+        { x: 50, y: 40 },
+      ],
+      8,
+    );
     assert.equal(path, 'M6 0 C6 20 46 20 46 40 L54 40 C54 20 14 20 14 0 Z');
   });
 });

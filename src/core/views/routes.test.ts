@@ -19,15 +19,23 @@ const yesNo = {
 const plan = planFor(
   questionnaire([
     section('a', [
-      ask('agree', yesNo, { label: 'Takes part', required: true, skips: [{ if: 'agree = 2', to: { ending: 'out' } }] }), // prettier-ignore
+      ask('agree', yesNo, {
+        label: 'Takes part',
+        required: true,
+        skips: [{ if: 'agree = 2', to: { ending: 'out' } }],
+      }),
       ask('built', { type: 'number', min: 1700, max: 2026 }, { label: 'Year built', required: true }),
       ask('old', 2, { askIf: 'built < 1919' }),
       ask('middle', 2, { askIf: 'built >= 1919 and built < 1980' }),
       ask('rooms', { type: 'number', min: 0, max: 3 }, { label: 'Rooms', required: true }),
     ]),
-    section('b', [ask('cold', yesNo, { label: 'Room is cold', required: true }), ask('why', 2, { askIf: 'cold = 1' })], {
-      repeat: { times: 'rooms', max: 3 },
-    }), // prettier-ignore
+    section(
+      'b',
+      [ask('cold', yesNo, { label: 'Room is cold', required: true }), ask('why', 2, { askIf: 'cold = 1' })],
+      {
+        repeat: { times: 'rooms', max: 3 },
+      },
+    ),
   ]),
 );
 const analysis = analyse(plan);

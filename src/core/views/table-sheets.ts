@@ -24,7 +24,15 @@ export function frequencySheet(title: string, about: string, frequency: Frequenc
   return [
     [title],
     [about],
-    ['code', 'label', 'count', '% of all', '% of those asked', '% of those who answered', ...(several ? [] : ['cumulative %'])], // prettier-ignore
+    [
+      'code',
+      'label',
+      'count',
+      '% of all',
+      '% of those asked',
+      '% of those who answered',
+      ...(several ? [] : ['cumulative %']),
+    ],
     ...rows.map(line),
     ['', several ? 'Answered, with one pick or more' : 'Answered', answered],
     ...missing.map(line),

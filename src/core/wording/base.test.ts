@@ -33,5 +33,12 @@ it('says who has a repeated item, pass by pass, and never “everyone” of what
     conditions: ['kids >= 1', 'age >= 5'],
   });
   assert.deepEqual(baseOf(plan.variables, of('age'), 3).sentence, 'If Children is at least 3');
-  assert.deepEqual(passes.get('age')?.map(({ pass, routes }) => [pass, String(routes)]), [[1, '14'], [2, '12'], [3, '8']]); // prettier-ignore
+  assert.deepEqual(
+    passes.get('age')?.map(({ pass, routes }) => [pass, String(routes)]),
+    [
+      [1, '14'],
+      [2, '12'],
+      [3, '8'],
+    ],
+  );
 });

@@ -28,6 +28,7 @@ export function findingSentences(
   const base = where === null ? `Of ${those} asked` : `Of ${those} asked, where ${where}`;
   const sentences: string[] = [];
   if (asked !== all) sentences.push(`${base} (${of(asked)}), ${percent(asked)} ${said}.`);
-  if (answered !== asked) sentences.push(`Of ${those} who gave an answer (${of(answered)}), ${percent(answered)} ${said}.`); // prettier-ignore
+  if (answered !== asked)
+    sentences.push(`Of ${those} who gave an answer (${of(answered)}), ${percent(answered)} ${said}.`);
   return [...sentences, everyone];
 }

@@ -51,8 +51,16 @@ export function FilterBar({ shown, change }: Props) {
   };
   const drop = (key: Listed, value: string) => change({ [key]: shown[key].filter((each) => each !== value) });
   const chips = [
-    ...shown.through.map((value) => ({ key: 'through' as const, value, words: `Through ${placeWords(plan, value)}` })), // prettier-ignore
-    ...shown.avoid.map((value) => ({ key: 'avoid' as const, value, words: `Avoiding ${placeWords(plan, value)}` })), // prettier-ignore
+    ...shown.through.map((value) => ({
+      key: 'through' as const,
+      value,
+      words: `Through ${placeWords(plan, value)}`,
+    })),
+    ...shown.avoid.map((value) => ({
+      key: 'avoid' as const,
+      value,
+      words: `Avoiding ${placeWords(plan, value)}`,
+    })),
     ...shown.taking.map((value) => ({
       key: 'taking' as const,
       value,
@@ -107,9 +115,13 @@ export function FilterBar({ shown, change }: Props) {
         value={shown.verdict}
         choose={(verdict) => change({ verdict })}
       />{' '}
-      {/* prettier-ignore */}
-      <Choice label="Touched" any="Touched or not" words={SINCE_WORDS} value={shown.since} choose={(since) => change({ since })} />{' '}
-      {/* prettier-ignore */}
+      <Choice
+        label="Touched"
+        any="Touched or not"
+        words={SINCE_WORDS}
+        value={shown.since}
+        choose={(since) => change({ since })}
+      />{' '}
       <select
         aria-label="Order"
         data-set={shown.order !== 'canonical' || undefined}

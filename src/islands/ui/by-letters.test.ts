@@ -18,5 +18,8 @@ function typed(word: string, from = 0): string | undefined {
 it('finds what is typed, by its word or its letter', () => {
   for (const name of LIST)
     for (const from of LIST.keys()) assert.equal(typed(name, from), name, `${name} from ${from}`);
-  assert.deepEqual(['n', 's', 'ss', 'd', 'dd', 'tt', 'numbers'].map((word) => typed(word)), ['number', 'scale', 'single', 'date', 'datetime', 'time', 'number']); // prettier-ignore
+  assert.deepEqual(
+    ['n', 's', 'ss', 'd', 'dd', 'tt', 'numbers'].map((word) => typed(word)),
+    ['number', 'scale', 'single', 'date', 'datetime', 'time', 'number'],
+  );
 });

@@ -31,7 +31,9 @@ export function LeadsCard({ plan, session, step }: Props) {
       label,
       to: leadsTo(plan, { ...answers, [key]: picksMany(answer) ? [code] : code }, inputs, step.key),
     }));
-    const blank = item.required ? [] : [{ label: 'left blank', to: leadsTo(plan, { ...answers, [key]: null }, inputs, step.key) }]; // prettier-ignore
+    const blank = item.required
+      ? []
+      : [{ label: 'left blank', to: leadsTo(plan, { ...answers, [key]: null }, inputs, step.key) }];
     return [...tried, ...blank];
   }, [plan, answers, inputs, item, step]);
   const places = new Set(leads.map(({ to }) => to));

@@ -172,7 +172,11 @@ export class AuditTask {
 
   /** Problems of a kind, a column or a row, from the first; all of them where nothing is said. */
   listed(
-    { problem, column, row }: { problem?: ProblemKind | undefined; column?: string | undefined; row?: number | undefined }, // prettier-ignore
+    {
+      problem,
+      column,
+      row,
+    }: { problem?: ProblemKind | undefined; column?: string | undefined; row?: number | undefined },
     from: number,
     count: number,
   ): { readonly problems: readonly FoundProblem[]; readonly total: number } {
@@ -209,7 +213,14 @@ export class AuditTask {
       case 'changes':
         return new Blob(this.changes, { type: 'text/csv' });
       case 'problems': {
-        const rows = this.problems.map(({ row, column, problem, value, instead }) => [row === 0 ? '' : row, column, problem, value, instead ?? '', problemWords(problem)]); // prettier-ignore
+        const rows = this.problems.map(({ row, column, problem, value, instead }) => [
+          row === 0 ? '' : row,
+          column,
+          problem,
+          value,
+          instead ?? '',
+          problemWords(problem),
+        ]);
         return new Blob([csvLines([['row', 'column', 'problem', 'value', 'instead', 'meaning'], ...rows])], {
           type: 'text/csv',
         });

@@ -152,7 +152,10 @@ const api: DataApi = {
   },
   coded: () => ({ header: columnsOf(current()).map(({ name }) => name), rows: task?.tabulated ?? [] }),
   hand(key, header, rows) {
-    handed.set(v.parse(v.string(), key), { header: v.parse(v.array(v.string()), header), rows: v.parse(Rows, rows) }); // prettier-ignore
+    handed.set(v.parse(v.string(), key), {
+      header: v.parse(v.array(v.string()), header),
+      rows: v.parse(Rows, rows),
+    });
     tabulated = null;
   },
   frequency: (source, variable, filter) =>

@@ -1,5 +1,13 @@
 /** A collected file in the browser, row by row: CSV as it streams in, or the first sheet of a workbook. */
-import { CsvRows, ENCODINGS, sniffBytes, sniffFormat, Utf8Check, type CsvFormat, type Encoding } from '../../core/exchange/csv'; // prettier-ignore
+import {
+  CsvRows,
+  ENCODINGS,
+  sniffBytes,
+  sniffFormat,
+  Utf8Check,
+  type CsvFormat,
+  type Encoding,
+} from '../../core/exchange/csv';
 import { cellText } from '../../core/exchange/spreadsheet';
 import { workbookProblem } from '../../core/exchange/workbook-size';
 
@@ -23,7 +31,9 @@ export async function openFile(file: File, wanted: Encoding | null): Promise<Ope
   const refuse = (problem: string): Opening => ({ ok: false, problem });
   const size = sizeWords(file.size);
   if (file.size > MOST_BYTES)
-    return refuse(`“${file.name}” holds ${size}. Here files of up to ${sizeWords(MOST_BYTES)} are audited; the shell takes any size: npx jolly-fork audit study.fork.json --data ${file.name} --out coded.csv`); // prettier-ignore
+    return refuse(
+      `“${file.name}” holds ${size}. Here files of up to ${sizeWords(MOST_BYTES)} are audited; the shell takes any size: npx jolly-fork audit study.fork.json --data ${file.name} --out coded.csv`,
+    );
   const head = new Uint8Array(await file.slice(0, HEAD).arrayBuffer());
   const found = sniffBytes(head);
   switch (found.is) {
@@ -33,7 +43,9 @@ export async function openFile(file: File, wanted: Encoding | null): Promise<Ope
       return refuse(`“${file.name}” is ${found.words}. A CSV or XLSX file of collected rows is needed.`);
     case 'xlsx':
       if (file.size > MOST_WORKBOOK_BYTES)
-        return refuse(`“${file.name}” holds ${size}. Workbooks of up to ${sizeWords(MOST_WORKBOOK_BYTES)} are read here: save it as CSV.`); // prettier-ignore
+        return refuse(
+          `“${file.name}” holds ${size}. Workbooks of up to ${sizeWords(MOST_WORKBOOK_BYTES)} are read here: save it as CSV.`,
+        );
       return workbook(file);
     case 'text': {
       const encoding = wanted ?? (found.certain || (await isUtf8(file)) ? found.encoding : 'windows-1252');

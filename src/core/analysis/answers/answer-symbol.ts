@@ -256,6 +256,10 @@ function isWide(driver: Driver, answer: Answer): boolean {
 
 function sampled(answer: Answer): Candidates {
   const options = optionsOf(answer);
-  const most = picksMany(answer) ? (answer.maxPicks ?? options.length) : ranksOptions(answer) ? (answer.top ?? options.length) : 0; // prettier-ignore
+  const most = picksMany(answer)
+    ? (answer.maxPicks ?? options.length)
+    : ranksOptions(answer)
+      ? (answer.top ?? options.length)
+      : 0;
   return { values: [...samplePicks(options, most), null], incomplete: null };
 }

@@ -58,7 +58,9 @@ function pairsIn({ nodes }: ForkGraph, size: number, outcomes: ReadonlySet<numbe
       if (to === null) continue;
       const known = before.get(to);
       if (known === undefined) before.set(to, met);
-      else for (let word = 0; word < met.length; word += 1) known[word] = (known[word] as number) | (met[word] as number); // prettier-ignore
+      else
+        for (let word = 0; word < met.length; word += 1)
+          known[word] = (known[word] as number) | (met[word] as number);
     }
     before.delete(node);
   }

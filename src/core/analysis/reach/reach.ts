@@ -203,7 +203,10 @@ export class Reaching {
       this.hidden.has(level) || (where.pass === null && this.isElsewhere(level, where));
     const about = diagrams.and(facts, within);
     // Whom a full quota leads away, the condition may take or not: they could be asked with it open.
-    const open = diagrams.and(about, diagrams.cube([...this.encoded.fullLevel.values()].map((full) => [full, false]))); // prettier-ignore
+    const open = diagrams.and(
+      about,
+      diagrams.cube([...this.encoded.fullLevel.values()].map((full) => [full, false])),
+    );
     const possible = diagrams.forget(open, unsaid);
     const lower = diagrams.forget(diagrams.and(condition, about), unsaid);
     if (lower === FALSE) return 'never';
@@ -488,7 +491,9 @@ function anyPick(terms: readonly (readonly string[])[]): string[][] {
     if (name === '') left.push(term);
     else codes.set(name, [...(codes.get(name) ?? []), code]);
   }
-  const any = [...codes].map(([name, list]) => [list.length === 1 ? `${name} has ${list[0]}` : `${name} has any (${list.join(', ')})`]); // prettier-ignore
+  const any = [...codes].map(([name, list]) => [
+    list.length === 1 ? `${name} has ${list[0]}` : `${name} has any (${list.join(', ')})`,
+  ]);
   return [...any, ...left.map((term) => [...term])];
 }
 

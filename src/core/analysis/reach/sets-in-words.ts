@@ -215,10 +215,13 @@ function productTexts(name: string, features: readonly Feature[], product: Produ
   const [has, hasNot] = [of('has', true), of('has', false)];
   const codes = (list: readonly Feature[]) => list.map((feature) => feature.of).join(', ');
   const all = has.length > 1 ? [`${name} has all (${codes(has)})`] : has.map(({ positive }) => positive);
-  const none = hasNot.length === 0 ? [''] : [
-    `${name} has none (${codes(hasNot)})`,
-    hasNot.length > 1 ? `not ${name} has any (${codes(hasNot)})` : `not ${name} has ${codes(hasNot)}`,
-  ]; // prettier-ignore
+  const none =
+    hasNot.length === 0
+      ? ['']
+      : [
+          `${name} has none (${codes(hasNot)})`,
+          hasNot.length > 1 ? `not ${name} has any (${codes(hasNot)})` : `not ${name} has ${codes(hasNot)}`,
+        ];
   const [least, below] = [of('count', true), of('count', false)];
   const exact = least.length === 1 && below.length === 1 && (least[0]?.of ?? 0) + 1 === below[0]?.of;
   const counts = exact

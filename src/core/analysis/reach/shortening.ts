@@ -45,7 +45,10 @@ export function readsMuch(text: string, plan: Plan): boolean {
 }
 
 function isLong(test: Condition): boolean {
-  return (test.kind === 'has' && test.values.length > MANY_TESTS) || (test.kind === 'in' && test.members.length > MANY_TESTS); // prettier-ignore
+  return (
+    (test.kind === 'has' && test.values.length > MANY_TESTS) ||
+    (test.kind === 'in' && test.members.length > MANY_TESTS)
+  );
 }
 
 /** A pick of a question with so many options that not all of what hides them is minded while putting it into words. */

@@ -60,7 +60,10 @@ export function shortestTest(symbol: AnswerSymbol, meant: Meant): WordedTest {
     })
     .join(' and ');
   // What an author wrote of the pass in hand means nothing elsewhere.
-  const sources = literals.length > 0 && (each !== undefined || !/\b(each|pass)\b/i.test(fromLiterals)) ? [fromLiterals] : []; // prettier-ignore
+  const sources =
+    literals.length > 0 && (each !== undefined || !/\b(each|pass)\b/i.test(fromLiterals))
+      ? [fromLiterals]
+      : [];
   const tried = [
     ...(each === undefined ? [] : eachInWords(each, inside, outside)),
     ...waysToSay(symbol, meant, inside, outside),

@@ -73,7 +73,10 @@ export class NumberLine {
   /** Texts that hold for the wanted values, with these codes of specials too; none where there is nothing to say. */
   positive(codes: readonly number[]): string[] {
     const runs = this.runs('in');
-    const special = codes.length === 0 ? [] : [codes.length === 1 ? `${this.name} = ${codes[0]}` : `${this.name} in (${codes.join(', ')})`]; // prettier-ignore
+    const special =
+      codes.length === 0
+        ? []
+        : [codes.length === 1 ? `${this.name} = ${codes[0]}` : `${this.name} in (${codes.join(', ')})`];
     const listed = this.listed(runs, codes.map(String));
     const parts = [...runs.map((run) => this.run(run)), ...special];
     return [...(listed === null ? [] : [listed]), ...(parts.length > 0 ? [parts.join(' or ')] : [])];
@@ -139,7 +142,9 @@ export class NumberLine {
     members.push(...codes);
     const [only] = members;
     if (only === undefined) return null;
-    return members.length === 1 && !only.includes('..') ? `${this.name} = ${only}` : `${this.name} in (${members.join(', ')})`; // prettier-ignore
+    return members.length === 1 && !only.includes('..')
+      ? `${this.name} = ${only}`
+      : `${this.name} in (${members.join(', ')})`;
   }
 
   private isCut(index: number): boolean {
@@ -182,7 +187,8 @@ export class NumberLine {
     const limit = 'min' in this.answer && this.answer.min !== undefined ? this.answer.min : null;
     if (this.grid === null) return below === undefined && limit !== null ? print(limit) : null;
     const { step, from } = this.grid;
-    const after = typeof below === 'number' ? from + (Math.floor((below - from) / step + 1e-9) + 1) * step : -Infinity; // prettier-ignore
+    const after =
+      typeof below === 'number' ? from + (Math.floor((below - from) / step + 1e-9) + 1) * step : -Infinity;
     const least = Math.max(after, typeof limit === 'number' ? limit : -Infinity);
     return Number.isFinite(least) ? print(least) : null;
   }
@@ -193,7 +199,8 @@ export class NumberLine {
     const limit = 'max' in this.answer && this.answer.max !== undefined ? this.answer.max : null;
     if (this.grid === null) return above === undefined && limit !== null ? print(limit) : null;
     const { step, from } = this.grid;
-    const before = typeof above === 'number' ? from + (Math.ceil((above - from) / step - 1e-9) - 1) * step : Infinity; // prettier-ignore
+    const before =
+      typeof above === 'number' ? from + (Math.ceil((above - from) / step - 1e-9) - 1) * step : Infinity;
     const most = Math.min(before, typeof limit === 'number' ? limit : Infinity);
     return Number.isFinite(most) ? print(most) : null;
   }

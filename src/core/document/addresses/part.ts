@@ -67,7 +67,13 @@ export function renamedPart(key: PartKey, was: string, now: string): PartKey | n
 }
 
 /** The lists of parts: those of the questionnaire, of a section, and of an item's answer. */
-export const STUDY_LISTS = { given: 'given', quotas: 'quota', sections: 'section', derived: 'derived', endings: 'ending' } as const; // prettier-ignore
+export const STUDY_LISTS = {
+  given: 'given',
+  quotas: 'quota',
+  sections: 'section',
+  derived: 'derived',
+  endings: 'ending',
+} as const;
 export const ANSWER_LISTS = { options: 'option', specials: 'special', rows: 'row' } as const;
 export type AnswerList = keyof typeof ANSWER_LISTS;
 export type ListName = keyof typeof STUDY_LISTS | 'items' | AnswerList;

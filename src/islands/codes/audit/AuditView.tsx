@@ -28,7 +28,9 @@ export function AuditView({ openTables }: { readonly openTables: (rows: string) 
 
   if (file === null || (opened === null && running === null))
     return <FileDrop choose={choose} problem={problem} />;
-  const unknown = matching.filter(({ name, column, by }) => column === null && by === null && name.trim() !== audit.caseColumn).length; // prettier-ignore
+  const unknown = matching.filter(
+    ({ name, column, by }) => column === null && by === null && name.trim() !== audit.caseColumn,
+  ).length;
   const matched = matching.filter(({ column }) => column !== null).length;
   const isOpen = matchingOpen ?? (summary === null && unknown > 0);
   const stale = summary !== null && audit.against !== document;

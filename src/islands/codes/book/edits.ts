@@ -33,7 +33,15 @@ export function useBookEdits({ place, item }: BookRow) {
       if (label === '') return 'An answer has words.';
       return place === null
         ? nowhere
-        : commit(editOption(place, at, 'label', `Change an answer of ${item ?? ''}`, (option) => void (option.label = label))); // prettier-ignore
+        : commit(
+            editOption(
+              place,
+              at,
+              'label',
+              `Change an answer of ${item ?? ''}`,
+              (option) => void (option.label = label),
+            ),
+          );
     },
     /** Carried through conditions, and, once it is saved, through rows that are stored. */
     setOptionCode: (from: number, to: number) => {

@@ -37,7 +37,12 @@ export function CasesGrid({ keying, cases, put }: Props) {
   const [problem, setProblem] = useState<string | null>(null);
   const [past, setPast] = useState<readonly KeyedUndo[]>([]);
   // eslint-disable-next-line react-hooks/incompatible-library -- its functions are used within this component only
-  const rows = useVirtualizer({ count: cases.length, getScrollElement: () => scroll.current, estimateSize: () => ROW, overscan: 10 }); // prettier-ignore
+  const rows = useVirtualizer({
+    count: cases.length,
+    getScrollElement: () => scroll.current,
+    estimateSize: () => ROW,
+    overscan: 10,
+  });
   // The first rows are drawn a moment after the frame has its size.
   const drawn = rows.getVirtualItems().length > 0;
   const field = fields[at.column] as KeyField | undefined;

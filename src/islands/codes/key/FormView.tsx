@@ -67,7 +67,8 @@ export function FormView({ keying, keyed, set, nextId, next }: Props) {
   const take = (field: KeyField, value: Value | null, byItself: boolean) => {
     setPast([...past, { key: field.key, before: answers[field.key] }]);
     const now = write(field.key, value);
-    const after = keying.nextOpen(now, keying.sheet(now), field.key) ?? keying.nextOpen(now, keying.sheet(now), null); // prettier-ignore
+    const after =
+      keying.nextOpen(now, keying.sheet(now), field.key) ?? keying.nextOpen(now, keying.sheet(now), null);
     setWanted(after?.key ?? DONE);
     advanced.current = byItself ? performance.now() : -Infinity;
   };

@@ -20,7 +20,12 @@ function codedFile(keying: Keying, list: readonly KeyedCase[]): Blob {
   const head = ['case', 'keyed_by', 'keyed_at', ...keying.columns.map(({ name }) => name)];
   const rows = list
     .filter(({ entry }) => entry === 1)
-    .map(({ caseId, keyedBy, at, answers }) => [caseId, keyedBy, new Date(at).toISOString(), ...keying.coded(answers).row]); // prettier-ignore
+    .map(({ caseId, keyedBy, at, answers }) => [
+      caseId,
+      keyedBy,
+      new Date(at).toISOString(),
+      ...keying.coded(answers).row,
+    ]);
   return new Blob([csvLines([head, ...rows])], { type: 'text/csv' });
 }
 
@@ -38,7 +43,8 @@ export function KeyInView() {
   const { list } = cases;
   if (list === null) return <div className={classes.columns} aria-busy="true" />;
   const current = open === null ? null : (list.find((each) => isSameCase(each, open)) ?? null);
-  const nextId = current === null ? null : nextCaseId(current.caseId, new Set(list.map(({ caseId }) => caseId))); // prettier-ignore
+  const nextId =
+    current === null ? null : nextCaseId(current.caseId, new Set(list.map(({ caseId }) => caseId)));
   const start = (caseId: string): string | null => {
     const same = list.filter((each) => each.caseId === caseId);
     if (same.length === 2) return `Case ${caseId} has been keyed twice already: open it at the left.`;

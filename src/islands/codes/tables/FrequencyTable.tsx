@@ -29,7 +29,10 @@ export function FrequencyTable({ variable, frequency, about, madeUp }: Props) {
   const where = whereAsked(plan.variables, analysis, variable);
   const { rows, missing, all, asked, answered, several, summary } = frequency;
   const [spoken, setSpoken] = useState<string | null>(null);
-  const most = rows.reduce<FrequencyRow | null>((best, row) => (best === null || row.count > best.count ? row : best), null); // prettier-ignore
+  const most = rows.reduce<FrequencyRow | null>(
+    (best, row) => (best === null || row.count > best.count ? row : best),
+    null,
+  );
   const said = rows.find(({ label }) => label === spoken) ?? most;
   const passes = variable.over !== null;
   const title = `${variable.id}: ${variable.label}`;

@@ -52,7 +52,11 @@ export function SourcePicker({ source, choose }: Props) {
       const keying = new Keying(plan);
       const worker = await client.about(document);
       const header = keying.columns.map(({ name }) => name);
-      await worker.hand(KEYED, header, keyed.map(({ answers }) => keying.coded(answers).row)); // prettier-ignore
+      await worker.hand(
+        KEYED,
+        header,
+        keyed.map(({ answers }) => keying.coded(answers).row),
+      );
       choose({ name: plural(keyed.length, 'keyed case'), source: { of: 'rows', key: KEYED }, madeUp: false });
     } else {
       const card = kept.find(({ id }) => id === key);

@@ -74,7 +74,7 @@ export function TablesView() {
                     kind !== 'texts' &&
                     over === row.over &&
                     passes.length === row.passes.length,
-                ) // prettier-ignore
+                )
                 .map(({ id, label }) => (
                   <option key={id} value={id}>
                     {`${id}: ${label.length > 60 ? `${label.slice(0, 59)}…` : label}`}

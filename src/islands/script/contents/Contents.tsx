@@ -143,7 +143,9 @@ function AroundList() {
       ({ name, random }) => [address('given', name), name, random ? 'arm' : 'given'] as const,
     ),
     ...(document.quotas ?? []).map(({ id }) => [address('quota', id), id, 'quota'] as const),
-    ...(document.derived ?? []).map((entry) => [address('derived', entry.name), entry.name, 'cases' in entry ? 'cases' : 'sum'] as const), // prettier-ignore
+    ...(document.derived ?? []).map(
+      (entry) => [address('derived', entry.name), entry.name, 'cases' in entry ? 'cases' : 'sum'] as const,
+    ),
   ];
   const openComments = useStudy(
     (state) => state.comments.filter(({ settledBy }) => settledBy === null).length,
