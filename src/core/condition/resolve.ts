@@ -4,6 +4,7 @@
  *
  * Gives problems, each with its rule and span; none means that `evaluate` can be trusted with the tree.
  */
+import { distance } from 'fastest-levenshtein';
 import type { ValueKind } from '../document/answer-types';
 import type { Questionnaire } from '../document/types';
 import { isRepeated, maxPasses, variableOptions, type Variable, type Variables } from '../document/variables';
@@ -454,10 +455,10 @@ class Resolver {
     const near = [...this.scope.variables.values()]
       .map((variable) => ({
         name: variable.name,
-        distance: editDistance(name.toLowerCase(), variable.name.toLowerCase(), most),
+        edits: distance(name.toLowerCase(), variable.name.toLowerCase()),
       }))
-      .filter(({ distance }) => distance < most)
-      .sort((a, b) => a.distance - b.distance);
+      .filter(({ edits }) => edits < most)
+      .sort((a, b) => a.edits - b.edits);
     const best = near.find((other) => this.fits(name, other.name));
     return best === undefined ? '' : `: did you mean “${best.name}”?`;
   }
@@ -505,19 +506,4 @@ function isSpecial(variable: Variable, code: number): boolean {
 
 function listOf(codes: readonly number[]): string {
   return codes.length <= 12 ? codes.join(', ') : `${codes.slice(0, 12).join(', ')} …`;
-}
-
-/** Levenshtein distance, given up at `limit`. */
-function editDistance(a: string, b: string, limit: number): number {
-  if (Math.abs(a.length - b.length) >= limit) return limit;
-  let row = Array.from({ length: b.length + 1 }, (_, j) => j);
-  for (let i = 1; i <= a.length; i += 1) {
-    const next = [i];
-    for (let j = 1; j <= b.length; j += 1) {
-      const replace = (row[j - 1] ?? 0) + (a[i - 1] === b[j - 1] ? 0 : 1);
-      next.push(Math.min(replace, (row[j] ?? 0) + 1, (next[j - 1] ?? 0) + 1));
-    }
-    row = next;
-  }
-  return row[b.length] ?? limit;
 }

@@ -43,9 +43,7 @@ export function scan(source: string): Token[] {
     }
     const date = match(DATETIME) ?? match(TIME);
     if (date !== null) {
-      const kind = date.includes('T') ? 'datetime' : date.includes('-') ? 'date' : 'time';
-      if (isDateValue(kind, date)) push(kind, date.length);
-      else push('bad', date.length, date, `"${date}" is not a real ${kind}`);
+      pushDate(date);
       continue;
     }
     const number = match(NUMBER);
@@ -67,6 +65,12 @@ export function scan(source: string): Token[] {
   }
   tokens.push({ kind: 'end', text: '', span: { from: source.length, to: source.length } });
   return tokens;
+
+  function pushDate(date: string): void {
+    const kind = date.includes('T') ? 'datetime' : date.includes('-') ? 'date' : 'time';
+    if (isDateValue(kind, date)) push(kind, date.length);
+    else push('bad', date.length, date, `"${date}" is not a real ${kind}`);
+  }
 
   function scanText(): void {
     let end = at + 1;

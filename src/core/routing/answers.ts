@@ -5,7 +5,15 @@
  */
 import { hasRows, isDated, isListed, stepsOf, traitsOf, type NumericAnswer } from '../document/answer-types';
 import { isDateValue, normalDate } from '../document/dates';
-import type { Answer, MultipleAnswer, Option, Question, Value } from '../document/types';
+import type {
+  Answer,
+  DateAnswer,
+  MultipleAnswer,
+  Option,
+  Question,
+  TextAnswer,
+  Value,
+} from '../document/types';
 import type { Variable } from '../document/variables';
 import type { PlanItem } from './plan';
 
@@ -83,37 +91,39 @@ export function refusal(question: Question, answer: Answer, value: Value, shown:
       }
       return null;
     }
-    case 'text': {
+    case 'text':
       if (typeof value !== 'string') return kind('a text is needed');
-      const length = [...value].length;
-      if (answer.minLength !== undefined && length < answer.minLength) {
-        return limit(`Please write at least ${answer.minLength} characters.`);
-      }
-      if (answer.maxLength !== undefined && length > answer.maxLength) {
-        return limit(`Please write at most ${answer.maxLength} characters; there are ${length}.`);
-      }
-      if (answer.lines !== 'many' && /[\r\n]/.test(value)) return limit('Please write on one line.');
-      return patternRefusal(answer.pattern, value, limit);
-    }
+      return textRefusal(answer, value, limit);
     case 'date':
     case 'time':
-    case 'datetime': {
-      if (typeof value === 'number') {
-        return isShownSpecial(answer.specials, value, shown) ? null : kind(`Please give a ${answer.type}.`);
-      }
-      if (typeof value !== 'string' || !isDateValue(answer.type, value)) {
+    case 'datetime':
+      if (typeof value === 'number' && isShownSpecial(answer.specials, value, shown)) return null;
+      if (typeof value === 'number') return kind(`Please give a ${answer.type}.`);
+      if (typeof value !== 'string' || !isDateValue(answer.type, value))
         return kind(`Please give a ${traitsOf(answer).words}.`);
-      }
-      const [moment, min, max] = [value, answer.min, answer.max].map((text) => text && normalDate(text));
-      if ((min && moment && moment < min) || (max && moment && moment > max)) {
-        const range = [answer.min && `from ${answer.min}`, answer.max && `up to ${answer.max}`];
-        return limit(`Please give a ${answer.type} ${range.filter(Boolean).join(' ')}.`);
-      }
-      return null;
-    }
+      return dateRefusal(answer, value, limit);
     default:
       return answer satisfies never;
   }
+}
+
+type Limit = (message: string) => Refusal;
+
+function textRefusal(answer: TextAnswer, value: string, limit: Limit): Refusal | null {
+  const length = [...value].length;
+  if (answer.minLength !== undefined && length < answer.minLength)
+    return limit(`Please write at least ${answer.minLength} characters.`);
+  if (answer.maxLength !== undefined && length > answer.maxLength)
+    return limit(`Please write at most ${answer.maxLength} characters; there are ${length}.`);
+  if (answer.lines !== 'many' && /[\r\n]/.test(value)) return limit('Please write on one line.');
+  return patternRefusal(answer.pattern, value, limit);
+}
+
+function dateRefusal(answer: DateAnswer, value: string, limit: Limit): Refusal | null {
+  const [moment, min, max] = [value, answer.min, answer.max].map((text) => text && normalDate(text));
+  if (!(min && moment && moment < min) && !(max && moment && moment > max)) return null;
+  const range = [answer.min && `from ${answer.min}`, answer.max && `up to ${answer.max}`];
+  return limit(`Please give a ${answer.type} ${range.filter(Boolean).join(' ')}.`);
 }
 
 function stepWords(answer: NumericAnswer): string {

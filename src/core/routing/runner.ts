@@ -127,18 +127,8 @@ export class Runner {
    * they stop at a required question or a hard check.
    */
   run(respondent: Respondent, given: readonly (Value | null)[] = []): number {
+    this.begin(given);
     const { memory } = this;
-    memory.values.fill(null);
-    memory.missing.fill(0);
-    memory.asked.fill(0);
-    memory.begun.fill(0);
-    this.count = 0;
-    this.undrawnCount = 0;
-    this.refused.length = 0;
-    this.given.forEach(({ slot, answer, missing }, n) =>
-      this.remember(slot, given[n] ?? null, answer, missing),
-    );
-
     let s = 0;
     let pass = 1;
     let i = 0;
@@ -186,6 +176,20 @@ export class Runner {
       s = to === null || to.to === 'next-pass' ? s + 1 : to.section;
       entering = true;
     }
+  }
+
+  private begin(given: readonly (Value | null)[]): void {
+    const { memory } = this;
+    memory.values.fill(null);
+    memory.missing.fill(0);
+    memory.asked.fill(0);
+    memory.begun.fill(0);
+    this.count = 0;
+    this.undrawnCount = 0;
+    this.refused.length = 0;
+    this.given.forEach(({ slot, answer, missing }, n) =>
+      this.remember(slot, given[n] ?? null, answer, missing),
+    );
   }
 
   private isMet(item: RunnerItem, respondent: Respondent): boolean {

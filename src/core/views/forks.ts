@@ -68,28 +68,47 @@ export function forksOf(
   unfolded: ReadonlySet<string>,
   asked: Readonly<Record<string, { readonly share: number }>> = {},
 ): ForksModel {
+  const { nodes, bands, home } = standingOf(plan, unfolded);
+  const order = new Map(nodes.map(({ id }, n) => [id, n]));
+  const all = flowsBetween(plan, transitions, home, order);
+  const into = new Map<Address, number | null>();
+  for (const { to, share } of all) into.set(to, added(into.get(to), share));
+  const ribbons = all.flatMap(({ id, from, to, share }) => (from === null ? [] : [{ id, from, to, share }]));
+  const isExit = ({ to }: ForksRibbon) => !order.has(to);
+  const shareOf = ({ id, items }: ForksNode) => {
+    const arriving = into.has(id) ? (into.get(id) ?? null) : 0;
+    return nameAt(id, 'item') === null ? arriving : (asked[items[0] ?? '']?.share ?? arriving ?? 0);
+  };
+  return {
+    nodes: nodes.map((node) => ({ ...node, share: shareOf(node) })),
+    bands,
+    ribbons: ribbons.filter((ribbon) => !isExit(ribbon)),
+    exits: ribbons.filter(isExit),
+  };
+}
+
+/** Shares added up; not known as soon as one of them is not. */
+function added(sum: number | null | undefined, share: number | null): number | null {
+  return sum === null || share === null ? null : (sum ?? 0) + share;
+}
+
+interface Standing {
+  /** In the order of the script, the endings that are no early ones last. */
+  readonly nodes: readonly ForksNode[];
+  readonly bands: readonly ForksBand[];
+  /** The node that stands for an item, by its name. */
+  readonly home: ReadonlyMap<string, Address>;
+}
+
+function standingOf(plan: Plan, unfolded: ReadonlySet<string>): Standing {
   const home = new Map<string, Address>();
   const nodes: ForksNode[] = [];
   const bands: ForksBand[] = [];
   for (const planSection of plan.sections) {
     const { section, index, items } = planSection;
     const apart = unfolded.has(section.id) && items.length > 0;
-    const names = items.map(({ item }) => item.name);
-    const groups = apart ? names.map((name) => [name]) : [names];
-    const own = groups.map((group): ForksNode => {
-      const [name = ''] = group;
-      const id = apart ? address('item', name) : address('section', section.id);
-      for (const each of group) home.set(each, id);
-      return {
-        id,
-        mark: apart ? name : sectionLetter(index),
-        label: apart ? labelOf(planSection, name) : section.title,
-        section: index,
-        items: group,
-        share: null,
-        ending: null,
-      };
-    });
+    const own = nodesIn(planSection, apart);
+    for (const { id, items: names } of own) for (const name of names) home.set(name, id);
     nodes.push(...own);
     bands.push({
       section: index,
@@ -102,10 +121,8 @@ export function forksOf(
       draw: section.draw === undefined ? null : [section.draw, questionsIn(planSection)],
     });
   }
-  const kinds = new Map(plan.endings.map(({ ending }) => [ending.id, ending.kind]));
-  const early = (id: string) => isEarly(kinds.get(id) ?? null);
   for (const { ending } of plan.endings) {
-    if (early(ending.id)) continue;
+    if (isEarly(ending.kind)) continue;
     nodes.push({
       id: address('ending', ending.id),
       mark: '',
@@ -116,8 +133,43 @@ export function forksOf(
       ending: ending.kind,
     });
   }
-  const order = new Map(nodes.map(({ id }, n) => [id, n]));
-  const flows = new Map<string, { from: Address | null; to: Address; share: number | null }>();
+  return { nodes, bands, home };
+}
+
+/** The section as one node, or each of its items. */
+function nodesIn(planSection: PlanSection, apart: boolean): ForksNode[] {
+  const { section, index, items } = planSection;
+  const names = items.map(({ item }) => item.name);
+  return (apart ? names.map((name) => [name]) : [names]).map((group): ForksNode => {
+    const [name = ''] = group;
+    return {
+      id: apart ? address('item', name) : address('section', section.id),
+      mark: apart ? name : sectionLetter(index),
+      label: apart ? labelOf(planSection, name) : section.title,
+      section: index,
+      items: group,
+      share: null,
+      ending: null,
+    };
+  });
+}
+
+interface Flow {
+  readonly id: string;
+  /** Null at the start. */
+  readonly from: Address | null;
+  readonly to: Address;
+  readonly share: number | null;
+}
+
+/** What goes on between nodes, not within one and not up the river into the next pass. */
+function flowsBetween(
+  plan: Plan,
+  transitions: readonly Transition[],
+  home: Standing['home'],
+  order: ReadonlyMap<Address, number>,
+): Flow[] {
+  const flows = new Map<string, Flow>();
   const onePass = passShares(plan, transitions);
   for (const { from, to, share: all } of transitions) {
     const share = all === null ? null : all * onePass(from, 'item' in to ? to.item : null);
@@ -125,37 +177,12 @@ export function forksOf(
     const target =
       'item' in to ? (home.get(to.item) ?? address('item', to.item)) : address('ending', to.ending);
     if (source === target) continue;
-    // On into the next pass, back up the river.
-    const [above, below] = [
-      (source === null ? undefined : order.get(source)) ?? -1,
-      order.get(target) ?? Infinity,
-    ];
-    if (source !== null && below < above) continue;
-    const key = `${source ?? 'start'} > ${target}`;
-    const known = flows.get(key);
-    const sum = known?.share === null || share === null ? null : (known?.share ?? 0) + share;
-    flows.set(key, { from: source, to: target, share: sum });
+    const above = (source === null ? undefined : order.get(source)) ?? -1;
+    if (source !== null && (order.get(target) ?? Infinity) < above) continue;
+    const id = `${source ?? 'start'} > ${target}`;
+    flows.set(id, { id, from: source, to: target, share: added(flows.get(id)?.share, share) });
   }
-  const all = [...flows].map(([id, flow]) => ({ id, ...flow }));
-  const into = new Map<Address, number | null>();
-  for (const { to, share } of all)
-    into.set(to, share === null || into.get(to) === null ? null : (into.get(to) ?? 0) + share);
-  const ribbons = all.flatMap(({ id, from, to, share }) => (from === null ? [] : [{ id, from, to, share }]));
-  const isExit = ({ to }: ForksRibbon) => !order.has(to);
-  return {
-    nodes: nodes.map((node) => ({
-      ...node,
-      share:
-        nameAt(node.id, 'item') !== null
-          ? (asked[node.items[0] ?? '']?.share ?? into.get(node.id) ?? 0)
-          : into.has(node.id)
-            ? (into.get(node.id) ?? null)
-            : 0,
-    })),
-    bands,
-    ribbons: ribbons.filter((ribbon) => !isExit(ribbon)),
-    exits: ribbons.filter(isExit),
-  };
+  return [...flows.values()];
 }
 
 /** By what to multiply what goes on within a repeated section, so that it is told for one pass. */

@@ -1,7 +1,8 @@
 /** Find anything (Ctrl/Cmd+K): items, answers, codes, conditions, sections, endings and actions; and replace. */
+import { useCombobox } from '../ui/use-combobox';
 import type { Selection } from '../state/study-state';
 import { openPaste } from '../state/open-paste';
-import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
+import { useId, useState, type KeyboardEvent } from 'react';
 import { WHOLE_STUDY } from '../../core/document/addresses';
 import { replaceable, replaceAll } from '../../core/editing/replace';
 import { findAll } from '../../core/views/find';
@@ -37,10 +38,7 @@ interface Props {
 
 export function FindPanel({ close, saveAs }: Props) {
   const [query, setQuery] = useState('');
-  const [at, setAt] = useState(0);
   const [replacing, setReplacing] = useState(false);
-  const panel = useRef<HTMLDivElement>(null);
-  const list = useRef<HTMLUListElement>(null);
   const plan = useStudy((state) => state.plan);
   const select = useStudy((state) => state.select);
   const total = useStudy((state) => state.analysis?.routes ?? '0');
@@ -87,17 +85,11 @@ export function FindPanel({ close, saveAs }: Props) {
         },
       })),
   ];
-  const current = Math.min(at, entries.length - 1);
-  useEffect(() => {
-    list.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' });
-  }, [current]);
-  useEffect(() => {
-    const outside = (event: MouseEvent) => {
-      if (!panel.current?.contains(event.target as Node)) close();
-    };
-    addEventListener('mousedown', outside);
-    return () => removeEventListener('mousedown', outside);
-  }, [close]);
+  const finder = useCombobox({
+    count: entries.length,
+    close,
+  });
+  const { current, choose: setAt } = finder;
 
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === 'Escape') close();
@@ -105,46 +97,43 @@ export function FindPanel({ close, saveAs }: Props) {
     event.preventDefault();
     event.stopPropagation();
   };
-  const onListKey = (event: KeyboardEvent) => {
-    if (event.key === 'ArrowDown') setAt(Math.min(current + 1, entries.length - 1));
-    else if (event.key === 'ArrowUp') setAt(Math.max(current - 1, 0));
-    else if (event.key === 'Enter') entries[current]?.go();
-    else return;
-    event.preventDefault();
-  };
   return (
-    <div className={classes.panel} role="dialog" aria-label="Find anything" ref={panel} onKeyDown={onKeyDown}>
+    <div
+      {...finder.layerProps({ onKeyDown })}
+      className={classes.panel}
+      role="dialog"
+      aria-label="Find anything"
+    >
       <div className={classes.head}>
         <input
+          {...finder.fieldProps({
+            onKeyDown(event) {
+              if (event.key !== 'Enter') return;
+              event.preventDefault();
+              entries[current]?.go();
+            },
+          })}
+
           autoFocus
           role="combobox"
           aria-label="Find anything"
           aria-expanded
           aria-controls={listId}
-          aria-activedescendant={entries.length > 0 ? `${listId}-${current}` : undefined}
           placeholder="Find an item, an answer, a condition, or something to do"
           value={query}
           onChange={(event) => {
             setQuery(event.target.value);
             setAt(0);
           }}
-          onKeyDown={onListKey}
         />
         <button type="button" aria-expanded={replacing} onClick={() => setReplacing(!replacing)}>
           Replace
         </button>
       </div>
       {replacing && <Replace find={query} />}
-      <ul id={listId} role="listbox" aria-label="Found" ref={list}>
+      <ul id={listId} role="listbox" aria-label="Found">
         {entries.map(({ kind, name, words, go }, n) => (
-          <li
-            key={n}
-            id={`${listId}-${n}`}
-            role="option"
-            aria-selected={n === current}
-            onMouseMove={() => setAt(n)}
-            onClick={go}
-          >
+          <li key={n} {...finder.entryProps(n)} onMouseMove={() => setAt(n)} onClick={go}>
             <small>{kind}</small>
             {name !== '' && <code>{name}</code>}
             <span>{words}</span>

@@ -1,5 +1,6 @@
 /** Where to go: the possible targets, the likely ones first; digits pick from the list, typing narrows it. */
-import { useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
+import { useCombobox } from '../ui/use-combobox';
+import { useId, useState, type ReactNode } from 'react';
 import type { Target } from '../../core/document/types';
 import { possibleTargets } from '../../core/wording/targets';
 import { EndingMark } from '../ui/EndingMark';
@@ -21,81 +22,56 @@ interface Props {
 export function TargetPicker({ section, item, none, choose, close, aside }: Props) {
   const document = useStudy((state) => state.document);
   const [typed, setTyped] = useState('');
-  const [at, setAt] = useState(0);
-  const box = useRef<HTMLDivElement>(null);
-  const list = useRef<HTMLUListElement>(null);
+  const list = useId();
   const words = typed.trim().toLowerCase();
   const all = [
     ...possibleTargets(document, section, item),
     ...(none === null ? [] : [{ target: null, label: none, words: '', ending: null }]),
   ];
   const shown = all.filter(({ label, words: text }) => `${label} ${text}`.toLowerCase().includes(words));
-  const current = Math.min(at, shown.length - 1);
-
-  useEffect(() => {
-    const outside = (event: MouseEvent) => {
-      if (!box.current?.contains(event.target as Node)) close();
-    };
-    addEventListener('mousedown', outside);
-    return () => removeEventListener('mousedown', outside);
-  }, [close]);
-  // Beside what it is for, and inside the window wherever that stands; the list grows and shrinks by typing.
-  useLayoutEffect(() => {
-    const place = () => {
-      const [node, anchor] = [box.current, box.current?.parentElement];
-      if (node && anchor) placeInside(node, anchor.getBoundingClientRect());
-    };
-    place();
-    addEventListener('scroll', place, { capture: true, passive: true });
-    addEventListener('resize', place);
-    return () => {
-      removeEventListener('scroll', place, { capture: true });
-      removeEventListener('resize', place);
-    };
-  }, [shown.length]);
-  useEffect(() => {
-    list.current?.children[current]?.scrollIntoView({ block: 'nearest' });
-  }, [current]);
+  const picker = useCombobox({
+    count: shown.length,
+    close,
+  });
+  const { current, choose: setAt } = picker;
 
   const take = (index: number) => {
     const found = shown[index];
     if (found !== undefined) choose(found.target);
   };
   return (
-    <div className={classes.box} ref={box}>
+    <div {...picker.besideProps()} className={classes.box} style={picker.layerStyles}>
       <input
+        {...picker.fieldProps({
+          onKeyDown(event) {
+            event.stopPropagation();
+            if (event.key === 'Enter') take(current);
+            else if (event.key === 'Tab' && aside !== undefined) return;
+            else if (event.key === 'Escape' || event.key === 'Tab') close();
+            else if (typed === '' && /^[1-9]$/.test(event.key)) take(Number(event.key) - 1);
+            else return;
+            event.preventDefault();
+          },
+        })}
+
         autoFocus
         type="text"
         role="combobox"
         aria-label="Go to"
         aria-expanded
-        aria-controls="targets"
-        aria-activedescendant={shown.length > 0 ? `target-${current}` : undefined}
+        aria-controls={list}
         placeholder="1 to 9, or type to narrow"
         value={typed}
         onChange={(event) => {
           setTyped(event.target.value);
           setAt(0);
         }}
-        onKeyDown={(event) => {
-          event.stopPropagation();
-          if (event.key === 'ArrowDown') setAt(Math.min(current + 1, shown.length - 1));
-          else if (event.key === 'ArrowUp') setAt(Math.max(current - 1, 0));
-          else if (event.key === 'Enter') take(current);
-          else if (event.key === 'Tab' && aside !== undefined) return;
-          else if (event.key === 'Escape' || event.key === 'Tab') close();
-          else if (typed === '' && /^[1-9]$/.test(event.key)) take(Number(event.key) - 1);
-          else return;
-          event.preventDefault();
-        }}
       />
-      <ul id="targets" role="listbox" aria-label="Targets" ref={list}>
+      <ul id={list} role="listbox" aria-label="Targets">
         {shown.map(({ target, label, words: text, ending }, index) => (
           <li
             key={JSON.stringify(target)}
-            id={`target-${index}`}
-            role="option"
-            aria-selected={index === current}
+            {...picker.entryProps(index)}
             onMouseDown={(event) => {
               event.preventDefault();
               take(index);
@@ -127,16 +103,4 @@ export function TargetPicker({ section, item, none, choose, close, aside }: Prop
       )}
     </div>
   );
-}
-
-const GAP = 8;
-
-/** Under the anchor with the right edges in line, or above it where there is more room. */
-function placeInside(box: HTMLElement, anchor: DOMRect): void {
-  const { width, height } = box.getBoundingClientRect();
-  const left = Math.min(Math.max(anchor.right - width, GAP), innerWidth - width - GAP);
-  const below = anchor.bottom + height + GAP <= innerHeight || anchor.top < innerHeight - anchor.bottom;
-  const top = below ? anchor.bottom : anchor.top - height;
-  box.style.left = `${left}px`;
-  box.style.top = `${Math.min(Math.max(top, GAP), innerHeight - height - GAP)}px`;
 }

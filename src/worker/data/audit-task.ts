@@ -145,28 +145,28 @@ export class AuditTask {
       if (changed.length > 0) this.changes.push(new Blob([csvLines(changed)]));
       progress(share);
     }
-    const { counts } = run;
+    return { ok: true, summary: this.summaryOf(run, withProblems) };
+  }
+
+  private summaryOf({ counts }: AuditRun, rowsWithProblems: number): AuditSummary {
     const sorted = <Key>(of: ReadonlyMap<Key, number>) => [...of].sort((a, b) => b[1] - a[1]);
     return {
-      ok: true,
-      summary: {
-        rows: counts.rows,
-        clean: counts.clean,
-        filled: counts.filled,
-        recoded: counts.recoded,
-        problems: counts.problems,
-        listed: this.problems.length,
-        byProblem: sorted(counts.byProblem),
-        byColumn: [...counts.byColumn]
-          .map(([column, kinds]) => ({
-            column,
-            kinds: sorted(kinds),
-            total: [...kinds.values()].reduce((sum, count) => sum + count, 0),
-          }))
-          .sort((a, b) => b.total - a.total),
-        byEnding: sorted(counts.byEnding),
-        rowsWithProblems: withProblems,
-      },
+      rows: counts.rows,
+      clean: counts.clean,
+      filled: counts.filled,
+      recoded: counts.recoded,
+      problems: counts.problems,
+      listed: this.problems.length,
+      byProblem: sorted(counts.byProblem),
+      byColumn: [...counts.byColumn]
+        .map(([column, kinds]) => ({
+          column,
+          kinds: sorted(kinds),
+          total: [...kinds.values()].reduce((sum, count) => sum + count, 0),
+        }))
+        .sort((a, b) => b.total - a.total),
+      byEnding: sorted(counts.byEnding),
+      rowsWithProblems,
     };
   }
 

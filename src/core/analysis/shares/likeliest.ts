@@ -3,10 +3,10 @@
  * share, which no route that begins so can exceed: so what comes to its end first is the likeliest (best-first search;
  * Dechter and Pearl, "Generalized best-first search strategies and the optimality of A*", 1985).
  */
+import TinyQueue from 'tinyqueue';
 import { passKey } from '../../document/addresses';
 import type { Beliefs, Emission } from '../counting/belief';
 import { TRUE, type Diagram } from '../diagrams/diagram';
-import { Heap } from './heap';
 import type { Weighing } from './weighing';
 
 export interface LikelyRoute {
@@ -41,7 +41,7 @@ export function likeliestRoutes(
   mostWeighed = MOST_WEIGHED,
 ): Likeliest {
   const { diagrams } = beliefs.encoded;
-  const open = new Heap<Beginning>((a, b) => b.share - a.share);
+  const open = new TinyQueue<Beginning>([], (a, b) => b.share - a.share);
   open.push({ share: 1, mass: TRUE, last: null, before: null });
   const found: LikelyRoute[] = [];
   let weighed = 0;
