@@ -180,18 +180,30 @@ export class RowTrials {
       if (column >= 0) judged.problems.push({ problem: 'wrong-number-drawn', column, unknown: null });
     }
     const unknown = new Set(judged.problems.flatMap(({ unknown: group }) => (group === null ? [] : [group])));
-    const open: OpenPoint[] = [];
-    for (const group of [...unknown, ...judged.absent]) {
-      if (!assumed.values.has(group.slot) && this.driverOf(group) !== undefined)
-        open.push({ of: 'answer', group });
-    }
-    if (laterStops.length > 0) open.push({ of: 'stop', at: laterStops });
-    for (const id of quotasMet) if (!assumed.quotas.has(id)) open.push({ of: 'quota', id });
+    const open = this.openPoints([...unknown, ...judged.absent], laterStops, quotasMet, assumed);
     const known = judged.problems.filter(({ unknown: group }) => group === null).length;
     // An answer that is missing in any case is no mark against an assumption; one missing only under it is.
     const missing = [...unknown].filter(({ slot }) => !assumed.values.has(slot)).length;
     const cost = known + missing;
     return { assumed, judged, expected, row, cost, draws, open };
+  }
+
+  /** What is still to be assumed: answers that are not known and steer something, a later stop, quotas. */
+  private openPoints(
+    unanswered: readonly ColumnGroup[],
+    laterStops: readonly string[],
+    quotasMet: ReadonlySet<string>,
+    assumed: Assumed,
+  ): OpenPoint[] {
+    const answers = unanswered.filter(
+      (group) => !assumed.values.has(group.slot) && this.driverOf(group) !== undefined,
+    );
+    const quotas = [...quotasMet].filter((id) => !assumed.quotas.has(id));
+    return [
+      ...answers.map((group): OpenPoint => ({ of: 'answer', group })),
+      ...(laterStops.length > 0 ? [{ of: 'stop', at: laterStops } as const] : []),
+      ...quotas.map((id): OpenPoint => ({ of: 'quota', id })),
+    ];
   }
 
   /** Where somebody stopped who came to no ending: the last item presented that holds anything; null if they did not. */

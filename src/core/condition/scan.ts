@@ -31,40 +31,28 @@ export function scan(source: string): Token[] {
     tokens.push({ kind, text, span: { from: at, to: at + length }, ...(problem ? { problem } : {}) });
     at += length;
   };
+  const space = /\s*/y;
   while (at < source.length) {
-    const space = /\s*/y;
     space.lastIndex = at;
     at += space.exec(source)?.[0].length ?? 0;
-    if (at >= source.length) break;
-    const word = match(WORD);
-    if (word !== null) {
-      push('word', word.length);
-      continue;
-    }
-    const date = match(DATETIME) ?? match(TIME);
-    if (date !== null) {
-      pushDate(date);
-      continue;
-    }
-    const number = match(NUMBER);
-    if (number !== null) {
-      push('number', number.length);
-      continue;
-    }
-    if (source[at] === "'") {
-      scanText();
-      continue;
-    }
-    const symbol = match(SYMBOL);
-    if (symbol !== null) {
-      push('symbol', symbol.length);
-      continue;
-    }
-    const odd = String.fromCodePoint(source.codePointAt(at) ?? 0);
-    push('bad', odd.length, odd, `"${odd}" has no meaning here${hintFor(odd)}`);
+    if (at < source.length) scanToken();
   }
   tokens.push({ kind: 'end', text: '', span: { from: source.length, to: source.length } });
   return tokens;
+
+  function scanToken(): void {
+    const word = match(WORD);
+    if (word !== null) return push('word', word.length);
+    const date = match(DATETIME) ?? match(TIME);
+    if (date !== null) return pushDate(date);
+    const number = match(NUMBER);
+    if (number !== null) return push('number', number.length);
+    if (source[at] === "'") return scanText();
+    const symbol = match(SYMBOL);
+    if (symbol !== null) return push('symbol', symbol.length);
+    const odd = String.fromCodePoint(source.codePointAt(at) ?? 0);
+    push('bad', odd.length, odd, `"${odd}" has no meaning here${hintFor(odd)}`);
+  }
 
   function pushDate(date: string): void {
     const kind = date.includes('T') ? 'datetime' : date.includes('-') ? 'date' : 'time';

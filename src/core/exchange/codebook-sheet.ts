@@ -78,28 +78,9 @@ export function readCodebookSheet(document: Questionnaire, cells: readonly (read
       made.push(change);
     };
     const label = cell('label');
-    if (label !== null && label !== (question.label ?? ''))
-      edit(
-        'label',
-        question.label ?? '',
-        label,
-        set(place, (draft) => (label === '' ? void delete draft.label : void (draft.label = label))),
-      );
+    if (label !== null) readLabel(question, place, label, edit);
     const measure = cell('measure');
-    if (measure !== null && measure !== (question.measure ?? '')) {
-      const known = MEASURES.find((each) => each === measure);
-      if (known === undefined && measure !== '')
-        report(`“${measure}” is no level of measurement: use ${MEASURES.join(', ')}, or leave it empty.`);
-      else
-        edit(
-          'measure',
-          question.measure ?? '',
-          measure,
-          set(place, (draft) =>
-            known === undefined ? void delete draft.measure : void (draft.measure = known),
-          ),
-        );
-    }
+    if (measure !== null) readMeasure(question, place, measure, edit, report);
     const codes = cell('codes');
     if (codes !== null && codes !== '') readCodes(document, question, place, codes, edit, report);
     const missing = cell('missing');
@@ -120,6 +101,39 @@ export function readCodebookSheet(document: Questionnaire, cells: readonly (read
 
 type ReportEdit = (what: SheetChange['what'], from: string, to: string, change: Change) => void;
 type ReportWarning = (message: string) => void;
+
+function readLabel(question: Question, place: ItemPlace, label: string, edit: ReportEdit): void {
+  const before = question.label ?? '';
+  if (label === before) return;
+  edit(
+    'label',
+    before,
+    label,
+    set(place, (draft) => (label === '' ? void delete draft.label : void (draft.label = label))),
+  );
+}
+
+function readMeasure(
+  question: Question,
+  place: ItemPlace,
+  measure: string,
+  edit: ReportEdit,
+  report: ReportWarning,
+): void {
+  const before = question.measure ?? '';
+  if (measure === before) return;
+  const known = MEASURES.find((each) => each === measure);
+  if (known === undefined && measure !== '') {
+    report(`“${measure}” is no level of measurement: use ${MEASURES.join(', ')}, or leave it empty.`);
+    return;
+  }
+  edit(
+    'measure',
+    before,
+    measure,
+    set(place, (draft) => (known === undefined ? void delete draft.measure : void (draft.measure = known))),
+  );
+}
 
 /** Told by code, an answer has new words; told by its words, it has a new code. */
 function readCodes(

@@ -40,6 +40,34 @@ export function* madeUpRespondents(plan: Plan, count: number, seed: number): Gen
   for (let n = 1; n <= count; n += 1) yield makers.make(`${seed}/${n}`);
 }
 
+/** Somebody makes up their answers to an item, again where a hard check has refused the ones before. */
+function meets(
+  item: RunnerItem,
+  shown: ShownParts,
+  tries: number,
+  random: ReturnType<typeof xoroshiro128plus>,
+  values: (Value | null)[],
+  answers: Record<string, Value | null>,
+): boolean {
+  const { item: of } = item.planItem;
+  if (of.kind === 'statement' || tries > 2 * MOST_TRIES) return false;
+  const { required } = of;
+  const assume = tries > MOST_TRIES ? undefined : of.assume;
+  item.parts.forEach((part, n) => {
+    if (shown.rows[n] === false) return;
+    const { answer } = part;
+    const value = drawAnswer(
+      random,
+      { answer, ...(assume ? { assume } : {}), ...(required ? { required } : {}) },
+      shown,
+    );
+    values[part.slot] = value;
+    answers[passKey(part.name, item.pass)] = value;
+    writeDetails(part.name, optionsOf(of.answer), item.pass, value, answers);
+  });
+  return true;
+}
+
 class Makers {
   private readonly runner: Runner;
   private readonly coder: QuickCoder;
@@ -69,27 +97,8 @@ class Makers {
     const given = entries.map((entry, n) =>
       drawAnswer(random, { ...entry, required: true }, this.allShown[n] as ShownParts),
     );
-    const meets = (item: RunnerItem, shown: ShownParts, tries: number): boolean => {
-      const { item: of } = item.planItem;
-      if (of.kind === 'statement' || tries > 2 * MOST_TRIES) return false;
-      const { required } = of;
-      const assume = tries > MOST_TRIES ? undefined : of.assume;
-      item.parts.forEach((part, n) => {
-        if (shown.rows[n] === false) return;
-        const { answer } = part;
-        const value = drawAnswer(
-          random,
-          { answer, ...(assume ? { assume } : {}), ...(required ? { required } : {}) },
-          shown,
-        );
-        values[part.slot] = value;
-        answers[passKey(part.name, item.pass)] = value;
-        writeDetails(part.name, optionsOf(of.answer), item.pass, value, answers);
-      });
-      return true;
-    };
     const respondent: Respondent = {
-      meets,
+      meets: (item, shown, tries) => meets(item, shown, tries, random, values, answers),
       answer: (_, { slot }) => values[slot] ?? null,
       isDrawn: ({ planItem, pass, drawKey: key }) => {
         let drawn = drawnIn.get(key ?? '');

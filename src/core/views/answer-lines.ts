@@ -3,7 +3,7 @@ import { printCondition } from '../condition/print';
 import { address, type Address } from '../document/addresses';
 import { hasRows, picksOne, traitsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
-import type { Answer, Option } from '../document/types';
+import type { Answer, GridRow, Option } from '../document/types';
 import type { Plan, PlanItem } from '../routing/plan';
 import { momentWords } from '../wording/dates';
 import { targetView } from '../wording/targets';
@@ -61,19 +61,9 @@ export function answerLines(plan: Plan, planItem: PlanItem): AnswerLine[] {
     case 'rank':
       return [...options, ...rules(plan, planItem)];
     case 'grid': {
-      const rows = answer.rows.map((row): AnswerLine => ({
-        key: `row/${row.name}`,
-        label: row.label,
-        code: row.name,
-        lead: null,
-        faint: false,
-        tag: row.askIf === undefined ? '' : `if ${row.askIf}`,
-        anchor: null,
-        kind: 'row',
-      }));
       const codes = answer.options.map(({ code, label }) => `${code} ${label}`).join(' · ');
       return [
-        ...rows,
+        ...answer.rows.map(rowLine),
         line('codes', codes, answer.pick === 'many' ? 'many a row' : 'one a row'),
         ...rules(plan, planItem),
       ];
@@ -88,6 +78,19 @@ export function answerLines(plan: Plan, planItem: PlanItem): AnswerLine[] {
     default:
       return answer satisfies never;
   }
+}
+
+function rowLine({ name, label, askIf }: GridRow): AnswerLine {
+  return {
+    key: `row/${name}`,
+    label,
+    code: name,
+    lead: null,
+    faint: false,
+    tag: askIf === undefined ? '' : `if ${askIf}`,
+    anchor: null,
+    kind: 'row',
+  };
 }
 
 /** Skips that no single answer decides, each as a line of its own. */

@@ -1,5 +1,5 @@
 /** The codebook as rows: one for each column of the data, with what it can hold and who it is asked of. */
-import { columnsOf, type Column } from '../coding/columns';
+import { columnsOf, type Column, type ValueColumn } from '../coding/columns';
 import { missingCode } from '../coding/row';
 import { hasRows, traitsOf, type Measure } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
@@ -47,50 +47,69 @@ export function codebook(plan: Plan): BookRow[] {
 }
 
 function rowOf(plan: Plan, column: Column, seen: Set<string>): BookRow {
-  const { document } = plan;
-  const planned = document.missing.map((entry) => ({ ...entry, isOwn: false }));
-  const plain = {
-    item: null,
-    pass: null,
-    place: null,
-    isFirst: false,
-    range: '',
-    missing: planned,
-    text: '',
-    part: '',
-  } as const;
-  if (column.kind === 'ending')
-    return {
-      ...plain,
-      column: column.name,
-      label: 'Ending',
-      group: 'Ending',
-      type: 'ending',
-      measure: 'nominal',
-      values: document.endings.map(({ id, kind }) => ({
-        code: id,
-        label: kind.replace('_', ' '),
-        missing: false,
-      })),
-      missing: planned.filter(({ reason }) => reason === 'not_reached'),
-    };
-  if (column.kind === 'derived') {
-    const derived = document.derived?.[column.index];
-    const cases =
-      derived !== undefined && 'cases' in derived
-        ? [...derived.cases, ...(derived.else ? [derived.else] : [])]
-        : [];
-    return {
-      ...plain,
-      column: column.name,
-      label: derived?.label ?? '',
-      text: derived !== undefined && 'value' in derived ? derived.value : '',
-      group: 'Derived',
-      type: 'derived',
-      measure: cases.length > 0 ? 'nominal' : 'ratio',
-      values: cases.map(({ code, label }) => ({ code, label, missing: false })),
-    };
+  switch (column.kind) {
+    case 'ending':
+      return endingRow(plan, column.name);
+    case 'derived':
+      return derivedRow(plan, column.name, column.index);
+    default:
+      return answerRow(plan, column, seen);
   }
+}
+
+/** Of a column that belongs to no item. */
+const OF_NO_ITEM = {
+  item: null,
+  pass: null,
+  place: null,
+  isFirst: false,
+  range: '',
+  text: '',
+  part: '',
+} as const;
+
+function plannedCodes({ missing }: Plan['document']): BookRow['missing'] {
+  return missing.map((entry) => ({ ...entry, isOwn: false }));
+}
+
+function endingRow({ document }: Plan, column: string): BookRow {
+  return {
+    ...OF_NO_ITEM,
+    column,
+    label: 'Ending',
+    group: 'Ending',
+    type: 'ending',
+    measure: 'nominal',
+    values: document.endings.map(({ id, kind }) => ({
+      code: id,
+      label: kind.replace('_', ' '),
+      missing: false,
+    })),
+    missing: plannedCodes(document).filter(({ reason }) => reason === 'not_reached'),
+  };
+}
+
+function derivedRow({ document }: Plan, column: string, index: number): BookRow {
+  const derived = document.derived?.[index];
+  const cases =
+    derived !== undefined && 'cases' in derived
+      ? [...derived.cases, ...(derived.else ? [derived.else] : [])]
+      : [];
+  return {
+    ...OF_NO_ITEM,
+    column,
+    label: derived?.label ?? '',
+    text: derived !== undefined && 'value' in derived ? derived.value : '',
+    group: 'Derived',
+    type: 'derived',
+    measure: cases.length > 0 ? 'nominal' : 'ratio',
+    values: cases.map(({ code, label }) => ({ code, label, missing: false })),
+    missing: plannedCodes(document),
+  };
+}
+
+function answerRow(plan: Plan, column: ValueColumn, seen: Set<string>): BookRow {
+  const { document } = plan;
   const { source } = column;
   const { answer } = source;
   const given = source.of === 'given';
@@ -104,17 +123,7 @@ function rowOf(plan: Plan, column: Column, seen: Set<string>): BookRow {
     !given && source.row !== null && hasRows(question?.answer)
       ? question.answer.rows[source.row]?.label
       : undefined;
-  const option = optionsOf(answer).find(({ code }) => code === column.code);
-  const detail =
-    column.kind === 'pick'
-      ? option?.label
-      : column.kind === 'place'
-        ? `place ${column.code}`
-        : column.kind === 'specify'
-          ? `${option?.label}, in their words`
-          : column.kind === 'remark'
-            ? question?.comment
-            : undefined;
+  const detail = detailOf(column, question);
   return {
     column: column.name,
     item: question?.name ?? null,
@@ -137,6 +146,23 @@ function rowOf(plan: Plan, column: Column, seen: Set<string>): BookRow {
           isOwn: own[entry.reason] !== undefined,
         })),
   };
+}
+
+/** What of its question a column holds, where it is not all of it. */
+function detailOf({ kind, code, source }: ValueColumn, question: Question | null): string | undefined {
+  const option = optionsOf(source.answer).find((each) => each.code === code);
+  switch (kind) {
+    case 'pick':
+      return option?.label;
+    case 'place':
+      return `place ${code}`;
+    case 'specify':
+      return `${option?.label}, in their words`;
+    case 'remark':
+      return question?.comment;
+    default:
+      return undefined;
+  }
 }
 
 function joined(parts: readonly (string | undefined)[]): string {

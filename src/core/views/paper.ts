@@ -61,68 +61,97 @@ export interface Paper {
 /** `asked`: who is asked each item, by name, where it is known: a condition, `always` or `never`. */
 export function paperOf(plan: Plan, asked: Readonly<Record<string, string>> = {}): Paper {
   const { document } = plan;
-  const numbers = numbersOf(plan);
-  const piped = (text: string) => fillPipes(text, (name) => `[${numbers.get(name.toLowerCase()) ?? name}]`);
-  const goTo = (target: TargetView | null) => goToWords(plan, numbers, target);
-  let before = 'always';
-  const baseOf = (planItem: PlanItem | undefined) => asked[planItem?.item.name ?? ''] ?? 'always';
+  const writer = new PaperWriter(plan, asked);
   return {
-    sections: plan.sections.map((planSection) => {
-      const { section, index, items, onward, repeat } = planSection;
-      const questions = items.filter(({ item }) => item.kind === 'question').length;
-      return {
-        section: planSection,
-        letter: sectionLetter(index),
-        askIf: sentence(plan, section.askIf),
-        runs:
-          repeat !== null
-            ? repeatWords(plan, planSection, numbers)
-            : section.draw === undefined
-              ? section.shuffle
-                ? 'Ask these questions in random order.'
-                : null
-              : `Ask ${section.draw} of these ${questions} questions, drawn at random.`,
-        items: items.map((planItem) => {
-          const { item } = planItem;
-          // Who gets here by skips alone is told where that changes.
-          const base = baseOf(planItem);
-          const told = item.askIf ?? (base !== before && base !== 'never' ? base : undefined);
-          before = base;
-          const all = told === 'always' || (planItem !== items[0] && told === baseOf(items[0]));
-          return {
-            planItem,
-            number: numbers.get(item.name.toLowerCase()) ?? null,
-            askIf: all ? ALL : sentence(plan, told),
-            text: piped(item.text),
-            note: item.kind === 'question' && item.note !== undefined ? piped(item.note) : null,
-            picks: item.kind === 'question' ? pickWords(item) : null,
-            lines: answerLines(plan, planItem).map(({ key, label, tag, code, lead, kind }) => ({
-              key,
-              label: kind === 'rule' ? (sentence(plan, label) ?? label) : piped(label),
-              tag,
-              code,
-              goTo: goTo(lead?.target ?? null),
-              kind,
-            })),
-          };
-        }),
-        onward: onward.map((entry) => {
-          const where = goTo(targetView(plan, entry.to)) ?? '';
-          const written =
-            section.onward !== undefined && 'length' in section.onward
-              ? section.onward[entry.index]?.if
-              : undefined;
-          const when = sentence(plan, written);
-          return when === null ? where : `If ${when}: ${where}`;
-        }),
-      };
-    }),
+    sections: plan.sections.map((planSection) => writer.section(planSection)),
     endings: document.endings.map(({ id, kind, messages }) => ({
       id,
       kind,
       label: endingLabel(document, id),
-      messages: messages.map((message) => ({ when: sentence(plan, message.if), text: piped(message.text) })),
+      messages: messages.map((message) => ({
+        when: sentence(plan, message.if),
+        text: writer.piped(message.text),
+      })),
     })),
     missing: document.missing.map(({ code, label }) => `${code} ${label}`),
   };
+}
+
+/** Writes section after section, since what is told of who is asked an item depends on who was asked the one before. */
+class PaperWriter {
+  private readonly numbers: ReadonlyMap<string, string>;
+  private before = 'always';
+
+  constructor(
+    private readonly plan: Plan,
+    private readonly asked: Readonly<Record<string, string>>,
+  ) {
+    this.numbers = numbersOf(plan);
+  }
+
+  piped(text: string): string {
+    return fillPipes(text, (name) => `[${this.numbers.get(name.toLowerCase()) ?? name}]`);
+  }
+
+  section(planSection: PlanSection): Paper['sections'][number] {
+    const { section, index, items, onward } = planSection;
+    return {
+      section: planSection,
+      letter: sectionLetter(index),
+      askIf: sentence(this.plan, section.askIf),
+      runs: this.runs(planSection),
+      items: items.map((planItem) => this.item(planItem, items[0])),
+      onward: onward.map((entry) => {
+        const where = this.goTo(targetView(this.plan, entry.to)) ?? '';
+        const written =
+          section.onward !== undefined && 'length' in section.onward
+            ? section.onward[entry.index]?.if
+            : undefined;
+        const when = sentence(this.plan, written);
+        return when === null ? where : `If ${when}: ${where}`;
+      }),
+    };
+  }
+
+  private runs(planSection: PlanSection): string | null {
+    const { section, items, repeat } = planSection;
+    if (repeat !== null) return repeatWords(this.plan, planSection, this.numbers);
+    if (section.draw === undefined) return section.shuffle ? 'Ask these questions in random order.' : null;
+    const questions = items.filter(({ item }) => item.kind === 'question').length;
+    return `Ask ${section.draw} of these ${questions} questions, drawn at random.`;
+  }
+
+  private item(planItem: PlanItem, first: PlanItem | undefined): Paper['sections'][number]['items'][number] {
+    const { plan } = this;
+    const { item } = planItem;
+    // Who gets here by skips alone is told where that changes.
+    const base = this.baseOf(planItem);
+    const told = item.askIf ?? (base !== this.before && base !== 'never' ? base : undefined);
+    this.before = base;
+    const all = told === 'always' || (planItem !== first && told === this.baseOf(first));
+    return {
+      planItem,
+      number: this.numbers.get(item.name.toLowerCase()) ?? null,
+      askIf: all ? ALL : sentence(plan, told),
+      text: this.piped(item.text),
+      note: item.kind === 'question' && item.note !== undefined ? this.piped(item.note) : null,
+      picks: item.kind === 'question' ? pickWords(item) : null,
+      lines: answerLines(plan, planItem).map(({ key, label, tag, code, lead, kind }) => ({
+        key,
+        label: kind === 'rule' ? (sentence(plan, label) ?? label) : this.piped(label),
+        tag,
+        code,
+        goTo: this.goTo(lead?.target ?? null),
+        kind,
+      })),
+    };
+  }
+
+  private baseOf(planItem: PlanItem | undefined): string {
+    return this.asked[planItem?.item.name ?? ''] ?? 'always';
+  }
+
+  private goTo(target: TargetView | null): string | null {
+    return goToWords(this.plan, this.numbers, target);
+  }
 }
