@@ -15,8 +15,8 @@ import {
 } from 'node:fs';
 import { availableParallelism, tmpdir } from 'node:os';
 import path from 'node:path';
-import { format, resolveConfig } from 'prettier';
 import Papa from 'papaparse';
+import { format, resolveConfig } from 'prettier';
 import { markdown } from './timing';
 
 const root = process.cwd();

@@ -2,9 +2,9 @@
  * The same question to three engines: can anybody be presented this item? For every item, over the same Boolean
  * encoding (the tests of each answer, what is allowed of them, and who comes where).
  */
-import { Coming, Diagrams, FALSE, TRUE, type Diagram, EncodedPlan } from '../src/core/analysis';
-import { init } from 'z3-solver';
 import Logic from 'logic-solver';
+import { init } from 'z3-solver';
+import { Coming, Diagrams, EncodedPlan, FALSE, TRUE, type Diagram } from '../src/core/analysis';
 import type { Plan } from '../src/core/routing/plan';
 
 /** What is needed of formulas; `named` stands for a formula under a name. */

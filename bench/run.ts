@@ -6,7 +6,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import path from 'node:path';
 import { format, resolveConfig } from 'prettier';
-import { analyse, DEFAULT_CAPS, sharesOf, AnalysisCache, type Analysis } from '../src/core/analysis';
+import { analyse, AnalysisCache, DEFAULT_CAPS, sharesOf, type Analysis } from '../src/core/analysis';
 import { readDocumentText } from '../src/core/document/read';
 import type { Questionnaire } from '../src/core/document/types';
 import type { Plan } from '../src/core/routing/plan';

@@ -1,11 +1,12 @@
 /** Respondents walked and coded: by the product, and by the same rules as JsonLogic, evaluated item by item. */
+import type { RunnerPart } from '../src/core/routing/runner-program';
 import jsonLogic from 'json-logic-js';
 import { QuickCoder } from '../src/core/coding/quick-row';
 import type { Condition } from '../src/core/condition/syntax';
 import { passKey } from '../src/core/document/addresses';
 import type { Value } from '../src/core/document/types';
 import type { Plan, PlanTarget } from '../src/core/routing/plan';
-import { Runner, type RunnerPart } from '../src/core/routing/runner';
+import { Runner } from '../src/core/routing/runner';
 import { madeUpRespondents } from '../src/core/simulate/respondents';
 import { timed } from './timing';
 

@@ -6,8 +6,8 @@ import { planOf } from '../core/routing/planner';
 import { problemAt, problemWords } from '../core/wording/audit';
 import { Misuse, readCall, readQuestionnaire } from './files';
 import { exitCode, judge } from './judged';
-import { createRows, openRows, type RowsWriter } from './table-files';
 import { table } from './table';
+import { createRows, openRows, type RowsWriter } from './table-files';
 
 const OPTIONS = {
   data: { type: 'string' },

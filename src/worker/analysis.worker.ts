@@ -3,27 +3,27 @@ import { expose } from 'comlink';
 import * as v from 'valibot';
 import {
   analyse,
+  AnalysisCache,
   DEFAULT_CAPS,
   sameRouting,
   sharesOf,
   transitionsOf,
   whoFlows,
-  AnalysisCache,
   type Analysis,
   type Shares,
   type Version,
 } from '../core/analysis';
 import { readDocument } from '../core/document/read';
-import { WalkedSchema } from '../core/document/walked';
 import { routingContent } from '../core/document/routing-content';
-import type { Plan } from '../core/routing/plan';
+import { WalkedSchema } from '../core/document/walked';
 import { secondsAlong, secondsByName } from '../core/routing/burden';
+import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
+import { routeChanges, routeChangeWords } from '../core/routing/route-changes';
+import { contentMarks, fingerprint, routeMarks, type ContentMarks } from '../core/routing/route-content';
 import { walk } from '../core/routing/walk';
 import { madeUpRespondents } from '../core/simulate/respondents';
 import { routedSnagsOf, unsaidSnags, withoutFaults } from '../core/snags';
-import { routeChanges, routeChangeWords } from '../core/routing/route-changes';
-import { contentMarks, fingerprint, routeMarks, type ContentMarks } from '../core/routing/route-content';
 import { contained } from './contained';
 import { ListQuerySchema, NumberText } from './list-query';
 import { Lists } from './lists';

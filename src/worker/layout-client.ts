@@ -1,6 +1,6 @@
 /** The main thread's side of the layout worker. */
 import { releaseProxy, wrap, type Remote } from 'comlink';
-import type { RiverLayout, LayoutTask } from '../core/views/river';
+import type { LayoutTask, RiverLayout } from '../core/views/river';
 import type { LayoutApi } from './layout.worker';
 
 export class LayoutClient {

@@ -5,7 +5,7 @@
 import { expose } from 'comlink';
 import ELK, { type ElkNode } from 'elkjs/lib/elk.bundled.js';
 import * as v from 'valibot';
-import { compacted, type RiverLayout, type LayoutTask, type Point } from '../core/views/river';
+import { compacted, type LayoutTask, type Point, type RiverLayout } from '../core/views/river';
 
 const Size = v.pipe(v.number(), v.minValue(0));
 const TaskSchema = v.object({

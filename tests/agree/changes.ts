@@ -2,6 +2,7 @@
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import type { Questionnaire } from '../../src/core/document/types';
+import type { Change, DocumentDraft } from '../../src/core/editing/change';
 import {
   addDerived,
   addGiven,
@@ -10,7 +11,6 @@ import {
   quotaProblem,
   removeDeclaration,
 } from '../../src/core/editing/declarations';
-import type { Change, DocumentDraft } from '../../src/core/editing/change';
 import { renameVariable } from '../../src/core/editing/rename';
 import {
   addSections,

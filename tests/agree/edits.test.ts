@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
-import { analyse, DEFAULT_CAPS, AnalysisCache, type Analysis } from '../../src/core/analysis';
+import { analyse, AnalysisCache, DEFAULT_CAPS, type Analysis } from '../../src/core/analysis';
 import { readDocument } from '../../src/core/document/read';
 import type { Item, Question, Questionnaire } from '../../src/core/document/types';
 import type { Plan } from '../../src/core/routing/plan';

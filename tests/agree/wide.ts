@@ -2,6 +2,7 @@
  * Random questionnaires about answers with many values (numbers, decimals, dates, times, scales, texts, many picks), and
  * people who answer them with values that nothing but chance, or a step beside what a condition names, has chosen.
  */
+import { optionsOf } from '../../src/core/document/shape';
 import type {
   Answer,
   Item,
@@ -12,7 +13,6 @@ import type {
   Target,
   Value,
 } from '../../src/core/document/types';
-import { optionsOf } from '../../src/core/document/shape';
 import { ask, questionnaire, section } from '../support/questionnaire';
 import { intOf, type Int } from './changes';
 

@@ -1,11 +1,11 @@
 /** Codes: the codebook changed, paper forms keyed in, collected files audited, rows tabulated. */
 import { readFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
 import Papa from 'papaparse';
-import { planOf } from '../../src/core/routing/planner';
 import { columnsOf } from '../../src/core/coding/columns';
 import { readDocumentText } from '../../src/core/document/read';
+import { planOf } from '../../src/core/routing/planner';
 import { madeUpRespondents } from '../../src/core/simulate/respondents';
-import type { Page } from '@playwright/test';
 import { accessible, copyOf, expect, test } from './support';
 
 const HEATING = 'tern-valley-home-heating';

@@ -9,8 +9,8 @@ import { mergeVersions } from '../../src/core/editing/merge';
 import { operationsBetween } from '../../src/core/editing/operations';
 import { FEATURED } from '../agree/featured';
 import { ask, section } from '../support/questionnaire';
-import { intOf, type Int, type TimedPart } from './part';
 import { BuiltServer } from '../support/server';
+import { intOf, type Int, type TimedPart } from './part';
 
 const AUTHORS = 12;
 

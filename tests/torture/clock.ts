@@ -5,8 +5,8 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { FEATURED } from '../agree/featured';
-import { intOf, type TimedPart } from './part';
 import { BuiltServer } from '../support/server';
+import { intOf, type TimedPart } from './part';
 
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;

@@ -2,12 +2,12 @@
 import assert from 'node:assert/strict';
 import { parseCondition, parseExpression } from '../../src/core/condition/parse';
 import { printCondition, printOperand } from '../../src/core/condition/print';
-import { planOf } from '../../src/core/routing/planner';
-import { walk } from '../../src/core/routing/walk';
-import { conditionSentence } from '../../src/core/wording/sentence';
-import { snagsOf } from '../../src/core/snags';
 import { readDocument } from '../../src/core/document/read';
 import type { Questionnaire } from '../../src/core/document/types';
+import { planOf } from '../../src/core/routing/planner';
+import { walk } from '../../src/core/routing/walk';
+import { snagsOf } from '../../src/core/snags';
+import { conditionSentence } from '../../src/core/wording/sentence';
 import { FEATURED } from '../agree/featured';
 import { intOf, type Int, type SeededPart } from './part';
 

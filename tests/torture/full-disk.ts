@@ -6,8 +6,8 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Questionnaire } from '../../src/core/document/types';
 import { FEATURED } from '../agree/featured';
-import { CannotRunHere, intOf, type TimedPart } from './part';
 import { BuiltServer } from '../support/server';
+import { CannotRunHere, intOf, type TimedPart } from './part';
 
 const SIZE = '6m';
 

@@ -10,8 +10,8 @@ import { operationsBetween } from '../../src/core/editing/operations';
 import { NO_WORK, writeWork } from '../../src/core/exchange/work-file';
 import { fingerprint } from '../../src/core/routing/route-content';
 import { FEATURED } from '../agree/featured';
-import { intOf, type Int, type TimedPart } from './part';
 import { BuiltServer, type Reply } from '../support/server';
+import { intOf, type Int, type TimedPart } from './part';
 
 const document = FEATURED[0] as Questionnaire;
 const WRITERS = 8;

@@ -7,30 +7,31 @@ import type { Plan } from '../routing/plan';
 import type { Ahead, Analysis, ContentMarkOf, PassAsked } from './analysis';
 import type { Via } from './answers/via';
 import { encodedWithin } from './conditions/encoded-within';
+import type { AnalysisCache } from './counting/analysis-cache';
 import { Beliefs } from './counting/belief';
 import { countRoutes } from './counting/count';
 import { routesByEnding, routesByItem, waysTo, type RoutesOfItems } from './counting/counts';
 import type { Graph } from './counting/graph';
+import type { Observation } from './counting/observations';
 import { allRoutes, countOf } from './counting/prefix';
 import {
   firstHeaviest,
   firstOfLength,
   numberIn,
   numberMatching,
+  observationsOf,
   prefixOf,
   seenOn,
-  observationsOf,
   type Route,
 } from './counting/routes';
-import type { Observation } from './counting/observations';
 import { BY_QUESTIONS, Tally, type QuestionSpan } from './counting/tally';
 import { witnessOf } from './counting/witness';
-import type { AnalysisCache } from './counting/analysis-cache';
 import { coverRoutes, pairRoutes, type CoverResult, type PairsResult } from './cover/covering';
 import { DEFAULT_CAPS, withinMemory, type Caps } from './diagrams/limits';
 import { filterRoutes, type RouteFilter } from './lists/filters';
-import { selectRoutes, type Numbering, type Selection } from './lists/selection';
 import { TooEntangled } from './lists/part-graphs';
+import type { RouteVersion } from './lists/route-difference';
+import { selectRoutes, type Numbering, type Selection } from './lists/selection';
 import {
   filteredViaRoutes,
   numbered,
@@ -38,7 +39,6 @@ import {
   type FilteredRoutes,
   type ViaRoutes,
 } from './lists/via-routes';
-import type { RouteVersion } from './lists/route-difference';
 import { askedOf, type WhoIsAsked } from './reach/reach';
 
 /**

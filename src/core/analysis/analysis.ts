@@ -1,11 +1,11 @@
 /** What an analysis of a questionnaire tells: its counts, and what can be asked about its routes without counting again. */
+import type { Limit } from './answers/drivers';
+import type { Route } from './counting/routes';
+import type { CoverResult, PairsResult } from './cover/covering';
+import type { RouteFilter } from './lists/filters';
 import type { RouteVersion } from './lists/route-difference';
 import type { Selected, Selection } from './lists/selection';
-import type { Route } from './counting/routes';
 import type { FilteredRoutes } from './lists/via-routes';
-import type { RouteFilter } from './lists/filters';
-import type { Limit } from './answers/drivers';
-import type { CoverResult, PairsResult } from './cover/covering';
 export interface RouteLength {
   /** Questions and statements presented. */
   readonly items: number;

@@ -14,8 +14,8 @@ import {
   NOTHING_ASSUMED,
   RowTrials,
   type Assumed,
-  type OpenPoint,
   type AuditRow,
+  type OpenPoint,
   type Trial,
 } from './row-trials';
 import type { AuditOptions, Came, CellWritten, RowJudgement, RowProblem } from './types';

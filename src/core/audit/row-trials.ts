@@ -6,11 +6,12 @@ import type { Answers, Value } from '../document/types';
 import type { ShownParts } from '../routing/answers';
 import { drawKey, questionIndices } from '../routing/draws';
 import type { Plan, PlanSection } from '../routing/plan';
-import { Runner, type RunnerItem } from '../routing/runner';
+import { Runner } from '../routing/runner';
+import type { RunnerItem } from '../routing/runner-program';
 import { asManyAsDrawn, drawIn, type DrawFound, type DrawnState } from './draw-found';
 import { QuickExpected, runRow, slowExpected, type Expected } from './expected';
 import { answerOf, anyAnswer, groupsOf, type ColumnGroup } from './groups';
-import { judgeCells, type Judged, type AuditLayout } from './judge-cells';
+import { judgeCells, type AuditLayout, type Judged } from './judge-cells';
 import { BLANK, readerOf, type CellReader, type CellReading } from './readings';
 import type { AuditOptions } from './types';
 

@@ -8,7 +8,8 @@ import { optionsOf } from '../document/shape';
 import type { MissingReason, Value } from '../document/types';
 import type { Variable } from '../document/variables';
 import type { Plan } from '../routing/plan';
-import type { Runner, RunnerItem, RunnerPart } from '../routing/runner';
+import type { Runner } from '../routing/runner';
+import type { RunnerItem, RunnerPart } from '../routing/runner-program';
 import { columnsOf, type Column, type ValueColumn } from './columns';
 import { missingCode } from './row';
 

@@ -3,7 +3,7 @@
  *
  * Answers off the route never reach the row. Only specify texts and remarks can be empty.
  */
-import type { Input } from '../condition/resolve';
+import type { Input } from '../condition/scope';
 import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Answers, MissingReason, Question, Questionnaire, Value } from '../document/types';

@@ -2,9 +2,9 @@
  * Conditions made into functions, for walking many respondents: names are looked up once, not at every test. Means
  * just what `evaluate.ts` means.
  */
+import { normalDate } from '../document/dates';
 import type { Value } from '../document/types';
 import { compareValues, exactDecimal } from './evaluate';
-import { normalDate } from '../document/dates';
 import type { CompareOperator, Condition, Literal, Operand } from './syntax';
 
 /** What is known of one respondent, by slot: one for each variable, and each pass of a repeated one. */

@@ -6,8 +6,9 @@
  */
 import { distance } from 'fastest-levenshtein';
 import type { ValueKind } from '../document/answer-types';
-import type { Questionnaire } from '../document/types';
-import { isRepeated, maxPasses, variableOptions, type Variable, type Variables } from '../document/variables';
+import { variableOptions, type Variable } from '../document/variables';
+import { ReadableNames } from './readable';
+import type { ConditionProblem, ConditionRule, Scope } from './scope';
 import type {
   CompareTest,
   Condition,
@@ -16,51 +17,9 @@ import type {
   Literal,
   NameNode,
   Operand,
-  TextSpan,
   StateTest,
+  TextSpan,
 } from './syntax';
-
-export type ConditionRule =
-  'bad-condition' | 'unknown-name' | 'unknown-code' | 'type-mismatch' | 'refers-forward' | 'repeated-outside';
-
-export interface ConditionProblem {
-  readonly rule: ConditionRule;
-  readonly span: TextSpan;
-  readonly message: string;
-}
-
-/** A place in document order, just before an item (or, past the last index, before the section's end). */
-export interface Position {
-  readonly section: number;
-  readonly item: number;
-}
-
-/** What can be seen from the place where a condition stands. */
-export interface Scope {
-  readonly document: Questionnaire;
-  readonly variables: Variables;
-  /** Questions at or after this place have no value yet. */
-  readonly before: Position;
-  /** The repeated section whose current pass is open here; null outside any. */
-  readonly openPass: number | null;
-  /** In a shuffled section: its only item that can be seen, since its siblings have no fixed order. */
-  readonly onlySibling?: Position;
-  /** Among derived variables, only those before this index may be used. All by default. */
-  readonly derivedBefore?: number;
-  /** What each derived variable is worked out from; see `derivedInputs` in `routing/plan.ts`. */
-  readonly inputsOf: (derivedIndex: number) => readonly Input[];
-}
-
-/** Something a derived variable is worked out from. */
-export interface Input {
-  readonly variable: Variable;
-  /** Whether it is counted over the passes of its repeated section. */
-  readonly overPasses: boolean;
-}
-
-export function isBefore(a: Position, b: Position): boolean {
-  return a.section < b.section || (a.section === b.section && a.item < b.item);
-}
 
 export function conditionProblems(tree: Condition, scope: Scope): ConditionProblem[] {
   const resolver = new Resolver(scope);
@@ -91,15 +50,21 @@ const KIND_WORDS: Record<ValueKind, string> = {
 
 class Resolver {
   readonly problems: ConditionProblem[] = [];
-  /** The repeated section whose passes the enclosing `count(…)` goes over; -1 while not yet known. */
-  private counted: number | null = null;
   /** The test that is being looked at; what is suggested for a name has to fit into it. */
   private test: Condition | null = null;
 
   /** Looks whether a suggestion fits: then nothing is suggested. */
   private isTrial = false;
 
-  constructor(private readonly scope: Scope) {}
+  private readonly names: ReadableNames;
+
+  constructor(private readonly scope: Scope) {
+    this.names = new ReadableNames(
+      scope,
+      (rule, span, message) => this.report(rule, span, message),
+      (name) => (this.isTrial ? '' : this.nearest(name)),
+    );
+  }
 
   report(rule: ConditionRule, span: TextSpan, message: string): null {
     this.problems.push({ rule, span, message });
@@ -176,7 +141,7 @@ class Resolver {
   }
 
   private inTest(node: InTest): void {
-    const variable = this.name(node.name);
+    const variable = this.names.name(node.name);
     if (variable === null) return;
     if (!isPlain(variable.kind)) {
       this.report('type-mismatch', node.name.span, unplain(variable.kind, node.name));
@@ -195,7 +160,7 @@ class Resolver {
   }
 
   private has(node: HasTest): void {
-    const variable = this.name(node.name);
+    const variable = this.names.name(node.name);
     if (variable === null) return;
     if (variable.kind !== 'set' && variable.kind !== 'order') {
       this.report(
@@ -217,7 +182,7 @@ class Resolver {
   }
 
   private state(node: StateTest): void {
-    const variable = this.name(node.name);
+    const variable = this.names.name(node.name);
     if (variable?.of === 'derived') {
       this.report(
         'type-mismatch',
@@ -249,9 +214,9 @@ class Resolver {
       case 'datetime':
         return node.kind;
       case 'name':
-        return this.name(node)?.kind ?? null;
+        return this.names.name(node)?.kind ?? null;
       case 'count': {
-        const variable = this.name(node.name);
+        const variable = this.names.name(node.name);
         if (variable === null) return null;
         if (variable.kind === 'set' || variable.kind === 'order') return 'number';
         return this.report(
@@ -287,7 +252,7 @@ class Resolver {
   }
 
   private countPasses(condition: Condition, span: TextSpan): ValueKind | null {
-    if (this.counted !== null) {
+    if (this.names.counted !== null) {
       return this.report(
         'bad-condition',
         span,
@@ -295,10 +260,10 @@ class Resolver {
       );
     }
     const before = this.problems.length;
-    this.counted = -1;
+    this.names.counted = -1;
     this.condition(condition);
-    const section = this.counted;
-    this.counted = null;
+    const section = this.names.counted;
+    this.names.counted = null;
     if (this.problems.length > before) return null;
     if (section < 0) {
       return this.report(
@@ -311,7 +276,7 @@ class Resolver {
   }
 
   private passWord(word: 'pass' | 'each', span: TextSpan): ValueKind | null {
-    const repeat = this.openRepeat();
+    const repeat = this.names.openRepeat();
     if (repeat === null) {
       return this.report('bad-condition', span, `“${word}” has a meaning inside a repeated section only`);
     }
@@ -323,103 +288,6 @@ class Resolver {
       );
     }
     return 'number';
-  }
-
-  private openRepeat() {
-    const { openPass, document } = this.scope;
-    const section = this.counted !== null && this.counted >= 0 ? this.counted : openPass;
-    return section === null ? null : (document.sections[section]?.repeat ?? null);
-  }
-
-  /** Finds a name and checks that it can be read here; null where a problem was reported. */
-  private name(node: NameNode): Variable | null {
-    const variable = this.scope.variables.get(node.name.toLowerCase());
-    if (variable === undefined) {
-      return this.report(
-        'unknown-name',
-        node.span,
-        `nothing is named “${node.name}”${this.isTrial ? '' : this.nearest(node.name)}`,
-      );
-    }
-    switch (variable.of) {
-      case 'given':
-        return variable;
-      case 'derived':
-        return this.derived(variable, node);
-      case 'question':
-      case 'row':
-        return this.placed(variable, node);
-      default:
-        return variable satisfies never;
-    }
-  }
-
-  private derived(variable: Extract<Variable, { of: 'derived' }>, node: NameNode): Variable | null {
-    if (variable.index >= (this.scope.derivedBefore ?? Infinity)) {
-      return this.report(
-        'refers-forward',
-        node.span,
-        `“${variable.name}” is derived later: move it before the derived variable that uses it`,
-      );
-    }
-    for (const input of this.scope.inputsOf(variable.index)) {
-      if (input.variable.of !== 'question' && input.variable.of !== 'row') continue;
-      const { section, item } = input.variable;
-      const at = input.overPasses ? { section: section + 1, item: -1 } : { section, item };
-      if (!isBefore(at, this.scope.before)) {
-        return this.report(
-          'refers-forward',
-          node.span,
-          `“${variable.name}” is worked out from “${input.variable.name}”, which comes later`,
-        );
-      }
-    }
-    return variable;
-  }
-
-  private placed(variable: Extract<Variable, { of: 'question' | 'row' }>, node: NameNode): Variable | null {
-    const { scope } = this;
-    const section = scope.document.sections[variable.section];
-    const repeated = section !== undefined && isRepeated(section);
-    if (this.counted !== null && repeated && variable.section === scope.openPass) {
-      return this.report(
-        'bad-condition',
-        node.span,
-        'passes are counted from outside their section: count them in a later one',
-      );
-    }
-    if (this.counted !== null && repeated) {
-      if (this.counted >= 0 && this.counted !== variable.section) {
-        return this.report('bad-condition', node.span, 'one count goes over one repeated section');
-      }
-      this.counted = variable.section;
-      return variable.section < scope.before.section ? variable : this.forward(variable, node);
-    }
-    if (!isBefore(variable, scope.before)) return this.forward(variable, node);
-    const only = scope.onlySibling;
-    if (only && variable.section === only.section && variable.item !== only.item) {
-      return this.report(
-        'refers-forward',
-        node.span,
-        `“${variable.name}” stands in the same shuffled section, so it may come later`,
-      );
-    }
-    if (repeated && variable.section !== scope.openPass) {
-      return this.report(
-        'repeated-outside',
-        node.span,
-        `“${variable.name}” is answered up to ${maxPasses(section)} times: outside its section count the passes, like count(${variable.name} answered) > 0`,
-      );
-    }
-    return variable;
-  }
-
-  private forward(variable: Variable, node: NameNode): null {
-    return this.report(
-      'refers-forward',
-      node.span,
-      `“${variable.name}” comes later than this place, so it has no value here: move it before, or test something earlier`,
-    );
   }
 
   private sameKind(variable: Variable, literal: Literal): boolean {
@@ -443,7 +311,7 @@ class Resolver {
   }
 
   private knownEach(literal: Literal & { kind: 'number' }): boolean {
-    const repeat = this.openRepeat();
+    const repeat = this.names.openRepeat();
     const driver =
       repeat !== null && 'each' in repeat ? this.scope.variables.get(repeat.each.toLowerCase()) : undefined;
     return driver === undefined || this.knownCode(driver, literal);
@@ -472,7 +340,7 @@ class Resolver {
     ) as Condition | null;
     if (test === null) return true;
     const trial = new Resolver(this.scope);
-    trial.counted = this.counted;
+    trial.names.counted = this.names.counted;
     trial.isTrial = true;
     trial.condition(test);
     return trial.problems.every(({ rule }) => rule === 'unknown-name');

@@ -10,8 +10,8 @@ import * as v from 'valibot';
 import {
   listKey,
   ListSchema,
-  PartSchema,
   partKey,
+  PartSchema,
   readList,
   readPart,
   renamedPart,
@@ -30,10 +30,10 @@ import {
   operationsBetween,
   partsIn,
   valueOf,
-  type Holder,
-  type Operation,
   type DocumentPart,
+  type Holder,
   type ListPosition,
+  type Operation,
 } from './operations';
 
 // Here too: whoever applies operations need not have loaded what makes changes.

@@ -1,7 +1,7 @@
 /** Changes of what stands around the sections: given values and random arms, quotas, derived variables. */
 import { castDraft, type Draft } from 'immer';
 import { freshName } from '../document/names';
-import type { Derived, Given, Quota, Questionnaire } from '../document/types';
+import type { Derived, Given, Questionnaire, Quota } from '../document/types';
 import type { Change, DocumentDraft } from './change';
 import { takenNames } from './structure';
 

@@ -1,10 +1,10 @@
 /** Reading a pasted list the way people write them. */
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
+import fc from 'fast-check';
 import { readDocument } from '../document/read';
 import { planOf } from '../routing/planner';
 import { snagsOf } from '../snags';
-import fc from 'fast-check';
 import { fromList, type LineKind } from './from-list';
 
 const LIST = `CONSENT

@@ -4,9 +4,21 @@
  * Each line is looked at once and reported with what it was taken for, and with what is doubtful about that; a person can
  * have any line read as something else. Skips are made last, when every question has its answers.
  */
-import { guessKind, takenNames } from '../editing/structure';
 import { freshName, NAME_LENGTH } from '../document/names';
 import type { Option, Questionnaire } from '../document/types';
+import { guessKind, takenNames } from '../editing/structure';
+import { codedRow, codeIn, optionFrom, picksIn, scaleIn, writtenIn, type PicksAllowed } from './list-answers';
+import { buildList, type Built } from './list-build';
+import {
+  joined,
+  unused,
+  type DraftQuestion,
+  type DraftSection,
+  type LineKind,
+  type LineReport,
+  type UnderstoodLine,
+} from './list-draft';
+import type { ListPlace } from './list-into';
 import {
   askedOf,
   asks,
@@ -24,18 +36,6 @@ import {
   type AskedOf,
   type Numbered,
 } from './list-lines';
-import { codedRow, codeIn, optionFrom, picksIn, scaleIn, writtenIn, type PicksAllowed } from './list-answers';
-import { buildList, type Built } from './list-build';
-import {
-  joined,
-  unused,
-  type DraftQuestion,
-  type DraftSection,
-  type LineKind,
-  type LineReport,
-  type UnderstoodLine,
-} from './list-draft';
-import type { ListPlace } from './list-into';
 import { tableLines } from './list-table';
 
 export { LINE_KINDS, type LineKind, type UnderstoodLine } from './list-draft';

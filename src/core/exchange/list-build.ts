@@ -30,7 +30,7 @@ import {
   type DraftSection,
   type DraftSkip,
 } from './list-draft';
-import { homesIn, homeWords, orderWith, putIn, type SectionHome, type ListPlace } from './list-into';
+import { homesIn, homeWords, orderWith, putIn, type ListPlace, type SectionHome } from './list-into';
 import { CLOSE, SCREEN } from './list-lines';
 
 export interface Gathered {

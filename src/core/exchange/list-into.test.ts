@@ -4,8 +4,8 @@ import { describe, it } from 'node:test';
 import fc from 'fast-check';
 import { readDocument } from '../document/read';
 import type { Questionnaire } from '../document/types';
-import { addItem, emptyQuestionnaire, newQuestion } from '../editing/structure';
 import { applyChange } from '../editing/change';
+import { addItem, emptyQuestionnaire, newQuestion } from '../editing/structure';
 import { fromList } from './from-list';
 
 const STUDY = fromList(

@@ -1,5 +1,5 @@
 /** A questionnaire made ready for walking and analysis: conditions as trees, targets found. `planner.ts` makes it. */
-import type { Input } from '../condition/resolve';
+import type { Input } from '../condition/scope';
 import type { Condition, Operand } from '../condition/syntax';
 import type { Derived, Ending, Onward, Questionnaire, RoutedItem, Section } from '../document/types';
 import type { Variable, Variables } from '../document/variables';

@@ -1,5 +1,5 @@
 /** Problems found while a document is turned into a plan, each with its place. */
-import type { ConditionRule } from '../condition/resolve';
+import type { ConditionRule } from '../condition/scope';
 import type { TextSpan } from '../condition/syntax';
 import { address, type Address } from '../document/addresses';
 

@@ -1,8 +1,8 @@
 /** One answer by chance, as it is assumed; see `routing/assumed.ts`. */
-import { plausibleTexts } from '../analysis';
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import type { RandomGenerator } from 'pure-rand/types/RandomGenerator';
+import { plausibleTexts } from '../analysis';
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, MultipleAnswer, Option, Value } from '../document/types';
 import { pickLimits, type ShownParts } from '../routing/answers';

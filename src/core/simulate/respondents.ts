@@ -14,7 +14,8 @@ import { ENDINGS } from '../document/vocabularies';
 import type { ShownParts } from '../routing/answers';
 import { drawKey, drawQuestions, hash } from '../routing/draws';
 import type { Plan, PlanSection } from '../routing/plan';
-import { Runner, type Respondent, type RunnerItem } from '../routing/runner';
+import { Runner, type Respondent } from '../routing/runner';
+import type { RunnerItem } from '../routing/runner-program';
 import { walk } from '../routing/walk';
 import { drawAnswer } from './drawing';
 

@@ -7,8 +7,8 @@ import { rowsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Question } from '../document/types';
 import type { PlanItem } from '../routing/plan';
-import { fallsThrough } from './falls-through';
 import type { CheckContext } from './check-context';
+import { fallsThrough } from './falls-through';
 import type { Snag } from './types';
 
 export function askedTwice(inquiry: CheckContext): Snag[] {

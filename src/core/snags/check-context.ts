@@ -8,9 +8,9 @@ import {
   type Analysis,
   type Diagram,
   type Diagrams,
+  type EncodedPlan,
   type Flow,
   type Standing,
-  type EncodedPlan,
 } from '../analysis';
 import type { Condition } from '../condition/syntax';
 import { hasRows, rowsOf } from '../document/answer-types';

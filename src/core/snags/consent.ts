@@ -1,5 +1,5 @@
 /** Consent that is not kept: refusing it must end the interview at once. And screening that lets everybody through. */
-import { FALSE, type Diagram, waysFrom } from '../analysis';
+import { FALSE, waysFrom, type Diagram } from '../analysis';
 import { picksMany, picksOne } from '../document/answer-types';
 import type { EndingKind, Question } from '../document/types';
 import type { DocumentDraft } from '../editing/change';

@@ -10,8 +10,8 @@ import {
   TooMuch,
   withinMemory,
   type Analysis,
-  type Caps,
   type AnalysisCache,
+  type Caps,
 } from '../analysis';
 import { address, type Address } from '../document/addresses';
 import { eachPart } from '../document/each-property';
@@ -20,12 +20,12 @@ import type { Plan } from '../routing/plan';
 import { partAt, type DocumentPlace } from '../routing/problems';
 import { askedTwice } from './asked-twice';
 import { blankDecides } from './blank-decides';
+import { CheckContext } from './check-context';
 import { closingNotLast } from './closing';
 import { codeCollides } from './code-collides';
 import { consentNotKept, screeningLetsAll } from './consent';
 import { duplicateNames } from './duplicate-names';
 import { fallsThrough } from './falls-through';
-import { CheckContext } from './check-context';
 import { noWayOut, unlabelled } from './labels';
 import { endingUnreached, neverAsked } from './never-asked';
 import { alwaysTrue, neverTrue } from './never-true';

@@ -2,8 +2,8 @@
 import { FALSE, TRUE } from '../analysis';
 import { removeEnding } from '../editing/structure';
 import type { PlanItem } from '../routing/plan';
-import { consentNotKept } from './consent';
 import type { CheckContext } from './check-context';
+import { consentNotKept } from './consent';
 import type { Snag } from './types';
 
 export function neverAsked(inquiry: CheckContext): Snag[] {

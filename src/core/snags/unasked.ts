@@ -1,5 +1,5 @@
 /** Conditions, pipes, derived values and repeats that use what some who get there were never asked. */
-import { pipedBy, variablesIn, FALSE, TRUE, type Diagram, type Standing } from '../analysis';
+import { FALSE, pipedBy, TRUE, variablesIn, type Diagram, type Standing } from '../analysis';
 import { printCondition } from '../condition/print';
 import { eachName, type CompareTest, type Condition } from '../condition/syntax';
 import type { Variable } from '../document/variables';

@@ -5,7 +5,7 @@
  * Looked at are families of conditions that read it alone and exclude each other: the skips of the question, ask-ifs of
  * items and sections, and the cases of a derived variable.
  */
-import { testsOn, variablesIn, type Driver, AnswerSymbol, IDLE, shortestTest } from '../analysis';
+import { AnswerSymbol, IDLE, shortestTest, testsOn, variablesIn, type Driver } from '../analysis';
 import { holds, type Reading } from '../condition/evaluate';
 import type { Condition } from '../condition/syntax';
 import { nameInKey } from '../document/addresses';

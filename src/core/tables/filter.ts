@@ -1,7 +1,8 @@
 /** Which rows of a dataset a condition holds for, written in the condition language as after the last section. */
+import type { ConditionProblem } from '../condition/scope';
 import { holds } from '../condition/evaluate';
 import { parseCondition } from '../condition/parse';
-import { conditionProblems, type ConditionProblem } from '../condition/resolve';
+import { conditionProblems } from '../condition/resolve';
 import type { Plan } from '../routing/plan';
 import type { Dataset } from './dataset';
 

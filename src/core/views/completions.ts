@@ -1,6 +1,6 @@
 /** What can come next while a condition is typed: names, codes with their labels, words of the language. */
+import type { Position } from '../condition/scope';
 import { scan, type Token } from '../condition/scan';
-import type { Position } from '../condition/resolve';
 import { variableOptions, type Variable } from '../document/variables';
 import { drivesRepeat } from '../routing/planner';
 import type { Plan } from '../routing/plan';

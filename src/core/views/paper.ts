@@ -4,10 +4,9 @@ import { sectionLetter } from '../document/variables';
 import { fillPipes } from '../routing/pipes';
 import type { Plan, PlanItem, PlanSection } from '../routing/plan';
 import { pickWords } from '../wording/picks';
+import { endingLabel, targetView, type TargetView } from '../wording/targets';
 import { answerLines, type AnswerLine } from './answer-lines';
 import { goToWords, numbersOf, repeatWords, sentence } from './paper-words';
-import type { TargetView } from '../wording/targets';
-import { endingLabel, targetView } from '../wording/targets';
 
 /** Of all who come to the section. */
 export const ALL = 'all';

@@ -4,9 +4,9 @@ import { describe, it } from 'node:test';
 import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
 import { analyse } from '../analysis';
 import type { Questionnaire } from '../document/types';
-import { compareRoutes } from './compare-routes';
 import { routeChanges, routeChangeWords } from '../routing/route-changes';
 import { contentMarks, routeMarks } from '../routing/route-content';
+import { compareRoutes } from './compare-routes';
 import { routeSentence } from './route-sentence';
 
 const yesNo = {

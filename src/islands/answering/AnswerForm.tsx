@@ -1,13 +1,13 @@
 /** The answer of one question as a respondent gives it: every type by mouse and by keyboard alone. */
-import type { FieldProps } from './field-props';
 import { passKey } from '../../core/document/addresses';
 import type { MultipleAnswer, Question, RankAnswer, SingleAnswer } from '../../core/document/types';
 import { shuffledOptions } from '../../core/routing/shuffle';
 import type { WalkStep } from '../../core/routing/walk';
+import type { Session } from '../state/walk-session';
 import { Choices } from './Choices';
+import type { FieldProps } from './field-props';
 import { GridForm } from './GridForm';
 import { DateField, NumberInput, RankForm, ScaleForm, TextInput } from './OpenFields';
-import type { Session } from '../state/walk-session';
 
 interface Props {
   readonly session: Pick<Session, 'answers' | 'faults' | 'answer' | 'inputs'>;

@@ -1,7 +1,7 @@
 /** One of a list, or several: lines with dot leaders to a mark at the right. */
-import type { FieldProps } from './field-props';
 import { picksMany } from '../../core/document/answer-types';
 import type { MultipleAnswer, Option, SingleAnswer } from '../../core/document/types';
+import type { FieldProps } from './field-props';
 import classes from './choices.module.css';
 
 /** The text field of an option that asks to be specified. */

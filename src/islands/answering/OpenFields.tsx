@@ -1,5 +1,4 @@
 /** Answers that are written or placed: numbers, scales, texts, dates, ranks; specials stand below as marks. */
-import type { FieldProps } from './field-props';
 import { traitsOf } from '../../core/document/answer-types';
 import type {
   DateAnswer,
@@ -9,6 +8,7 @@ import type {
   ScaleAnswer,
   TextAnswer,
 } from '../../core/document/types';
+import type { FieldProps } from './field-props';
 import { Mark } from './Choices';
 import classes from './open.module.css';
 

@@ -1,11 +1,11 @@
 /** The bank that all studies share: searched, put into this study, and where each thing is used. */
-import { placeSelected } from '../state/study-state';
 import { useEffect, useState } from 'react';
 import * as v from 'valibot';
 import { optionsOf } from '../../core/document/shape';
 import { insertFromBank, insertProblem, type BankContent } from '../../core/editing/bank';
 import { BankEntrySchema } from '../../wire/bank';
 import { NothingSchema } from '../../wire/common';
+import { placeSelected } from '../state/study-state';
 import { call } from '../ui/api';
 import { plural } from '../ui/format';
 import classes from './bank.module.css';

@@ -1,11 +1,11 @@
 /** Find anything (Ctrl/Cmd+K): items, answers, codes, conditions, sections, endings and actions; and replace. */
-import { useCombobox } from '../ui/use-combobox';
-import type { Selection } from '../state/study-state';
-import { openPaste } from '../state/open-paste';
 import { useId, useState, type KeyboardEvent } from 'react';
 import { WHOLE_STUDY } from '../../core/document/addresses';
 import { replaceable, replaceAll } from '../../core/editing/replace';
 import { findAll } from '../../core/views/find';
+import { useCombobox } from '../ui/use-combobox';
+import type { Selection } from '../state/study-state';
+import { openPaste } from '../state/open-paste';
 import { plural, routeText } from '../ui/format';
 import classes from './find.module.css';
 import { useGoTo } from '../state/going';

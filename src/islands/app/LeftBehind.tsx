@@ -1,7 +1,7 @@
 /** What is not on the server: why not, while this page is open, and what another visit left in this browser. */
-import { useAsked } from '../ui/use-asked';
 import { useState } from 'react';
 import { operationsBetween } from '../../core/editing/operations';
+import { useAsked } from '../ui/use-asked';
 import { whenText } from '../ui/format';
 import classes from './left-behind.module.css';
 import { isPartOf } from '../state/save-queue';

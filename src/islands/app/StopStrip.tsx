@@ -1,6 +1,4 @@
 /** The bar on top: mark, study, the stops with their live figures, snags, undo and redo. */
-import type { StudyStore } from '../state/study-state';
-import { openPaste } from '../state/open-paste';
 import {
   Download,
   History,
@@ -16,6 +14,8 @@ import {
 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import { setTitle } from '../../core/editing/structure';
+import type { StudyStore } from '../state/study-state';
+import { openPaste } from '../state/open-paste';
 import { plural, whenText } from '../ui/format';
 import { Mark } from '../ui/Mark';
 import { Menu } from '../ui/Menu';

@@ -1,10 +1,10 @@
 /** One open study: the strip of stops on top, the view of the current stop below. */
-import type { By, InitialStudy } from '../state/study-state';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Aside } from '../../wire/asides';
 import type { Comment } from '../../wire/comments';
 import type { Verdict } from '../../wire/verdicts';
 import { AnalysisClient, type Analysed } from '../../worker/client';
+import type { By, InitialStudy } from '../state/study-state';
 import { CodesView } from '../codes/CodesView';
 import { DataContext, newData } from '../state/data';
 import { ForksView } from '../forks/ForksView';

@@ -1,6 +1,6 @@
 /** Ctrl/Cmd+Z undoes and Ctrl/Cmd+Shift+Z redoes, wherever the focus is. */
-import type { StudyStore } from '../state/study-state';
 import { useEffect } from 'react';
+import type { StudyStore } from '../state/study-state';
 
 export function useUndoKeys(store: StudyStore): void {
   useEffect(() => {

@@ -5,7 +5,7 @@ import { setDiagnostics } from '@codemirror/lint';
 import { EditorState } from '@codemirror/state';
 import { EditorView, keymap } from '@codemirror/view';
 import { useEffect, useId, useRef, useState } from 'react';
-import type { Position } from '../../core/condition/resolve';
+import type { Position } from '../../core/condition/scope';
 import type { Snag } from '../../core/snags';
 import { completionsAt, exampleAt } from '../../core/views/completions';
 import { useStudy, useStudyStore } from '../state/store';

@@ -6,7 +6,7 @@ import { Plus, X } from 'lucide-react';
 import { createContext, useContext } from 'react';
 import { parseCondition } from '../../core/condition/parse';
 import { printCondition } from '../../core/condition/print';
-import type { Position } from '../../core/condition/resolve';
+import type { Position } from '../../core/condition/scope';
 import type { Condition } from '../../core/condition/syntax';
 import { fieldId } from '../../core/document/addresses';
 import { variableOptions, type Variable } from '../../core/document/variables';

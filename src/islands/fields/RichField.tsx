@@ -8,7 +8,7 @@ import { Prec } from '@codemirror/state';
 import { EditorView, keymap } from '@codemirror/view';
 import { Bold, Braces, Italic, Link, List, ListOrdered } from 'lucide-react';
 import { useEffect, useRef, type ReactNode } from 'react';
-import type { Position } from '../../core/condition/resolve';
+import type { Position } from '../../core/condition/scope';
 import { pipesBefore } from '../../core/views/completions';
 import { useStudyStore } from '../state/store';
 import { makeLink, newLine, pastedAddress, toggleList, toggleMarks } from './rich-edits';

@@ -1,8 +1,8 @@
 /** Where to go: the possible targets, the likely ones first; digits pick from the list, typing narrows it. */
-import { useCombobox } from '../ui/use-combobox';
 import { useId, useState, type ReactNode } from 'react';
 import type { Target } from '../../core/document/types';
 import { possibleTargets } from '../../core/wording/targets';
+import { useCombobox } from '../ui/use-combobox';
 import { EndingMark } from '../ui/EndingMark';
 import { useStudy } from '../state/store';
 import classes from './targets.module.css';

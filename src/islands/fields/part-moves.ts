@@ -1,5 +1,4 @@
 /** Adding, moving and deleting items and sections by hand, with the focus kept on what was meant. */
-import { partSelected, type StudyStore } from '../state/study-state';
 import { address, fieldId, nameAt, wholeField, type Address } from '../../core/document/addresses';
 import { freshName } from '../../core/document/names';
 import type { Item, Questionnaire } from '../../core/document/types';
@@ -13,6 +12,7 @@ import {
   type ItemPlace,
 } from '../../core/editing/structure';
 import { useStudyStore } from '../state/store';
+import { partSelected, type StudyStore } from '../state/study-state';
 import { focusField, thenFocus } from './focus';
 
 export interface ItemMoves {

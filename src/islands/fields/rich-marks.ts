@@ -1,7 +1,7 @@
 /** How a text is shown while it is written: bold bold, links as links, pipes as pipes, and the marks that make them faint. */
-import { parser } from '@lezer/markdown';
 import { RangeSetBuilder, type Extension } from '@codemirror/state';
 import { Decoration, ViewPlugin, type DecorationSet, type EditorView } from '@codemirror/view';
+import { parser } from '@lezer/markdown';
 
 /** What of Markdown is shown to respondents; see `ui/RichText.tsx`. */
 const SHOWN = parser.configure({

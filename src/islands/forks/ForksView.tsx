@@ -1,5 +1,4 @@
 /** Forks: the whole questionnaire as a river, folded to sections at first; ways are made and aimed on it. */
-import type { Selection } from '../state/study-state';
 import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { address, nameAt, readAddress, type Address, type WrittenWay } from '../../core/document/addresses';
@@ -8,6 +7,7 @@ import { isEarly } from '../../core/document/vocabularies';
 import { addWay, reaimWay, type WaySource } from '../../core/editing/fork-edits';
 import { nodeLabel, waysAlong } from '../../core/views/forks';
 import { endingLabel } from '../../core/wording/targets';
+import type { Selection } from '../state/study-state';
 import { Slip } from '../slips/Slip';
 import { useGoTo } from '../state/going';
 import { useSnags } from '../state/snags';

@@ -1,5 +1,4 @@
 /** Of a ribbon: who flows there and why, how many, what sets it, and what they pass over. */
-import { useAsked } from '../ui/use-asked';
 import { useState } from 'react';
 import { parseCondition } from '../../core/condition/parse';
 import { address, nameAt, type Address, type WrittenWay } from '../../core/document/addresses';
@@ -7,6 +6,7 @@ import { reaimWay, removeWay } from '../../core/editing/fork-edits';
 import { routesAlong, waysAlong, type ForksRibbon } from '../../core/views/forks';
 import { asSentence, conditionSentence } from '../../core/wording/sentence';
 import { endingLabel, sectionLabel } from '../../core/wording/targets';
+import { useAsked } from '../ui/use-asked';
 import { shownSearch } from '../state/routes-shown';
 import { SnagCards } from '../slips/SnagCards';
 import slip from '../slips/slip.module.css';

@@ -1,5 +1,4 @@
 /** What the map of forks shows: the river of the document analysed last, its sizes, and where everything stands. */
-import { useAsked } from '../ui/use-asked';
 import { useEffect, useMemo, useState } from 'react';
 import type { Transition } from '../../core/analysis';
 import { readAddress } from '../../core/document/addresses';
@@ -10,6 +9,7 @@ import { layoutTask, sizesFor, type RiverLayout, type RiverSizes } from '../../c
 import { LayoutClient } from '../../worker/layout-client';
 import { useAnalysisClient } from '../state/analysis';
 import { useStudy } from '../state/store';
+import { useAsked } from '../ui/use-asked';
 
 /** What ribbons are as wide as. */
 export type RibbonMeasure = 'share' | 'routes';

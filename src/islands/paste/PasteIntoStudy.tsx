@@ -1,9 +1,9 @@
 /** A list of questions is put into the study that is open: at an item, in a section, or over all of it. */
-import { placeSelected } from '../state/study-state';
 import { useCallback } from 'react';
 import { address, nameAt, parseAddress } from '../../core/document/addresses';
 import { sectionLetter } from '../../core/document/variables';
 import { fromList, type LineKind } from '../../core/exchange/from-list';
+import { placeSelected } from '../state/study-state';
 import { Panel } from '../ui/Panel';
 import { useStudy, useStudyStore } from '../state/store';
 import classes from './paste.module.css';

@@ -1,10 +1,10 @@
 /** The head of the ledger: how many routes, how far they are walked, and ways to one of them. */
 import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
+import type { CoverSummary } from '../../worker/list-query';
 import { CheckedField } from '../fields/Fields';
 import { useNextToWalk } from '../state/ledger';
 import { useStudy } from '../state/store';
 import { countText, grouped, plural, routeText } from '../ui/format';
-import type { CoverSummary } from '../../worker/list-query';
 import classes from './routes.module.css';
 import type { ListedRoutes } from './use-list';
 

@@ -1,5 +1,6 @@
 /** Routes: the ledger of every way through, one row a route and one column an item, fetched by number. */
 import { useCallback, useEffect, useMemo, useState } from 'react';
+import type { ListQuery } from '../../worker/list-query';
 import { useAnalysisClient } from '../state/analysis';
 import { useLedger } from '../state/ledger';
 import { useStudy } from '../state/store';
@@ -8,7 +9,6 @@ import { FilterBar } from './FilterBar';
 import { FrontNote, useCover, useSoonCovered } from './front-note';
 import { LedgerGrid } from './LedgerGrid';
 import { LedgerHead } from './LedgerHead';
-import type { ListQuery } from '../../worker/list-query';
 import { listQuery, readShown, shownSearch, type RoutesShown } from '../state/routes-shown';
 import { RouteFoot } from './RouteFoot';
 import classes from './routes.module.css';

@@ -1,7 +1,7 @@
 /** How far the routes are signed off, and what that is worth where they are too many to walk them all. */
-import { useAsked } from '../ui/use-asked';
 import { useMemo, useState } from 'react';
 import type { CoverSummary } from '../../worker/list-query';
+import { useAsked } from '../ui/use-asked';
 import { useAnalysisClient } from '../state/analysis';
 import { useLedger } from '../state/ledger';
 import { useStudy } from '../state/store';

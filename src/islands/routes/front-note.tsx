@@ -1,8 +1,8 @@
 /** What stands in front of the list because of its order, and what that guarantees. */
-import { useAsked } from '../ui/use-asked';
 import { useEffect, useState } from 'react';
 import type { CoverSummary, ListOrder } from '../../worker/list-query';
 import type { LikelySummary } from '../../worker/types';
+import { useAsked } from '../ui/use-asked';
 import { useAnalysisClient } from '../state/analysis';
 import { useStudy } from '../state/store';
 import { grouped, percentText, plural } from '../ui/format';

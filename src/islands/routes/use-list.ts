@@ -1,12 +1,12 @@
 /** The list of routes that the ledger shows: how many rows, which stands where, and the rows in sight. */
-import { useAsked } from '../ui/use-asked';
 import { useMemo, useRef, useState } from 'react';
 import { ALL_ROUTES, type ListQuery, type ListSummary } from '../../worker/list-query';
 import type { RouteRow } from '../../worker/types';
 import { useAnalysisClient } from '../state/analysis';
-import { useStudy } from '../state/store';
-import { beforeLastEdit } from './since';
 import type { Since } from '../state/routes-shown';
+import { useStudy } from '../state/store';
+import { useAsked } from '../ui/use-asked';
+import { beforeLastEdit } from './since';
 
 export interface ListedRoutes {
   readonly query: ListQuery;

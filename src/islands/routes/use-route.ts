@@ -1,9 +1,9 @@
 /** The route with a number, and a respondent who takes it. */
-import { useAsked } from '../ui/use-asked';
 import { useState } from 'react';
 import type { RouteView } from '../../worker/types';
 import { useAnalysisClient } from '../state/analysis';
 import { useStudy } from '../state/store';
+import { useAsked } from '../ui/use-asked';
 
 /** Null while it is looked up, and where no number is given. */
 export function useRoute(number: string | null): RouteView | null {

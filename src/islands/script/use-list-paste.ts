@@ -1,8 +1,8 @@
 /** Ctrl+V on the sheet: several lines are looked at as a list of questions before they are put in. */
-import { openPaste } from '../state/open-paste';
 import { useEffect } from 'react';
 import { fieldOfElement, readField, type FieldId } from '../../core/document/addresses';
 import { fromList } from '../../core/exchange/from-list';
+import { openPaste } from '../state/open-paste';
 import { useStudyStore } from '../state/store';
 
 function isTitle(field: FieldId | null): boolean {

@@ -1,5 +1,4 @@
 /** The slip of an item. */
-import { openPaste } from '../state/open-paste';
 import { parseCondition } from '../../core/condition/parse';
 import { printCondition } from '../../core/condition/print';
 import { address, fieldId, type Address } from '../../core/document/addresses';
@@ -10,6 +9,7 @@ import { secondsOf } from '../../core/routing/burden';
 import type { Plan, PlanItem } from '../../core/routing/plan';
 import { usedLaterBy } from '../../core/views/used-later';
 import { baseOf } from '../../core/wording/base';
+import { openPaste } from '../state/open-paste';
 import { countText, grouped, percentText, secondsText } from '../ui/format';
 import { shownSearch } from '../state/routes-shown';
 import { RoutesDoor } from './RoutesDoor';

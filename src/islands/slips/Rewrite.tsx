@@ -1,9 +1,9 @@
 /** A change that is only made if the analysis proves that everybody goes on being led the same way. */
-import type { StudyStore } from '../state/study-state';
 import { useState } from 'react';
-import { applyChange, type Change } from '../../core/editing/change';
-import { useAnalysisClient } from '../state/analysis';
 import type { Questionnaire } from '../../core/document/types';
+import { applyChange, type Change } from '../../core/editing/change';
+import type { StudyStore } from '../state/study-state';
+import { useAnalysisClient } from '../state/analysis';
 import { useStudy, useStudyStore } from '../state/store';
 import classes from './slip.module.css';
 

@@ -1,5 +1,4 @@
 /** The slip of a section. */
-import { openPaste } from '../state/open-paste';
 import { address, wholeField } from '../../core/document/addresses';
 import { sectionLetter } from '../../core/document/variables';
 import { duplicateSection, mergeProblem, mergeSections } from '../../core/editing/restructure';
@@ -7,6 +6,7 @@ import { editSection, moveSection, removeSection } from '../../core/editing/stru
 import { onwardList, type Plan, type PlanSection } from '../../core/routing/plan';
 import { conditionSentence } from '../../core/wording/sentence';
 import { endingLabel } from '../../core/wording/targets';
+import { openPaste } from '../state/open-paste';
 import { plural } from '../ui/format';
 import { useStudy, useStudyStore } from '../state/store';
 import { CommentCards } from './CommentCards';

@@ -1,7 +1,7 @@
 /** Skips, or an onward list, as sentences tried in order; the first that holds is taken. */
 import { useState } from 'react';
 import { parseCondition } from '../../core/condition/parse';
-import type { Position } from '../../core/condition/resolve';
+import type { Position } from '../../core/condition/scope';
 import { fieldId } from '../../core/document/addresses';
 import type { Skip } from '../../core/document/types';
 import type { Change } from '../../core/editing/change';

@@ -1,8 +1,8 @@
 /** How many take each way on from an item or the end of a section, as the analysis counts them. */
-import { useAsked } from '../ui/use-asked';
 import { useState } from 'react';
 import { wayKey } from '../../core/document/addresses';
 import type { WaysFrom, WayShare } from '../../worker/types';
+import { useAsked } from '../ui/use-asked';
 import { useAnalysisClient } from '../state/analysis';
 import { shownSearch } from '../state/routes-shown';
 import { RoutesDoor } from './RoutesDoor';

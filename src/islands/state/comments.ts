@@ -1,9 +1,9 @@
 /** Comments on the questionnaire: made, settled, and kept with what they are about when that is renamed. */
-import type { StudyStore } from './study-state';
 import { useEffect } from 'react';
 import { renamedPlaces } from '../../core/views/places';
 import { NothingSchema } from '../../wire/common';
 import { call } from '../ui/api';
+import type { StudyStore } from './study-state';
 
 /** While a study is open: a comment follows what it is about through every rename, undone ones too. */
 export function useCommentsFollow(store: StudyStore): void {

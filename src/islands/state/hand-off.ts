@@ -1,8 +1,8 @@
 /** The other studies, as the server has them: what an ending can hand on to. */
-import type { StudyStore } from './study-state';
 import { useEffect } from 'react';
 import { OtherStudiesSchema } from '../../wire/other-studies';
 import { call } from '../ui/api';
+import type { StudyStore } from './study-state';
 
 /** Fetches them once the study is open, and again when somebody comes back to it: others may have changed them. */
 export function useOtherStudies(store: StudyStore): void {

@@ -1,7 +1,7 @@
 /** The verdicts against the routes as they are now: which stand, on which number, and which an edit re-opened. */
-import { useAsked } from '../ui/use-asked';
 import { useMemo, useState } from 'react';
 import type { Verdict } from '../../wire/verdicts';
+import { useAsked } from '../ui/use-asked';
 import { useAnalysisClient } from './analysis';
 import { useStudy } from './store';
 

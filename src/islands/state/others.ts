@@ -1,7 +1,7 @@
 /** Learns of what other tabs and people save in the open study: other tabs tell at once, the server is asked. */
-import type { StudyStore } from './study-state';
 import { useEffect } from 'react';
 import * as v from 'valibot';
+import type { StudyStore } from './study-state';
 
 const ASK_EVERY = 4000;
 const TellSchema = v.object({ revision: v.number() });

@@ -1,5 +1,5 @@
 /** A list of questions that is being put into the study: what was pasted, and where it goes. */
-import { type Address } from '../../core/document/addresses';
+import type { Address } from '../../core/document/addresses';
 import type { Readings } from './re-read';
 
 export interface PastedList {

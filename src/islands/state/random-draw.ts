@@ -1,11 +1,11 @@
 /** Routes drawn at random to be walked: those that made-up respondents take, the same for all who sign off. */
-import { useAsked } from '../ui/use-asked';
 import { useState } from 'react';
 import * as v from 'valibot';
 import { DrawSchema, type Draw } from '../../wire/draw';
+import { call } from '../ui/api';
+import { useAsked } from '../ui/use-asked';
 import { useAnalysisClient } from './analysis';
 import { useStudy } from './store';
-import { call } from '../ui/api';
 
 export interface DrawnRoutes {
   /** How many respondents were drawn. */

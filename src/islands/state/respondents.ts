@@ -1,10 +1,10 @@
 /** The test respondents of the open study, as the server keeps them. */
-import type { StudyStore } from './study-state';
 import { useEffect } from 'react';
 import * as v from 'valibot';
 import { renumberingBetween } from '../../core/coding/renumbered';
 import { RespondentSchema } from '../../wire/respondents';
 import { call } from '../ui/api';
+import type { StudyStore } from './study-state';
 
 /** Fetches them once the study is open, and again when an edit has renumbered what they hold. */
 export function useRespondents(store: StudyStore): void {

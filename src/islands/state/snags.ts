@@ -1,5 +1,4 @@
 /** All snags of the open study: those the document shows at once, those of the routes as they are found. */
-import type { StudyState } from './study-state';
 import type { Questionnaire } from '../../core/document/types';
 import type { Plan } from '../../core/routing/plan';
 import {
@@ -12,6 +11,7 @@ import {
 } from '../../core/snags';
 import type { Aside } from '../../wire/asides';
 import { useStudy } from './store';
+import type { StudyState } from './study-state';
 
 export interface StudySnags {
   /** In document order. Of an older document than the one shown, without mends, until they have been looked for again. */

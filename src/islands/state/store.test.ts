@@ -1,5 +1,4 @@
 /** Saving an open study: one save at a time, nothing lost to a lost answer, a reload or another window. */
-import type { InitialStudy, StudyStore } from './study-state';
 import assert from 'node:assert/strict';
 import { afterEach, beforeEach, describe, it, mock } from 'node:test';
 import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
@@ -10,6 +9,7 @@ import { applyChange, type Change } from '../../core/editing/change';
 import type { Operation } from '../../core/editing/operations';
 import { editItem, setTitle } from '../../core/editing/structure';
 import { createStudyStore } from './store';
+import type { InitialStudy, StudyStore } from './study-state';
 
 /** The server's side: the newest document under a growing revision. */
 class Server {

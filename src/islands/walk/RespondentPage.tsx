@@ -1,8 +1,8 @@
 /** The page a respondent sees: a ruled form, its messages, and the way back and on. */
 import { useEffect, useEffectEvent, useRef, useState, type KeyboardEvent } from 'react';
+import { holds } from '../../core/condition/evaluate';
 import type { Plan } from '../../core/routing/plan';
 import type { WalkStep } from '../../core/routing/walk';
-import { holds } from '../../core/condition/evaluate';
 import { endingLabel } from '../../core/wording/targets';
 import { shownText } from '../../core/wording/values';
 import { EndingMark } from '../ui/EndingMark';

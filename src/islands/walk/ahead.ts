@@ -1,11 +1,11 @@
 /** How many questions may still come from the page in hand on, and on how many routes, from the analysis of all. */
-import { useAsked } from '../ui/use-asked';
 import { useState } from 'react';
 import { passKey } from '../../core/document/addresses';
 import type { WalkStep } from '../../core/routing/walk';
 import { useAnalysisClient } from '../state/analysis';
 import { useStudy } from '../state/store';
 import type { Session } from '../state/walk-session';
+import { useAsked } from '../ui/use-asked';
 
 export interface ItemsAhead {
   /** Questions. */

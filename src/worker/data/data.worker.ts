@@ -16,7 +16,7 @@ import { frequencyOf } from '../../core/tables/frequency';
 import { tableVariables, type TableVariable } from '../../core/tables/variables';
 import { AuditTask } from './audit-task';
 import { openFile } from './read-file';
-import type { DataReply, Counted, DataApi, RowSource } from './types';
+import type { Counted, DataApi, DataReply, RowSource } from './types';
 
 const Said = v.record(v.string(), v.nullable(v.string()));
 const Options = v.strictObject({ codeBlanks: v.optional(v.boolean()), blankPicks: v.optional(v.boolean()) });

@@ -4,14 +4,14 @@
  * A predicate is known by its truth for each reading the driver can have (one for every class of values, a
  * blank, and not having been asked); tests with the same truths, or opposite ones, share a variable.
  */
-import { TooManyNodes } from '../diagrams/limits';
 import { UNASKED, type Reading } from '../../condition/evaluate';
 import { picksMany, ranksOptions } from '../../document/answer-types';
 import { optionsOf } from '../../document/shape';
 import type { Answer, Value } from '../../document/types';
 import { readingOf } from '../../routing/readings';
-import { candidatesFor, optionsApart, type Candidates } from './candidates';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
+import { TooManyNodes } from '../diagrams/limits';
+import { candidatesFor, optionsApart, type Candidates } from './candidates';
 import type { Driver } from './drivers';
 import { Picks, samplePicks } from './picks';
 

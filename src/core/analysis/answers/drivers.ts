@@ -4,15 +4,15 @@
  * Two values of a driver that give every test the same outcome are one class; `candidates.ts` lists a value for
  * each. A driver compared with another answer keeps all its values apart.
  */
-import type { Via } from './via';
 import { printCondition } from '../../condition/print';
-import { isBefore } from '../../condition/resolve';
+import { isBefore } from '../../condition/scope';
 import { eachName, type Condition, type Operand } from '../../condition/syntax';
 import type { Variable } from '../../document/variables';
 import { pipedNames, textsOfItem } from '../../routing/pipes';
 import type { Plan, PlanItem, PlanSection } from '../../routing/plan';
 import type { DocumentPlace } from '../../routing/problems';
 import { differenceOf } from './linear';
+import type { Via } from './via';
 
 /** A test that reads one driver and nothing else, so that its outcome is known from the driver's reading. */
 export type Atom = Extract<Condition, { kind: 'compare' | 'in' | 'has' | 'state' }>;

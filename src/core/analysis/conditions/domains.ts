@@ -2,16 +2,16 @@
  * Which answers an item allows, given what came before: as one diagram or, where earlier picks hide many of its options,
  * as several facts that together say it.
  */
-import type { EncodedItem } from './exits';
 import { passKey } from '../../document/addresses';
 import { hasRows, picksMany, ranksOptions } from '../../document/answer-types';
 import { optionsOf } from '../../document/shape';
 import type { Answer, Value } from '../../document/types';
 import { partsAtMost } from '../../routing/answers';
 import { whenAllowed } from '../answers/allowed';
+import type { AnswerSymbol } from '../answers/answer-symbol';
 import { candidatesFor } from '../answers/candidates';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
-import type { AnswerSymbol } from '../answers/answer-symbol';
+import type { EncodedItem } from './exits';
 import { IDLE } from './symbol-table';
 
 /** With more hidden options than this, each is minded by itself. */

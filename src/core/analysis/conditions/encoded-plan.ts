@@ -4,31 +4,31 @@
  *
  * Every variable is noted with the last moment at which it matters, so that it can be forgotten after it.
  */
-import type { Viewpoint } from './answers-read';
-import { exactly } from '../diagrams/exactly';
-import { ItemEncoder } from './item-encoder';
-import { TimedConditions } from './timed-conditions';
-import { OpaqueTests, type OpaqueTest } from './opaque-tests';
-import { LastUse } from './last-use';
-import type { EncodedItem, Exit } from './exits';
-import type { Via } from '../answers/via';
-import { type Condition } from '../../condition/syntax';
+import type { Condition } from '../../condition/syntax';
 import { optionsOf } from '../../document/shape';
 import type { Question, Value } from '../../document/types';
 import type { Variable } from '../../document/variables';
 import { refusal } from '../../routing/answers';
 import { questionIndices } from '../../routing/draws';
 import type { Plan, PlanItem, PlanSection } from '../../routing/plan';
-import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
-import { Domains, limitsOf } from './domains';
-import { driversOf, type Drivers, type Limit } from '../answers/drivers';
-import { Encoder } from './encoder';
-import { courseOf, type Course, type Place } from './course';
 import type { AnswerSymbol } from '../answers/answer-symbol';
-import type { VariableOrder } from './variable-order';
-import { SymbolTable } from './symbol-table';
-import { ViaDiagrams } from './via-diagrams';
+import { driversOf, type Drivers, type Limit } from '../answers/drivers';
+import type { Via } from '../answers/via';
+import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
+import { exactly } from '../diagrams/exactly';
+import type { Viewpoint } from './answers-read';
+import { courseOf, type Course, type Place } from './course';
+import { Domains, limitsOf } from './domains';
+import { Encoder } from './encoder';
+import type { EncodedItem, Exit } from './exits';
+import { ItemEncoder } from './item-encoder';
+import { LastUse } from './last-use';
+import { OpaqueTests, type OpaqueTest } from './opaque-tests';
 import { RunningCounts, type PassesTold } from './running-counts';
+import { SymbolTable } from './symbol-table';
+import { TimedConditions } from './timed-conditions';
+import type { VariableOrder } from './variable-order';
+import { ViaDiagrams } from './via-diagrams';
 
 /** What an encoding looks into, besides what steers the routes. */
 export interface EncodingScope {

@@ -1,9 +1,9 @@
 /** Work within its limits: what is too entangled gives nothing, or is looked at with fewer values. */
-import { TooManyCases } from './operand-cases';
-import { TooManyNodes, type Caps } from '../diagrams/limits';
 import type { Plan } from '../../routing/plan';
 import { Diagrams } from '../diagrams/diagram';
+import { TooManyNodes, type Caps } from '../diagrams/limits';
 import { EncodedPlan, type EncodingScope } from './encoded-plan';
+import { TooManyCases } from './operand-cases';
 
 /** Values of an answer compared with another one that are tried, from all to few. */
 const VALUES_TRIED = [Infinity, 60, 12, 4] as const;

@@ -4,8 +4,6 @@
  * A part of a condition that reads one driver becomes one predicate; parts that compare several are put
  * together from the cases of their operands: every value one can have, and when it has it.
  */
-import { OperandCases, NOTHING, type ConditionSource } from './operand-cases';
-import { AnswersRead, type Viewpoint } from './answers-read';
 import { compareValues, holds, valueOf, type Reading } from '../../condition/evaluate';
 import { printCondition } from '../../condition/print';
 import type { CompareOperator, Condition, Literal, Operand } from '../../condition/syntax';
@@ -13,10 +11,12 @@ import { hasRows } from '../../document/answer-types';
 import { variableOptions, type Variable } from '../../document/variables';
 import type { Plan, PlanRepeat } from '../../routing/plan';
 import { passesOf } from '../../routing/step';
-import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
+import type { AnswerSymbol } from '../answers/answer-symbol';
 import { differenceOf } from '../answers/linear';
 import type { Picks } from '../answers/picks';
-import type { AnswerSymbol } from '../answers/answer-symbol';
+import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
+import { AnswersRead, type Viewpoint } from './answers-read';
+import { NOTHING, OperandCases, type ConditionSource } from './operand-cases';
 import { compareSum, type SumTerm } from './sums';
 
 export class Encoder {

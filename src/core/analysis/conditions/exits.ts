@@ -1,6 +1,6 @@
 /** What can lead on from a place, and what of an item is not shown to all, each with the diagram of when. */
-import type { AnswerSymbol } from '../answers/answer-symbol';
 import type { PlanItem } from '../../routing/plan';
+import type { AnswerSymbol } from '../answers/answer-symbol';
 import type { Diagram } from '../diagrams/diagram';
 
 /** An option (a special) or a row, by its index, with when it is shown. */

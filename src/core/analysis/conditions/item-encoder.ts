@@ -1,11 +1,11 @@
 /** An item at a place as diagrams: who is asked it, what of it is shown, and what leads on from it. */
-import type { Viewpoint } from './answers-read';
 import type { Condition } from '../../condition/syntax';
 import { passKey } from '../../document/addresses';
 import { hasRows } from '../../document/answer-types';
 import { partsAtMost } from '../../routing/answers';
 import type { Plan, PlanItem, PlanSkip } from '../../routing/plan';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
+import type { Viewpoint } from './answers-read';
 import { itemIn, type Course, type Place } from './course';
 import type { Encoder } from './encoder';
 import type { ConditionalPart, EncodedItem, Exit } from './exits';

@@ -2,9 +2,9 @@
  * One step along the line of places: how those who come to a place go on from it. The one account of it, in diagrams; what
  * is counted, who comes where, and which forks there are fold over it, each minding what it minds.
  */
-import type { Exit } from './exits';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import type { EncodedPlan } from './encoded-plan';
+import type { Exit } from './exits';
 
 /** Of those left over by the moves before it, the ones for whom `when` holds. */
 export interface Move {

@@ -1,10 +1,10 @@
 /** Tests of several answers at once that are not looked into: each stands for itself, as a variable of its own. */
-import type { Viewpoint } from './answers-read';
 import { printCondition } from '../../condition/print';
 import { eachName, mentionsPass, type Condition } from '../../condition/syntax';
 import { passKey } from '../../document/addresses';
 import type { Plan } from '../../routing/plan';
 import type { Diagram, Diagrams } from '../diagrams/diagram';
+import type { Viewpoint } from './answers-read';
 
 export interface OpaqueTest {
   readonly text: string;

@@ -4,8 +4,8 @@
  */
 import type { Condition } from '../../condition/syntax';
 import type { Plan } from '../../routing/plan';
-import { TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import { countKey, type Drivers } from '../answers/drivers';
+import { TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import type { Place } from './course';
 
 /** How the end of a pass tells what a condition comes to in it. */

@@ -4,8 +4,8 @@
  */
 import { compareValues, exactDecimal, type Reading } from '../../condition/evaluate';
 import type { CompareOperator } from '../../condition/syntax';
-import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import type { AnswerSymbol } from '../answers/answer-symbol';
+import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 
 export interface SumTerm {
   readonly symbol: AnswerSymbol;

@@ -8,10 +8,10 @@ import type { Answer } from '../../document/types';
 import { partsAtMost } from '../../routing/answers';
 import { questionIndices } from '../../routing/draws';
 import type { Plan, PlanItem, PlanSection } from '../../routing/plan';
-import type { Diagrams } from '../diagrams/diagram';
-import type { Driver, Drivers, Limit } from '../answers/drivers';
-import type { Course, Place } from './course';
 import { AnswerSymbol, VARIABLES_EACH } from '../answers/answer-symbol';
+import type { Driver, Drivers, Limit } from '../answers/drivers';
+import type { Diagrams } from '../diagrams/diagram';
+import type { Course, Place } from './course';
 import { VariableOrder } from './variable-order';
 
 /** What a symbol table looks into; see `EncodingScope`. */

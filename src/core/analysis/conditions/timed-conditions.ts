@@ -2,13 +2,13 @@
  * Conditions as diagrams, each noted with the moment at which it is read; where every part of a condition is looked into,
  * also whether the answers it names were asked for and left blank.
  */
-import type { Viewpoint } from './answers-read';
 import type { Condition } from '../../condition/syntax';
 import type { Variable } from '../../document/variables';
 import type { Plan } from '../../routing/plan';
-import { pipedBy, variablesIn, type Drivers } from '../answers/drivers';
 import type { AnswerSymbol } from '../answers/answer-symbol';
+import { pipedBy, variablesIn, type Drivers } from '../answers/drivers';
 import type { Diagram } from '../diagrams/diagram';
+import type { Viewpoint } from './answers-read';
 import { itemIn, type Course, type Place } from './course';
 import type { Encoder } from './encoder';
 import type { LastUse } from './last-use';

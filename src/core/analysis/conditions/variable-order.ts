@@ -4,9 +4,9 @@
  *
  * A rank is never given to anything else, so a diagram can be stale but never wrong.
  */
-import { TooMuch } from '../diagrams/limits';
 import { longestAscending } from '../../editing/ascending';
 import { VARIABLES_EACH, type AnswerSymbol } from '../answers/answer-symbol';
+import { TooMuch } from '../diagrams/limits';
 
 /** Ranks left free after each one at first. */
 const GAP = 256;

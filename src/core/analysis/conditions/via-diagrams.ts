@@ -3,12 +3,12 @@
  * its place, so everybody else is left out there; in a repeat a hidden choice says in which pass it is taken, and is
  * held to it.
  */
-import type { Exit } from './exits';
-import type { Via } from '../answers/via';
 import type { Condition } from '../../condition/syntax';
 import type { Plan, PlanItem } from '../../routing/plan';
+import type { Via } from '../answers/via';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import type { Course } from './course';
+import type { Exit } from './exits';
 
 /** The index of an answer, which is no skip that was written. */
 const ANSWERED = -1;

@@ -5,10 +5,10 @@
  *
  * One analysis at a time: what an earlier one gave is not to be asked any more once the next has begun.
  */
-import type { Caps } from '../diagrams/limits';
-import { Diagrams } from '../diagrams/diagram';
-import type { Node } from './graph';
 import { VariableOrder } from '../conditions/variable-order';
+import { Diagrams } from '../diagrams/diagram';
+import type { Caps } from '../diagrams/limits';
+import type { Node } from './graph';
 import { Observations } from './observations';
 
 /** Diagrams grow with every edit; with more nodes than this they are begun anew. */

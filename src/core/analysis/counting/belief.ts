@@ -5,10 +5,10 @@
  * everybody moves on silently, in masses, until each is presented an item or arrives at an ending; masses that
  * meet become one, so that each thing seen leads to one belief, and equal beliefs have equal futures.
  */
-import { FALSE, type Diagram } from '../diagrams/diagram';
-import { eachMove, movesOf, type Moves, type Departure } from '../conditions/moves';
-import { Observations, type Observation } from './observations';
 import type { EncodedPlan } from '../conditions/encoded-plan';
+import { eachMove, movesOf, type Departure, type Moves } from '../conditions/moves';
+import { FALSE, type Diagram } from '../diagrams/diagram';
+import { Observations, type Observation } from './observations';
 
 export interface Belief {
   readonly at: number;

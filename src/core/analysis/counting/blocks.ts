@@ -3,9 +3,9 @@
  * their last section, or to an ending. What happens in one block matters to another only through the variables
  * that both read.
  */
+import type { EncodedPlan } from '../conditions/encoded-plan';
 import type { Exit } from '../conditions/exits';
 import type { Diagram } from '../diagrams/diagram';
-import type { EncodedPlan } from '../conditions/encoded-plan';
 
 export interface Block {
   readonly index: number;

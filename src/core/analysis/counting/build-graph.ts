@@ -8,12 +8,12 @@
  * Bacchus, Beame, Kautz and Pitassi, "Combining component caching and clause learning", 2004). Counts are exact as
  * long as no cap was hit; beyond a cap each prefix counts as the one route that is known to complete it.
  */
-import { Expander, type State, type Expansion } from './expand';
-import { childrenFirst, type Edge, type ForkNode, type Graph, type Node } from './graph';
 import { DEFAULT_CAPS, TooManyNodes, type Caps } from '../diagrams/limits';
+import type { CachedGraphs } from './analysis-cache';
 import type { Beliefs } from './belief';
 import { blocksOf, contentOf, type Block } from './blocks';
-import type { CachedGraphs } from './analysis-cache';
+import { Expander, type Expansion, type State } from './expand';
+import { childrenFirst, type Edge, type ForkNode, type Graph, type Node } from './graph';
 
 interface Frame {
   readonly node: Node;

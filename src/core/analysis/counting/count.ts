@@ -7,10 +7,10 @@ import type { Limit } from '../answers/drivers';
 import { EncodedPlan } from '../conditions/encoded-plan';
 import { encodedWithin } from '../conditions/encoded-within';
 import { withinMemory, type Caps } from '../diagrams/limits';
+import type { AnalysisCache } from './analysis-cache';
 import { Beliefs } from './belief';
 import { buildGraph } from './build-graph';
 import type { Graph } from './graph';
-import type { AnalysisCache } from './analysis-cache';
 
 export interface Count {
   /** Null where even the conditions by themselves are too much. */

@@ -2,9 +2,9 @@
  * What comes next for a respondent, as one part of the graph sees it: what can be seen in this block, or that it is over
  * and what then lies ahead. Each is worked out once.
  */
+import { VARIABLES_EACH } from '../answers/answer-symbol';
 import { FALSE, type Diagram } from '../diagrams/diagram';
 import { Factoring } from '../diagrams/factors';
-import { VARIABLES_EACH } from '../answers/answer-symbol';
 import type { Belief, Beliefs, SeenOnward } from './belief';
 import type { Block } from './blocks';
 import type { Node } from './graph';

@@ -2,8 +2,8 @@
  * A route as far as it has been gone: the nodes of the graph that lie ahead, each a part of its own, in the order
  * in which they are gone through.
  */
-import type { Observation } from './observations';
 import type { ForkNode, Node } from './graph';
+import type { Observation } from './observations';
 
 /** What lies ahead; null where nothing does. */
 export interface Prefix {

@@ -2,8 +2,8 @@
 import { passKey } from '../../document/addresses';
 import type { Plan } from '../../routing/plan';
 import { childrenFirst, type Node } from './graph';
-import { allRoutes, beginning, countOf, isOpened, nextOf, type Next, type Prefix } from './prefix';
 import type { Observation } from './observations';
+import { allRoutes, beginning, countOf, isOpened, nextOf, type Next, type Prefix } from './prefix';
 import type { Witness } from './witness';
 
 /** A route with one respondent who takes it: walking them gives exactly `items` and `ending`. */

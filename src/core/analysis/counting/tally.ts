@@ -4,8 +4,8 @@
  */
 import type { Item } from '../../document/types';
 import { childrenFirst, type Node } from './graph';
-import type { Prefix } from './prefix';
 import type { Observation } from './observations';
+import type { Prefix } from './prefix';
 
 /** A number of ways, or ways by what else is told of them. */
 export interface Algebra<Ways> {

@@ -14,13 +14,13 @@ import { drawKey, questionIndices } from '../../routing/draws';
 import type { PlanItem } from '../../routing/plan';
 import { PlanEnvironment, readingOf, type ReadingStore } from '../../routing/readings';
 import { shownOf } from '../../routing/step';
-import type { Beliefs, Emission } from './belief';
-import type { Diagram, Diagrams } from '../diagrams/diagram';
+import type { AnswerSymbol } from '../answers/answer-symbol';
 import { isOrdinary, type Picks } from '../answers/picks';
 import { plausibleAnswer } from '../answers/plausible';
-import type { AnswerSymbol } from '../answers/answer-symbol';
-import type { Observation } from './observations';
 import type { EncodedPlan } from '../conditions/encoded-plan';
+import type { Diagram, Diagrams } from '../diagrams/diagram';
+import type { Beliefs, Emission } from './belief';
+import type { Observation } from './observations';
 
 export interface Witness {
   readonly answers: Answers;

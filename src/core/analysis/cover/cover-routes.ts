@@ -1,13 +1,13 @@
 /** The covering set of a questionnaire: exact where its forks can all be told apart, and with a guide where not. */
-import { TooManyNodes } from '../diagrams/limits';
+import type { EncodedPlan } from '../conditions/encoded-plan';
 import { FALSE } from '../diagrams/diagram';
-import { coverOf, type Cover } from './cover';
+import { TooManyNodes } from '../diagrams/limits';
 import { Flow } from '../reach/flow';
+import { waysFrom, type Branch } from '../reach/fork-events';
+import { coverOf, type Cover } from './cover';
 import { ForkEvents, forkGraphOf, TooManyForks, type ForkGraph } from './fork-graph';
 import { ExactPaths, GuidedPaths, type ForkPath } from './fork-paths';
 import { coverPairs, type PairCover } from './pairs';
-import type { EncodedPlan } from '../conditions/encoded-plan';
-import { waysFrom, type Branch } from '../reach/fork-events';
 
 export interface ForkCover extends Cover {
   /** What the paths lead through. */

@@ -1,12 +1,12 @@
 /** Few routes that take every fork, and every two of them together: the paths that were chosen, as routes. */
-import { withinMemory, type Caps } from '../diagrams/limits';
 import type { Plan } from '../../routing/plan';
+import { encodedWithin } from '../conditions/encoded-within';
+import type { Route } from '../counting/routes';
+import { withinMemory, type Caps } from '../diagrams/limits';
+import type { ForkEvent } from '../reach/fork-events';
 import { coverWithin, pairsWithin, type ForkCover } from './cover-routes';
 import { alongPath } from './fork-path';
 import { eventsOf } from './fork-paths';
-import type { Route } from '../counting/routes';
-import type { ForkEvent } from '../reach/fork-events';
-import { encodedWithin } from '../conditions/encoded-within';
 
 type NumberOf = (items: readonly string[], ending: string) => bigint | null;
 

@@ -3,9 +3,9 @@
  * happens on it. Every path from the root is a sequence of outcomes that somebody meets, as long as nothing was
  * forgotten that still matters; otherwise every sequence that somebody meets is a path, though not the other way.
  */
-import { TooMuch } from '../diagrams/limits';
-import type { Diagram } from '../diagrams/diagram';
 import type { EncodedPlan } from '../conditions/encoded-plan';
+import type { Diagram } from '../diagrams/diagram';
+import { TooMuch } from '../diagrams/limits';
 import { waysFrom, type Branch, type ForkEvent } from '../reach/fork-events';
 
 export interface ForkNode {

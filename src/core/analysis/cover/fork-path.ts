@@ -1,11 +1,11 @@
 /** One path through the forks as a route, with a respondent who meets just what happens on it. */
 import { passKey } from '../../document/addresses';
+import type { EncodedPlan } from '../conditions/encoded-plan';
+import { respondentOf, type Presented, type Witness } from '../counting/witness';
 import type { Diagram } from '../diagrams/diagram';
+import { waysFrom } from '../reach/fork-events';
 import type { ForkEvents } from './fork-graph';
 import { isSameWay, type ForkPath } from './fork-paths';
-import type { EncodedPlan } from '../conditions/encoded-plan';
-import { waysFrom } from '../reach/fork-events';
-import { respondentOf, type Presented, type Witness } from '../counting/witness';
 
 export interface PathRoute {
   readonly items: readonly string[];

@@ -5,10 +5,10 @@
  * much may lie ahead, and a path that somebody takes is looked for by it, with nothing forgotten and the best few
  * kept at every place.
  */
-import { FALSE, type Diagram } from '../diagrams/diagram';
-import type { ForkEvents, ForkGraph, ForkNode } from './fork-graph';
 import type { EncodedPlan } from '../conditions/encoded-plan';
+import { FALSE, type Diagram } from '../diagrams/diagram';
 import { waysFrom } from '../reach/fork-events';
+import type { ForkEvents, ForkGraph, ForkNode } from './fork-graph';
 
 /** One way on: from a place, with what happens. */
 export interface ForkStep {

@@ -1,6 +1,6 @@
 /** How few routes could meet every two outcomes of forks that somebody meets together: proven lower bounds. */
 import type { ForkEvents } from './fork-graph';
-import type { Pair, BitRelation } from './relation';
+import type { BitRelation, Pair } from './relation';
 
 /** No set with fewer paths meets every pair. */
 export function leastForPairs(

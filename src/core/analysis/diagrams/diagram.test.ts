@@ -1,9 +1,9 @@
 /** Diagrams against truth tables: equal functions are equal numbers, whatever made them. */
-import { TooManyNodes } from './limits';
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import fc from 'fast-check';
 import { Diagrams, FALSE, TRUE, type Diagram } from './diagram';
+import { TooManyNodes } from './limits';
 
 const LEVELS = [0, 3, 4, 9, 10];
 const TABLE = 2 ** LEVELS.length;

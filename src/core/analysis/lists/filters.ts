@@ -6,13 +6,13 @@
  * (where several are to be gone through, by inclusion and exclusion): so counts still multiply over parts that have
  * nothing to do with each other.
  */
-import type { Via } from '../answers/via';
 import { passKey } from '../../document/addresses';
 import type { PlanEnding } from '../../routing/plan';
+import type { Via } from '../answers/via';
 import type { Node } from '../counting/graph';
+import type { Observation } from '../counting/observations';
 import { allRoutes, beginning, countOf, nextOf, type Next, type Prefix } from '../counting/prefix';
 import { observationsOf } from '../counting/routes';
-import type { Observation } from '../counting/observations';
 import { BY_LENGTH, HOW_MANY, lengthIn, Tally, type Lengths } from '../counting/tally';
 
 export interface RouteFilter {

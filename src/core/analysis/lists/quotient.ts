@@ -4,10 +4,10 @@
  * Scott, "Finite automata and their decision problems", 1959); parts that draw nothing stay as they are.
  */
 import type { Plan } from '../../routing/plan';
-import { isNamed } from './filters';
 import type { Edge, ForkNode, Node } from '../counting/graph';
-import { beginning, stepsOf, type Prefix } from '../counting/prefix';
 import type { Observation } from '../counting/observations';
+import { beginning, stepsOf, type Prefix } from '../counting/prefix';
+import { isNamed } from './filters';
 import {
   forksOf,
   MOST_STATES,

@@ -4,8 +4,8 @@
  * little but what differs is looked at.
  */
 import type { Edge, ForkNode, Node } from '../counting/graph';
-import { beginning, inserted, stepsOf, type Prefix } from '../counting/prefix';
 import type { Observation } from '../counting/observations';
+import { beginning, inserted, stepsOf, type Prefix } from '../counting/prefix';
 import {
   forksOf,
   MOST_STATES,

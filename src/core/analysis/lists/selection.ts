@@ -4,10 +4,10 @@
  */
 import { nameInKey } from '../../document/addresses';
 import type { Plan } from '../../routing/plan';
+import type { Node } from '../counting/graph';
+import { numberIn, numberMatching, observationsOf, seenOn, type Route } from '../counting/routes';
 import { filterRoutes, type RouteFilter, type RoutesLeft } from './filters';
 import { Quotient } from './quotient';
-import type { Node } from '../counting/graph';
-import { numberIn, numberMatching, seenOn, observationsOf, type Route } from '../counting/routes';
 import { routesOnlyIn, type RouteVersion } from './route-difference';
 
 export interface Selection extends RouteFilter {

@@ -1,15 +1,15 @@
 /** The routes of those who take some ways: their own graph, numbered over all routes. */
-import { buildGraph } from '../counting/build-graph';
-import type { Via } from '../answers/via';
-import type { Caps } from '../diagrams/limits';
 import type { Plan } from '../../routing/plan';
-import { Beliefs } from '../counting/belief';
-import { filterRoutes, type RouteFilter, type RoutesLeft } from './filters';
-import { type Node } from '../counting/graph';
-import { numberIn, seenOn, observationsOf, type Route } from '../counting/routes';
-import type { Numbering } from './selection';
+import type { Via } from '../answers/via';
 import { encodedWithin } from '../conditions/encoded-within';
+import { Beliefs } from '../counting/belief';
+import { buildGraph } from '../counting/build-graph';
+import type { Node } from '../counting/graph';
+import { numberIn, observationsOf, seenOn, type Route } from '../counting/routes';
 import { witnessOf } from '../counting/witness';
+import type { Caps } from '../diagrams/limits';
+import { filterRoutes, type RouteFilter, type RoutesLeft } from './filters';
+import type { Numbering } from './selection';
 
 export interface FilteredRoutes extends RoutesLeft {
   /** Whether `total` is all there are, or proven to be no more than there are. */

@@ -3,10 +3,10 @@
  * possible: an answer that the item allows of those who are asked it, nothing of the rest. Nothing is forgotten, and
  * what is possible is brought in only for the answers that a question is about and those that decide on them.
  */
-import type { Exit } from '../conditions/exits';
-import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
-import { eachMove, movesOf, type Move, type Moves, type Departure } from '../conditions/moves';
 import type { EncodedPlan } from '../conditions/encoded-plan';
+import type { Exit } from '../conditions/exits';
+import { eachMove, movesOf, type Departure, type Move, type Moves } from '../conditions/moves';
+import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 
 /** Facts with more nodes are not gone through for every item. */
 const MOST_FACTS = 4000;

@@ -2,16 +2,16 @@
  * Who comes to each place, whatever they were shown on the way: one diagram a place, exact, of those who are
  * possible at all. Also finds one of them, with all they answer up to an ending.
  */
-import type { AnalysisCache } from '../counting/analysis-cache';
-import type { Plan } from '../../routing/plan';
-import { encodedWithin } from '../conditions/encoded-within';
-import { DEFAULT_CAPS, TooManyNodes, TooMuch, withinMemory, type Caps } from '../diagrams/limits';
 import { passKey } from '../../document/addresses';
+import type { Plan } from '../../routing/plan';
 import type { DocumentPlace } from '../../routing/problems';
-import { FALSE, TRUE, type Diagram } from '../diagrams/diagram';
 import { EncodedPlan } from '../conditions/encoded-plan';
-import { waysFrom, type Branch } from './fork-events';
+import { encodedWithin } from '../conditions/encoded-within';
+import type { AnalysisCache } from '../counting/analysis-cache';
 import { fitting, respondentOf, valuesAlong, type Presented, type Witness } from '../counting/witness';
+import { FALSE, TRUE, type Diagram } from '../diagrams/diagram';
+import { DEFAULT_CAPS, TooManyNodes, TooMuch, withinMemory, type Caps } from '../diagrams/limits';
+import { waysFrom, type Branch } from './fork-events';
 
 /** A respondent, with what they are presented. */
 export interface ExampleRespondent extends Witness {

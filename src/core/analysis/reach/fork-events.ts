@@ -2,10 +2,10 @@
  * The ways on from one place, each told apart by what happens there: which side of an ask-if, which skip, which
  * message. Where `belief.ts` joins all who see the same, here every fork counts.
  */
-import type { ConditionalPart } from '../conditions/exits';
-import { FALSE, TRUE, type Diagram } from '../diagrams/diagram';
-import { eachMove, movesOf, type MoveBy } from '../conditions/moves';
 import type { EncodedPlan } from '../conditions/encoded-plan';
+import type { ConditionalPart } from '../conditions/exits';
+import { eachMove, movesOf, type MoveBy } from '../conditions/moves';
+import { FALSE, TRUE, type Diagram } from '../diagrams/diagram';
 
 /** Something that can happen to a respondent at a place, and that a fork decides. The same in every pass. */
 export type ForkEvent =

@@ -2,22 +2,22 @@
  * Who is asked each item, whatever they were shown on the way: a condition over answers and given values, in as few
  * words as can be found. What is possible is brought in only here, and only for the answers that a condition names.
  */
-import { TooManyNodes, withinMemory, type Caps } from '../diagrams/limits';
 import { holds, UNASKED } from '../../condition/evaluate';
 import { parseCondition } from '../../condition/parse';
 import { printCondition } from '../../condition/print';
 import { readPassKey } from '../../document/addresses';
 import type { Plan, PlanSection } from '../../routing/plan';
 import { passesOf } from '../../routing/step';
+import type { AnswerSymbol } from '../answers/answer-symbol';
+import type { Limit } from '../answers/drivers';
+import { EncodedPlan } from '../conditions/encoded-plan';
+import { CachedWork, type AnalysisCache } from '../counting/analysis-cache';
+import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
+import { TooManyNodes, withinMemory, type Caps } from '../diagrams/limits';
 import { Coming } from './coming';
 import { coverCubes, type Cube } from './cubes';
-import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
-import type { Limit } from '../answers/drivers';
-import type { AnswerSymbol } from '../answers/answer-symbol';
 import { factored, readsMuch, shortened, type Printed } from './shortening';
-import { EncodedPlan } from '../conditions/encoded-plan';
 import { shortestTest, type Meant, type WordedTest } from './tests-in-words';
-import { CachedWork, type AnalysisCache } from '../counting/analysis-cache';
 
 /** Nodes of diagrams at most. */
 

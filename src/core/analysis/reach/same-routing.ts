@@ -4,13 +4,13 @@
  * are presented it must be the same, among those who are possible as far as is settled before it: where two walks have
  * been alike so far, the same answers are known.
  */
-import { type Caps, DEFAULT_CAPS, withinMemory } from '../diagrams/limits';
 import { passKey } from '../../document/addresses';
 import type { Plan } from '../../routing/plan';
-import { Coming } from './coming';
-import type { Diagram } from '../diagrams/diagram';
 import { EncodedPlan } from '../conditions/encoded-plan';
 import { CachedWork } from '../counting/analysis-cache';
+import type { Diagram } from '../diagrams/diagram';
+import { DEFAULT_CAPS, withinMemory, type Caps } from '../diagrams/limits';
+import { Coming } from './coming';
 
 interface Led {
   readonly encoded: EncodedPlan;

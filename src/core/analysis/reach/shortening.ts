@@ -4,17 +4,16 @@
  * Such tests stand for themselves while a condition is put into words, so what they have to do with each other is not
  * seen there. Here every part of the printed text is worked out exactly, and what can be left out, is.
  */
-import type { Viewpoint } from '../conditions/answers-read';
-import { withinMemory } from '../diagrams/limits';
 import { parseCondition } from '../../condition/parse';
 import { printCondition } from '../../condition/print';
 import { eachName, mentionsPass, type Condition } from '../../condition/syntax';
 import type { Plan } from '../../routing/plan';
-import { Coming } from './coming';
-
-import { Diagrams, FALSE, TRUE, type Diagram } from '../diagrams/diagram';
+import type { Viewpoint } from '../conditions/answers-read';
 import { MOST_HIDDEN } from '../conditions/domains';
 import { EncodedPlan } from '../conditions/encoded-plan';
+import { Diagrams, FALSE, TRUE, type Diagram } from '../diagrams/diagram';
+import { withinMemory } from '../diagrams/limits';
+import { Coming } from './coming';
 import { wordiness } from './tests-in-words';
 
 /** What was printed for an item, or for a pass of a repeated section. */

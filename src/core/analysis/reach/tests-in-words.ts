@@ -8,8 +8,8 @@ import { parseCondition } from '../../condition/parse';
 import type { Option } from '../../document/types';
 import { variableOptions, type Variable } from '../../document/variables';
 import { variableAnswer } from '../../routing/answers';
-import { optionsApart } from '../answers/candidates';
 import type { AnswerSymbol } from '../answers/answer-symbol';
+import { optionsApart } from '../answers/candidates';
 import { setsInWords } from './sets-in-words';
 import { NumberLine } from './values-in-words';
 

@@ -11,8 +11,8 @@ import {
   type LineAnswer,
   type LineWeights,
 } from '../../routing/assumed';
-import { optionsApart, plausibleTexts } from '../answers/candidates';
 import type { AnswerSymbol } from '../answers/answer-symbol';
+import { optionsApart, plausibleTexts } from '../answers/candidates';
 
 /** A place of a rank left open is next to impossible, unless too few options are shown to fill it. */
 const OPEN_PLACE = 1e-30;

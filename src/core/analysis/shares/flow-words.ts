@@ -1,10 +1,10 @@
 /** Who goes from one part of a questionnaire straight to another, of those who are presented anything of the first. */
-import { withinMemory } from '../diagrams/limits';
 import type { Plan } from '../../routing/plan';
-import { Reaching } from '../reach/reach';
 import { EncodedPlan } from '../conditions/encoded-plan';
-import { massesBetween } from './transitions';
 import { CachedWork } from '../counting/analysis-cache';
+import { withinMemory } from '../diagrams/limits';
+import { Reaching } from '../reach/reach';
+import { massesBetween } from './transitions';
 
 /** Items by name, and an ending by id; `from` null: the start. */
 export interface Flowing {

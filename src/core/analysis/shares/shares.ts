@@ -2,17 +2,17 @@
  * What share of the sample is expected everywhere, by the assumed answers, with all quotas open: exact, not simulated.
  * Answers to different questions are independent of each other, given that they are asked.
  */
-import { type Caps, DEFAULT_CAPS, TooMuch } from '../diagrams/limits';
-import type { Exit } from '../conditions/exits';
 import { secondsOf } from '../../routing/burden';
 import type { Plan } from '../../routing/plan';
-import { Beliefs } from '../counting/belief';
-import { Diagrams, TRUE } from '../diagrams/diagram';
-import { likeliestRoutes, type Likeliest } from './likeliest';
 import { EncodedPlan } from '../conditions/encoded-plan';
+import type { Exit } from '../conditions/exits';
+import { Beliefs } from '../counting/belief';
+import { emissionsTo } from '../counting/witness';
+import { Diagrams, TRUE } from '../diagrams/diagram';
+import { DEFAULT_CAPS, TooMuch, type Caps } from '../diagrams/limits';
+import { likeliestRoutes, type Likeliest } from './likeliest';
 import { transitionsIn, type Transition } from './transitions';
 import { Weighing } from './weighing';
-import { emissionsTo } from '../counting/witness';
 
 /** A way on that is taken: a quota, skip or onward by its index, or, with `by` null, none of them. */
 export interface WayShare {

@@ -3,12 +3,12 @@
  * sample. All ways of all routes, taken together item by item.
  */
 import type { Plan } from '../../routing/plan';
-import { encodedWithin } from '../conditions/encoded-within';
-import { type Caps, DEFAULT_CAPS, withinMemory } from '../diagrams/limits';
-import { Beliefs, type Emission } from '../counting/belief';
-import { Coming } from '../reach/coming';
-import { FALSE, TRUE, type Diagram } from '../diagrams/diagram';
 import type { EncodedPlan } from '../conditions/encoded-plan';
+import { encodedWithin } from '../conditions/encoded-within';
+import { Beliefs, type Emission } from '../counting/belief';
+import { FALSE, TRUE, type Diagram } from '../diagrams/diagram';
+import { DEFAULT_CAPS, withinMemory, type Caps } from '../diagrams/limits';
+import { Coming } from '../reach/coming';
 import type { Weighing } from './weighing';
 
 export interface Transition {

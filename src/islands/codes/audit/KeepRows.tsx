@@ -4,8 +4,8 @@ import * as v from 'valibot';
 import { csvLines } from '../../../core/exchange/csv';
 import { RefusalSchema } from '../../../wire/common';
 import { DatasetSchema } from '../../../wire/datasets';
-import { useStudy } from '../../state/store';
 import { useData } from '../../state/data';
+import { useStudy } from '../../state/store';
 
 /** As many as are tabulated. */
 const MOST = 100_000;

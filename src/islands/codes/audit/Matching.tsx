@@ -1,8 +1,8 @@
 /** The columns of a file, each with the variable it is matched to; what is said here is kept for the next file. */
-import type { FileColumn, SaidMatches } from '../../../core/audit/matching';
-import { columnsOf } from '../../../core/coding/columns';
 import { useMemo } from 'react';
 import { useStore } from 'zustand';
+import type { FileColumn, SaidMatches } from '../../../core/audit/matching';
+import { columnsOf } from '../../../core/coding/columns';
 import type { OpenedFile } from '../../../worker/data/audit-task';
 import { useStudy } from '../../state/store';
 import { useData } from '../../state/data';

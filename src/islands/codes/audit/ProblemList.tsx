@@ -1,10 +1,10 @@
 /** Problems of a kind or of a variable, some at a time; each row can be walked. */
-import { useAsked } from '../../ui/use-asked';
 import { useState } from 'react';
 import type { ProblemKind } from '../../../core/audit/problems';
 import { problemAt } from '../../../core/wording/audit';
 import { endingLabel } from '../../../core/wording/targets';
 import type { FoundProblem } from '../../../worker/data/audit-task';
+import { useAsked } from '../../ui/use-asked';
 import { useStudy } from '../../state/store';
 import { grouped } from '../../ui/format';
 import { useData } from '../../state/data';

@@ -2,9 +2,9 @@
 import { useState } from 'react';
 import { planOf } from '../../../core/routing/planner';
 import { walk } from '../../../core/routing/walk';
+import { useData } from '../../state/data';
 import { useGoTo } from '../../state/going';
 import { useStudy } from '../../state/store';
-import { useData } from '../../state/data';
 
 export function useRowWalk(): {
   readonly walkRow: (row: number) => Promise<void>;

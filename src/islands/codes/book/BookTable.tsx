@@ -1,9 +1,9 @@
 /** The rows of the codebook; those near the view are on the page, the one that is open shows its fields. */
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef, useState } from 'react';
+import type { BookRow } from '../../../core/views/codebook';
 import { baseOf } from '../../../core/wording/base';
 import { askedOf } from '../../state/asked';
-import type { BookRow } from '../../../core/views/codebook';
 import { useGoTo } from '../../state/going';
 import { CheckedField } from '../../fields/Fields';
 import { useStudy } from '../../state/store';

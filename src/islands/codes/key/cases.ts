@@ -1,11 +1,11 @@
 /** The keyed cases of a study: as the server keeps them, and as they are changed here, saved a moment later. */
-import { useAsked } from '../../ui/use-asked';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import * as v from 'valibot';
 import { CaseKept, CaseSchema, type KeyedCase } from '../../../wire/cases';
 import { NothingSchema } from '../../../wire/common';
 import { useStudy } from '../../state/store';
 import { call } from '../../ui/api';
+import { useAsked } from '../../ui/use-asked';
 
 const SAVE_AFTER = 400;
 

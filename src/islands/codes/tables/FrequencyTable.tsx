@@ -1,10 +1,10 @@
 /** How often each value occurs, with the reasons for what is missing apart, a chart, and what may be said of it. */
 import { useState } from 'react';
+import type { Variables } from '../../../core/document/variables';
 import type { Frequency, FrequencyRow } from '../../../core/tables/frequency';
 import { percentOf, percentWords } from '../../../core/tables/shares';
 import type { TableVariable } from '../../../core/tables/variables';
 import { frequencySheet } from '../../../core/views/table-sheets';
-import type { Variables } from '../../../core/document/variables';
 import { baseOf, whereOf } from '../../../core/wording/base';
 import { findingSentences } from '../../../core/wording/finding';
 import type { Analysed } from '../../../worker/client';

@@ -1,5 +1,4 @@
 /** Which rows are tabulated: made-up respondents, keyed cases, the file audited here, or rows that were kept. */
-import { useAsked } from '../../ui/use-asked';
 import Papa from 'papaparse';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import * as v from 'valibot';
@@ -7,10 +6,11 @@ import { useStore } from 'zustand';
 import { Keying } from '../../../core/keying/sheet';
 import { CaseSchema, type KeyedCase } from '../../../wire/cases';
 import { DatasetSchema, type Dataset } from '../../../wire/datasets';
+import { useData } from '../../state/data';
 import { useStudy } from '../../state/store';
 import { call } from '../../ui/api';
 import { grouped, plural, whenText } from '../../ui/format';
-import { useData } from '../../state/data';
+import { useAsked } from '../../ui/use-asked';
 import { MADE_UP, type NamedSource } from './sources';
 
 interface Props {

@@ -1,11 +1,11 @@
 /** The table of what is chosen, from the data worker; the last one stays until the next has come. */
-import { useAsked } from '../../ui/use-asked';
 import { useState } from 'react';
 import type { Cross } from '../../../core/tables/cross';
 import type { Frequency } from '../../../core/tables/frequency';
 import type { Counted, RowSource } from '../../../worker/data/types';
-import { useStudy } from '../../state/store';
 import { useData } from '../../state/data';
+import { useStudy } from '../../state/store';
+import { useAsked } from '../../ui/use-asked';
 
 export type TableState =
   | { readonly state: 'waiting' }

@@ -1,5 +1,4 @@
 /** Sections and endings at a glance; sections are dragged into another order here. */
-import type { Selection } from '../../state/study-state';
 import {
   closestCenter,
   DndContext,
@@ -34,6 +33,7 @@ import { moveSection } from '../../../core/editing/structure';
 import { selectionOf } from '../../../core/views/places';
 import { endingLabel } from '../../../core/wording/targets';
 import type { Comment } from '../../../wire/comments';
+import type { Selection } from '../../state/study-state';
 import { EndingMark } from '../../ui/EndingMark';
 import { countText, grouped, plural } from '../../ui/format';
 import { useStudy, useStudyStore } from '../../state/store';

@@ -5,12 +5,12 @@ import { memo, useRef, type KeyboardEvent, type MouseEvent } from 'react';
 import { address, fieldOfElement, nameAt, wholeField } from '../../../core/document/addresses';
 import type { ItemPlace } from '../../../core/editing/structure';
 import type { Plan, PlanItem } from '../../../core/routing/plan';
+import { neighbour } from '../../../core/views/sheet-rows';
 import { useStudy, useStudyStore } from '../../state/store';
 import { caretAt, focusField, thenFocus } from '../../fields/focus';
 import { ItemEditor } from './ItemEditor';
 import { ItemPrint } from './ItemPrint';
 import { useItemMoves } from '../../fields/part-moves';
-import { neighbour } from '../../../core/views/sheet-rows';
 import classes from '../sheet.module.css';
 
 interface Props {

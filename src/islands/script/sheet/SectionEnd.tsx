@@ -1,5 +1,4 @@
 /** The end of a section on the sheet: where it leads, and ways to add to the section. */
-import { openPaste } from '../../state/open-paste';
 import { useDroppable } from '@dnd-kit/core';
 import { useState } from 'react';
 import { address, fieldId } from '../../../core/document/addresses';
@@ -7,6 +6,7 @@ import { sectionLetter } from '../../../core/document/variables';
 import { editSection } from '../../../core/editing/structure';
 import { onwardList, type Plan, type PlanSection } from '../../../core/routing/plan';
 import { targetWords } from '../../../core/wording/targets';
+import { openPaste } from '../../state/open-paste';
 import { useStudy, useStudyStore } from '../../state/store';
 import { useItemMoves } from '../../fields/part-moves';
 import { TargetPicker } from '../../fields/TargetPicker';

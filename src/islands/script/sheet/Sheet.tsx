@@ -1,6 +1,4 @@
 /** The sheet: every section with its items, the endings at the foot, the skips in the margin. */
-import { partSelected } from '../../state/study-state';
-import { openPaste } from '../../state/open-paste';
 import {
   DndContext,
   DragOverlay,
@@ -16,6 +14,9 @@ import { Fragment, useEffect, useMemo, useRef, useState } from 'react';
 import { address, fieldId, parseAddress, wholeField, type Address } from '../../../core/document/addresses';
 import { addSection, type ItemPlace } from '../../../core/editing/structure';
 import type { Plan } from '../../../core/routing/plan';
+import type { SheetRow } from '../../../core/views/sheet-rows';
+import { partSelected } from '../../state/study-state';
+import { openPaste } from '../../state/open-paste';
 import { OVER_ALL } from '../../state/pasting';
 import { useStudy, useStudyStore } from '../../state/store';
 import { announcementsFor } from './announcements';
@@ -26,7 +27,6 @@ import { focusField, showField, thenFocus } from '../../fields/focus';
 import { ItemBlock, planItemAt } from '../item/ItemBlock';
 import { outlineOf } from '../item/ItemPrint';
 import { useItemMoves } from '../../fields/part-moves';
-import type { SheetRow } from '../../../core/views/sheet-rows';
 import { SectionEnd } from './SectionEnd';
 import { SectionHeading } from './SectionHeading';
 import { useSheetRows, type ShownRow } from './use-sheet-rows';

@@ -1,12 +1,9 @@
 /** Which rows of the sheet are on the page: those near the view, and those that must not be taken away meanwhile. */
-import { partSelected } from '../../state/study-state';
 import { defaultRangeExtractor, useVirtualizer, type Range, type Virtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useMemo, useState, type RefObject } from 'react';
 import { flushSync } from 'react-dom';
 import type { Address, FieldId } from '../../../core/document/addresses';
 import type { Plan } from '../../../core/routing/plan';
-import { useStudy } from '../../state/store';
-import { bringWith } from '../../fields/focus';
 import {
   likelyHeight,
   RowIndex,
@@ -15,6 +12,9 @@ import {
   type SheetRow,
   type SteadyRows,
 } from '../../../core/views/sheet-rows';
+import { bringWith } from '../../fields/focus';
+import { useStudy } from '../../state/store';
+import { partSelected } from '../../state/study-state';
 
 export interface SheetRows {
   readonly index: RowIndex;
