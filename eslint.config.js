@@ -68,6 +68,23 @@ const TYPES_OF_ANSWERS = [
 }));
 
 /** Rooms of larger parts, in the order of their imports; none may import from a later one. Outside, the door alone is known. */
+const ISLANDS = [
+  'ui',
+  'state',
+  'fields',
+  'answering',
+  'slips',
+  'paper',
+  'paste',
+  'script',
+  'forks',
+  'routes',
+  'walk',
+  'codes',
+  'app',
+  'studies',
+];
+const SCRIPT = ['item', 'declarations', 'sheet', 'contents'];
 const ANALYSIS = ['diagrams', 'answers', 'conditions', 'counting', 'reach', 'shares', 'lists', 'cover'];
 const THROUGH_THE_DOOR = {
   regex: '^(\\.\\./)+(core/)?analysis/.',
@@ -121,6 +138,36 @@ const analysisRooms = ANALYSIS.map((room, index) =>
   ),
 );
 
+const islandRules = (room, index) => [
+  { regex: into(CLOSED.islands), message: 'Islands are used by pages, never the other way round.' },
+  { regex: into(['store', 'server']), message: 'Islands reach the server by its doors: see src/wire.' },
+  THROUGH_THE_DOOR,
+  ...(index + 1 < ISLANDS.length
+    ? [
+        {
+          regex: into(ISLANDS.slice(index + 1)),
+          message: `islands/${room} comes before this: see docs/architecture.md.`,
+        },
+      ]
+    : []),
+];
+
+const islandRooms = [
+  ...ISLANDS.map((room, index) => forbid([`src/islands/${room}/**/*.{ts,tsx}`], islandRules(room, index))),
+  ...SCRIPT.map((room, index) =>
+    forbid(
+      [`src/islands/script/${room}/**/*.{ts,tsx}`],
+      [
+        ...islandRules('script', ISLANDS.indexOf('script')),
+        {
+          regex: `^\\.\\./(${[...SCRIPT.slice(index + 1), 'ScriptView'].join('|')})(/|$)`,
+          message: `script/${room} comes before this: see docs/architecture.md.`,
+        },
+      ],
+    ),
+  ),
+];
+
 export default defineConfig(
   { ignores: ['dist', '.astro', 'data', 'node_modules', 'test-results', 'playwright-report'] },
   tseslint.configs.recommended,
@@ -136,14 +183,7 @@ export default defineConfig(
   ...coreFolders,
   ...analysisRooms,
   ...closedFolders,
-  forbid(
-    ['src/islands/**/*.{ts,tsx}'],
-    [
-      { regex: into(CLOSED.islands), message: 'Islands are used by pages, never the other way round.' },
-      { regex: into(['store', 'server']), message: 'Islands reach the server by its doors: see src/wire.' },
-      THROUGH_THE_DOOR,
-    ],
-  ),
+  ...islandRooms,
   {
     files: ['src/**/*.{ts,tsx}'],
     ignores: ['**/*.test.ts', 'src/core/**'],

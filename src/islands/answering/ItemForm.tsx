@@ -8,7 +8,7 @@ import { shownText } from '../../core/wording/values';
 import { AnswerForm } from './AnswerForm';
 import { escapeMarkdown, RichText } from '../ui/RichText';
 import type { Session } from '../state/walk-session';
-import classes from '../walk/walk.module.css';
+import classes from './item.module.css';
 
 interface Props {
   readonly plan: Plan;

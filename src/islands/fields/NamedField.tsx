@@ -5,7 +5,7 @@ import { renameVariable } from '../../core/editing/rename';
 import { takenNames } from '../../core/editing/structure';
 import { useStudyStore } from '../state/store';
 import { CheckedField } from './Fields';
-import classes from '../script/sheet.module.css';
+import classes from './fields.module.css';
 
 interface Props {
   readonly field: string;
@@ -32,7 +32,7 @@ export function NamedField({ field, name, selection }: Props) {
     <CheckedField
       field={field}
       label="Variable name"
-      className={classes.nameField}
+      className={classes.name}
       value={name}
       size={13}
       take={take}

@@ -1,7 +1,7 @@
 /** A picture with what it shows, for those who cannot see it. */
 import type { Picture } from '../../core/document/types';
 import { CheckedField } from './Fields';
-import classes from '../script/sheet.module.css';
+import classes from './fields.module.css';
 
 interface PictureProps {
   readonly image: Picture;

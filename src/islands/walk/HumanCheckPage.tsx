@@ -2,6 +2,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { humanCheckOf } from '../../core/wording/human-check';
 import classes from './walk.module.css';
+import item from '../answering/item.module.css';
 import open from '../answering/open.module.css';
 
 interface Props {
@@ -39,7 +40,7 @@ export function HumanCheckPage({ className, style, seed, passed }: Props) {
           That is not it. Here is another one.
         </p>
       )}
-      <p className={classes.statement}>
+      <p className={item.statement}>
         <label htmlFor="human-check">{check.task}</label>
       </p>
       <p className={classes.left}>

@@ -10,6 +10,7 @@ import { useStudy } from '../../state/store';
 import { ConditionField } from '../../fields/ConditionField';
 import { CheckedField, NumberField, TextField } from '../../fields/Fields';
 import classes from '../sheet.module.css';
+import fields from '../../fields/fields.module.css';
 import { TargetPicker } from '../../fields/TargetPicker';
 
 export function QuotaPrint({ quota }: { readonly quota: Quota }) {
@@ -53,7 +54,7 @@ export function QuotaEditor({ quota, at }: { readonly quota: Quota; readonly at:
         <CheckedField
           field={fieldId('@quota', at, 'id')}
           label="Short name of the quota"
-          className={classes.nameField}
+          className={fields.name}
           value={id}
           size={13}
           take={(typed) => {
