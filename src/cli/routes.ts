@@ -1,5 +1,5 @@
 /** `jolly-fork routes FILE --from K --limit N`: routes in canonical order, with a respondent for each. */
-import { analyse, type Route, type RouteFilter, type WayTaken } from '../core/analysis';
+import { analyse, type Route, type RouteFilter, type Via } from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
 import { routeJson } from './analyse';
@@ -71,7 +71,7 @@ function readFilter(plan: Plan, values: Record<string, string | boolean | undefi
 }
 
 /** `NAME:N`, the N-th skip of an item; `SECTION:N`, the N-th onward entry of a section; or the id of a quota. */
-function readWay(plan: Plan, text: string): WayTaken {
+function readWay(plan: Plan, text: string): Via {
   const [name = '', number] = text.split(':');
   const item = plan.sections.flatMap(({ items }) => items).find((each) => each.item.name === name);
   const section = plan.sections.find((each) => each.section.id === name);

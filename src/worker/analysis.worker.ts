@@ -11,7 +11,7 @@ import {
   whoFlows,
   type Analysis,
   type Shares,
-  type Version,
+  type RouteVersion,
 } from '../core/analysis';
 import { readDocument } from '../core/document/read';
 import { routingContent } from '../core/document/routing-content';
@@ -61,7 +61,7 @@ let shares: Shares | null | undefined;
 let lists: Lists | null = null;
 let seconds: ReturnType<typeof secondsByName> | null = null;
 /** What touched routes are told by. */
-let since: { readonly text: string; readonly version: Version } | null = null;
+let since: { readonly text: string; readonly version: RouteVersion } | null = null;
 
 function loaded(): { analysis: Analysis; marks: ContentMarks } {
   if (analysis === null || marks === null) throw new Error('no questionnaire has been loaded');

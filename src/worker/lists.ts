@@ -9,8 +9,8 @@ import {
   type RouteFilter,
   type RoutesLeft,
   type Shares,
-  type Version,
-  type WayTaken,
+  type RouteVersion,
+  type Via,
 } from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
 import { answerAsked } from '../core/views/answers-asked';
@@ -27,7 +27,7 @@ export interface ListSource {
   /** Null where shares are not exact. */
   shares(): Shares | null;
   /** This version and the one that touched routes are told by; null where there is none. */
-  versions(): readonly [Version, Version] | null;
+  versions(): readonly [RouteVersion, RouteVersion] | null;
 }
 
 export interface RouteList extends RoutesLeft {
@@ -137,7 +137,7 @@ export class Lists {
 }
 
 /** One that nobody can give leaves nothing; the page asks for none that cannot be read. */
-function answerWay(plan: Plan, text: string): WayTaken[] {
+function answerWay(plan: Plan, text: string): Via[] {
   const asked = answerAsked(plan, text);
   return asked.ok ? [{ item: asked.item, answers: asked.answers }] : [];
 }

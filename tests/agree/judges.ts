@@ -10,7 +10,7 @@ import {
   type Analysis,
   type RouteFilter,
   type RoutesLeft,
-  type WayTaken,
+  type Via,
 } from '../../src/core/analysis';
 import { QuickCoder } from '../../src/core/coding/quick-row';
 import { codedRow } from '../../src/core/coding/row';
@@ -389,7 +389,7 @@ function testsOf({ name, answer }: Question): string[] {
 }
 
 /** Every way that a questionnaire has written, with the outcome it is in `forksMet`. */
-function waysWritten(plan: Plan): (readonly [of: string, outcome: string, way: WayTaken])[] {
+function waysWritten(plan: Plan): (readonly [of: string, outcome: string, way: Via])[] {
   return plan.sections.flatMap(({ section, index, items, onward }) => [
     ...items.flatMap(({ item: { name }, skips, quotas }) => [
       ...skips.map(

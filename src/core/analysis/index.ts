@@ -21,9 +21,9 @@ export {
   type Limit,
 } from './answers/drivers';
 export { AnswerSymbol } from './answers/answer-symbol';
-export type { Via as WayTaken } from './answers/via';
+export type { Via } from './answers/via';
 
-export type { Viewpoint as Standing } from './conditions/answers-read';
+export type { Viewpoint } from './conditions/answers-read';
 export { IDLE } from './conditions/symbol-table';
 export { EncodedPlan } from './conditions/encoded-plan';
 
@@ -45,7 +45,7 @@ export { MOST_THROUGH, type RouteFilter, type RoutesLeft } from './lists/filters
 export { listed, withFront, without } from './lists/lists';
 export type { Selected, Selection } from './lists/selection';
 export type { FilteredRoutes } from './lists/via-routes';
-export type { RouteVersion as Version } from './lists/route-difference';
+export type { RouteVersion } from './lists/route-difference';
 
 export { coverWithin } from './cover/cover-routes';
 export type { ChosenRoute, CoverResult, PairsResult } from './cover/covering';

@@ -178,6 +178,33 @@ describe('answers and the routing', () => {
   });
 });
 
+describe('where several answers would explain a row as well', () => {
+  const audit = auditOf([
+    section('a', [
+      ask('way', 3, { required: true }),
+      ask('bus', 2, { askIf: 'way = 1', required: true }),
+      ask('car', 2, { askIf: 'way <> 3', required: true }),
+    ]),
+  ]);
+  it('only what follows from all of them is written', () => {
+    // By bus or by car: who answers of the car took one of both, and of the bus nothing is known.
+    const { problems, out } = audit('', '', '1', 'done');
+    assert.deepEqual(problems, ['missing-answer way ']);
+    assert.deepEqual(out, ['', '-1', '1', 'done']);
+    // Nothing answered further on: they went on foot.
+    assert.deepEqual(audit('', '', '', 'done'), {
+      problems: ['missing-answer way '],
+      out: ['', '-1', '-1', 'done'],
+      came: { to: 'ending', ending: 0 },
+    });
+    assert.deepEqual(audit('', '2', '1', 'done').out, ['', '2', '1', 'done']);
+  });
+  it('an answer that is there counts for more than one that is not', () => {
+    assert.deepEqual(audit('3', '', '1', 'done').problems, ['unexpected-answer car 1']);
+    assert.deepEqual(audit('1', '', '1', 'done').problems, ['missing-answer bus ']);
+  });
+});
+
 it('a hard check that holds could not have been passed', () => {
   const checks = [{ if: 'n < m', kind: 'hard' as const, message: 'No.' }];
   const number = { type: 'number' as const, min: 0, max: 9 };

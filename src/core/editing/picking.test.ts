@@ -27,6 +27,30 @@ const SAMPLE = {
   date: ['2026-01-01', '2026-02-01'],
 };
 
+it('what can be said of a variable depends on what it holds', () => {
+  const states = ['was answered', 'was left blank', 'was asked', 'was not asked'];
+  const order = ['is at least', 'is at most', 'is more than', 'is less than', 'is between'];
+  const cases = [
+    ['one', ['is', 'is not', ...states]],
+    ['many', ['includes any', 'includes all', 'includes none', ...states]],
+    ['age', [...order, 'is', 'is not', ...states]],
+    ['words', ['is the text', ...states]],
+    ['day', [...order, ...states]],
+    ['table', states],
+    ['row', ['is', 'is not', ...states]],
+  ] as const;
+  for (const [name, relations] of cases) {
+    const variable = variables.get(name);
+    assert.ok(variable !== undefined, name);
+    assert.deepEqual(relationsFor(variable), relations, name);
+  }
+  const arms = questionnaire([section('a', [ask('one')])], {
+    given: [{ name: 'arm', label: 'Arm', answer: { type: 'single', options: [...options] } }],
+  });
+  // A given value is never asked for.
+  assert.deepEqual(relationsFor(variablesOf(arms).get('arm') as Variable), ['is', 'is not']);
+});
+
 describe('picking a condition', () => {
   it('gives, for every question and relation it offers, a condition without problems', () => {
     for (const variable of variables.values()) {

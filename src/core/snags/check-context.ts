@@ -10,7 +10,7 @@ import {
   type Diagrams,
   type EncodedPlan,
   type Flow,
-  type Standing,
+  type Viewpoint,
 } from '../analysis';
 import type { Condition } from '../condition/syntax';
 import { hasRows, rowsOf } from '../document/answer-types';
@@ -26,7 +26,7 @@ import type { Mend, SnagWitness } from './types';
 export interface PlacedCondition {
   /** Number of the place. */
   readonly at: number;
-  readonly standing: Standing;
+  readonly standing: Viewpoint;
   /** Those who get there: for a skip, who answered the question, whatever skips come before. */
   readonly here: Diagram;
   /** That the condition holds. */
@@ -74,7 +74,7 @@ export class CheckContext {
     return this.passesOf(section).map((pass) => this.encoded.course.item(section, pass, index));
   }
 
-  standingOf({ section }: PlanItem, at: number): Standing {
+  standingOf({ section }: PlanItem, at: number): Viewpoint {
     const place = this.encoded.course.places[at];
     const repeated = this.plan.sections[section]?.repeat !== null;
     return { section, pass: repeated && place?.kind === 'item' ? place.pass : null };
@@ -249,7 +249,7 @@ export class CheckContext {
     return found;
   }
 
-  private spot(at: number, standing: Standing, here: Diagram, condition: Condition | null): PlacedCondition {
+  private spot(at: number, standing: Viewpoint, here: Diagram, condition: Condition | null): PlacedCondition {
     const when = condition === null ? 1 : this.encoded.conditionAt(condition, standing);
     return { at, standing, here, when };
   }

@@ -1,5 +1,5 @@
 /** Conditions, pipes, derived values and repeats that use what some who get there were never asked. */
-import { FALSE, pipedBy, TRUE, variablesIn, type Diagram, type Standing } from '../analysis';
+import { FALSE, pipedBy, TRUE, variablesIn, type Diagram, type Viewpoint } from '../analysis';
 import { printCondition } from '../condition/print';
 import { eachName, type CompareTest, type Condition } from '../condition/syntax';
 import type { Variable } from '../document/variables';
@@ -158,7 +158,7 @@ function someUnasked(
   { encoded, diagrams }: CheckContext,
   here: Diagram,
   variable: Variable,
-  standing: Standing,
+  standing: Viewpoint,
 ): Diagram {
   if (variable.of === 'given' || variable.of === 'derived') return FALSE;
   const states = encoded.statesOf(variable, standing);
@@ -169,7 +169,7 @@ function someButNotAll(
   { encoded, diagrams }: CheckContext,
   here: Diagram,
   variables: readonly Variable[],
-  standing: Standing,
+  standing: Viewpoint,
 ): Diagram {
   const placed = variables.filter(({ of }) => of === 'question' || of === 'row');
   if (placed.length < 2) return FALSE;

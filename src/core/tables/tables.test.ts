@@ -112,6 +112,51 @@ it('a cross-table is of those who answered both, and says who is left out', () =
   });
 });
 
+it('a median of an even count lies half-way, and a single value has no spread', () => {
+  const summary = (rows: number[]) => table('rent', rows).summary;
+  assert.deepEqual(summary([2, 3]), { mean: 20, median: 20, deviation: Math.sqrt(200), least: 10, most: 30 });
+  assert.deepEqual(summary([7]), { mean: 50, median: 50, deviation: null, least: 50, most: 50 });
+  assert.equal(summary([0, 1]), null);
+});
+
+describe('answers given in every pass of a repeated section', () => {
+  const repeated = planFor(
+    questionnaire([
+      section('a', [ask('size', { type: 'number', min: 1, max: 2 })]),
+      section('b', [ask('warm', 2), ask('degrees', { type: 'number', min: 10, max: 30 })], {
+        repeat: { times: 'size', max: 2 },
+      }),
+    ]),
+  );
+  // Columns: size, warm_1, warm_2, degrees_1, degrees_2, ending.
+  const data = new Dataset(repeated, [
+    [2, 1, 2, 20, 15, 'done'],
+    [1, 1, -1, 22, -1, 'done'],
+    [2, -3, 1, 18, 20, 'done'],
+  ]);
+  const of = (name: string) => variable(repeated, `${name}_all`);
+  it('are counted as passes, of which those not run were not asked', () => {
+    const { all, asked, answered, rows } = frequencyOf(repeated.document, data, of('warm'), [0, 1, 2]);
+    assert.deepEqual([all, asked, answered, ...rows.map(({ count }) => count)], [6, 5, 4, 3, 1]);
+  });
+  it('stand against each other pass by pass, never against an answer given once', () => {
+    const cross = crossOf(data, of('warm'), of('degrees'), [0, 1, 2]);
+    assert.deepEqual(
+      [cross?.rows, cross?.columns],
+      [
+        ['Answer 1', 'Answer 2'],
+        ['15', '20', '22'],
+      ],
+    );
+    assert.deepEqual(cross?.counts, [
+      [0, 2, 1],
+      [1, 0, 0],
+    ]);
+    assert.deepEqual(cross?.without, { row: 2, column: 0 });
+    assert.equal(crossOf(data, of('warm'), variable(repeated, 'size'), [0, 1, 2]), null);
+  });
+});
+
 describe('tables of made-up respondents of the heating study', () => {
   const plan = planFor(heating as unknown as Questionnaire);
   const people = [...madeUpRespondents(plan, 300, 1)];

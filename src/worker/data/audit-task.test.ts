@@ -1,0 +1,109 @@
+/** An audit of a file in the browser: its figures, its problems page by page, and the files it gives. */
+import assert from 'node:assert/strict';
+import { describe, it } from 'node:test';
+import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
+import { AuditTask } from './audit-task';
+import { openFile } from './read-file';
+
+const plan = planFor(
+  questionnaire([
+    section('a', [ask('own', 2, { required: true }), ask('rent', 2, { required: true, askIf: 'own = 2' })]),
+  ]),
+);
+
+async function taskOf(text: string): Promise<AuditTask> {
+  const opening = await openFile(new File([text], 'rows.csv'), null);
+  assert.ok(opening.ok);
+  const task = await AuditTask.open(opening.source);
+  assert.ok(task instanceof AuditTask, String(task));
+  return task;
+}
+const audit = (task: AuditTask) => task.audit(plan, {}, {}, null, () => undefined);
+
+const ROWS = 'own,rent,ending\n1,,done\n2,1,done\n2,,done\n7,1,done\nAnswer 1,,\n';
+
+describe('the audit of a file', () => {
+  it('counts rows by what became of them, and problems by kind and column', async () => {
+    const outcome = await audit(await taskOf(ROWS));
+    assert.ok(outcome.ok);
+    const { summary } = outcome;
+    assert.deepEqual(
+      [summary.rows, summary.clean, summary.problems, summary.listed, summary.rowsWithProblems],
+      [5, 3, 2, 2, 2],
+    );
+    assert.deepEqual(
+      new Map(summary.byProblem),
+      new Map([
+        ['missing-answer', 1],
+        ['unknown-code', 1],
+      ]),
+    );
+    assert.deepEqual(
+      new Map(summary.byColumn.map(({ column, total }) => [column, total])),
+      new Map([
+        ['rent', 1],
+        ['own', 1],
+      ]),
+    );
+    assert.deepEqual(new Map(summary.byEnding), new Map([['done', 5]]));
+  });
+
+  it('lists its problems page by page, and finds who a row is', async () => {
+    const task = await taskOf(ROWS);
+    assert.equal(await task.walked(1), null);
+    await audit(task);
+    assert.equal(task.listed({}, 0, 1).problems.length, 1);
+    assert.deepEqual(
+      task.listed({}, 1, 5).problems.map(({ row }) => row),
+      [4],
+    );
+    assert.deepEqual(
+      [task.listed({ column: 'rent' }, 0, 5).total, task.listed({ row: 3 }, 0, 5).total],
+      [1, 1],
+    );
+    assert.deepEqual((await task.walked(2))?.answers, { own: 2, rent: 1 });
+    // A row without a problem is read from the file again; a row that is not there is nobody.
+    assert.equal((await task.walked(5))?.answers.own, 1);
+    assert.equal(await task.walked(6), null);
+  });
+
+  it('gives the coded rows, the changes and the problems as files', async () => {
+    const task = await taskOf(ROWS);
+    await audit(task);
+    const text = async (which: 'coded-csv' | 'changes' | 'problems') =>
+      (await (await task.file(which)).text()).split('\r\n');
+    assert.deepEqual(await text('coded-csv'), [
+      'own,rent,ending',
+      '1,-1,done',
+      '2,1,done',
+      '2,,done',
+      '7,1,done',
+      '1,-1,done',
+      '',
+    ]);
+    const changes = await text('changes');
+    assert.equal(changes[0], 'row,column,from,to,why');
+    assert.deepEqual(
+      changes.slice(1, -1).map((line) => line.split(',').slice(0, 4).join()),
+      ['1,rent,,-1', '5,rent,,-1', '5,ending,,done', '5,own,Answer 1,1'],
+    );
+    const problems = await text('problems');
+    assert.deepEqual(
+      problems.slice(1, -1).map((line) => line.split(',').slice(0, 4).join()),
+      ['3,rent,missing-answer,', '4,own,unknown-code,7'],
+    );
+  });
+
+  it('refuses what cannot be rows, and stops where a row has more cells than the head', async () => {
+    for (const [text, words] of [
+      ['own,rent\n', /no row of answers/],
+      ['own,own\n1,2\n', /own/],
+    ] as const) {
+      const opening = await openFile(new File([text], 'rows.csv'), null);
+      assert.ok(opening.ok);
+      assert.match(String(await AuditTask.open(opening.source)), words);
+    }
+    const outcome = await audit(await taskOf('own,rent,ending\n1,,done\n1,2,done,4\n'));
+    assert.match(outcome.ok ? '' : outcome.problem, /Nothing was changed/);
+  });
+});
