@@ -85,6 +85,22 @@ describe('a list in an open study', () => {
     );
   });
 
+  it('makes a section before the first of all where one follows, and room once only in a section', () => {
+    const { document } = fromList('# Your home\n1. Do you rent?', 'Study');
+    assert.deepEqual(outline(put(document, '# Damp\n1. Where?\n# Your home\n2. Why?', null).document), [
+      'Damp: q2',
+      'Your home: q1 q3',
+    ]);
+    const blank = applyChange(STUDY, addItem({ section: 1, item: 2 }, newQuestion(STUDY))).document;
+    const pasted = put(
+      blank,
+      '# Your home\n1. Is it dry?\n# Closing\n2. Shall we call?\n# Your home\n3. Where?',
+      null,
+    );
+    assert.deepEqual(outline(pasted.document).slice(1), ['Your home: q2 q3 q6 q8', 'Closing: q4 q7']);
+    assert.equal(pasted.change?.label, 'Paste a list of 3 items');
+  });
+
   it('leaves what is there as it was, in its order, whatever is pasted where', () => {
     const pieces = fc.constantFrom(
       '# Your home',

@@ -130,10 +130,62 @@ describe('a snag', () => {
     assert.match(jumped?.message ?? '', /everybody is led past it, by what follows “q”/);
   });
 
-  it('ending-unreached: an ending no route reaches', () => {
+  it('never-asked: says what keeps everybody from it', () => {
+    const q = ask('q', 2, must);
+    const to = (target: object, rest: object = {}) =>
+      ask('q', 2, { ...must, ...rest, skips: [{ to: target as { section: string } }] });
+    const middle = (rest: object) =>
+      questionnaire([section('a', [q]), section('m', [ask('x')], rest), section('z', [ask('q9', 2, must)])]);
+    const hidden = { code: 1, label: 'One', askIf: 'q = 1 and q = 2' };
+    const cases: readonly (readonly [Questionnaire, RegExp])[] = [
+      [
+        study([q, ask('x', 2, { askIf: 'q > 2' })]),
+        /its ask-if “q > 2” holds for none of those who get to it/,
+      ],
+      [study([q, ask('x', { type: 'single', options: [hidden] })]), /none of its answers is ever shown/],
+      [middle({ askIf: 'q = 1 and q = 2' }), /its section is shut by the ask-if “q = 1 and q = 2”/],
+      [
+        questionnaire([
+          section('a', [ask('n', number(0, 0), must)]),
+          section('m', [ask('x')], { repeat: { times: 'n', max: 2 } }),
+        ]),
+        /its section never has a pass to run/,
+      ],
+      [study([to({ section: 'z' }), ask('x')]), /everybody is led past it, by what follows “q”/],
+      [
+        questionnaire([
+          section('a', [q], { title: 'First', onward: [{ to: { section: 'z' } }] }),
+          section('m', [ask('x')]),
+          section('z', [ask('q9', 2, must)]),
+        ]),
+        /everybody is led past it, by the end of section “First”/,
+      ],
+    ];
+    for (const [document, words] of cases) {
+      const said = snagsIn(document).filter(({ rule }) => rule === 'never-asked');
+      assert.match(said.map(({ message }) => message).join('; '), words);
+    }
+  });
+
+  it('ending-unreached: an ending no route reaches, to be deleted unless it is needed', () => {
+    const of = (document: Questionnaire) =>
+      snagsIn(document).filter(({ rule }) => rule === 'ending-unreached');
     assert.deepEqual(places('ending-unreached', study([ask('q')])), [{ ending: 'out' }]);
     assert.deepEqual(places('ending-unreached', study([skipping('q', {}, 'q = 1', 'q = 2')])), []);
     assert.deepEqual(places('ending-unreached', questionnaire([section('a', [])])), []);
+    const [unused] = of(study([ask('q')]));
+    assert.equal(unused?.mends?.length, 1);
+    // The only ending for those who complete is needed, however nobody comes to it yet.
+    const [complete] = of(study([ask('q', 2, { ...must, skips: [{ to: out }] })]));
+    assert.deepEqual([complete?.at, complete?.mends], [{ ending: 'done' }, undefined]);
+    // So is the one for those who decline, while nobody who refuses is led there.
+    const endings = [
+      { id: 'done', kind: 'complete' as const, messages: [{ text: 'Thank you.' }] },
+      { id: 'no', kind: 'declined' as const, messages: [{ text: 'Goodbye.' }] },
+    ];
+    const [declined] = of(study([ask('q', 2, { ...must, agrees: [1] })], { endings }, 'consent'));
+    assert.match(declined?.message ?? '', /lead those who refuse consent to it/);
+    assert.equal(declined?.mends, undefined);
   });
 
   it('never-true, always-true: of those who get there', () => {
