@@ -3,7 +3,7 @@ import { planOf } from '../core/routing/planner';
 import { analyse } from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
 import { allSnagsOf, type SnagWitness } from '../core/snags';
-import { steeringAnswers } from '../core/views/route-words';
+import { steeringParts } from '../core/views/steering-parts';
 import { asSentence } from '../core/wording/sentence';
 import { placeWords } from '../core/wording/places';
 import { readCall, readQuestionnaire } from './files';
@@ -42,7 +42,7 @@ export function check(args: readonly string[]): number {
 
 /** The answers that matter, and where they end. */
 function witnessWords(plan: Plan, witness: SnagWitness): string {
-  const answers = steeringAnswers(plan, witness).map(
+  const answers = steeringParts(plan, witness).map(
     ({ key }) => `${key}=${JSON.stringify(witness.answers[key] ?? null)}`,
   );
   const ends = witness.ending === null ? 'stopped there' : `ends at ${witness.ending}`;

@@ -1,7 +1,7 @@
 /** Routes as a table for a terminal: number, ending, length, and the given values and answers that steer. */
 import type { Route } from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
-import { steeringAnswers } from '../core/views/route-words';
+import { steeringParts } from '../core/views/steering-parts';
 import { table } from './table';
 
 export function routeTable(plan: Plan, routes: readonly Route[]): string {
@@ -11,7 +11,7 @@ export function routeTable(plan: Plan, routes: readonly Route[]): string {
     String(route.items.length),
     [
       ...Object.entries(route.given ?? {}),
-      ...steeringAnswers(plan, route).map(({ key }) => [key, route.answers[key] ?? null] as const),
+      ...steeringParts(plan, route).map(({ key }) => [key, route.answers[key] ?? null] as const),
     ]
       .map(([key, value]) => `${key}=${JSON.stringify(value)}`)
       .join(' '),

@@ -2,9 +2,9 @@
  * A route as a plain sentence: who takes it. “A respondent who says yes to “Aged 18 or over” and answers Rent it to “Tenure” …”
  * It speaks of the answers that steer, of numbers by the span that steers alike.
  */
-import { alikeTo, driversOf } from '../analysis';
-import { passKey, readPassKey } from '../document/addresses';
-import { hasRows, isNumeric } from '../document/answer-types';
+import { steeringParts } from './steering-parts';
+import { alikeTo } from '../analysis';
+import { isNumeric } from '../document/answer-types';
 import type { Answer, Answers, Value } from '../document/types';
 import type { Plan } from '../routing/plan';
 import { valueWords } from '../wording/values';
@@ -80,26 +80,13 @@ function saidOn(
   plan: Plan,
   route: { readonly items: readonly string[]; readonly answers: Answers },
 ): SaidAnswer[] {
-  const steering = driversOf(plan).byKey;
   const found: SaidAnswer[] = [];
-  for (const key of route.items) {
-    const { name, pass } = readPassKey(key);
-    const variable = plan.variables.get(name.toLowerCase());
-    if (variable?.of !== 'question') continue;
-    const { answer, label } = variable.question;
-    const parts = hasRows(answer) ? answer.rows : [{ name, label: label ?? name }];
-    for (const part of parts) {
-      const driver = steering.get(part.name.toLowerCase());
-      if (driver === undefined) continue;
-      const value = route.answers[passKey(part.name, pass)];
-      const words = wordsOf(driver, answer, value);
-      const passes = pass === null ? [] : [pass];
-      const same = found.findIndex((each) => each.label === part.label && each.words === words);
-      const before = found[same];
-      if (before !== undefined && pass !== null)
-        found[same] = { ...before, passes: [...before.passes, pass] };
-      else found.push({ label: part.label, passes, words });
-    }
+  for (const { driver, answer, label, pass, value } of steeringParts(plan, route)) {
+    const words = wordsOf(driver, answer, value);
+    const same = found.findIndex((each) => each.label === label && each.words === words);
+    const before = found[same];
+    if (before !== undefined && pass !== null) found[same] = { ...before, passes: [...before.passes, pass] };
+    else found.push({ label, passes: pass === null ? [] : [pass], words });
   }
   return found;
 }

@@ -1,4 +1,5 @@
 /** The comments on what is selected, and a new one. */
+import { YourName } from './YourName';
 import { useId, useState } from 'react';
 import type { Address } from '../../core/document/addresses';
 import { CommentSchema, type Comment } from '../../wire/comments';
@@ -57,7 +58,8 @@ export function Entry({
   const reviewing = useStudy((state) => state.reviewing);
   const comments = useStudy((state) => state.comments);
   const setComments = useStudy((state) => state.setComments);
-  const { reviewer } = useReviewer();
+  const by = useReviewer();
+  const { reviewer } = by;
   const [problem, setProblem] = useState<string | null>(null);
   const { id, text, author, at, settledBy, settledAt } = comment;
   const settle = async (by: string | null) => {
@@ -119,7 +121,8 @@ function Form({ places, done }: Props & { readonly done: () => void }) {
   const api = useStudy((state) => state.api);
   const comments = useStudy((state) => state.comments);
   const setComments = useStudy((state) => state.setComments);
-  const { reviewer, isGiven, setReviewer, remember } = useReviewer();
+  const by = useReviewer();
+  const { reviewer, remember } = by;
   const [place, setPlace] = useState(places[0]?.[0] ?? '');
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
@@ -177,17 +180,7 @@ function Form({ places, done }: Props & { readonly done: () => void }) {
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
-      {!isGiven && (
-        <>
-          <label htmlFor={`${form}-who`}>Your name</label>
-          <input
-            id={`${form}-who`}
-            maxLength={100}
-            value={reviewer}
-            onChange={(event) => setReviewer(event.target.value)}
-          />
-        </>
-      )}
+      <YourName by={by} />
       {problem !== null && <p role="alert">{problem}</p>}
       <div className={slip.acts}>
         <button type="submit">Add the comment</button>

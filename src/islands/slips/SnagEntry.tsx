@@ -1,4 +1,5 @@
 /** One snag: what is wrong, somebody who meets it, mends in one press, and setting it aside. */
+import { YourName } from './YourName';
 import { useId, useState } from 'react';
 import { changeOf } from '../../core/editing/change';
 import { snagKey, type Snag } from '../../core/snags';
@@ -81,7 +82,8 @@ function Reason({ snag, done }: { readonly snag: Snag; readonly done: () => void
   const id = useStudy((state) => state.id);
   const asides = useStudy((state) => state.asides);
   const setAsides = useStudy((state) => state.setAsides);
-  const { reviewer, isGiven, setReviewer, remember } = useReviewer();
+  const by = useReviewer();
+  const { reviewer, remember } = by;
   const [reason, setReason] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const form = useId();
@@ -125,17 +127,7 @@ function Reason({ snag, done }: { readonly snag: Snag; readonly done: () => void
         value={reason}
         onChange={(event) => setReason(event.target.value)}
       />
-      {!isGiven && (
-        <>
-          <label htmlFor={`${form}-who`}>Your name</label>
-          <input
-            id={`${form}-who`}
-            maxLength={100}
-            value={reviewer}
-            onChange={(event) => setReviewer(event.target.value)}
-          />
-        </>
-      )}
+      <YourName by={by} />
       {problem !== null && <p role="alert">{problem}</p>}
       <div className={classes.acts}>
         <button type="submit">Set aside</button>
