@@ -11,34 +11,34 @@ import type { CheckContext } from './check-context';
 import { fallsThrough } from './falls-through';
 import type { Snag } from './types';
 
-export function askedTwice(inquiry: CheckContext): Snag[] {
-  const { flow } = inquiry;
-  const fallen = fallsThrough(inquiry).map(({ at }) =>
-    inquiry.plan.sections.findIndex(({ section }) => section.id === at.section),
+export function askedTwice(context: CheckContext): Snag[] {
+  const { flow } = context;
+  const fallen = fallsThrough(context).map(({ at }) =>
+    context.plan.sections.findIndex(({ section }) => section.id === at.section),
   );
   const apart = (one: PlanItem, other: PlanItem) =>
-    (one.section !== other.section && fallen.includes(one.section)) || exclude(inquiry, one, other);
+    (one.section !== other.section && fallen.includes(one.section)) || exclude(context, one, other);
   const alike = new Map<string, PlanItem[]>();
-  for (const planItem of inquiry.items) {
+  for (const planItem of context.items) {
     if (planItem.item.kind !== 'question') continue;
     const key = looks(planItem.item);
     alike.set(key, [...(alike.get(key) ?? []), planItem]);
   }
   return [...alike.values()].flatMap((group) =>
     group.flatMap((planItem, n): Snag[] => {
-      const presented = (of: PlanItem) => inquiry.placesOf(of).some((at) => flow.presentedAt(at) !== FALSE);
+      const presented = (of: PlanItem) => context.placesOf(of).some((at) => flow.presentedAt(at) !== FALSE);
       const earlier = group
         .slice(0, n)
         .find((other) => presented(other) && presented(planItem) && apart(other, planItem));
       if (earlier === undefined) return [];
-      const [at = 0] = inquiry.placesOf(planItem);
+      const [at = 0] = context.placesOf(planItem);
       return [
         {
           rule: 'asked-twice',
           severity: 'note',
           at: { item: planItem.item.name },
           message: `the same question with the same answers as “${earlier.item.name}”, on routes that are meant to exclude each other: ask it once, where the branches meet again, so that the answers land in one column`,
-          ...inquiry.witness(at, flow.presentedAt(at)),
+          ...context.witness(at, flow.presentedAt(at)),
         },
       ];
     }),
@@ -55,11 +55,11 @@ function looks({ text, answer }: Question): string {
 }
 
 /** Nobody who is presented the earlier one is presented the later one. */
-function exclude(inquiry: CheckContext, earlier: PlanItem, later: PlanItem): boolean {
-  const { flow } = inquiry;
-  const places = inquiry.placesOf(later);
+function exclude(context: CheckContext, earlier: PlanItem, later: PlanItem): boolean {
+  const { flow } = context;
+  const places = context.placesOf(later);
   const last = Math.max(...places);
-  return inquiry.placesOf(earlier).every((at) => {
+  return context.placesOf(earlier).every((at) => {
     const reached = flow.spread(at, flow.answersAt(at), (place) => place > last);
     return places.every(
       (place) => place <= at || flow.presentedAt(place, reached.get(place) ?? FALSE) === FALSE,

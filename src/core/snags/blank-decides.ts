@@ -8,22 +8,22 @@ import type { PlanItem } from '../routing/plan';
 import type { CheckContext } from './check-context';
 import type { Snag } from './types';
 
-export function blankDecides(inquiry: CheckContext): Snag[] {
-  return inquiry.items.flatMap((planItem): Snag[] => {
+export function blankDecides(context: CheckContext): Snag[] {
+  return context.items.flatMap((planItem): Snag[] => {
     const { item } = planItem;
     if (item.kind !== 'question' || item.required || hasRows(item.answer)) return [];
-    for (const at of inquiry.placesOf(planItem)) {
-      const snag = atPlace(inquiry, planItem, item, at);
+    for (const at of context.placesOf(planItem)) {
+      const snag = atPlace(context, planItem, item, at);
       if (snag !== null) return [snag];
     }
     return [];
   });
 }
 
-function atPlace(inquiry: CheckContext, planItem: PlanItem, item: Question, at: number): Snag | null {
-  const { encoded, flow, diagrams, plan } = inquiry;
+function atPlace(context: CheckContext, planItem: PlanItem, item: Question, at: number): Snag | null {
+  const { encoded, flow, diagrams, plan } = context;
   const variable = plan.variables.get(item.name.toLowerCase());
-  const standing = inquiry.standingOf(planItem, at);
+  const standing = context.standingOf(planItem, at);
   const symbol = variable && encoded.symbols.get(encoded.keyOf(variable, standing));
   const states = variable && encoded.statesOf(variable, standing);
   if (symbol === undefined || states == null || symbol.driver.atoms.length === 0) return null;
@@ -39,8 +39,8 @@ function atPlace(inquiry: CheckContext, planItem: PlanItem, item: Question, at: 
       value !== null &&
       !missing &&
       symbol.legal[reading] !== false &&
-      goTheSameWay(inquiry, at, symbol.cube(blankReading), symbol.cube(reading)) &&
-      sameElsewhere(inquiry, planItem, symbol.key, blankReading, reading),
+      goTheSameWay(context, at, symbol.cube(blankReading), symbol.cube(reading)) &&
+      sameElsewhere(context, planItem, symbol.key, blankReading, reading),
   );
   if (like < 0) return null;
   const value = symbol.readings[like]?.value;
@@ -49,10 +49,10 @@ function atPlace(inquiry: CheckContext, planItem: PlanItem, item: Question, at: 
     severity: 'warning',
     at: { item: item.name },
     message: `this steers, yet may be left blank, and a blank goes the way of ${answerWords(item, value)}: require an answer, or say where a blank leads`,
-    ...inquiry.witness(at, blank),
+    ...context.witness(at, blank),
     mends: [
-      inquiry.mend(
-        editQuestion(inquiry.placeOf(planItem), 'required', `Require an answer to ${item.name}`, (draft) => {
+      context.mend(
+        editQuestion(context.placeOf(planItem), 'required', `Require an answer to ${item.name}`, (draft) => {
           draft.required = true;
         }),
       ),
@@ -94,17 +94,17 @@ function goTheSameWay({ encoded, diagrams }: CheckContext, at: number, one: numb
 
 /** Whether no condition but the question's own skips can tell two readings apart. */
 function sameElsewhere(
-  inquiry: CheckContext,
+  context: CheckContext,
   planItem: PlanItem,
   key: string,
   one: number,
   other: number,
 ): boolean {
-  const { encoded, diagrams } = inquiry;
+  const { encoded, diagrams } = context;
   const symbol = encoded.symbols.get(key);
   if (symbol === undefined) return false;
   const [a, b] = [symbol.literals(one), symbol.literals(other)].map((literals) => new Map(literals));
-  return inquiry.sites.every((site) => {
+  return context.sites.every((site) => {
     if (site.role === 'skip' && site.planItem === planItem) return true;
     return site.spots.every(({ when }) => {
       const own = new Set(diagrams.support(when).filter((level) => a?.has(level)));

@@ -7,33 +7,33 @@ import type { PlanItem, PlanSection } from '../routing/plan';
 import type { CheckContext } from './check-context';
 import type { Mend, Snag } from './types';
 
-export function consentNotKept(inquiry: CheckContext): Snag[] {
-  return inquiry.plan.sections.flatMap((section): Snag[] => {
+export function consentNotKept(context: CheckContext): Snag[] {
+  return context.plan.sections.flatMap((section): Snag[] => {
     if (section.section.kind !== 'consent') return [];
     const questions = section.items.filter(({ item }) => item.kind === 'question');
     if (questions.length === 0) return [];
     const refused = questions.flatMap((planItem) => {
       const { item } = planItem;
-      return item.kind === 'question' && item.agrees !== undefined ? notEnded(inquiry, planItem, item) : [];
+      return item.kind === 'question' && item.agrees !== undefined ? notEnded(context, planItem, item) : [];
     });
-    if (refused.length > 0 || leadsTo(inquiry, section, 'declined')) return refused;
+    if (refused.length > 0 || leadsTo(context, section, 'declined')) return refused;
     return [
       {
         rule: 'consent-not-kept',
         severity: 'error',
         at: { section: section.section.id },
-        message: `no answer in this consent section leads to an ending of kind “declined” at once: ${whatRefusersMeet(inquiry, section)}`,
-        mends: questions.slice(0, 1).flatMap((planItem) => mendsByAnswer(inquiry, planItem)),
+        message: `no answer in this consent section leads to an ending of kind “declined” at once: ${whatRefusersMeet(context, section)}`,
+        mends: questions.slice(0, 1).flatMap((planItem) => mendsByAnswer(context, planItem)),
       },
     ];
   });
 }
 
 /** What becomes of somebody who refuses, as far as the routing shows it. */
-function whatRefusersMeet(inquiry: CheckContext, section: PlanSection): string {
-  const { plan, flow, encoded } = inquiry;
+function whatRefusersMeet(context: CheckContext, section: PlanSection): string {
+  const { plan, flow, encoded } = context;
   const elsewhere = plan.endings.find(
-    ({ ending }) => ending.kind !== 'declined' && endsSeen(inquiry, section).has(ending.kind),
+    ({ ending }) => ending.kind !== 'declined' && endsSeen(context, section).has(ending.kind),
   );
   if (elsewhere !== undefined)
     return `an answer ends at “${elsewhere.ending.id}”, which does not say that consent was refused: aim it at an ending of kind “declined”, if it is a refusal`;
@@ -46,15 +46,15 @@ function whatRefusersMeet(inquiry: CheckContext, section: PlanSection): string {
 }
 
 /** Mends that lead one answer each to the ending for those who decline, which is made where there is none. */
-function mendsByAnswer(inquiry: CheckContext, planItem: PlanItem): Mend[] {
+function mendsByAnswer(context: CheckContext, planItem: PlanItem): Mend[] {
   const { item } = planItem;
   if (item.kind !== 'question' || !picksOne(item.answer)) return [];
-  const known = inquiry.plan.endings.find(({ ending }) => ending.kind === 'declined')?.ending.id;
-  const id = known ?? freshId(inquiry.plan.endings.map(({ ending }) => ending.id));
+  const known = context.plan.endings.find(({ ending }) => ending.kind === 'declined')?.ending.id;
+  const id = known ?? freshId(context.plan.endings.map(({ ending }) => ending.id));
   // The first answer is the one that goes on, as a rule.
   const refusals = item.answer.options.filter(({ missing }, index) => index > 0 && missing === undefined);
   return refusals.slice(0, 3).map(({ code, label }) =>
-    inquiry.mendBy(`Lead ${code} (“${label}”) to “${id}”`, (draft) => {
+    context.mendBy(`Lead ${code} (“${label}”) to “${id}”`, (draft) => {
       const found = draft.sections[planItem.section]?.items[planItem.place];
       if (found?.kind !== 'question') return;
       found.skips = [{ if: `${item.name} = ${code}`, to: { ending: id } }, ...(found.skips ?? [])];
@@ -73,11 +73,11 @@ function freshId(taken: readonly string[]): string {
   return id;
 }
 
-export function screeningLetsAll(inquiry: CheckContext): Snag[] {
-  return inquiry.plan.sections.flatMap((section): Snag[] => {
+export function screeningLetsAll(context: CheckContext): Snag[] {
+  return context.plan.sections.flatMap((section): Snag[] => {
     if (section.section.kind !== 'screening') return [];
     if (!section.items.some(({ item }) => item.kind === 'question')) return [];
-    if (leadsTo(inquiry, section, 'screened_out')) return [];
+    if (leadsTo(context, section, 'screened_out')) return [];
     return [
       {
         rule: 'screening-lets-all',
@@ -86,7 +86,7 @@ export function screeningLetsAll(inquiry: CheckContext): Snag[] {
         message:
           'no answer in this screening section screens anybody out: aim one at an ending of kind “screened out”, or make it a topic section',
         mends: [
-          inquiry.mendBy(`Make “${section.section.title}” a topic section`, (draft) => {
+          context.mendBy(`Make “${section.section.title}” a topic section`, (draft) => {
             const of = draft.sections[section.index];
             if (of !== undefined) of.kind = 'topic';
           }),
@@ -97,20 +97,20 @@ export function screeningLetsAll(inquiry: CheckContext): Snag[] {
 }
 
 /** Whether some way written in a section leads people to an ending of a kind with nothing asked in between. */
-function leadsTo(inquiry: CheckContext, section: PlanSection, kind: EndingKind): boolean {
-  return endsSeen(inquiry, section).has(kind);
+function leadsTo(context: CheckContext, section: PlanSection, kind: EndingKind): boolean {
+  return endsSeen(context, section).has(kind);
 }
 
 /** The kinds of endings to which ways written in a section lead people with nothing asked in between. */
-function endsSeen(inquiry: CheckContext, section: PlanSection): ReadonlySet<string> {
+function endsSeen(context: CheckContext, section: PlanSection): ReadonlySet<string> {
   const seen = new Set<string>();
-  for (const { role, at, planItem, spots } of inquiry.sites) {
+  for (const { role, at, planItem, spots } of context.sites) {
     const here =
       planItem?.section === section.index || (role === 'onward' && at.section === section.section.id);
     if (!here || (role !== 'skip' && role !== 'onward' && role !== 'quota')) continue;
     for (const spot of spots) {
-      const mass = inquiry.diagrams.and(spot.here, spot.when);
-      if (mass !== FALSE) for (const kind of nextSeen(inquiry, spot.at, mass)) seen.add(kind);
+      const mass = context.diagrams.and(spot.here, spot.when);
+      if (mass !== FALSE) for (const kind of nextSeen(context, spot.at, mass)) seen.add(kind);
     }
   }
   seen.delete('item');
@@ -140,12 +140,12 @@ function nextSeen({ encoded, plan }: CheckContext, from: number, mass: Diagram):
 }
 
 /** Somebody who does not agree, or leaves the question blank, and is not at the end then. */
-function notEnded(inquiry: CheckContext, planItem: PlanItem, item: Question): Snag[] {
-  const { encoded, flow, diagrams, plan } = inquiry;
+function notEnded(context: CheckContext, planItem: PlanItem, item: Question): Snag[] {
+  const { encoded, flow, diagrams, plan } = context;
   const agrees = new Set(item.agrees);
-  for (const at of inquiry.placesOf(planItem)) {
+  for (const at of context.placesOf(planItem)) {
     const variable = plan.variables.get(item.name.toLowerCase());
-    const symbol = variable && encoded.symbols.get(encoded.keyOf(variable, inquiry.standingOf(planItem, at)));
+    const symbol = variable && encoded.symbols.get(encoded.keyOf(variable, context.standingOf(planItem, at)));
     const answers = flow.answersAt(at);
     if (answers === FALSE) continue;
     // Where nothing reads the answer, every answer carries on.
@@ -160,7 +160,7 @@ function notEnded(inquiry: CheckContext, planItem: PlanItem, item: Question): Sn
       if (value === undefined || mass === FALSE) continue;
       const codes: readonly unknown[] = Array.isArray(value) ? value : [value];
       if (codes.length > 0 && codes.every((code) => agrees.has(code as number))) continue;
-      const next = nextSeen(inquiry, at, mass);
+      const next = nextSeen(context, at, mass);
       if (next.every((kind) => kind === 'declined')) continue;
       const who = value === null ? 'who leaves this blank' : `who answers ${codes.join(', ')}`;
       return [
@@ -169,8 +169,8 @@ function notEnded(inquiry: CheckContext, planItem: PlanItem, item: Question): Sn
           severity: 'error',
           at: { item: item.name },
           message: `somebody ${symbol === undefined ? 'who does not agree' : who} is not led to an ending of kind “declined” at once: lead every answer but consent there`,
-          ...inquiry.witness(at, mass),
-          mends: mendConsent(inquiry, planItem, item),
+          ...context.witness(at, mass),
+          mends: mendConsent(context, planItem, item),
         },
       ];
     }
@@ -178,15 +178,15 @@ function notEnded(inquiry: CheckContext, planItem: PlanItem, item: Question): Sn
   return [];
 }
 
-function mendConsent(inquiry: CheckContext, planItem: PlanItem, item: Question): Mend[] {
-  const known = inquiry.plan.endings.find(({ ending }) => ending.kind === 'declined')?.ending.id;
-  const declined = known ?? freshId(inquiry.plan.endings.map(({ ending }) => ending.id));
+function mendConsent(context: CheckContext, planItem: PlanItem, item: Question): Mend[] {
+  const known = context.plan.endings.find(({ ending }) => ending.kind === 'declined')?.ending.id;
+  const declined = known ?? freshId(context.plan.endings.map(({ ending }) => ending.id));
   if (item.agrees === undefined) return [];
   const test = picksMany(item.answer)
     ? `not (${item.name} has any (${item.agrees.join(', ')}))`
     : `not (${item.name} in (${item.agrees.join(', ')}))`;
   return [
-    inquiry.mendBy(`Lead everybody else to “${declined}”`, (draft) => {
+    context.mendBy(`Lead everybody else to “${declined}”`, (draft) => {
       const found = draft.sections[planItem.section]?.items[planItem.place];
       if (found?.kind !== 'question') return;
       found.skips = [{ if: test, to: { ending: declined } }, ...(found.skips ?? [])];

@@ -10,15 +10,15 @@ import type { PlanItem, PlanSection, PlanTarget } from '../routing/plan';
 import type { CheckContext } from './check-context';
 import type { Mend, Snag } from './types';
 
-export function fallsThrough(inquiry: CheckContext): Snag[] {
+export function fallsThrough(context: CheckContext): Snag[] {
   const snags = new Map<number, Snag>();
-  for (const planItem of inquiry.items) {
+  for (const planItem of context.items) {
     const targets = planItem.skips.flatMap((skip) => entered(skip.to, planItem) ?? []);
     const branches = [...new Set(targets)].sort((a, b) => a - b);
     for (const branch of branches) {
-      const sibling = branches.find((other) => other > branch && isBranch(inquiry, other, planItem));
+      const sibling = branches.find((other) => other > branch && isBranch(context, other, planItem));
       if (sibling === undefined || snags.has(branch)) continue;
-      const found = runsOn(inquiry, planItem, { branch, sibling, branches });
+      const found = runsOn(context, planItem, { branch, sibling, branches });
       if (found !== null) snags.set(branch, found);
     }
   }
@@ -64,16 +64,16 @@ interface Leaving {
   readonly mass: Diagram;
 }
 
-function runsOn(inquiry: CheckContext, planItem: PlanItem, siblings: Siblings): Snag | null {
-  const { plan } = inquiry;
+function runsOn(context: CheckContext, planItem: PlanItem, siblings: Siblings): Snag | null {
+  const { plan } = context;
   const { branch, sibling } = siblings;
   const [of, next] = [plan.sections[branch] as PlanSection, plan.sections[sibling] as PlanSection];
-  for (const at of inquiry.placesOf(planItem)) {
-    const groups = groupsAt(inquiry, planItem, at);
+  for (const at of context.placesOf(planItem)) {
+    const groups = groupsAt(context, planItem, at);
     const sent = groups.find(({ to }) => to === branch)?.mass ?? FALSE;
-    if (sent === FALSE || !meets(inquiry, at, sent, sibling)) continue;
-    if (groups.some((group) => comesRound(inquiry, at, group, siblings))) continue;
-    if (groups.some((group) => comesInOrder(inquiry, planItem, at, group, siblings))) continue;
+    if (sent === FALSE || !meets(context, at, sent, sibling)) continue;
+    if (groups.some((group) => comesRound(context, at, group, siblings))) continue;
+    if (groups.some((group) => comesInOrder(context, planItem, at, group, siblings))) continue;
     const [one, other] = [of.section.title, next.section.title];
     return {
       rule: 'falls-through',
@@ -81,8 +81,8 @@ function runsOn(inquiry: CheckContext, planItem: PlanItem, siblings: Siblings): 
       at: { section: of.section.id },
       field: 'onward',
       message: `those whom “${planItem.item.name}” sends to “${one}” run on into “${other}”, where it sends others: lead this section on past it`,
-      ...inquiry.witness(at, sent),
-      mends: leadRound(inquiry, at, sent, siblings),
+      ...context.witness(at, sent),
+      mends: leadRound(context, at, sent, siblings),
     };
   }
   return null;
@@ -108,13 +108,13 @@ function groupsAt({ flow, diagrams, sites }: CheckContext, planItem: PlanItem, a
 
 /** Whether some of those who go on from a place are presented something of a section; `before`: round another one. */
 function meets(
-  inquiry: CheckContext,
+  context: CheckContext,
   at: number,
   mass: Diagram,
   section: number,
   before: number | null = null,
 ): boolean {
-  const { flow, encoded, plan } = inquiry;
+  const { flow, encoded, plan } = context;
   const { course } = encoded;
   const beyond = course.gate(section + 1);
   const stop = (place: number) => {
@@ -125,7 +125,7 @@ function meets(
   };
   const reached = flow.spread(at, mass, stop);
   return (plan.sections[section]?.items ?? []).some((item) =>
-    inquiry
+    context
       .placesOf(item)
       .some((place) => reached.has(place) && flow.presentedAt(place, reached.get(place)) !== FALSE),
   );
@@ -133,25 +133,25 @@ function meets(
 
 /** Whether some who are sent to neither of the two come to the second round the first: the branches meet there. */
 function comesRound(
-  inquiry: CheckContext,
+  context: CheckContext,
   at: number,
   { to, mass }: Leaving,
   { branch, sibling }: Siblings,
 ): boolean {
-  return to !== branch && to !== sibling && meets(inquiry, at, mass, sibling, branch);
+  return to !== branch && to !== sibling && meets(context, at, mass, sibling, branch);
 }
 
 /** Whether some come to the first of the two in order, past what stands before it: it is no branch, but on the way. */
 function comesInOrder(
-  inquiry: CheckContext,
+  context: CheckContext,
   planItem: PlanItem,
   at: number,
   { to, mass }: Leaving,
   { branch, branches }: Siblings,
 ): boolean {
-  if (to !== null || !meets(inquiry, at, mass, branch)) return false;
+  if (to !== null || !meets(context, at, mass, branch)) return false;
   const between = Array.from({ length: branch - planItem.section - 1 }, (_, n) => planItem.section + 1 + n);
-  return between.some((section) => !branches.includes(section) && meets(inquiry, at, mass, section));
+  return between.some((section) => !branches.includes(section) && meets(context, at, mass, section));
 }
 
 /**
@@ -159,12 +159,12 @@ function comesInOrder(
  * they are the only ones who come there.
  */
 function leadRound(
-  inquiry: CheckContext,
+  context: CheckContext,
   at: number,
   sent: Diagram,
   { branch, sibling, branches }: Siblings,
 ): Mend[] {
-  const { plan, flow, encoded } = inquiry;
+  const { plan, flow, encoded } = context;
   const { course } = encoded;
   const target =
     plan.sections.find(({ index }) => index > sibling && !branches.includes(index)) ?? plan.sections.at(-1);
@@ -177,7 +177,7 @@ function leadRound(
     if (onward.length > 0 || here !== flow.comesTo(end) || target === undefined) return [];
     const to = { section: target.section.id };
     return [
-      inquiry.mendBy(`Lead “${from.title}” on to “${target.section.title}”`, (draft) => {
+      context.mendBy(`Lead “${from.title}” on to “${target.section.title}”`, (draft) => {
         const of = draft.sections[section];
         if (of !== undefined) of.onward = to;
       }),

@@ -82,17 +82,17 @@ export function routedSnagsOf(
 ): Snag[] {
   const flow = flowOf(plan, caps, cache);
   if ('entangledAt' in flow) return [...notExact(analysis), tooEntangled(flow.entangledAt)];
-  const inquiry = withinMemory(() => new CheckContext(analysis, flow));
-  if (inquiry === null) return [...notExact(analysis), tooEntangled({})];
+  const context = withinMemory(() => new CheckContext(analysis, flow));
+  if (context === null) return [...notExact(analysis), tooEntangled({})];
   const { diagrams } = flow.encoded;
-  const found = eachByItself(FOLLOWING, inquiry, () => {
+  const found = eachByItself(FOLLOWING, context, () => {
     diagrams.rest();
   });
   return inOrder(plan.document, [...notExact(analysis), ...found]);
 }
 
 /** The checks that follow people through the questionnaire, by the rule that each looks for first. */
-const FOLLOWING: Readonly<Partial<Record<SnagRule, (inquiry: CheckContext) => Snag[]>>> = {
+const FOLLOWING: Readonly<Partial<Record<SnagRule, (context: CheckContext) => Snag[]>>> = {
   'never-asked': neverAsked,
   'ending-unreached': endingUnreached,
   'never-true': neverTrue,

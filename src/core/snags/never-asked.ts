@@ -6,36 +6,36 @@ import type { CheckContext } from './check-context';
 import { consentNotKept } from './consent';
 import type { Snag } from './types';
 
-export function neverAsked(inquiry: CheckContext): Snag[] {
-  const { analysis, flow } = inquiry;
-  return inquiry.items.flatMap((planItem): Snag[] => {
+export function neverAsked(context: CheckContext): Snag[] {
+  const { analysis, flow } = context;
+  return context.items.flatMap((planItem): Snag[] => {
     const { name } = planItem.item;
     const shown = analysis.exact
       ? analysis.items.get(name) !== 0n
-      : inquiry.placesOf(planItem).some((at) => flow.presentedAt(at) !== FALSE);
-    if (shown || isShutByMistake(inquiry, planItem)) return [];
+      : context.placesOf(planItem).some((at) => flow.presentedAt(at) !== FALSE);
+    if (shown || isShutByMistake(context, planItem)) return [];
     const what = planItem.item.kind === 'question' ? 'nobody is ever asked this' : 'nobody ever sees this';
     return [
       {
         rule: 'never-asked',
         severity: 'error',
         at: { item: name },
-        message: `${what}: ${reason(inquiry, planItem)}`,
+        message: `${what}: ${reason(context, planItem)}`,
       },
     ];
   });
 }
 
 /** Where the condition that shuts it off cannot be read, that is told already. */
-function isShutByMistake(inquiry: CheckContext, { item, section }: PlanItem): boolean {
-  const id = inquiry.plan.sections[section]?.section.id ?? '';
-  return inquiry.isBroken({ item: item.name }) || inquiry.isBroken({ section: id });
+function isShutByMistake(context: CheckContext, { item, section }: PlanItem): boolean {
+  const id = context.plan.sections[section]?.section.id ?? '';
+  return context.isBroken({ item: item.name }) || context.isBroken({ section: id });
 }
 
-function reason(inquiry: CheckContext, planItem: PlanItem): string {
-  const { flow, encoded, plan, diagrams } = inquiry;
-  const [first = 0] = inquiry.placesOf(planItem);
-  const some = inquiry.placesOf(planItem).find((at) => flow.comesTo(at) !== FALSE);
+function reason(context: CheckContext, planItem: PlanItem): string {
+  const { flow, encoded, plan, diagrams } = context;
+  const [first = 0] = context.placesOf(planItem);
+  const some = context.placesOf(planItem).find((at) => flow.comesTo(at) !== FALSE);
   if (some !== undefined) {
     if (diagrams.and(flow.comesTo(some), encoded.itemAt(some).askIf) === FALSE)
       return `its ask-if “${planItem.item.askIf ?? ''}” holds for none of those who get to it`;
@@ -71,10 +71,10 @@ function reason(inquiry: CheckContext, planItem: PlanItem): string {
   return 'nothing leads to it';
 }
 
-export function endingUnreached(inquiry: CheckContext): Snag[] {
-  const { analysis, plan, encoded, flow } = inquiry;
+export function endingUnreached(context: CheckContext): Snag[] {
+  const { analysis, plan, encoded, flow } = context;
   // While nothing is asked yet, nobody can be sent anywhere.
-  if (!inquiry.items.some(({ item }) => item.kind === 'question')) return [];
+  if (!context.items.some(({ item }) => item.kind === 'question')) return [];
   return plan.endings.flatMap(({ ending: { id, kind } }, index): Snag[] => {
     const reached = analysis.exact
       ? analysis.endings[index]?.routes !== 0n
@@ -83,7 +83,7 @@ export function endingUnreached(inquiry: CheckContext): Snag[] {
     const onlyComplete =
       kind === 'complete' && plan.endings.filter((other) => other.ending.kind === 'complete').length === 1;
     // While consent is not kept, the ending for those who decline is what is missing a way, not what is too much.
-    const isMissed = kind === 'declined' && consentNotKept(inquiry).length > 0;
+    const isMissed = kind === 'declined' && consentNotKept(context).length > 0;
     return [
       {
         rule: 'ending-unreached',
@@ -92,7 +92,7 @@ export function endingUnreached(inquiry: CheckContext): Snag[] {
         message: isMissed
           ? 'no route ends here: lead those who refuse consent to it'
           : 'no route ends here: aim a skip at it, or delete it',
-        ...(onlyComplete || isMissed ? {} : { mends: [inquiry.mend(removeEnding(plan.document, index))] }),
+        ...(onlyComplete || isMissed ? {} : { mends: [context.mend(removeEnding(plan.document, index))] }),
       },
     ];
   });

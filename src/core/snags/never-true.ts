@@ -15,12 +15,12 @@ const WHAT: Record<Site['role'], string> = {
   quota: 'quota',
 };
 
-export function neverTrue(inquiry: CheckContext): Snag[] {
-  return inquiry.sites.flatMap((site): Snag[] => {
+export function neverTrue(context: CheckContext): Snag[] {
+  return context.sites.flatMap((site): Snag[] => {
     const { condition, spots, at, role, text } = site;
-    if (condition === null || inquiry.isBroken(at)) return [];
+    if (condition === null || context.isBroken(at)) return [];
     if (spots.every(({ here }) => here === FALSE)) return [];
-    if (inquiry.firstSpot(spots, ({ here, when }) => inquiry.diagrams.and(here, when)) !== null) return [];
+    if (context.firstSpot(spots, ({ here, when }) => context.diagrams.and(here, when)) !== null) return [];
     return [
       {
         rule: 'never-true',
@@ -28,19 +28,19 @@ export function neverTrue(inquiry: CheckContext): Snag[] {
         at,
         field: role === 'skip' || role === 'onward' || role === 'quota' ? 'if' : 'askIf',
         message: `the ${WHAT[role]} “${text}” holds for nobody who gets there: correct it or take it away`,
-        mends: [without(inquiry, site)],
+        mends: [without(context, site)],
       },
     ];
   });
 }
 
-export function alwaysTrue(inquiry: CheckContext): Snag[] {
-  const { diagrams } = inquiry;
-  return inquiry.sites.flatMap((site): Snag[] => {
+export function alwaysTrue(context: CheckContext): Snag[] {
+  const { diagrams } = context;
+  return context.sites.flatMap((site): Snag[] => {
     const { condition, spots, at, role, text } = site;
-    if (condition === null || condition.kind === 'constant' || inquiry.isBroken(at)) return [];
+    if (condition === null || condition.kind === 'constant' || context.isBroken(at)) return [];
     if (spots.every(({ here }) => here === FALSE)) return [];
-    const fails = inquiry.firstSpot(spots, ({ here, when }) => diagrams.and(here, diagrams.not(when)));
+    const fails = context.firstSpot(spots, ({ here, when }) => diagrams.and(here, diagrams.not(when)));
     if (fails !== null) return [];
     const leads = role === 'skip' || role === 'onward' || role === 'quota';
     return [
@@ -54,14 +54,14 @@ export function alwaysTrue(inquiry: CheckContext): Snag[] {
         }`,
         ...(role === 'quota'
           ? {}
-          : { mends: [leads ? unconditional(inquiry, site) : without(inquiry, site)] }),
+          : { mends: [leads ? unconditional(context, site) : without(context, site)] }),
       },
     ];
   });
 }
 
 /** Takes the ask-if away, or the whole skip. */
-export function without(inquiry: CheckContext, { role, at, planItem }: Site): Mend {
+export function without(context: CheckContext, { role, at, planItem }: Site): Mend {
   const edit = (draft: DocumentDraft) => {
     const section = draft.sections.find(({ id }) => id === at.section);
     const item = planItem === null ? undefined : draft.sections[planItem.section]?.items[planItem.place];
@@ -112,11 +112,11 @@ export function without(inquiry: CheckContext, { role, at, planItem }: Site): Me
     onward: `Delete onward ${(at.onward ?? 0) + 1}`,
     quota: `Delete quota ${at.quota ?? ''}`,
   };
-  return inquiry.mendBy(labels[role], edit);
+  return context.mendBy(labels[role], edit);
 }
 
-function unconditional(inquiry: CheckContext, { role, at, planItem }: Site): Mend {
-  return inquiry.mendBy('Lead everybody there', (draft) => {
+function unconditional(context: CheckContext, { role, at, planItem }: Site): Mend {
+  return context.mendBy('Lead everybody there', (draft) => {
     if (role === 'onward') {
       const onward = draft.sections.find(({ id }) => id === at.section)?.onward;
       if (Array.isArray(onward) && onward[at.onward ?? 0] !== undefined) delete onward[at.onward ?? 0]?.if;

@@ -5,8 +5,8 @@ import type { CheckContext } from './check-context';
 import type { Snag } from './types';
 import { ordinaryCount } from './variables';
 
-export function passesCut(inquiry: CheckContext): Snag[] {
-  const { plan, encoded, flow, diagrams } = inquiry;
+export function passesCut(context: CheckContext): Snag[] {
+  const { plan, encoded, flow, diagrams } = context;
   return plan.sections.flatMap(({ index, repeat, section }): Snag[] => {
     if (repeat?.driver == null) return [];
     const at = encoded.course.gate(index);
@@ -28,9 +28,9 @@ export function passesCut(inquiry: CheckContext): Snag[] {
         at: { section: section.id },
         field: 'repeat',
         message: `“${name}” can ask for more passes than the ${repeat.max} that are run: what lies beyond is lost, so allow more passes or a smaller answer`,
-        ...inquiry.witness(at, mass),
+        ...context.witness(at, mass),
         mends: [
-          inquiry.mendBy(`Allow ${most} passes`, (draft) => {
+          context.mendBy(`Allow ${most} passes`, (draft) => {
             const of = draft.sections[index]?.repeat;
             if (of !== undefined) of.max = most;
           }),

@@ -6,23 +6,23 @@ import type { CheckContext, Site } from './check-context';
 import type { Snag } from './types';
 
 /** A skip after others which take everybody that it would take. */
-export function skipShadowed(inquiry: CheckContext): Snag[] {
-  return queues(inquiry).flatMap((queue) =>
+export function skipShadowed(context: CheckContext): Snag[] {
+  return queues(context).flatMap((queue) =>
     queue.flatMap((site, n): Snag[] => {
       const earlier = queue.slice(0, n);
-      if (site.condition === null || !holds(inquiry, site) || left(inquiry, site, earlier) !== null)
+      if (site.condition === null || !holds(context, site) || left(context, site, earlier) !== null)
         return [];
-      const by = earlier.find((other) => left(inquiry, site, [other]) === null);
+      const by = earlier.find((other) => left(context, site, [other]) === null);
       const whom = by === undefined ? 'the skips before it take' : `“${by.text || 'always'}” takes`;
-      const found = inquiry.firstSpot(site.spots, ({ here, when }) => inquiry.diagrams.and(here, when));
+      const found = context.firstSpot(site.spots, ({ here, when }) => context.diagrams.and(here, when));
       return [
         {
           rule: 'skip-shadowed',
           severity: 'error',
           at: site.at,
           message: `“${site.text}” can hold, but ${whom} all of them first, so this is never taken: move it before, or narrow what stands before it`,
-          ...(found === null ? {} : inquiry.witness(found.spot.at, found.mass)),
-          mends: mendOrder(inquiry, site, by ?? earlier[0]),
+          ...(found === null ? {} : context.witness(found.spot.at, found.mass)),
+          mends: mendOrder(context, site, by ?? earlier[0]),
         },
       ];
     }),
@@ -30,19 +30,19 @@ export function skipShadowed(inquiry: CheckContext): Snag[] {
 }
 
 /** Two skips that both hold for somebody and lead two ways. Of a `multiple`, picks that lead two ways. */
-export function rulesOverlap(inquiry: CheckContext): Snag[] {
-  const { diagrams } = inquiry;
-  return queues(inquiry).flatMap((queue) =>
+export function rulesOverlap(context: CheckContext): Snag[] {
+  const { diagrams } = context;
+  return queues(context).flatMap((queue) =>
     queue.flatMap((site, n): Snag[] => {
       const earlier = queue.slice(0, n);
-      if (site.condition === null || !holds(inquiry, site) || left(inquiry, site, earlier) === null)
+      if (site.condition === null || !holds(context, site) || left(context, site, earlier) === null)
         return [];
       for (const other of earlier) {
         if (other.condition === null || sameTarget(targetOf(site), targetOf(other))) continue;
-        const both = inquiry.firstSpot(site.spots, (spot) => {
+        const both = context.firstSpot(site.spots, (spot) => {
           const first = other.spots.find(({ at }) => at === spot.at);
           const taken = first === undefined ? FALSE : diagrams.and(first.when, spot.when);
-          return without(inquiry, diagrams.and(spot.here, taken), spot.at, earlier, other);
+          return without(context, diagrams.and(spot.here, taken), spot.at, earlier, other);
         });
         if (both === null) continue;
         const picks = site.planItem?.item.kind === 'question' && picksMany(site.planItem.item.answer);
@@ -54,7 +54,7 @@ export function rulesOverlap(inquiry: CheckContext): Snag[] {
             message: picks
               ? `somebody can pick answers for which both “${other.text}” and “${site.text}” hold, and they lead two ways: the first wins`
               : `“${other.text}” and “${site.text}” both hold for some, and they lead two ways: the first wins`,
-            ...inquiry.witness(both.spot.at, both.mass),
+            ...context.witness(both.spot.at, both.mass),
           },
         ];
       }
@@ -79,9 +79,9 @@ function holds({ diagrams }: CheckContext, { spots }: Site): boolean {
 }
 
 /** Somebody whom the others leave to a skip; null where there is nobody. */
-function left(inquiry: CheckContext, site: Site, others: readonly Site[]) {
-  return inquiry.firstSpot(site.spots, ({ at, here, when }) =>
-    without(inquiry, inquiry.diagrams.and(here, when), at, others, null),
+function left(context: CheckContext, site: Site, others: readonly Site[]) {
+  return context.firstSpot(site.spots, ({ at, here, when }) =>
+    without(context, context.diagrams.and(here, when), at, others, null),
   );
 }
 
@@ -110,12 +110,12 @@ function sameTarget(a: PlanTarget | undefined, b: PlanTarget | undefined): boole
   return a !== undefined && b !== undefined && JSON.stringify(a) === JSON.stringify(b);
 }
 
-function mendOrder(inquiry: CheckContext, site: Site, before: Site | undefined) {
+function mendOrder(context: CheckContext, site: Site, before: Site | undefined) {
   const { planItem, at } = site;
   if (planItem === null || before?.at.skip === undefined || at.skip === undefined) return [];
   const [from, to] = [at.skip, before.at.skip];
   return [
-    inquiry.mendBy(`Try “${site.text}” first`, (draft) => {
+    context.mendBy(`Try “${site.text}” first`, (draft) => {
       const skips = skipsIn(draft, planItem);
       const [moved] = skips?.splice(from, 1) ?? [];
       if (moved !== undefined) skips?.splice(to, 0, moved);

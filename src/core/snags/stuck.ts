@@ -3,11 +3,11 @@ import { FALSE } from '../analysis';
 import type { CheckContext } from './check-context';
 import type { Mend, Snag } from './types';
 
-export function stuck(inquiry: CheckContext): Snag[] {
-  const { encoded, flow, diagrams } = inquiry;
-  return inquiry.items.flatMap((planItem): Snag[] => {
+export function stuck(context: CheckContext): Snag[] {
+  const { encoded, flow, diagrams } = context;
+  return context.items.flatMap((planItem): Snag[] => {
     if (planItem.item.kind !== 'question') return [];
-    for (const at of inquiry.placesOf(planItem)) {
+    for (const at of context.placesOf(planItem)) {
       const presented = flow.presentedAt(at);
       if (presented === FALSE) continue;
       const allowed = diagrams.and(encoded.domainAt(at), encoded.itemAt(at).checks);
@@ -23,7 +23,7 @@ export function stuck(inquiry: CheckContext): Snag[] {
             planItem.item.required === true
               ? 'some who come to this have no answer that is allowed, and cannot go on: look at its hard checks, its limits and the answers that are hidden'
               : 'some who come to this cannot go on, whatever they answer: look at its hard checks',
-          ...inquiry.witness(at, caught),
+          ...context.witness(at, caught),
         },
       ];
     }
@@ -31,8 +31,8 @@ export function stuck(inquiry: CheckContext): Snag[] {
   });
 }
 
-export function noMessage(inquiry: CheckContext): Snag[] {
-  const { encoded, flow, diagrams, plan } = inquiry;
+export function noMessage(context: CheckContext): Snag[] {
+  const { encoded, flow, diagrams, plan } = context;
   return plan.endings.flatMap(({ ending }, index): Snag[] => {
     const at = encoded.course.ending(index);
     const told = encoded.messagesAt(at).reduce((any, each) => diagrams.or(any, each), FALSE);
@@ -47,9 +47,9 @@ export function noMessage(inquiry: CheckContext): Snag[] {
           ending.messages.length === 0
             ? 'those who end here are told nothing: write a message'
             : 'some who end here are told nothing, since none of the messages is for them: add one without a condition',
-        ...inquiry.witness(at, untold),
+        ...context.witness(at, untold),
         mends: [
-          inquiry.mendBy('Add “Thank you for your time.” for everybody else', (draft) => {
+          context.mendBy('Add “Thank you for your time.” for everybody else', (draft) => {
             draft.endings[index]?.messages.push({ text: 'Thank you for your time.' });
           }),
         ],
@@ -59,8 +59,8 @@ export function noMessage(inquiry: CheckContext): Snag[] {
 }
 
 /** Messages after others that everybody is shown for whom they hold. */
-export function messageShadowed(inquiry: CheckContext): Snag[] {
-  const { encoded, flow, diagrams, plan } = inquiry;
+export function messageShadowed(context: CheckContext): Snag[] {
+  const { encoded, flow, diagrams, plan } = context;
   return plan.endings.flatMap(({ ending }, index): Snag[] => {
     const at = encoded.course.ending(index);
     const comes = flow.comesTo(at);
@@ -81,11 +81,11 @@ export function messageShadowed(inquiry: CheckContext): Snag[] {
           at: { ending: ending.id },
           field: `messages[${n}].text`,
           message: `message ${n + 1} is never shown: ${earlier} something else to ${whom} first`,
-          ...inquiry.witness(at, meant),
+          ...context.witness(at, meant),
           mends: [
             text === undefined
-              ? withoutMessage(inquiry, index, n)
-              : movedUp(inquiry, index, n, Math.max(0, by)),
+              ? withoutMessage(context, index, n)
+              : movedUp(context, index, n, Math.max(0, by)),
           ],
         },
       ];
@@ -93,8 +93,8 @@ export function messageShadowed(inquiry: CheckContext): Snag[] {
   });
 }
 
-function movedUp(inquiry: CheckContext, ending: number, from: number, to: number): Mend {
-  return inquiry.mendBy(`Move message ${from + 1} up, before message ${to + 1}`, (draft) => {
+function movedUp(context: CheckContext, ending: number, from: number, to: number): Mend {
+  return context.mendBy(`Move message ${from + 1} up, before message ${to + 1}`, (draft) => {
     const messages = draft.endings[ending]?.messages;
     const [moved] = messages?.splice(from, 1) ?? [];
     if (moved !== undefined) messages?.splice(to, 0, moved);
@@ -102,8 +102,8 @@ function movedUp(inquiry: CheckContext, ending: number, from: number, to: number
 }
 
 /** Moved up, a message for everybody would only take the place of the one before. */
-function withoutMessage(inquiry: CheckContext, ending: number, at: number): Mend {
-  return inquiry.mendBy(`Delete message ${at + 1}`, (draft) => {
+function withoutMessage(context: CheckContext, ending: number, at: number): Mend {
+  return context.mendBy(`Delete message ${at + 1}`, (draft) => {
     draft.endings[ending]?.messages.splice(at, 1);
   });
 }

@@ -7,16 +7,16 @@ import type { CheckContext, Site } from './check-context';
 import type { Snag } from './types';
 
 /** A `not (…)` that holds for people who were never asked, and lets them through. */
-export function negationIncludesUnasked(inquiry: CheckContext): Snag[] {
-  const { diagrams, encoded } = inquiry;
-  return inquiry.sites.flatMap((site): Snag[] => {
+export function negationIncludesUnasked(context: CheckContext): Snag[] {
+  const { diagrams, encoded } = context;
+  return context.sites.flatMap((site): Snag[] => {
     const { condition } = site;
-    if (condition === null || inquiry.isBroken(site.at)) return [];
+    if (condition === null || context.isBroken(site.at)) return [];
     const spoken = stateNames(condition);
     for (const negation of negationsIn(condition)) {
-      for (const variable of variablesIn(negation, inquiry.plan)) {
+      for (const variable of variablesIn(negation, context.plan)) {
         if (spoken.has(variable.name.toLowerCase()) || variable.of === 'given') continue;
-        const found = inquiry.firstSpot(site.spots, ({ here, when, standing }) => {
+        const found = context.firstSpot(site.spots, ({ here, when, standing }) => {
           const states = encoded.statesOf(variable, standing);
           if (states === null) return FALSE;
           const through = diagrams.and(diagrams.and(here, when), encoded.conditionAt(negation, standing));
@@ -29,8 +29,8 @@ export function negationIncludesUnasked(inquiry: CheckContext): Snag[] {
             severity: 'warning',
             at: site.at,
             message: `“${printCondition(negation)}” also holds for people who were never asked “${variable.name}”: if they are not meant, add “and ${variable.name} asked”`,
-            ...inquiry.witness(found.spot.at, found.mass),
-            mends: [addAsked(inquiry, site, variable)],
+            ...context.witness(found.spot.at, found.mass),
+            mends: [addAsked(context, site, variable)],
           },
         ];
       }
@@ -39,12 +39,12 @@ export function negationIncludesUnasked(inquiry: CheckContext): Snag[] {
   });
 }
 
-export function mayBeUnasked(inquiry: CheckContext): Snag[] {
+export function mayBeUnasked(context: CheckContext): Snag[] {
   return [
-    ...unaskedInConditions(inquiry),
-    ...unaskedInPipes(inquiry),
-    ...unaskedInRepeats(inquiry),
-    ...unaskedInDerived(inquiry),
+    ...unaskedInConditions(context),
+    ...unaskedInPipes(context),
+    ...unaskedInRepeats(context),
+    ...unaskedInDerived(context),
   ];
 }
 
@@ -53,17 +53,17 @@ export function mayBeUnasked(inquiry: CheckContext): Snag[] {
  * whatever was answered. A test of one answer is left alone: that it does not hold for those who were not asked
  * is what an ask-if is for.
  */
-function unaskedInConditions(inquiry: CheckContext): Snag[] {
-  return inquiry.sites.flatMap((site): Snag[] => {
-    if (site.condition === null || inquiry.isBroken(site.at)) return [];
+function unaskedInConditions(context: CheckContext): Snag[] {
+  return context.sites.flatMap((site): Snag[] => {
+    if (site.condition === null || context.isBroken(site.at)) return [];
     for (const test of comparisonsIn(site.condition)) {
-      const variables = variablesIn(test, inquiry.plan);
-      const found = inquiry.firstSpot(site.spots, ({ here, standing }) =>
-        someButNotAll(inquiry, here, variables, standing),
+      const variables = variablesIn(test, context.plan);
+      const found = context.firstSpot(site.spots, ({ here, standing }) =>
+        someButNotAll(context, here, variables, standing),
       );
       if (found === null) continue;
       const unasked = variables.find(
-        (variable) => someUnasked(inquiry, found.mass, variable, found.spot.standing) !== FALSE,
+        (variable) => someUnasked(context, found.mass, variable, found.spot.standing) !== FALSE,
       );
       return [
         {
@@ -71,7 +71,7 @@ function unaskedInConditions(inquiry: CheckContext): Snag[] {
           severity: 'warning',
           at: site.at,
           message: `“${printCondition(test)}” can never hold for some who get there: they were not asked “${unasked?.name ?? ''}”, though they were asked the rest`,
-          ...inquiry.witness(found.spot.at, found.mass),
+          ...context.witness(found.spot.at, found.mass),
         },
       ];
     }
@@ -79,12 +79,12 @@ function unaskedInConditions(inquiry: CheckContext): Snag[] {
   });
 }
 
-function unaskedInPipes(inquiry: CheckContext): Snag[] {
-  const { flow } = inquiry;
-  return inquiry.items.flatMap((planItem): Snag[] => {
-    for (const variable of pipedBy(inquiry.plan, planItem)) {
-      for (const at of inquiry.placesOf(planItem)) {
-        const mass = someUnasked(inquiry, flow.presentedAt(at), variable, inquiry.standingOf(planItem, at));
+function unaskedInPipes(context: CheckContext): Snag[] {
+  const { flow } = context;
+  return context.items.flatMap((planItem): Snag[] => {
+    for (const variable of pipedBy(context.plan, planItem)) {
+      for (const at of context.placesOf(planItem)) {
+        const mass = someUnasked(context, flow.presentedAt(at), variable, context.standingOf(planItem, at));
         if (mass === FALSE) continue;
         return [
           {
@@ -93,7 +93,7 @@ function unaskedInPipes(inquiry: CheckContext): Snag[] {
             at: { item: planItem.item.name },
             field: 'text',
             message: `“{${variable.name}}” stays empty for some who see this: they were never asked “${variable.name}”`,
-            ...inquiry.witness(at, mass),
+            ...context.witness(at, mass),
           },
         ];
       }
@@ -102,13 +102,13 @@ function unaskedInPipes(inquiry: CheckContext): Snag[] {
   });
 }
 
-function unaskedInRepeats(inquiry: CheckContext): Snag[] {
-  const { plan, encoded, flow, diagrams } = inquiry;
+function unaskedInRepeats(context: CheckContext): Snag[] {
+  const { plan, encoded, flow, diagrams } = context;
   return plan.sections.flatMap(({ index, repeat, section }): Snag[] => {
     if (repeat?.driver == null || repeat.driver.of === 'given') return [];
     const at = encoded.course.gate(index);
     const here = diagrams.and(flow.comesTo(at), encoded.gateParts(at).askIf);
-    const mass = someUnasked(inquiry, here, repeat.driver, { section: index, pass: null });
+    const mass = someUnasked(context, here, repeat.driver, { section: index, pass: null });
     if (mass === FALSE) return [];
     return [
       {
@@ -117,15 +117,15 @@ function unaskedInRepeats(inquiry: CheckContext): Snag[] {
         at: { section: section.id },
         field: 'repeat',
         message: `the section repeats over “${repeat.driver.name}”, which some who get there were never asked: for them it has no pass`,
-        ...inquiry.witness(at, mass),
+        ...context.witness(at, mass),
       },
     ];
   });
 }
 
 /** A derived sum has no value where any of its inputs has none. */
-function unaskedInDerived(inquiry: CheckContext): Snag[] {
-  const { plan, encoded, flow } = inquiry;
+function unaskedInDerived(context: CheckContext): Snag[] {
+  const { plan, encoded, flow } = context;
   return plan.derived.flatMap(({ derived, value, inputs }): Snag[] => {
     if (value === null) return [];
     const variables = [
@@ -134,7 +134,7 @@ function unaskedInDerived(inquiry: CheckContext): Snag[] {
     for (let ending = 0; ending < plan.endings.length; ending += 1) {
       if (plan.endings[ending]?.ending.kind !== 'complete') continue;
       const at = encoded.course.ending(ending);
-      const mass = someButNotAll(inquiry, flow.comesTo(at), variables, {
+      const mass = someButNotAll(context, flow.comesTo(at), variables, {
         section: plan.sections.length,
         pass: null,
       });
@@ -146,7 +146,7 @@ function unaskedInDerived(inquiry: CheckContext): Snag[] {
           at: { derived: derived.name },
           field: 'value',
           message: `“${derived.name}” has no value for some who were asked part of what it adds up, and never the rest`,
-          ...inquiry.witness(at, mass),
+          ...context.witness(at, mass),
         },
       ];
     }
@@ -207,7 +207,7 @@ function comparisonsIn(node: Condition): CompareTest[] {
   }
 }
 
-function addAsked(inquiry: CheckContext, site: Site, variable: Variable) {
+function addAsked(context: CheckContext, site: Site, variable: Variable) {
   const bracketed = / or /.test(site.text) ? `(${site.text})` : site.text;
-  return inquiry.mendCondition(site, `${bracketed} and ${variable.name} asked`);
+  return context.mendCondition(site, `${bracketed} and ${variable.name} asked`);
 }

@@ -41,20 +41,20 @@ interface Family {
   readonly members: readonly Member[];
 }
 
-export function valuesUnclaimed(inquiry: CheckContext): Snag[] {
-  return steering(inquiry).flatMap((steer) => {
+export function valuesUnclaimed(context: CheckContext): Snag[] {
+  return steering(context).flatMap((steer) => {
     const { variable, answer } = steer;
-    const conditions = conditionsOn(inquiry, variable);
-    const values = new Values(inquiry.plan, variable, answer, conditions, inquiry.diagrams);
-    const ofSkips = skipFamily(inquiry, steer);
-    const ofAskIfs = askIfFamilies(inquiry, steer, values);
+    const conditions = conditionsOn(context, variable);
+    const values = new Values(context.plan, variable, answer, conditions, context.diagrams);
+    const ofSkips = skipFamily(context, steer);
+    const ofAskIfs = askIfFamilies(context, steer, values);
     const found = [
       [...(ofSkips === null ? [] : [ofSkips])],
       ofAskIfs,
-      ...caseFamilies(inquiry, steer.variable).map((family) => [family]),
+      ...caseFamilies(context, steer.variable).map((family) => [family]),
     ];
     // Of ask-ifs many families can share a gap: it is told once.
-    return found.flatMap((families) => firstGap(inquiry, steer, values, families));
+    return found.flatMap((families) => firstGap(context, steer, values, families));
   });
 }
 
@@ -103,26 +103,26 @@ function conditionsOn({ plan, sites }: CheckContext, variable: Variable): Condit
   return written.filter((condition) => readsOnly(plan, condition, variable));
 }
 
-function skipFamily(inquiry: CheckContext, { variable, planItem, at }: Steering): Family | null {
-  const { sites } = inquiry;
+function skipFamily(context: CheckContext, { variable, planItem, at }: Steering): Family | null {
+  const { sites } = context;
   const own = sites.filter((site) => site.role === 'skip' && site.planItem === planItem);
   if (planItem === null || own.some(({ condition }) => condition === null)) return null;
-  return { of: 'its skips', at, members: membersOf(inquiry, own, variable) };
+  return { of: 'its skips', at, members: membersOf(context, own, variable) };
 }
 
-function membersOf(inquiry: CheckContext, sites: readonly Site[], variable: Variable): Member[] {
+function membersOf(context: CheckContext, sites: readonly Site[], variable: Variable): Member[] {
   return sites.flatMap((site): Member[] => {
     const { condition, text } = site;
-    if (!readsOnly(inquiry.plan, condition, variable)) return [];
-    return [{ condition, text, mend: (by) => inquiry.mendCondition(site, by) }];
+    if (!readsOnly(context.plan, condition, variable)) return [];
+    return [{ condition, text, mend: (by) => context.mendCondition(site, by) }];
   });
 }
 
 /** As many ask-ifs as exclude each other, in every way in which none can be added. */
-function askIfFamilies(inquiry: CheckContext, { variable, at }: Steering, values: Values): Family[] {
-  const askIfs = inquiry.sites.filter(({ role }) => role === 'item' || role === 'section');
+function askIfFamilies(context: CheckContext, { variable, at }: Steering, values: Values): Family[] {
+  const askIfs = context.sites.filter(({ role }) => role === 'item' || role === 'section');
   const byClaim = new Map<string, Member>();
-  for (const member of membersOf(inquiry, askIfs, variable)) {
+  for (const member of membersOf(context, askIfs, variable)) {
     const claim = values.claimedBy(member.condition).map(Number).join('');
     if (claim.includes('1') && !byClaim.has(claim)) byClaim.set(claim, member);
   }
@@ -135,8 +135,8 @@ function askIfFamilies(inquiry: CheckContext, { variable, at }: Steering, values
   }));
 }
 
-function caseFamilies(inquiry: CheckContext, variable: Variable): Family[] {
-  const { plan } = inquiry;
+function caseFamilies(context: CheckContext, variable: Variable): Family[] {
+  const { plan } = context;
   return plan.derived.flatMap(({ derived, cases }): Family[] => {
     if (cases === null || !('cases' in derived) || derived.else !== undefined) return [];
     if (!cases.every((entry) => readsOnly(plan, entry.if, variable))) return [];
@@ -146,7 +146,7 @@ function caseFamilies(inquiry: CheckContext, variable: Variable): Family[] {
         condition,
         text,
         mend: (by) =>
-          inquiry.mendBy(`Write “${by}” for “${text}”`, (draft) => {
+          context.mendBy(`Write “${by}” for “${text}”`, (draft) => {
             const entry = draft.derived?.find(({ name }) => name === derived.name);
             const written = entry !== undefined && 'cases' in entry ? entry.cases[n] : undefined;
             if (written !== undefined) written.if = by;
@@ -219,19 +219,19 @@ class Values {
 type ValueRun = readonly [from: number, to: number];
 
 function firstGap(
-  inquiry: CheckContext,
+  context: CheckContext,
   steer: Steering,
   values: Values,
   families: readonly Family[],
 ): Snag[] {
   for (const family of families) {
-    const snag = gapIn(inquiry, steer, values, family);
+    const snag = gapIn(context, steer, values, family);
     if (snag !== null) return [snag];
   }
   return [];
 }
 
-function gapIn(inquiry: CheckContext, steer: Steering, values: Values, family: Family): Snag | null {
+function gapIn(context: CheckContext, steer: Steering, values: Values, family: Family): Snag | null {
   const { members, at, of } = family;
   if (members.length < 2) return null;
   const { readings } = values;
@@ -255,7 +255,7 @@ function gapIn(inquiry: CheckContext, steer: Steering, values: Values, family: F
     severity: 'warning',
     at,
     message: `${of} deal with ${listInWords(tests)}, ${leaves}: ${neither}`,
-    ...witnessFor(inquiry, steer, readings[first[0]]?.value),
+    ...witnessFor(context, steer, readings[first[0]]?.value),
     mends: [claims[first[0] - 1], claims[first[1] + 1]].flatMap((by) => {
       const member = by === undefined || by < 0 ? undefined : members[by];
       return member === undefined ? [] : widened(values, member, first);
@@ -314,19 +314,19 @@ function shareOf(values: readonly Reading[], from: number, to: number): number {
 }
 
 function witnessFor(
-  inquiry: CheckContext,
+  context: CheckContext,
   { variable, planItem }: Steering,
   value: Reading['value'] | undefined,
 ) {
-  const { encoded, flow, diagrams } = inquiry;
+  const { encoded, flow, diagrams } = context;
   if (planItem === null) return {};
-  for (const at of inquiry.placesOf(planItem)) {
-    const symbol = encoded.symbols.get(encoded.keyOf(variable, inquiry.standingOf(planItem, at)));
+  for (const at of context.placesOf(planItem)) {
+    const symbol = encoded.symbols.get(encoded.keyOf(variable, context.standingOf(planItem, at)));
     if (symbol === undefined) continue;
     const reading = symbol.readings.findIndex((each) => each.value === value && !each.missing);
     if (reading < 0) continue;
     const mass = diagrams.and(flow.answersAt(at), symbol.cube(reading));
-    const found = inquiry.witness(at, mass);
+    const found = context.witness(at, mass);
     if (found.witness !== undefined) return found;
   }
   return {};

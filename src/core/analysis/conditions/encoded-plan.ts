@@ -1,6 +1,6 @@
 /**
- * All conditions of a questionnaire as diagrams, place by place: who passes a gate, is asked an item, may answer
- * it how, and is taken on by which skip.
+ * All conditions of a plan as diagrams, place by place: who passes a gate, is asked an item, may answer it how, and is
+ * taken on by which skip. Made once and never changed; whatever counts, weighs or words goes along it.
  *
  * Every variable is noted with the last moment at which it matters, so that it can be forgotten after it.
  */
@@ -48,7 +48,7 @@ export interface EncodingScope {
   readonly messages?: boolean;
   /**
    * Every part of a condition has its own diagram, and of every answer that conditions or pipes use it can be told
-   * at that place whether it was asked for and whether it was left blank; see `askedOf`, `valueOf`.
+   * at that place whether it was asked for and whether it was left blank; see `statesOf`.
    */
   readonly parts?: boolean;
   /** Of every repeated section it can be told which passes were begun, not only of those that are counted. */

@@ -1,5 +1,5 @@
 /**
- * From conditions to diagrams over predicates.
+ * From conditions to diagrams: takes a condition as it stands at a place, gives the diagram of those for whom it holds.
  *
  * A part of a condition that reads one driver becomes one predicate; parts that compare several are put
  * together from the cases of their operands: every value one can have, and when it has it.

@@ -1,7 +1,7 @@
 /**
- * Of all routes only those on which a given way is taken: a skip, a quota or an onward entry; or an answer is given. Who takes it is known at
- * its place, so everybody else is left out there; in a repeat a hidden choice says in which pass it is taken, and is
- * held to it.
+ * Of all routes only those on which a given way is taken (a skip, a quota, an onward entry) or an answer is given. Who
+ * takes it is known at its place, so everybody else is left out there; in a repeat a hidden choice says in which pass it
+ * is taken, and is held to it.
  */
 import type { Condition } from '../../condition/syntax';
 import type { Plan, PlanItem } from '../../routing/plan';

@@ -19,8 +19,6 @@ import { coverCubes, type Cube } from './cubes';
 import { factored, readsMuch, shortened, type Printed } from './shortening';
 import { shortestTest, type Meant, type WordedTest } from './tests-in-words';
 
-/** Nodes of diagrams at most. */
-
 /** Who is asked what. Conditions, `always` or `never`. */
 export interface WhoIsAsked {
   /**
