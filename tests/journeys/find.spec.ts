@@ -13,6 +13,9 @@ test('find, replace, go back by name, comment, rename and settle', async ({ page
   await page.keyboard.press('Control+k');
   await page.keyboard.type('heat pump draw');
   await expect(finder.getByRole('option', { selected: true })).toContainText('hp_kind');
+  // What a screen reader is told of while the focus stays in the field is the entry that Enter takes.
+  const told = await finder.getByRole('combobox').getAttribute('aria-activedescendant');
+  await expect(page.locator(`[id="${told}"]`)).toContainText('hp_kind');
   await accessible(page);
   await page.keyboard.press('Enter');
   await expect(finder).toHaveCount(0);

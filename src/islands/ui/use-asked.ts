@@ -18,6 +18,6 @@ export function useAsked<Answer>(
     return () => {
       wanted = false;
     };
-    // What is asked for is decided by what it is asked on; `take` may be made anew with every render.
+    // `ask` and `take` may be made anew with every render: what is asked for is decided by what it is asked on.
   }, on);
 }

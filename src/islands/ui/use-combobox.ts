@@ -12,7 +12,7 @@ import {
   useListNavigation,
   useRole,
 } from '@floating-ui/react';
-import { useCallback, useRef, useState, type HTMLProps } from 'react';
+import { useCallback, useId, useRef, useState, type HTMLProps } from 'react';
 
 /** Kept free at the edges of the window, in pixels. */
 const EDGE = 8;
@@ -26,6 +26,7 @@ interface Options {
 /** While it is on the page it is open; the first entry is chosen until another is. */
 export function useCombobox({ count, close }: Options) {
   const [at, setAt] = useState<number | null>(0);
+  const id = useId();
   const entries = useRef<(HTMLElement | null)[]>([]);
   const current = Math.min(at ?? 0, count - 1);
   const {
@@ -42,7 +43,9 @@ export function useCombobox({ count, close }: Options) {
     // Moved by its corner, so that what lies in it stays sharp and can be measured at once.
     transform: false,
     middleware: [flip({ padding: EDGE }), shift({ padding: EDGE, crossAxis: true })],
-    whileElementsMounted: autoUpdate,
+    // Every frame, since rows above may be measured anew and move what it stands beside without a scroll.
+    whileElementsMounted: (reference, floating, update) =>
+      autoUpdate(reference, floating, update, { animationFrame: true }),
   });
   const { getReferenceProps, getFloatingProps, getItemProps } = useInteractions([
     useListNavigation(context, {
@@ -76,7 +79,12 @@ export function useCombobox({ count, close }: Options) {
     current,
     choose: setAt,
     layerStyles: floatingStyles,
-    fieldProps: (props: HTMLProps<Element> = {}) => ({ ...getReferenceProps(props), ref: setReference }),
+    fieldProps: (props: HTMLProps<Element> = {}) => ({
+      ...getReferenceProps(props),
+      // The package knows the chosen entry by an id that it leaves to the entries.
+      'aria-activedescendant': current < 0 ? undefined : `${id}-${current}`,
+      ref: setReference,
+    }),
     /** Of a layer that stands where its own styles say. */
     layerProps: (props: HTMLProps<HTMLElement> = {}) => ({ ...layer(props), ref: setFloating }),
     /** Of a layer beside the element it is in, with `layerStyles`. */
@@ -86,6 +94,7 @@ export function useCombobox({ count, close }: Options) {
       ref: (node: HTMLElement | null) => {
         entries.current[index] = node;
       },
+      id: `${id}-${index}`,
       role: 'option',
       'aria-selected': index === current,
     }),

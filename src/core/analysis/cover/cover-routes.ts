@@ -24,15 +24,15 @@ const MOST_GUIDING = 40_000;
 const REMEMBERED = [400, 120, 40, 0];
 
 /** The encoded plans must look into the messages of endings. Throws `TooManyNodes` where even a guided search is too much. */
-export function coverWithin(newTerrain: () => EncodedPlan, mostForks = MOST_FORKS): ForkCover {
-  const encoded = newTerrain();
+export function coverWithin(newlyEncoded: () => EncodedPlan, mostForks = MOST_FORKS): ForkCover {
+  const encoded = newlyEncoded();
   const events = new ForkEvents();
   try {
     return exactly(encoded, events, forkGraphOf(encoded, events, { mostNodes: mostForks }));
   } catch (error) {
     if (!(error instanceof TooManyForks || error instanceof TooManyNodes)) throw error;
   }
-  return guided(newTerrain(), new ForkEvents());
+  return guided(newlyEncoded(), new ForkEvents());
 }
 
 /** How the second level is covered; see `coverPairs`. */
@@ -42,8 +42,8 @@ export interface ForkPairs extends PairCover {
 }
 
 /** The same for every two outcomes. Throws where the forks cannot all be told apart: `TooManyForks`, `TooManyNodes`. */
-export function pairsWithin(newTerrain: () => EncodedPlan, mostForks = MOST_FORKS): ForkPairs {
-  const encoded = newTerrain();
+export function pairsWithin(newlyEncoded: () => EncodedPlan, mostForks = MOST_FORKS): ForkPairs {
+  const encoded = newlyEncoded();
   const events = new ForkEvents();
   const graph = forkGraphOf(encoded, events, { mostNodes: mostForks });
   return { ...coverPairs(graph, events, events.outcomes(metIn(graph))), encoded, events };
