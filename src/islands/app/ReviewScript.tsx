@@ -4,6 +4,7 @@ import { address, WHOLE_STUDY } from '../../core/document/addresses';
 import { PaperScript } from '../paper/PaperScript';
 import { CommentCards } from '../slips/CommentCards';
 import slip from '../slips/slip.module.css';
+import primitives from '../ui/primitives.module.css';
 import { useStudy } from '../state/store';
 import classes from './review.module.css';
 
@@ -19,7 +20,7 @@ export function ReviewScript() {
       </div>
       <aside className={slip.slip} aria-label="Comments">
         <h2>{chosen === null ? 'Comments' : `On ${chosen}`}</h2>
-        <div className={slip.card}>
+        <div className={primitives.card}>
           <p>
             {chosen === null
               ? `Choose a question by its name to comment on it. ${open === 0 ? 'No comment is open.' : `${open} open.`}`

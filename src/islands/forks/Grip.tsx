@@ -46,7 +46,7 @@ export function Grip({ at, title, scale, begin, drop, stop }: Props) {
       {shift !== null && (
         <path
           d={`M${at.x} ${at.y} L${at.x + shift.x} ${at.y + shift.y}`}
-          stroke="#16241f"
+          stroke="var(--ink)"
           strokeWidth={1.5 / scale}
           strokeDasharray={`${4 / scale} ${3 / scale}`}
           fill="none"

@@ -46,7 +46,13 @@ export function Overview({ river, bounds, view, frame, center }: Props) {
       onPointerMove={go}
     >
       <Bars river={river} scale={scale} />
-      <rect {...seen} fill="#f4b22333" stroke="#8a5f00" strokeWidth={1.5 / scale} />
+      <rect
+        {...seen}
+        fill="var(--marigold)"
+        fillOpacity={0.2}
+        stroke="var(--marigold-dark)"
+        strokeWidth={1.5 / scale}
+      />
     </svg>
   );
 }
@@ -62,7 +68,7 @@ const Bars = memo(function Bars({ river, scale }: { readonly river: River; reado
         y={point.y}
         width={nodeWidth(river, id)}
         height={Math.max(river.sizes.height, 1.5 / scale)}
-        fill="#1f6b58"
+        fill="var(--pine-mid)"
       />
     );
   });

@@ -10,6 +10,8 @@ import { useAsked } from '../ui/use-asked';
 import { shownSearch } from '../state/routes-shown';
 import { SnagCards } from '../slips/SnagCards';
 import slip from '../slips/slip.module.css';
+import rows from '../slips/rows.module.css';
+import primitives from '../ui/primitives.module.css';
 import { TargetPicker } from '../fields/TargetPicker';
 import { useAnalysisClient } from '../state/analysis';
 import { RoutesDoor } from '../slips/RoutesDoor';
@@ -42,14 +44,14 @@ export function RibbonCard({ river, ribbon }: Props) {
       <h2>
         Ribbon: {name(ribbon.from)} → {name(ribbon.to)}
       </h2>
-      <div className={slip.card}>
+      <div className={primitives.card}>
         <p className={slip.who}>{who === undefined ? '…' : wordsOf(plan, who)}</p>
         {who !== undefined && who !== null && who !== 'always' && who !== 'never' && <code>{who}</code>}
-        <div className={slip.pair}>
+        <div className={rows.pair}>
           <span>Share of sample</span>
           <b>{ribbon.share === null ? 'not exact' : percentText(Math.min(1, ribbon.share))}</b>
         </div>
-        <div className={slip.pair}>
+        <div className={rows.pair}>
           <span>Routes</span>
           <b>
             {along === null ? (
@@ -70,7 +72,7 @@ export function RibbonCard({ river, ribbon }: Props) {
             )}
           </b>
         </div>
-        <div className={slip.pair}>
+        <div className={rows.pair}>
           <span>Set by</span>
           <b>
             {ways.length === 0
@@ -87,9 +89,9 @@ export function RibbonCard({ river, ribbon }: Props) {
       {over.length > 0 && (
         <>
           <h2>They pass over</h2>
-          <div className={slip.card}>
+          <div className={primitives.card}>
             {over.map(({ label, columns, code }) => (
-              <div key={label} className={slip.pair}>
+              <div key={label} className={rows.pair}>
                 <span>{label}</span>
                 <b className={classes.code}>
                   {columns} × {code}
@@ -128,7 +130,7 @@ function WayTools({ way }: { readonly way: WrittenWay }) {
   if (section === undefined) return null;
   return (
     <div className={classes.wayTools}>
-      <span className={slip.aim}>
+      <span className={rows.aim}>
         <button
           type="button"
           className={slip.button}

@@ -16,11 +16,11 @@ import type { River } from './use-forks';
 
 export const SANS = "'Instrument Sans Variable', 'Instrument Sans', sans-serif";
 export const MONO = "'JetBrains Mono Variable', 'JetBrains Mono', monospace";
-const INK = '#16241f';
-const SOFT = '#55645e';
-const PINE = '#0f3d33';
-const PINE_MID = '#1f6b58';
-const MARIGOLD = '#f4b223';
+const INK = 'var(--ink)';
+const SOFT = 'var(--ink-soft)';
+const PINE = 'var(--pine)';
+const PINE_MID = 'var(--pine-mid)';
+const MARIGOLD = 'var(--marigold)';
 const RIBBON = 'var(--ribbon-pine-mid)';
 /** Those who leave by an ending, in the faint shade of its colour. */
 function exitColour(kind: EndingKind): string {
@@ -188,7 +188,7 @@ function Node({ node, band, point, river, here, faint, snags, choose, open }: No
         </text>
       )}
       {snags > 0 && (
-        <g fill="#b93a25">
+        <g fill="var(--coral)">
           <path d={`M${-LABELS + 4} ${middle + 1} l5 -10 l5 10 z`} />
           <text x={-LABELS + 16} y={middle} fontSize="11" fontWeight="700">
             {snags}
@@ -201,7 +201,9 @@ function Node({ node, band, point, river, here, faint, snags, choose, open }: No
         width={width}
         height={height}
         rx="3"
-        fill={node.ending !== null ? endingColour(node.ending) : here ? '#fff3d6' : '#fff'}
+        fill={
+          node.ending !== null ? endingColour(node.ending) : here ? 'var(--marigold-wash)' : 'var(--sheet)'
+        }
         stroke={here ? MARIGOLD : node.ending !== null ? 'none' : PINE}
         strokeWidth={here ? 2.5 : 1.5}
         strokeDasharray={unreached ? '3 3' : undefined}
@@ -211,7 +213,7 @@ function Node({ node, band, point, river, here, faint, snags, choose, open }: No
         y={middle}
         fontSize="11.5"
         fontWeight="600"
-        fill={inside && node.ending !== null ? '#fff' : INK}
+        fill={inside && node.ending !== null ? 'var(--sheet)' : INK}
       >
         {text}
       </text>
@@ -243,8 +245,8 @@ function Band({ band, river, openNode }: { band: ForksBand; river: River; openNo
         width={layout.width + LABELS + 30}
         height={bottom - top}
         rx="6"
-        fill="#f3f6f4"
-        stroke="#cfd9d3"
+        fill="var(--tint)"
+        stroke="var(--line)"
       />
       {band.repeat !== null && (
         <path

@@ -5,6 +5,7 @@ import { useState, type RefObject } from 'react';
 import { useStudy } from '../state/store';
 import { saveBlob } from '../ui/save-blob';
 import { styleNonce } from '../ui/style-nonce';
+import { token } from '../ui/token';
 import { boundsOf } from './bounds';
 import classes from './forks.module.css';
 import type { River } from './use-forks';
@@ -58,7 +59,7 @@ function withoutStyles(svg: SVGSVGElement): Element {
   const plain = text
     .replaceAll(/<[^>]*>/g, (tag) => tag.replaceAll(/ style="[^"]*"/g, ''))
     // The tokens stay behind with the page.
-    .replaceAll(/var\((--[a-z-]+)\)/g, (_, name: string) => tokens.getPropertyValue(name).trim());
+    .replaceAll(/var\((--[a-z0-9-]+)\)/g, (_, name: string) => tokens.getPropertyValue(name).trim());
   return new DOMParser().parseFromString(plain, 'image/svg+xml').documentElement;
 }
 
@@ -85,7 +86,7 @@ async function pictureOf(
     return node;
   };
   const ground = make('rect', '');
-  for (const [name, value] of Object.entries({ x, y, width, height, fill: '#e6ece8' }))
+  for (const [name, value] of Object.entries({ x, y, width, height, fill: token('--desk') }))
     ground.setAttribute(name, String(value));
   const faces = await Promise.all([
     face('Instrument Sans Variable', sans),

@@ -15,6 +15,7 @@ import { plural } from '../ui/format';
 import { RichText } from '../ui/RichText';
 import classes from './form.module.css';
 import { styleNonce } from '../ui/style-nonce';
+import { token } from '../ui/token';
 
 export interface FormLook extends FormOptions {
   readonly codes: boolean;
@@ -79,8 +80,9 @@ export function PaperForm({ plan, look }: Props) {
 
 /** Page numbers and the running title stand in the margins of the printed page. */
 function pageStyle(title: string): string {
+  const soft = token('--ink-soft');
   const words = title.replace(/["\\\n\r<]/g, ' ');
-  return `@page { size: A4; margin: 18mm 16mm 17mm; @top-left { content: "${words}"; font: 9pt sans-serif; color: #4d5c56 } @bottom-right { content: "Page " counter(page) " of " counter(pages); font: 9pt sans-serif; color: #4d5c56 } }`;
+  return `@page { size: A4; margin: 18mm 16mm 17mm; @top-left { content: "${words}"; font: 9pt sans-serif; color: ${soft} } @bottom-right { content: "Page " counter(page) " of " counter(pages); font: 9pt sans-serif; color: ${soft} } }`;
 }
 
 function Section({ section, codes }: { readonly section: FormSection; readonly codes: boolean }) {

@@ -4,6 +4,7 @@ import { readPassKey } from '../../core/document/addresses';
 import { isEarly } from '../../core/document/vocabularies';
 import type { RouteRow } from '../../worker/types';
 import { useStudy } from '../state/store';
+import { token } from '../ui/token';
 import type { Columns } from './columns';
 import { ROW } from './LedgerRow';
 import classes from './ledger.module.css';
@@ -26,12 +27,6 @@ interface Props {
   readonly point: (row: number | null, column: number | null) => void;
 }
 
-const ASKED = '#1f6b58';
-/** On a route that ends early. */
-const ASKED_EARLY = '#6f8a80';
-/** Perhaps asked: some of these are drawn. */
-const MAY_BE_DRAWN = '#a9cabf';
-
 export function Matrix(props: Props) {
   const { rows, folded, columns, offset, current, column, left, top, width, height, point } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -46,6 +41,8 @@ export function Matrix(props: Props) {
     context.clearRect(0, 0, width, height);
     context.translate(-offset, 0);
     const hatch = hatching(context);
+    const mayBeDrawn = token('--cell-drawn');
+    const [onTheWay, endedEarly] = [token('--cell-asked'), token('--cell-asked-early')];
     const visible = columns.items.filter(({ x }) => x + columns.cell > offset && x < offset + width);
     rows.forEach((row, index) => {
       const y = index * ROW + 4;
@@ -54,11 +51,11 @@ export function Matrix(props: Props) {
         const { name, pass } = readPassKey(key);
         asked.set(name, [...(asked.get(name) ?? []), pass ?? 1]);
       }
-      const filled = early.has(row.ending) ? ASKED_EARLY : ASKED;
+      const filled = early.has(row.ending) ? endedEarly : onTheWay;
       for (const { name, x, passes } of visible) {
         const others = folded ? drawn.get(name) : undefined;
         const perhaps = others?.some((other) => asked.has(other));
-        const colour = perhaps ? MAY_BE_DRAWN : filled;
+        const colour = perhaps ? mayBeDrawn : filled;
         const inPasses = asked.get(name);
         const whole = perhaps || (inPasses !== undefined && passes === null);
         context.fillStyle = whole ? colour : hatch;
@@ -74,7 +71,7 @@ export function Matrix(props: Props) {
       context.fillStyle = 'rgb(22 36 31 / 14%)';
       context.fillRect(here.x - 1, 0, columns.cell + 2, height);
       if (current >= 0 && current < rows.length) {
-        context.strokeStyle = '#16241f';
+        context.strokeStyle = token('--ink');
         context.lineWidth = 2;
         context.strokeRect(here.x - 1, current * ROW + 3, Math.max(3, columns.cell) + 2, ROW - 5);
       }
@@ -136,11 +133,11 @@ function hatching(context: CanvasRenderingContext2D): CanvasPattern | string {
   tile.width = 6;
   tile.height = 6;
   const pen = tile.getContext('2d');
-  if (pen === null) return '#e3eae6';
-  pen.strokeStyle = '#c5d0ca';
+  if (pen === null) return token('--cell-empty');
+  pen.strokeStyle = token('--cell-hatch');
   pen.beginPath();
   pen.moveTo(0, 6);
   pen.lineTo(6, 0);
   pen.stroke();
-  return context.createPattern(tile, 'repeat') ?? '#e3eae6';
+  return context.createPattern(tile, 'repeat') ?? token('--cell-empty');
 }

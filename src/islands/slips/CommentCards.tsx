@@ -10,6 +10,7 @@ import { call } from '../ui/api';
 import { whenText } from '../ui/format';
 import classes from './comments.module.css';
 import slip from './slip.module.css';
+import primitives from '../ui/primitives.module.css';
 
 interface Props {
   /** Places that can be commented on here, the first by default, with what each is called. */
@@ -24,7 +25,7 @@ export function CommentCards({ places }: Props) {
     <>
       {(here.length > 0 || writing) && <h2>Comments</h2>}
       {here.length > 0 && (
-        <div className={slip.card}>
+        <div className={primitives.card}>
           {here.map((comment) => (
             <Entry
               key={comment.id}
@@ -147,7 +148,7 @@ function Form({ places, done }: Props & { readonly done: () => void }) {
   };
   return (
     <form
-      className={`${slip.card} ${classes.form}`}
+      className={`${primitives.card} ${classes.form}`}
       onSubmit={(event) => {
         event.preventDefault();
         void keep();

@@ -4,6 +4,7 @@ import { selectionOf } from '../../core/views/places';
 import { useStudy } from '../state/store';
 import { Entry } from './CommentCards';
 import slip from './slip.module.css';
+import primitives from '../ui/primitives.module.css';
 
 function placeCommented(place: Address): string {
   const { kind, name, detail } = readAddress(place);
@@ -20,7 +21,7 @@ export function CommentsSlip() {
     some.length > 0 && (
       <>
         <h2>{title}</h2>
-        <div className={slip.card}>
+        <div className={primitives.card}>
           {some.map((comment) => (
             <div key={comment.id}>
               <button type="button" className={slip.door} onClick={() => select(selectionOf(comment.place))}>
@@ -37,7 +38,7 @@ export function CommentsSlip() {
       {comments.length === 0 && (
         <>
           <h2>Comments</h2>
-          <div className={slip.card}>
+          <div className={primitives.card}>
             <p className={slip.plain}>
               Nobody has commented yet. Select an item, a section or an ending, and choose “Comment on this”.
             </p>

@@ -7,6 +7,7 @@ import { useStudy } from '../state/store';
 import { CommentCards } from './CommentCards';
 import { SnagCards } from './SnagCards';
 import classes from './slip.module.css';
+import primitives from '../ui/primitives.module.css';
 
 interface Props {
   readonly plan: Plan;
@@ -41,13 +42,13 @@ export function DeclarationSlip({ plan, kind, name }: Props) {
       <h2>
         <code>{name}</code> · {title.toLowerCase()}
       </h2>
-      <div className={classes.card}>
+      <div className={primitives.card}>
         <p className={classes.plain}>{about}</p>
       </div>
       {used.length > 0 && (
         <>
           <h2>Used by</h2>
-          <div className={`${classes.card} ${classes.chips}`}>
+          <div className={`${primitives.card} ${classes.chips}`}>
             {used.map((user) => (
               <button key={user} type="button" onClick={() => select(address('item', user))}>
                 {user}

@@ -11,6 +11,8 @@ import { useStudy } from '../state/store';
 import { CommentCards } from './CommentCards';
 import { SnagCards } from './SnagCards';
 import classes from './slip.module.css';
+import rows from './rows.module.css';
+import primitives from '../ui/primitives.module.css';
 
 export function EndingSlip({ plan, at }: { readonly plan: Plan; readonly at: number }) {
   const analysis = useStudy((state) => state.analysis);
@@ -24,11 +26,11 @@ export function EndingSlip({ plan, at }: { readonly plan: Plan; readonly at: num
   return (
     <>
       <h2>Ending</h2>
-      <div className={classes.card}>
+      <div className={primitives.card}>
         <p className={classes.who}>
           <EndingMark kind={ending.kind} /> {endingLabel(plan.document, ending.id)}
         </p>
-        <div className={classes.pair}>
+        <div className={rows.pair}>
           <span>Routes that end here</span>
           <b>
             {routes === undefined ? (

@@ -5,6 +5,7 @@ import { plural } from '../ui/format';
 import { useStudy } from '../state/store';
 import { placesOf, useItemMoves } from '../fields/part-moves';
 import classes from './slip.module.css';
+import primitives from '../ui/primitives.module.css';
 
 export function GroupSlip({ plan }: { readonly plan: Plan }) {
   const group = useStudy((state) => state.group);
@@ -16,7 +17,7 @@ export function GroupSlip({ plan }: { readonly plan: Plan }) {
   return (
     <>
       <h2>{plural(places.length, 'item')} selected</h2>
-      <div className={classes.card}>
+      <div className={primitives.card}>
         <div className={classes.chips}>
           {[...group].map((key) => (
             <button key={key} type="button" onClick={() => select(key)}>

@@ -23,6 +23,8 @@ import { Rewrite } from './Rewrite';
 import { SkipRules } from './SkipRules';
 import { SnagCards } from './SnagCards';
 import classes from './slip.module.css';
+import rows from './rows.module.css';
+import primitives from '../ui/primitives.module.css';
 
 interface Props {
   readonly plan: Plan;
@@ -55,7 +57,7 @@ export function ItemSlip({ plan, planItem }: Props) {
         </p>
       )}
       <h2>Then</h2>
-      <div className={classes.card}>
+      <div className={primitives.card}>
         {fixed ? (
           <p className={classes.plain}>
             The section{' '}
@@ -96,7 +98,7 @@ export function ItemSlip({ plan, planItem }: Props) {
       {used.length > 0 && (
         <>
           <h2>Used later by</h2>
-          <div className={`${classes.card} ${classes.chips}`}>
+          <div className={`${primitives.card} ${classes.chips}`}>
             {used.map((user) => (
               <button key={user} type="button" onClick={() => select(keyOf(plan, user))}>
                 {user}
@@ -196,7 +198,7 @@ function WhoIsAsked({ plan, planItem }: Props) {
   const some = routes !== undefined && total !== undefined && total !== '0';
   const drawn = section?.draw !== undefined && planItem.item.kind === 'question';
   return (
-    <div className={classes.card}>
+    <div className={primitives.card}>
       <p className={classes.who}>
         {broken ? 'Nobody, until the condition is mended' : base.sentence}
         {drawn && `, where it is drawn (${section?.draw} of ${questionsIn(section)})`}
@@ -211,7 +213,7 @@ function WhoIsAsked({ plan, planItem }: Props) {
       <div className={classes.bar} aria-hidden="true">
         <i style={{ width: some ? `${share(routes, total)}%` : 0 }} />
       </div>
-      <div className={classes.pair}>
+      <div className={rows.pair}>
         <span>{analysis?.exact === false ? 'On routes counted so far' : 'On routes'}</span>
         <b>
           {some ? (
@@ -226,18 +228,18 @@ function WhoIsAsked({ plan, planItem }: Props) {
           )}
         </b>
       </div>
-      <div className={classes.pair}>
+      <div className={rows.pair}>
         <span>Of the sample</span>
         <b title="By the answers that are assumed, with quotas open">
           {sample === null ? 'not known exactly' : expected === undefined ? '…' : percentText(expected.share)}
         </b>
       </div>
-      <div className={classes.pair}>
+      <div className={rows.pair}>
         <span>Takes {section?.repeat === undefined ? '' : 'each time '}about</span>
         <b>{secondsText(secondsOf(planItem.item))}</b>
       </div>
       {planItem.item.kind === 'question' && (
-        <div className={classes.pair}>
+        <div className={rows.pair}>
           <span>Others get</span>
           <code>{notApplicable?.code} not applicable</code>
         </div>

@@ -8,7 +8,8 @@ import type { Plan } from '../../core/routing/plan';
 import { repeatDrivers } from '../../core/views/completions';
 import { useStudy } from '../state/store';
 import { SlipCheck, SlipNumber, SlipSelect } from './SlipFields';
-import classes from './slip.module.css';
+import classes from './study-slip.module.css';
+import primitives from '../ui/primitives.module.css';
 
 interface Props {
   readonly plan: Plan;
@@ -34,7 +35,7 @@ export function SectionRuns({ plan, section, index }: Props) {
   return (
     <>
       <h2>How it runs</h2>
-      <div className={classes.card}>
+      <div className={primitives.card}>
         <SlipSelect
           field={fieldId('@section', section.id, 'repeat')}
           label="Run"

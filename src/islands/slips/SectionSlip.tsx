@@ -16,6 +16,7 @@ import { SectionRuns } from './SectionRuns';
 import { SkipRules } from './SkipRules';
 import { SnagCards } from './SnagCards';
 import classes from './slip.module.css';
+import primitives from '../ui/primitives.module.css';
 
 interface Props {
   readonly plan: Plan;
@@ -42,7 +43,7 @@ export function SectionSlip({ plan, planSection }: Props) {
   return (
     <>
       <h2>Section {letter} · who is asked</h2>
-      <div className={classes.card}>
+      <div className={primitives.card}>
         <p className={classes.who}>
           {gate === null ? 'Everyone who gets here' : `If ${conditionSentence(gate, plan.variables)}`}
         </p>
@@ -55,7 +56,7 @@ export function SectionSlip({ plan, planSection }: Props) {
         </p>
       </div>
       <h2>At the end of {letter}</h2>
-      <div className={classes.card}>
+      <div className={primitives.card}>
         <SkipRules
           plan={plan}
           place={{ section: index }}

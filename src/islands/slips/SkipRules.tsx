@@ -18,6 +18,7 @@ import { focusField } from '../fields/focus';
 import { TargetPicker } from '../fields/TargetPicker';
 import { VariableName } from '../ui/VariableName';
 import classes from './slip.module.css';
+import rows from './rows.module.css';
 
 interface Props {
   readonly plan: Plan;
@@ -73,11 +74,11 @@ export function SkipRules({
   return (
     <>
       {skips.map((skip, index) => (
-        <div key={index} className={classes.skip}>
-          <div className={classes.pair}>
+        <div key={index} className={rows.skip}>
+          <div className={rows.pair}>
             <button
               type="button"
-              className={classes.sentence}
+              className={rows.sentence}
               aria-expanded={open === index}
               title={skip.if ?? 'always'}
               onClick={() => {
@@ -87,7 +88,7 @@ export function SkipRules({
             >
               {wordsOf(plan, skip, index, skips.length)}
             </button>
-            <span className={classes.aim}>
+            <span className={rows.aim}>
               <button
                 type="button"
                 aria-label={`Target of skip ${index + 1}`}
@@ -112,7 +113,7 @@ export function SkipRules({
           </div>
           <TakenBy count={countOf(index)} from={leaves} />
           {open === index && (
-            <div className={classes.openSkip}>
+            <div className={rows.openSkip}>
               <ConditionField
                 field={fieldId(id, 'skip', index)}
                 label={`Condition of skip ${index + 1}`}
@@ -132,7 +133,7 @@ export function SkipRules({
                   change={(text) => replace(index, { ...skip, if: text }, 'if')}
                 />
               )}
-              <div className={classes.rowActs}>
+              <div className={rows.rowActs}>
                 <button type="button" aria-expanded={picking} onClick={() => setPicking(!picking)}>
                   Pick
                 </button>
@@ -146,13 +147,13 @@ export function SkipRules({
         </div>
       ))}
       {!always && (
-        <div className={classes.pair}>
+        <div className={rows.pair}>
           <span>{skips.length === 0 ? 'everyone' : 'everyone else'}</span>
           <b>{otherwise}</b>
         </div>
       )}
       {!always && skips.length > 0 && <TakenBy count={countOf(null)} from={leaves} />}
-      <span className={classes.aim}>
+      <span className={rows.aim}>
         <button
           type="button"
           className={classes.button}

@@ -10,6 +10,7 @@ import { NoticeCard } from './NoticeCard';
 import { SectionSlip } from './SectionSlip';
 import { StudySlip } from './StudySlip';
 import classes from './slip.module.css';
+import primitives from '../ui/primitives.module.css';
 
 export function Slip() {
   const selection = useStudy((state) => state.selection);
@@ -50,7 +51,7 @@ function Keys() {
   return (
     <>
       <h2>Writing on the sheet</h2>
-      <div className={classes.card}>
+      <div className={primitives.card}>
         <dl className={classes.keys}>
           <dt>Click, Tab</dt>
           <dd>write where you are</dd>

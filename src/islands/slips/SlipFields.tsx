@@ -1,7 +1,7 @@
 /** Rows of the slip that are written in: what it is at the left, the field at the right. */
 import type { ReactNode } from 'react';
 import { CheckedField, NumberField } from '../fields/Fields';
-import classes from './slip.module.css';
+import classes from './rows.module.css';
 
 interface Row {
   readonly field: string;

@@ -2,7 +2,7 @@
 import type { Snag } from '../../core/snags';
 import { SEVERITY_WORDS, SnagEntry } from './SnagEntry';
 import { useSnags } from '../state/snags';
-import classes from './slip.module.css';
+import primitives from '../ui/primitives.module.css';
 
 export function SnagCards({ belongs }: { readonly belongs: (snag: Snag) => boolean }) {
   const { open, aside } = useSnags();
@@ -12,7 +12,7 @@ export function SnagCards({ belongs }: { readonly belongs: (snag: Snag) => boole
   return (
     <>
       <h2>{here.length + settled.length === 1 ? 'Snag' : 'Snags'}</h2>
-      <div className={classes.card}>
+      <div className={primitives.card}>
         {here.map((snag, index) => (
           <SnagEntry key={`${snag.rule} ${index}`} snag={snag} heading={<b>{partWords(snag)}</b>} />
         ))}

@@ -6,8 +6,11 @@ import { editSettings } from '../../core/editing/structure';
 import { accentProblem, FONTS } from '../ui/theme';
 import { useStudy } from '../state/store';
 import { PictureButton } from '../ui/PictureButton';
+import { token } from '../ui/token';
 import { SlipCheck, SlipNumber, SlipRow, SlipSelect, SlipText } from './SlipFields';
 import classes from './slip.module.css';
+import looks from './study-slip.module.css';
+import primitives from '../ui/primitives.module.css';
 
 export function StudySlip() {
   const settings = useStudy((state) => state.document.settings) ?? {};
@@ -20,7 +23,7 @@ export function StudySlip() {
   return (
     <>
       <h2>The study</h2>
-      <div className={classes.card}>
+      <div className={primitives.card}>
         <SlipText
           field="study/language"
           label="Language"
@@ -106,7 +109,7 @@ export function StudySlip() {
         />
       </div>
       <h2>New questions</h2>
-      <div className={classes.card}>
+      <div className={primitives.card}>
         <SlipCheck
           field="study/required"
           label="An answer"
@@ -133,7 +136,7 @@ export function StudySlip() {
       <h2>The respondent’s pages</h2>
       <ThemeCard theme={settings.theme ?? {}} edit={edit} />
       <h2>Codes for what is missing</h2>
-      <div className={classes.card}>
+      <div className={primitives.card}>
         {missing.map((entry, at) => (
           <MissingRow key={entry.reason} entry={entry} at={at} />
         ))}
@@ -160,13 +163,13 @@ function ThemeCard({ theme, edit }: ThemeProps) {
   };
   const contrast = theme.accent === undefined ? null : accentProblem(theme.accent);
   return (
-    <div className={classes.card}>
+    <div className={primitives.card}>
       <SlipRow label="Accent" hint={contrast ?? undefined}>
         <input
           type="color"
           aria-label="Accent colour"
-          className={classes.colour}
-          value={theme.accent ?? '#1f6b58'}
+          className={looks.colour}
+          value={theme.accent ?? token('--pine-mid')}
           onChange={(event) => set('accent', event.target.value)}
         />
         <code>{theme.accent ?? 'pine'}</code>
@@ -184,7 +187,7 @@ function ThemeCard({ theme, edit }: ThemeProps) {
         choose={(font) => set('font', font)}
       />
       <SlipRow label="Logo" hint="PNG, JPEG, GIF or WebP, up to 400 kB; stored with the questionnaire.">
-        {theme.logo !== undefined && <img src={theme.logo} alt="The logo" className={classes.logo} />}
+        {theme.logo !== undefined && <img src={theme.logo} alt="The logo" className={looks.logo} />}
         <PictureButton
           words={theme.logo === undefined ? 'Choose a picture' : 'Another'}
           take={(read) => {
@@ -199,7 +202,7 @@ function ThemeCard({ theme, edit }: ThemeProps) {
         )}
       </SlipRow>
       {problem !== null && (
-        <p role="alert" className={classes.refused}>
+        <p role="alert" className={looks.refused}>
           {problem}
         </p>
       )}

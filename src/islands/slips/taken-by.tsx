@@ -8,7 +8,7 @@ import { shownSearch } from '../state/routes-shown';
 import { RoutesDoor } from './RoutesDoor';
 import { useStudy } from '../state/store';
 import { countText, grouped, percentText } from '../ui/format';
-import classes from './slip.module.css';
+import classes from './rows.module.css';
 
 export interface WayCount extends WayShare {
   /** Undefined until they have been counted; null for what goes of itself, which is not counted apart. */

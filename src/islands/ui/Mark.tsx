@@ -6,14 +6,14 @@ export function Mark() {
       height="28"
       viewBox="0 0 24 28"
       fill="none"
-      stroke="#0f3d33"
+      stroke="var(--pine)"
       strokeWidth="2.6"
       strokeLinecap="round"
       aria-hidden="true"
     >
       <path d="M12 27V17M5 3v6c0 5 3 8 7 8s7-3 7-8" />
       <path d="M12 3v13" />
-      <path d="M19 9c0-3 .5-5 3.5-5.5" stroke="#e0a015" />
+      <path d="M19 9c0-3 .5-5 3.5-5.5" stroke="var(--marigold-deep)" />
     </svg>
   );
 }

@@ -9,12 +9,14 @@ extend([a11y]);
 /** The first is used where none is chosen. */
 export const FONTS = ['Instrument Sans', 'JetBrains Mono'] as const;
 
+/** Of a page on which answers are given. */
+const WHITE = { r: 255, g: 255, b: 255 };
 /** WCAG 2.2 AA for text of ordinary size. */
 const LEAST_CONTRAST = 4.5;
 
 /** What is wrong with an accent colour on white, as a sentence; null where it can be read. */
 export function accentProblem(accent: string): string | null {
-  const contrast = colord(accent).contrast('#ffffff');
+  const contrast = colord(accent).contrast(WHITE);
   if (contrast >= LEAST_CONTRAST) return null;
   const rounded = Math.floor(contrast * 10) / 10;
   return `Too pale to be read on white: its contrast is ${rounded} to 1, and ${LEAST_CONTRAST} is needed. Pages use the darkest shade of it that can be read.`;
@@ -23,7 +25,7 @@ export function accentProblem(accent: string): string | null {
 /** The accent, or a darker shade of it that can be read on white. */
 export function readableAccent(accent: string): string {
   let shade = colord(accent);
-  for (let step = 0; step < 40 && shade.contrast('#ffffff') < LEAST_CONTRAST; step += 1)
+  for (let step = 0; step < 40 && shade.contrast(WHITE) < LEAST_CONTRAST; step += 1)
     shade = shade.darken(0.02);
   return shade.toHex();
 }

@@ -128,7 +128,7 @@ export function FormView({ keying, keyed, set, nextId, next }: Props) {
           </p>
         </header>
         {plan.document.given !== undefined && plan.document.given.length > 0 && (
-          <section aria-label="Known beforehand" className={classes.given}>
+          <section aria-label="Known beforehand">
             <h2>Known beforehand</h2>
             {fields.map((field, at) =>
               field.planItem === null ? (

@@ -4,17 +4,7 @@ import type { Cross } from '../../../core/tables/cross';
 import classes from './tables.module.css';
 
 /** From dark to light and told apart by their place in the legend, which is the order along a bar. */
-const FILLS = [
-  '#0f3d33',
-  '#1f6b58',
-  '#5d9a86',
-  '#a5c8bb',
-  '#2a4d7c',
-  '#7b93b5',
-  '#b8c6d9',
-  '#6c3f78',
-  '#a888b1',
-];
+const FILLS = Array.from({ length: 9 }, (_, n) => `var(--series-${n + 1})`);
 const LONGEST = 22;
 
 interface Props {
@@ -72,7 +62,7 @@ export function CrossBars({ cross, madeUp }: Props) {
               dataKey={`c${m}`}
               name={name}
               stackId="all"
-              fill={FILLS[m] ?? '#000'}
+              fill={FILLS[m]}
               isAnimationActive={false}
               barSize={16}
             />

@@ -5,7 +5,7 @@ import { useStudy } from '../../state/store';
 import { DerivedEditor, DerivedPrint } from './DerivedEditor';
 import { GivenEditor, GivenPrint } from './GivenEditor';
 import { QuotaEditor, QuotaPrint } from './QuotaEditor';
-import classes from '../sheet.module.css';
+import classes from '../item/block.module.css';
 
 export function BeforeStart() {
   const given = useStudy((state) => state.document.given);
@@ -80,6 +80,7 @@ function Block({ selection, title, print, editor }: BlockProps) {
   return (
     <div
       className={`${classes.item} ${selected ? classes.selected : ''}`}
+      data-selected={selected || undefined}
       data-anchor={selection}
       data-field={wholeField(selection)}
       tabIndex={0}

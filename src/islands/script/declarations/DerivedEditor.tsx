@@ -12,42 +12,47 @@ import { ConditionField } from '../../fields/ConditionField';
 import { CheckedField, NumberField, TextField } from '../../fields/Fields';
 import { focusField } from '../../fields/focus';
 import { NamedField } from '../../fields/NamedField';
-import classes from '../sheet.module.css';
+import answersClasses from '../item/answers.module.css';
+import askIfClasses from '../item/ask-if.module.css';
+import blockClasses from '../item/block.module.css';
+import casesClasses from './declarations.module.css';
+import detailsClasses from '../item/details.module.css';
+import limitsClasses from '../item/limits.module.css';
 
 export function DerivedPrint({ derived }: { readonly derived: Derived }) {
   return (
     <>
-      <div className={classes.name}>
+      <div className={blockClasses.name}>
         {derived.name}
         <small>{'cases' in derived ? 'cases' : 'sum'}</small>
       </div>
       <div>
-        <div className={classes.question}>{derived.label}</div>
+        <div className={blockClasses.question}>{derived.label}</div>
         {'cases' in derived ? (
-          <div className={classes.answers}>
+          <div className={answersClasses.answers}>
             {derived.cases.map(({ if: condition, code, label }, c) => (
               <div key={c}>
-                <span className={classes.label}>
+                <span className={answersClasses.label}>
                   {label} <small>{condition}</small>
                 </span>
-                <span className={classes.dots} />
-                <span className={classes.code}>{code}</span>
-                <span className={classes.lead} />
+                <span className={answersClasses.dots} />
+                <span className={answersClasses.code}>{code}</span>
+                <span className={answersClasses.lead} />
               </div>
             ))}
             {derived.else !== undefined && (
               <div>
-                <span className={classes.label}>
+                <span className={answersClasses.label}>
                   {derived.else.label} <small>otherwise</small>
                 </span>
-                <span className={classes.dots} />
-                <span className={classes.code}>{derived.else.code}</span>
-                <span className={classes.lead} />
+                <span className={answersClasses.dots} />
+                <span className={answersClasses.code}>{derived.else.code}</span>
+                <span className={answersClasses.lead} />
               </div>
             )}
           </div>
         ) : (
-          <div className={classes.askIf}>{derived.value}</div>
+          <div className={askIfClasses.askIf}>{derived.value}</div>
         )}
       </div>
     </>
@@ -64,14 +69,14 @@ export function DerivedEditor({ derived, at }: { readonly derived: Derived; read
   const wrong = snags.filter((snag) => snag.at.derived === name && snag.field === 'value');
   return (
     <>
-      <div className={classes.name}>
+      <div className={blockClasses.name}>
         <NamedField
           field={fieldId('@derived', at, 'name')}
           name={name}
           selection={(to) => address('derived', to)}
         />
         <select
-          className={classes.type}
+          className={blockClasses.type}
           aria-label="How it is worked out"
           value={'cases' in derived ? 'cases' : 'value'}
           onChange={(event) => {
@@ -90,7 +95,7 @@ export function DerivedEditor({ derived, at }: { readonly derived: Derived; read
         </select>
       </div>
       <div>
-        <div className={classes.question}>
+        <div className={blockClasses.question}>
           <TextField
             field={fieldId('@derived', at, 'label')}
             label="What it says"
@@ -102,13 +107,13 @@ export function DerivedEditor({ derived, at }: { readonly derived: Derived; read
         {'cases' in derived ? (
           <Cases derived={derived} at={at} edit={edit} />
         ) : (
-          <div className={classes.askIfEditor}>
+          <div className={askIfClasses.askIfEditor}>
             <span>comes to</span>
             <div>
               <CheckedField
                 field={fieldId('@derived', at, 'value')}
                 label="The sum"
-                className={classes.formula}
+                className={casesClasses.formula}
                 value={derived.value}
                 size={44}
                 placeholder="q1 + q2 - 2 * q3"
@@ -119,7 +124,7 @@ export function DerivedEditor({ derived, at }: { readonly derived: Derived; read
                 }
               />
               {wrong.map(({ message }, n) => (
-                <p key={n} className={classes.wrong}>
+                <p key={n} className={detailsClasses.wrong}>
                   {message}
                 </p>
               ))}
@@ -154,9 +159,9 @@ function Cases({ derived, at, edit }: CasesProps) {
     requestAnimationFrame(() => focusField(fieldId('@derived', at, 'if', derived.cases.length)));
   };
   return (
-    <div className={classes.answers} role="group" aria-label="Cases">
+    <div className={answersClasses.answers} role="group" aria-label="Cases">
       {derived.cases.map((entry, c) => (
-        <div key={c} className={classes.case}>
+        <div key={c} className={casesClasses.case}>
           <ConditionField
             field={fieldId('@derived', at, 'if', c)}
             label={`Case ${c + 1} holds if`}
@@ -183,14 +188,14 @@ function Cases({ derived, at, edit }: CasesProps) {
           <NumberField
             field={fieldId('@derived', at, 'code', c)}
             label={`Code of case ${c + 1}`}
-            className={classes.codeField}
+            className={answersClasses.codeField}
             value={entry.code}
             whole
             take={(code) => change(c, 'code', (draft) => void (draft.code = code as number))}
           />
           <button
             type="button"
-            className={classes.takeOut}
+            className={answersClasses.takeOut}
             disabled={derived.cases.length === 1}
             aria-label={`Delete case ${c + 1}`}
             onClick={() =>
@@ -204,8 +209,8 @@ function Cases({ derived, at, edit }: CasesProps) {
         </div>
       ))}
       {derived.else !== undefined && (
-        <div className={classes.case}>
-          <span className={classes.otherwise}>otherwise</span>
+        <div className={casesClasses.case}>
+          <span className={casesClasses.otherwise}>otherwise</span>
           <span>
             <TextField
               field={fieldId('@derived', at, 'else')}
@@ -222,7 +227,7 @@ function Cases({ derived, at, edit }: CasesProps) {
           <NumberField
             field={fieldId('@derived', at, 'elseCode')}
             label="Code where no case holds"
-            className={classes.codeField}
+            className={answersClasses.codeField}
             value={derived.else.code}
             whole
             take={(code) =>
@@ -233,7 +238,7 @@ function Cases({ derived, at, edit }: CasesProps) {
           />
           <button
             type="button"
-            className={classes.takeOut}
+            className={answersClasses.takeOut}
             aria-label="Delete what holds otherwise"
             onClick={() =>
               edit('else', (draft) => {
@@ -245,7 +250,7 @@ function Cases({ derived, at, edit }: CasesProps) {
           </button>
         </div>
       )}
-      <div className={classes.extras}>
+      <div className={detailsClasses.extras}>
         <button type="button" onClick={add}>
           Add a case
         </button>
@@ -284,14 +289,14 @@ function TryIt({ plan, name, at }: { readonly plan: Plan; readonly name: string;
         )?.label
       : undefined;
   return (
-    <div className={classes.limits} role="group" aria-label="Try it">
+    <div className={limitsClasses.limits} role="group" aria-label="Try it">
       <span>Try it:</span>
       {inputs.map((variable) => (
         <label key={variable.name}>
           <code>{variable.name}</code>{' '}
           {variable.codes !== null && variable.kind === 'number' ? (
             <select
-              className={classes.limit}
+              className={limitsClasses.limit}
               value={tried[variable.name] ?? ''}
               onChange={(event) => setTried({ ...tried, [variable.name]: event.target.value })}
             >
@@ -304,7 +309,7 @@ function TryIt({ plan, name, at }: { readonly plan: Plan; readonly name: string;
             </select>
           ) : (
             <input
-              className={classes.limit}
+              className={limitsClasses.limit}
               size={variable.kind === 'set' ? 8 : 6}
               placeholder={variable.kind === 'set' ? '1, 3' : 'not asked'}
               value={tried[variable.name] ?? ''}

@@ -17,24 +17,27 @@ import { useStudy, useStudyStore } from '../../state/store';
 import { CheckedField, NumberField, TextField } from '../../fields/Fields';
 import { focusField, thenFocus } from '../../fields/focus';
 import { NamedField } from '../../fields/NamedField';
-import classes from '../sheet.module.css';
+import answersClasses from '../item/answers.module.css';
+import blockClasses from '../item/block.module.css';
+import detailsClasses from '../item/details.module.css';
+import limitsClasses from '../item/limits.module.css';
 
 export function GivenPrint({ given }: { readonly given: Given }) {
   return (
     <>
-      <div className={classes.name}>
+      <div className={blockClasses.name}>
         {given.name}
         <small>{given.random ? 'random arm' : `given, ${given.answer.type}`}</small>
       </div>
       <div>
-        <div className={classes.question}>{given.label}</div>
-        <div className={classes.answers}>
+        <div className={blockClasses.question}>{given.label}</div>
+        <div className={answersClasses.answers}>
           {optionsOf(given.answer).map(({ code, label }) => (
             <div key={code}>
-              <span className={classes.label}>{label}</span>
-              <span className={classes.dots} />
-              <span className={classes.code}>{code}</span>
-              <span className={classes.lead}>{given.random ? percentOf(given, code) : ''}</span>
+              <span className={answersClasses.label}>{label}</span>
+              <span className={answersClasses.dots} />
+              <span className={answersClasses.code}>{code}</span>
+              <span className={answersClasses.lead}>{given.random ? percentOf(given, code) : ''}</span>
             </div>
           ))}
         </div>
@@ -67,7 +70,7 @@ export function GivenEditor({ given, at }: { readonly given: Given; readonly at:
   };
   return (
     <>
-      <div className={classes.name}>
+      <div className={blockClasses.name}>
         <NamedField
           field={fieldId('@given', at, 'name')}
           name={name}
@@ -77,7 +80,7 @@ export function GivenEditor({ given, at }: { readonly given: Given; readonly at:
           <small>random arm</small>
         ) : (
           <select
-            className={classes.type}
+            className={blockClasses.type}
             aria-label="Type of the value"
             value={answer.type}
             onChange={(event) => setType(event.target.value as AnswerType)}
@@ -89,7 +92,7 @@ export function GivenEditor({ given, at }: { readonly given: Given; readonly at:
         )}
       </div>
       <div>
-        <div className={classes.question}>
+        <div className={blockClasses.question}>
           <TextField
             field={fieldId('@given', at, 'label')}
             label="What is known"
@@ -98,7 +101,7 @@ export function GivenEditor({ given, at }: { readonly given: Given; readonly at:
             change={(text) => edit('label', (draft) => void (draft.label = text))}
           />
         </div>
-        <div className={classes.extras}>
+        <div className={detailsClasses.extras}>
           <label>
             <input
               type="checkbox"
@@ -143,14 +146,14 @@ function GivenLimits({
     });
   if (isNumeric(answer))
     return (
-      <div className={classes.limits}>
+      <div className={limitsClasses.limits}>
         {(['min', 'max'] as const).map((key) => (
           <label key={key}>
             {key === 'min' ? 'from' : 'to'}{' '}
             <NumberField
               field={fieldId('@given', at, key)}
               label={key === 'min' ? 'from' : 'to'}
-              className={classes.limit}
+              className={limitsClasses.limit}
               value={answer[key]}
               take={set(key)}
             />
@@ -160,14 +163,14 @@ function GivenLimits({
     );
   if (isDated(answer))
     return (
-      <div className={classes.limits}>
+      <div className={limitsClasses.limits}>
         {(['min', 'max'] as const).map((key) => (
           <label key={key}>
             {key === 'min' ? 'from' : 'to'}{' '}
             <CheckedField
               field={fieldId('@given', at, key)}
               label={key === 'min' ? 'from' : 'to'}
-              className={classes.limit}
+              className={limitsClasses.limit}
               size={14}
               value={answer[key] ?? ''}
               take={set(key)}
@@ -216,10 +219,10 @@ function GivenOptions({ given, options, at, edit }: OptionsProps) {
   };
   const word = given.random ? 'arm' : 'value';
   return (
-    <div className={classes.answers} role="group" aria-label={given.random ? 'Arms' : 'Values'}>
+    <div className={answersClasses.answers} role="group" aria-label={given.random ? 'Arms' : 'Values'}>
       {options.map((option, o) => (
         <div key={o} data-kind="option">
-          <span className={classes.label} data-grows>
+          <span className={answersClasses.label} data-grows>
             <TextField
               field={label(option.code)}
               label={`Words of ${word} ${o + 1}`}
@@ -238,12 +241,12 @@ function GivenOptions({ given, options, at, edit }: OptionsProps) {
               }}
             />
           </span>
-          <span className={classes.dots} />
-          <span className={classes.code}>
+          <span className={answersClasses.dots} />
+          <span className={answersClasses.code}>
             <NumberField
               field={fieldId('@given', at, 'code', o)}
               label={`Code of ${word} ${o + 1}`}
-              className={classes.codeField}
+              className={answersClasses.codeField}
               value={option.code}
               whole
               take={(code) =>
@@ -253,13 +256,13 @@ function GivenOptions({ given, options, at, edit }: OptionsProps) {
               }
             />
           </span>
-          <span className={classes.lead}>
+          <span className={answersClasses.lead}>
             {given.random && (
               <>
                 <NumberField
                   field={fieldId('@given', at, 'share', o)}
                   label={`Chance of arm ${o + 1} in per cent`}
-                  className={classes.codeField}
+                  className={answersClasses.codeField}
                   value={Number.parseFloat(percentOf(given, option.code))}
                   take={(percent) => setChance(given, options, option, percent, edit)}
                 />{' '}
@@ -269,7 +272,7 @@ function GivenOptions({ given, options, at, edit }: OptionsProps) {
           </span>
         </div>
       ))}
-      <button type="button" className={classes.addAnswer} onClick={() => add(options.length)}>
+      <button type="button" className={answersClasses.addAnswer} onClick={() => add(options.length)}>
         Add {given.random ? 'an arm' : 'a value'}
       </button>
     </div>

@@ -9,7 +9,11 @@ import { targetWords } from '../../../core/wording/targets';
 import { useStudy } from '../../state/store';
 import { ConditionField } from '../../fields/ConditionField';
 import { CheckedField, NumberField, TextField } from '../../fields/Fields';
-import classes from '../sheet.module.css';
+import answersClasses from '../item/answers.module.css';
+import askIfClasses from '../item/ask-if.module.css';
+import blockClasses from '../item/block.module.css';
+import casesClasses from './declarations.module.css';
+import detailsClasses from '../item/limits.module.css';
 import fields from '../../fields/fields.module.css';
 import { TargetPicker } from '../../fields/TargetPicker';
 
@@ -17,13 +21,13 @@ export function QuotaPrint({ quota }: { readonly quota: Quota }) {
   const document = useStudy((state) => state.document);
   return (
     <>
-      <div className={classes.name}>
+      <div className={blockClasses.name}>
         {quota.id}
         <small>quota</small>
       </div>
       <div>
-        <div className={classes.question}>{quota.label}</div>
-        <div className={classes.note}>
+        <div className={blockClasses.question}>{quota.label}</div>
+        <div className={blockClasses.note}>
           {quota.target} of those with <code>{quota.if}</code>, tried after <code>{quota.at}</code>; once full
           → {targetWords(document, quota.to)}
         </div>
@@ -50,7 +54,7 @@ export function QuotaEditor({ quota, at }: { readonly quota: Quota; readonly at:
   const questions = quotaQuestions(document);
   return (
     <>
-      <div className={classes.name}>
+      <div className={blockClasses.name}>
         <CheckedField
           field={fieldId('@quota', at, 'id')}
           label="Short name of the quota"
@@ -70,7 +74,7 @@ export function QuotaEditor({ quota, at }: { readonly quota: Quota; readonly at:
         <small>quota</small>
       </div>
       <div>
-        <div className={classes.question}>
+        <div className={blockClasses.question}>
           <TextField
             field={fieldId('@quota', at, 'label')}
             label="What the quota is of"
@@ -79,7 +83,7 @@ export function QuotaEditor({ quota, at }: { readonly quota: Quota; readonly at:
             change={(text) => edit('label', (draft) => void (draft.label = text))}
           />
         </div>
-        <div className={classes.askIfEditor}>
+        <div className={askIfClasses.askIfEditor}>
           <span>of those with</span>
           <div>
             <ConditionField
@@ -93,13 +97,13 @@ export function QuotaEditor({ quota, at }: { readonly quota: Quota; readonly at:
             />
           </div>
         </div>
-        <div className={classes.limits}>
+        <div className={detailsClasses.limits}>
           <label>
             there are to be{' '}
             <NumberField
               field={fieldId('@quota', at, 'target')}
               label="How many there are to be"
-              className={classes.limit}
+              className={detailsClasses.limit}
               value={quota.target}
               whole
               take={(target) => edit('target', (draft) => void (draft.target = target as number))}
@@ -108,7 +112,7 @@ export function QuotaEditor({ quota, at }: { readonly quota: Quota; readonly at:
           <label>
             tried after{' '}
             <select
-              className={classes.limit}
+              className={detailsClasses.limit}
               aria-label="The question after which it is tried"
               value={quota.at}
               onChange={(event) => edit('at', (draft) => void (draft.at = event.target.value))}
@@ -119,11 +123,11 @@ export function QuotaEditor({ quota, at }: { readonly quota: Quota; readonly at:
               ))}
             </select>
           </label>
-          <span className={classes.aim}>
+          <span className={answersClasses.aim}>
             once full{' '}
             <button
               type="button"
-              className={classes.choice}
+              className={casesClasses.choice}
               aria-expanded={aiming}
               onClick={() => setAiming(!aiming)}
             >

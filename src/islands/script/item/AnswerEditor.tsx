@@ -18,7 +18,9 @@ import { AnswerPrint } from './ItemPrint';
 import { RangeSkip } from './RangeSkip';
 import { useItemMoves } from '../../fields/part-moves';
 import { OptionRows } from './OptionRows';
-import classes from '../sheet.module.css';
+import answersClasses from './answers.module.css';
+import askIfClasses from './ask-if.module.css';
+import detailsClasses from './limits.module.css';
 
 interface Props {
   readonly plan: Plan;
@@ -78,7 +80,7 @@ function Limits({ question, place }: { readonly question: Question; readonly pla
       <NumberField
         field={fieldId(name, key)}
         label={label}
-        className={classes.limit}
+        className={detailsClasses.limit}
         value={value}
         whole={whole}
         optional={optional}
@@ -93,7 +95,7 @@ function Limits({ question, place }: { readonly question: Question; readonly pla
       <CheckedField
         field={fieldId(name, key)}
         label={label}
-        className={classes.limit}
+        className={detailsClasses.limit}
         size={size}
         value={value ?? ''}
         take={set(key)}
@@ -104,7 +106,7 @@ function Limits({ question, place }: { readonly question: Question; readonly pla
     <label>
       {label}{' '}
       <select
-        className={classes.limit}
+        className={detailsClasses.limit}
         data-field={fieldId(name, key)}
         aria-label={label}
         value={value}
@@ -130,14 +132,14 @@ function Limits({ question, place }: { readonly question: Question; readonly pla
   switch (answer.type) {
     case 'single':
       return (
-        <div className={classes.limits}>
+        <div className={detailsClasses.limits}>
           {number('columns', 'columns', answer.columns, true)}
           {shuffled(answer.shuffleOptions)}
         </div>
       );
     case 'multiple':
       return (
-        <div className={classes.limits}>
+        <div className={detailsClasses.limits}>
           {number('minPicks', 'picks at least', answer.minPicks, true)}
           {number('maxPicks', 'at most', answer.maxPicks, true)}
           {(answer.minPicks !== undefined || answer.maxPicks !== undefined) &&
@@ -148,21 +150,21 @@ function Limits({ question, place }: { readonly question: Question; readonly pla
       );
     case 'grid':
       return (
-        <div className={classes.limits}>
+        <div className={detailsClasses.limits}>
           {choice('pick', 'picks a row', answer.pick ?? 'one', ['one', 'many'], 'one')}
           {shuffled(answer.shuffleOptions)}
         </div>
       );
     case 'rank':
       return (
-        <div className={classes.limits}>
+        <div className={detailsClasses.limits}>
           {number('top', 'places ranked', answer.top, true)}
           {shuffled(answer.shuffleOptions)}
         </div>
       );
     case 'scale':
       return (
-        <div className={classes.limits}>
+        <div className={detailsClasses.limits}>
           {number('min', 'from', answer.min, false, false)}
           {number('max', 'to', answer.max, false, false)}
           {number('step', 'step', answer.step)}
@@ -173,7 +175,7 @@ function Limits({ question, place }: { readonly question: Question; readonly pla
       );
     case 'number':
       return (
-        <div className={classes.limits}>
+        <div className={detailsClasses.limits}>
           {number('min', 'from', answer.min, false, false, () => focusField(fieldId(name, 'max'), 'all'))}
           {number('max', 'to', answer.max, false, false, () => moves.addAfter(place))}
           {isSuggested(answer) && <span>a suggestion: write the least and the most that can be true</span>}
@@ -183,7 +185,7 @@ function Limits({ question, place }: { readonly question: Question; readonly pla
       );
     case 'text':
       return (
-        <div className={classes.limits}>
+        <div className={detailsClasses.limits}>
           {choice('lines', 'lines', answer.lines ?? 'one', ['one', 'many'], 'one')}
           {choice('pattern', 'pattern', answer.pattern ?? 'none', ['none', 'email', 'phone', 'url'], 'none')}
           {number('minLength', 'at least', answer.minLength, true)}
@@ -196,7 +198,7 @@ function Limits({ question, place }: { readonly question: Question; readonly pla
     case 'time':
     case 'datetime':
       return (
-        <div className={classes.limits}>
+        <div className={detailsClasses.limits}>
           {words('min', 'from', answer.min, 14)}
           {words('max', 'to', answer.max, 14)}
           <span>
@@ -237,10 +239,10 @@ function GridRows({ question, answer, place }: { question: Question; answer: Gri
     return commit(renameVariable(from, name));
   };
   return (
-    <div className={classes.answers} role="group" aria-label="Rows">
+    <div className={answersClasses.answers} role="group" aria-label="Rows">
       {answer.rows.map((row, r) => (
         <div key={r} data-kind="row">
-          <span className={classes.label} data-grows>
+          <span className={answersClasses.label} data-grows>
             <TextField
               field={fieldId(question.name, 'row', row.name)}
               label={`Row ${r + 1}`}
@@ -278,16 +280,16 @@ function GridRows({ question, answer, place }: { question: Question; answer: Gri
               }}
             />
           </span>
-          <span className={classes.dots} />
+          <span className={answersClasses.dots} />
           <CheckedField
             field={fieldId(question.name, 'rowName', row.name)}
             label={`Variable of row ${r + 1}`}
-            className={classes.rowName}
+            className={answersClasses.rowName}
             value={row.name}
             size={14}
             take={(typed) => rename(row.name, typed)}
           />
-          <span className={classes.lead}>
+          <span className={answersClasses.lead}>
             {row.askIf === undefined && (
               <button
                 type="button"
@@ -298,8 +300,8 @@ function GridRows({ question, answer, place }: { question: Question; answer: Gri
             )}
           </span>
           {row.askIf !== undefined && (
-            <div className={classes.optionMore}>
-              <div className={classes.askIfEditor}>
+            <div className={answersClasses.optionMore}>
+              <div className={askIfClasses.askIfEditor}>
                 <span>shown if</span>
                 <div>
                   <ConditionField
@@ -319,7 +321,7 @@ function GridRows({ question, answer, place }: { question: Question; answer: Gri
           )}
         </div>
       ))}
-      <button type="button" className={classes.addAnswer} onClick={() => add(answer.rows.length)}>
+      <button type="button" className={answersClasses.addAnswer} onClick={() => add(answer.rows.length)}>
         Add a row
       </button>
     </div>

@@ -4,7 +4,8 @@ import { isNumeric, isWritten, picksMany, ranksOptions, traitsOf } from '../../.
 import { optionsOf } from '../../../core/document/shape';
 import type { Assume, AssumeRange, Question } from '../../../core/document/types';
 import { CheckedField, NumberField } from '../../fields/Fields';
-import classes from '../sheet.module.css';
+import answersClasses from './answers.module.css';
+import detailsClasses from './limits.module.css';
 
 interface Props {
   readonly question: Question;
@@ -35,7 +36,7 @@ export function AssumeFields({ question, assume, set }: Props) {
   };
   const options = optionsOf(answer).filter(() => !ranksOptions(answer) && !isWritten(answer));
   return (
-    <span className={classes.ticks}>
+    <span className={detailsClasses.ticks}>
       {ranged && <Ranges question={question} ranges={assume.ranges ?? []} set={setRanges} />}
       {options.map(({ code, label }) => (
         <label key={code}>
@@ -43,7 +44,7 @@ export function AssumeFields({ question, assume, set }: Props) {
           <NumberField
             field={fieldId(name, 'share', code)}
             label={`Share of ${name} that answers: ${label || code}, in per cent`}
-            className={classes.limit}
+            className={detailsClasses.limit}
             value={shareOf(code) === undefined ? undefined : round(shareOf(code) ?? 0)}
             optional
             take={(percent) => percentProblem(percent) ?? setShare(code)(percent)}
@@ -56,7 +57,7 @@ export function AssumeFields({ question, assume, set }: Props) {
         <NumberField
           field={fieldId(name, 'blank')}
           label={`Share that leaves ${name} blank, in per cent`}
-          className={classes.limit}
+          className={detailsClasses.limit}
           value={assume.blank === undefined ? undefined : round(assume.blank)}
           optional
           take={(percent) => {
@@ -90,7 +91,7 @@ function Ranges({ question: { name, answer }, ranges, set }: RangesProps) {
     <CheckedField
       field={fieldId(name, 'range', key, at)}
       label={`Assumed range ${at + 1} of ${name}: ${key}`}
-      className={classes.limit}
+      className={detailsClasses.limit}
       value={String(ranges[at]?.[key] ?? '')}
       size={8}
       take={(text) => {
@@ -110,7 +111,7 @@ function Ranges({ question: { name, answer }, ranges, set }: RangesProps) {
           <NumberField
             field={fieldId(name, 'range', 'share', at)}
             label={`Share of assumed range ${at + 1} of ${name}, in per cent`}
-            className={classes.limit}
+            className={detailsClasses.limit}
             value={round(range.share)}
             take={(percent) =>
               percentProblem(percent) ?? replace(at, { ...range, share: (percent ?? 0) / 100 })
@@ -119,7 +120,7 @@ function Ranges({ question: { name, answer }, ranges, set }: RangesProps) {
           %{' '}
           <button
             type="button"
-            className={classes.takeOut}
+            className={answersClasses.takeOut}
             aria-label={`Without assumed range ${at + 1}`}
             onClick={() => set(ranges.filter((_, n) => n !== at))}
           >
@@ -129,7 +130,7 @@ function Ranges({ question: { name, answer }, ranges, set }: RangesProps) {
       ))}
       <button
         type="button"
-        className={classes.addAnswer}
+        className={answersClasses.addAnswer}
         onClick={() => {
           const { min, max } = answer as { min?: number | string; max?: number | string };
           const given = ranges.reduce((sum, { share }) => sum + share, 0);

@@ -5,7 +5,9 @@ import type { Check } from '../../../core/document/types';
 import type { ItemPlace } from '../../../core/editing/structure';
 import { ConditionField } from '../../fields/ConditionField';
 import { TextField } from '../../fields/Fields';
-import classes from '../sheet.module.css';
+import answersClasses from './answers.module.css';
+import detailsClasses from './details.module.css';
+import limitsClasses from './limits.module.css';
 
 interface CheckProps {
   readonly check: Check;
@@ -18,7 +20,7 @@ interface CheckProps {
 
 export function CheckRow({ check, n, name, place, change, remove }: CheckProps) {
   return (
-    <div className={classes.extra}>
+    <div className={limitsClasses.extra}>
       <span>check</span>
       <div>
         <ConditionField
@@ -29,9 +31,9 @@ export function CheckRow({ check, n, name, place, change, remove }: CheckProps) 
           isProblem={(snag) => snag.at.item === name && snag.field === `checks[${n}].if`}
           change={(text) => change('if', (draft) => void (draft.if = text))}
         />
-        <div className={classes.checkWords}>
+        <div className={detailsClasses.checkWords}>
           <select
-            className={classes.limit}
+            className={limitsClasses.limit}
             aria-label={`What check ${n + 1} does`}
             value={check.kind}
             onChange={(event) =>
@@ -50,7 +52,12 @@ export function CheckRow({ check, n, name, place, change, remove }: CheckProps) 
           />
         </div>
       </div>
-      <button type="button" className={classes.takeOut} aria-label={`Delete check ${n + 1}`} onClick={remove}>
+      <button
+        type="button"
+        className={answersClasses.takeOut}
+        aria-label={`Delete check ${n + 1}`}
+        onClick={remove}
+      >
         ×
       </button>
     </div>

@@ -11,7 +11,7 @@ import { caretAt, focusField, thenFocus } from '../../fields/focus';
 import { ItemEditor } from './ItemEditor';
 import { ItemPrint } from './ItemPrint';
 import { useItemMoves } from '../../fields/part-moves';
-import classes from '../sheet.module.css';
+import classes from './block.module.css';
 
 interface Props {
   /** Of any version in which the item and the outline are the same. */
@@ -90,6 +90,7 @@ export const ItemBlock = memo(function ItemBlock({ plan, planItem, section, item
         setNodeRef(node);
       }}
       className={`${planItem === null ? classes.break : classes.item} ${selected || grouped ? classes.selected : ''}`}
+      data-selected={selected || grouped || undefined}
       data-grouped={grouped || undefined}
       data-anchor={planItem === null ? undefined : key}
       data-field={wholeField(key)}

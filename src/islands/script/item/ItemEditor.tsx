@@ -16,7 +16,8 @@ import { useItemMoves } from '../../fields/part-moves';
 import { RichField } from '../../fields/RichField';
 import { TypePicker } from './TypePicker';
 import { NamedField } from '../../fields/NamedField';
-import classes from '../sheet.module.css';
+import askIfClasses from './ask-if.module.css';
+import blockClasses from './block.module.css';
 
 interface Props {
   readonly plan: Plan;
@@ -30,7 +31,7 @@ export function ItemEditor({ plan, planItem, place }: Props) {
   const moves = useItemMoves();
   return (
     <>
-      <div className={classes.name}>
+      <div className={blockClasses.name}>
         <NamedField
           field={fieldId(item.name, 'name')}
           name={item.name}
@@ -40,7 +41,7 @@ export function ItemEditor({ plan, planItem, place }: Props) {
       </div>
       <div>
         <AskIf item={item} place={place} />
-        <div className={item.kind === 'statement' ? classes.statement : classes.question}>
+        <div className={item.kind === 'statement' ? blockClasses.statement : blockClasses.question}>
           <RichField
             field={fieldId(item.name, 'text')}
             label={item.kind === 'statement' ? 'Text of the statement' : 'Words of the question'}
@@ -96,7 +97,7 @@ function AskIf({ item, place }: { readonly item: RoutedItem; readonly place: Ite
     return (
       <button
         type="button"
-        className={classes.addCondition}
+        className={askIfClasses.addCondition}
         onClick={() => thenFocus(() => change(''), field)}
       >
         Ask all, or only if …
@@ -104,7 +105,7 @@ function AskIf({ item, place }: { readonly item: RoutedItem; readonly place: Ite
     );
   }
   return (
-    <div className={classes.askIfEditor}>
+    <div className={askIfClasses.askIfEditor}>
       <span>ask if</span>
       <div>
         <ConditionField

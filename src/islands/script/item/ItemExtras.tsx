@@ -14,7 +14,9 @@ import { NumberField, TextField } from '../../fields/Fields';
 import { RichField } from '../../fields/RichField';
 import { PictureFields } from '../../fields/PictureFields';
 import { thenFocus } from '../../fields/focus';
-import classes from '../sheet.module.css';
+import answersClasses from './answers.module.css';
+import detailsClasses from './details.module.css';
+import limitsClasses from './limits.module.css';
 
 /** Properties that are texts, with what they are called and what shows before one is written. */
 const TEXTS = {
@@ -95,12 +97,12 @@ export function ItemExtras({ plan, item, place }: Props) {
   };
   const left = addable(plan, item, place);
   const row = (key: keyof Question, words: string, content: ReactNode) => (
-    <div className={classes.extra} key={key}>
+    <div className={limitsClasses.extra} key={key}>
       <span>{words}</span>
       <div>{content}</div>
       <button
         type="button"
-        className={classes.takeOut}
+        className={answersClasses.takeOut}
         aria-label={`Without ${words}`}
         onClick={() => set(key, undefined)}
       >
@@ -142,7 +144,7 @@ export function ItemExtras({ plan, item, place }: Props) {
           'measure',
           'measured',
           <select
-            className={classes.limit}
+            className={limitsClasses.limit}
             data-field={field('measure')}
             aria-label="Level of measurement"
             value={question.measure}
@@ -216,7 +218,7 @@ export function ItemExtras({ plan, item, place }: Props) {
           }
         />
       ))}
-      <div className={classes.extras}>
+      <div className={detailsClasses.extras}>
         {question !== null && (
           <label>
             <input
@@ -234,7 +236,7 @@ export function ItemExtras({ plan, item, place }: Props) {
           </label>
         )}
         <select
-          className={classes.adder}
+          className={detailsClasses.adder}
           data-field={field('add')}
           aria-label={`Add to ${name}`}
           value=""
@@ -262,7 +264,7 @@ export function ItemExtras({ plan, item, place }: Props) {
         )}
       </div>
       {problem !== null && (
-        <p role="alert" className={classes.wrong}>
+        <p role="alert" className={detailsClasses.wrong}>
           {problem}
         </p>
       )}
@@ -315,7 +317,7 @@ interface ConsentProps {
 
 function Consent({ question, agrees, set }: ConsentProps) {
   return (
-    <span className={classes.ticks}>
+    <span className={limitsClasses.ticks}>
       {optionsOf(question.answer).map(({ code, label }) => (
         <label key={code}>
           <input
@@ -345,14 +347,14 @@ interface CodesProps {
 function MissingCodes({ plan, question, set }: CodesProps) {
   const codes = question.missingCodes ?? {};
   return (
-    <span className={classes.ticks}>
+    <span className={limitsClasses.ticks}>
       {plan.document.missing.map(({ reason, code, label }) => (
         <label key={reason}>
           {label}{' '}
           <NumberField
             field={fieldId(question.name, 'missing', reason)}
             label={`Code of ${question.name} for: ${label}`}
-            className={classes.limit}
+            className={limitsClasses.limit}
             value={codes[reason] ?? code}
             whole
             optional

@@ -5,7 +5,10 @@ import type { Plan, PlanItem } from '../../../core/routing/plan';
 import { answerLines } from '../../../core/views/answer-lines';
 import { RichText } from '../../ui/RichText';
 import { LeadText } from './LeadText';
-import classes from '../sheet.module.css';
+import answersClasses from './answers.module.css';
+import askIfClasses from './ask-if.module.css';
+import blockClasses from './block.module.css';
+import detailsClasses from './details.module.css';
 
 interface Props {
   readonly plan: Plan;
@@ -39,21 +42,25 @@ function printed({ plan, planItem }: PrintProps) {
   const { item } = planItem;
   return (
     <>
-      <div className={classes.name}>
+      <div className={blockClasses.name}>
         <span data-field={fieldId(item.name, 'name')}>{item.name}</span>
         <small>{item.kind === 'statement' ? 'statement' : item.answer.type}</small>
       </div>
       <div>
         {item.askIf !== undefined && (
-          <div className={classes.askIf} data-field={fieldId(item.name, 'askIf')}>
+          <div className={askIfClasses.askIf} data-field={fieldId(item.name, 'askIf')}>
             ask if {item.askIf}
           </div>
         )}
         <div
-          className={item.kind === 'statement' ? classes.statement : classes.question}
+          className={item.kind === 'statement' ? blockClasses.statement : blockClasses.question}
           data-field={fieldId(item.name, 'text')}
         >
-          {item.text === '' ? <em className={classes.blank}>No words yet</em> : <RichText text={item.text} />}
+          {item.text === '' ? (
+            <em className={blockClasses.blank}>No words yet</em>
+          ) : (
+            <RichText text={item.text} />
+          )}
           {item.kind === 'question' && item.required && (
             <i title="An answer is required" aria-label="required">
               {' '}
@@ -62,17 +69,17 @@ function printed({ plan, planItem }: PrintProps) {
           )}
         </div>
         {item.kind === 'question' && item.note !== undefined && (
-          <div className={classes.note} data-field={fieldId(item.name, 'note')}>
+          <div className={blockClasses.note} data-field={fieldId(item.name, 'note')}>
             <RichText text={item.note} />
           </div>
         )}
         {item.instruction !== undefined && (
-          <div className={classes.note} data-field={fieldId(item.name, 'instruction')}>
+          <div className={blockClasses.note} data-field={fieldId(item.name, 'instruction')}>
             Interviewer: {item.instruction}
           </div>
         )}
         {item.image !== undefined && (
-          <span className={classes.picture}>
+          <span className={detailsClasses.picture}>
             <img src={item.image.src} alt={item.image.alt} />
           </span>
         )}
@@ -86,11 +93,11 @@ export function AnswerPrint({ plan, planItem, only }: Props & { readonly only?: 
   const { item } = planItem;
   const lines = answerLines(plan, planItem).filter(({ kind }) => only?.includes(kind) ?? true);
   return (
-    <div className={classes.answers}>
+    <div className={answersClasses.answers}>
       {lines.map(({ key, label, code, lead, faint, tag, anchor, kind }) => (
         <div key={key} data-faint={faint || undefined} data-anchor={anchor ?? undefined} data-kind={kind}>
           <span
-            className={classes.label}
+            className={answersClasses.label}
             data-field={
               kind === 'option' ? fieldId(item.name, 'label', key.slice('option/'.length)) : undefined
             }
@@ -98,9 +105,9 @@ export function AnswerPrint({ plan, planItem, only }: Props & { readonly only?: 
             {label}
             {tag !== '' && <small> {tag}</small>}
           </span>
-          <span className={classes.dots} />
-          <span className={classes.code}>{code}</span>
-          {lead === null ? <span className={classes.lead} /> : <LeadText lead={lead} />}
+          <span className={answersClasses.dots} />
+          <span className={answersClasses.code}>{code}</span>
+          {lead === null ? <span className={answersClasses.lead} /> : <LeadText lead={lead} />}
         </div>
       ))}
     </div>

@@ -3,7 +3,7 @@ import { isEarly } from '../../../core/document/vocabularies';
 import type { Lead } from '../../../core/views/leads';
 import { EndingMark } from '../../ui/EndingMark';
 import { VariableName } from '../../ui/VariableName';
-import classes from '../sheet.module.css';
+import classes from './answers.module.css';
 
 export function LeadText({ lead }: { readonly lead: Lead }) {
   const { target, sometimes } = lead;

@@ -13,7 +13,7 @@ import {
 import { recode, recodeProblem } from '../../../core/editing/recode';
 import type { ItemPlace } from '../../../core/editing/structure';
 import { useStudy } from '../../state/store';
-import classes from '../sheet.module.css';
+import classes from './details.module.css';
 
 export function ListTools({ question, place }: { readonly question: Question; readonly place: ItemPlace }) {
   const document = useStudy((state) => state.document);

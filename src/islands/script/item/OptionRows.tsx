@@ -36,7 +36,9 @@ import { LeadText } from './LeadText';
 import { ListTools } from './ListTools';
 import { useItemMoves } from '../../fields/part-moves';
 import { TargetPicker } from '../../fields/TargetPicker';
-import classes from '../sheet.module.css';
+import answersClasses from './answers.module.css';
+import askIfClasses from './ask-if.module.css';
+import detailsClasses from './details.module.css';
 
 interface Props {
   readonly plan: Plan;
@@ -144,7 +146,7 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
 
   return (
     <div
-      className={classes.answers}
+      className={answersClasses.answers}
       role="group"
       aria-label={suggested ? 'Answers, as a suggestion: write the first to replace them' : 'Answers'}
       data-suggested={suggested || undefined}
@@ -156,7 +158,7 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
           data-faint={option.missing !== undefined || undefined}
           data-kind="option"
         >
-          <span className={classes.label} data-grows>
+          <span className={answersClasses.label} data-grows>
             <TextField
               field={label(option.code)}
               label={`Answer ${o + 1}`}
@@ -173,7 +175,7 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
             />
           </span>
           <select
-            className={classes.kind}
+            className={answersClasses.kind}
             aria-label={`Kind of answer ${o + 1}`}
             title={KIND_WORDS[optionKind(option)]}
             data-plain={optionKind(option) === 'ordinary' || undefined}
@@ -210,12 +212,12 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
               if (file !== undefined) void choosePicture(o, file);
             }}
           />
-          <span className={classes.dots} />
-          <span className={classes.code}>
+          <span className={answersClasses.dots} />
+          <span className={answersClasses.code}>
             <NumberField
               field={fieldId(question.name, 'code', option.code)}
               label={`Code of answer ${o + 1}`}
-              className={classes.codeField}
+              className={answersClasses.codeField}
               value={option.code}
               whole
               take={(code) => {
@@ -229,7 +231,7 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
             />
           </span>
           {aimable ? (
-            <span className={classes.aim}>
+            <span className={answersClasses.aim}>
               <button
                 type="button"
                 data-field={fieldId(question.name, 'aim', option.code)}
@@ -268,16 +270,16 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
               )}
             </span>
           ) : (
-            <span className={classes.lead} />
+            <span className={answersClasses.lead} />
           )}
           {(option.askIf !== undefined ||
             option.image !== undefined ||
             option.specify ||
             usual[o] != null) && (
-            <div className={classes.optionMore}>
+            <div className={answersClasses.optionMore}>
               {usual[o] != null && <UsualCode code={option.code} usual={usual[o]} place={place} />}
               {option.specify && (
-                <div className={classes.specifyWords}>
+                <div className={answersClasses.specifyWords}>
                   <span>asks</span>
                   <CheckedField
                     field={fieldId(question.name, 'specify', option.code)}
@@ -314,7 +316,7 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
                 </div>
               )}
               {option.askIf !== undefined && (
-                <div className={classes.askIfEditor}>
+                <div className={askIfClasses.askIfEditor}>
                   <span>shown if</span>
                   <div>
                     <ConditionField
@@ -332,7 +334,7 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
                 </div>
               )}
               {option.image !== undefined && (
-                <span className={classes.picture}>
+                <span className={detailsClasses.picture}>
                   <PictureFields
                     image={option.image}
                     field={fieldId(question.name, 'optionImage', option.code)}
@@ -340,7 +342,7 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
                   />
                   <button
                     type="button"
-                    className={classes.takeOut}
+                    className={answersClasses.takeOut}
                     aria-label={`Answer ${o + 1} without a picture`}
                     onClick={() => setImage(o, undefined)}
                   >
@@ -352,10 +354,10 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
           )}
         </div>
       ))}
-      <span className={classes.listActs}>
+      <span className={answersClasses.listActs}>
         <button
           type="button"
-          className={classes.addAnswer}
+          className={answersClasses.addAnswer}
           title="Enter in the last answer; Shift+Enter adds one right here"
           onClick={() => add(options.length)}
         >
@@ -365,7 +367,7 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
         {listed && <ListTools question={question} place={place} />}
       </span>
       {problem !== null && (
-        <p role="alert" className={classes.wrong}>
+        <p role="alert" className={detailsClasses.wrong}>
           {problem}
         </p>
       )}
@@ -407,7 +409,7 @@ interface AlsoProps {
 /** Other answers that lead to the same place. */
 function AlsoFrom({ options, also, set }: AlsoProps) {
   return (
-    <fieldset className={classes.also}>
+    <fieldset className={answersClasses.also}>
       <legend>Also from</legend>
       {options.map(({ code, label }) => (
         <label key={code}>

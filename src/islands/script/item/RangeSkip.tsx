@@ -7,7 +7,8 @@ import type { ItemPlace } from '../../../core/editing/structure';
 import { useStudy } from '../../state/store';
 import { TargetPicker } from '../../fields/TargetPicker';
 import fields from '../../fields/fields.module.css';
-import classes from '../sheet.module.css';
+import answersClasses from './answers.module.css';
+import detailsClasses from './limits.module.css';
 
 interface Props {
   readonly question: Question;
@@ -18,7 +19,7 @@ export function RangeSkip({ question, place }: Props) {
   const [open, setOpen] = useState(false);
   if (!open)
     return (
-      <button type="button" className={classes.addAnswer} onClick={() => setOpen(true)}>
+      <button type="button" className={answersClasses.addAnswer} onClick={() => setOpen(true)}>
         Skip from a range …
       </button>
     );
@@ -36,7 +37,7 @@ function Range({ question, place, close }: Props & { readonly close: () => void 
       <input
         type="text"
         autoFocus={at === 0}
-        className={`${fields.short} ${classes.limit}`}
+        className={`${fields.short} ${detailsClasses.limit}`}
         data-field={fieldId(question.name, 'range', at)}
         aria-label={at === 0 ? 'Skip from' : 'Skip up to'}
         size={10}
@@ -52,13 +53,13 @@ function Range({ question, place, close }: Props & { readonly close: () => void 
     </label>
   );
   return (
-    <div className={classes.limits} role="group" aria-label="Skip from a range">
+    <div className={detailsClasses.limits} role="group" aria-label="Skip from a range">
       {end(0, 'answers from')}
       {end(1, 'to')}
-      <span className={classes.aim}>
+      <span className={answersClasses.aim}>
         <button
           type="button"
-          className={classes.addAnswer}
+          className={answersClasses.addAnswer}
           aria-expanded={aiming}
           disabled={ends.every((each) => each.trim() === '')}
           onClick={() => setAiming(true)}
@@ -81,7 +82,7 @@ function Range({ question, place, close }: Props & { readonly close: () => void 
           />
         )}
       </span>
-      <button type="button" className={classes.addAnswer} onClick={close}>
+      <button type="button" className={answersClasses.addAnswer} onClick={close}>
         Leave it
       </button>
       {problem !== null && (

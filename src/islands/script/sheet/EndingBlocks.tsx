@@ -8,7 +8,9 @@ import { useStudy, useStudyStore } from '../../state/store';
 import { EndingMessage } from './EndingMessage';
 import { EndingNext } from './EndingNext';
 import { focusField } from '../../fields/focus';
-import classes from '../sheet.module.css';
+import blockClasses from '../item/block.module.css';
+import detailsClasses from '../item/details.module.css';
+import endClasses from './section-end.module.css';
 
 export function EndingBlocks() {
   const endings = useStudy((state) => state.document.endings);
@@ -16,16 +18,16 @@ export function EndingBlocks() {
   const store = useStudyStore();
   return (
     <section aria-label="Endings">
-      <div className={classes.heading}>
-        <div className={classes.headline}>
+      <div className={blockClasses.heading}>
+        <div className={blockClasses.headline}>
           <h2>Endings</h2>
         </div>
       </div>
       {endings.map((ending, e) => (
         <EndingBlock key={ending.id} at={e} />
       ))}
-      <div className={classes.end}>
-        <span className={classes.adders}>
+      <div className={endClasses.end}>
+        <span className={endClasses.adders}>
           {ENDING_KINDS.map((kind) => (
             <button
               key={kind}
@@ -44,7 +46,7 @@ export function EndingBlocks() {
 function NextPrint({ ending: { next } }: { readonly ending: Ending }) {
   if (next === undefined) return null;
   return (
-    <div className={classes.note}>
+    <div className={blockClasses.note}>
       Then on to {'url' in next ? next.url : next.questionnaire}
       {'carry' in next && next.carry && next.carry.length > 0 ? `, carrying ${next.carry.join(', ')}` : ''}
     </div>
@@ -62,7 +64,8 @@ function EndingBlock({ at }: { readonly at: number }) {
   const selected = selection === key;
   return (
     <div
-      className={`${classes.item} ${selected ? classes.selected : ''}`}
+      className={`${blockClasses.item} ${selected ? blockClasses.selected : ''}`}
+      data-selected={selected || undefined}
       data-anchor={key}
       data-field={wholeField(key)}
       tabIndex={0}
@@ -78,13 +81,13 @@ function EndingBlock({ at }: { readonly at: number }) {
         commit(removeEnding(store.getState().document, at));
       }}
     >
-      <div className={classes.name}>
+      <div className={blockClasses.name}>
         {ending.id}
-        <small className={classes.endingKind}>
+        <small className={blockClasses.endingKind}>
           <EndingMark kind={ending.kind} />{' '}
           {selected ? (
             <select
-              className={classes.type}
+              className={blockClasses.type}
               aria-label="Kind of ending"
               value={ending.kind}
               onChange={(event) =>
@@ -111,10 +114,10 @@ function EndingBlock({ at }: { readonly at: number }) {
           <EndingMessage key={m} ending={ending} at={at} m={m} message={message} selected={selected} />
         ))}
         {ending.messages.length === 0 && (
-          <div className={classes.message}>No message: respondents see nothing here.</div>
+          <div className={blockClasses.message}>No message: respondents see nothing here.</div>
         )}
         {selected && (
-          <div className={classes.extras}>
+          <div className={detailsClasses.extras}>
             <button
               type="button"
               onClick={() => {

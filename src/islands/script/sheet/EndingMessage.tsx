@@ -8,7 +8,9 @@ import { ConditionField } from '../../fields/ConditionField';
 import { thenFocus } from '../../fields/focus';
 import { RichField } from '../../fields/RichField';
 import { RichText } from '../../ui/RichText';
-import classes from '../sheet.module.css';
+import askIfClasses from '../item/ask-if.module.css';
+import blockClasses from '../item/block.module.css';
+import detailsClasses from '../item/details.module.css';
 
 interface Props {
   readonly ending: Ending;
@@ -40,10 +42,10 @@ export function EndingMessage({ ending, at, m, message, selected }: Props) {
   const field = fieldId('@ending', id, m);
   const condition = fieldId('@ending', id, m, 'if');
   return (
-    <div className={classes.message}>
-      {message.if !== undefined && !selected && <div className={classes.askIf}>if {message.if}</div>}
+    <div className={blockClasses.message}>
+      {message.if !== undefined && !selected && <div className={askIfClasses.askIf}>if {message.if}</div>}
       {message.if !== undefined && selected && (
-        <div className={classes.askIfEditor}>
+        <div className={askIfClasses.askIfEditor}>
           <span>if</span>
           <div>
             <ConditionField
@@ -75,7 +77,7 @@ export function EndingMessage({ ending, at, m, message, selected }: Props) {
         </div>
       )}
       {selected && (
-        <div className={classes.extras}>
+        <div className={detailsClasses.extras}>
           {message.if === undefined && (
             <button type="button" onClick={() => thenFocus(() => setCondition(''), condition)}>
               To all, or only if …

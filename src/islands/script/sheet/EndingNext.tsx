@@ -9,7 +9,9 @@ import { OtherStudiesSchema } from '../../../wire/other-studies';
 import { useStudy } from '../../state/store';
 import { call } from '../../ui/api';
 import { CheckedField } from '../../fields/Fields';
-import classes from '../sheet.module.css';
+import answersClasses from '../item/answers.module.css';
+import detailsClasses from '../item/details.module.css';
+import limitsClasses from '../item/limits.module.css';
 
 const NONE: readonly OtherStudy[] = [];
 
@@ -64,11 +66,11 @@ export function EndingNext({ ending, at }: { readonly ending: Ending; readonly a
     ({ name, kind: of }) => of !== 'whole-grid' && !carried.includes(name),
   );
   return (
-    <div className={classes.limits}>
+    <div className={limitsClasses.limits}>
       <label>
         then on to{' '}
         <select
-          className={classes.limit}
+          className={limitsClasses.limit}
           data-field={fieldId('@ending', id, 'next')}
           aria-label={`Where ending ${id} leads on to`}
           value={kind}
@@ -83,7 +85,7 @@ export function EndingNext({ ending, at }: { readonly ending: Ending; readonly a
         <CheckedField
           field={fieldId('@ending', id, 'url')}
           label="Address to go to"
-          className={classes.limit}
+          className={limitsClasses.limit}
           value={next.url}
           size={34}
           take={(url) => set({ url: url.trim() })}
@@ -93,7 +95,7 @@ export function EndingNext({ ending, at }: { readonly ending: Ending; readonly a
         <>
           {others.length > 0 && (
             <select
-              className={classes.limit}
+              className={limitsClasses.limit}
               aria-label="Study to hand on to"
               value={to?.id ?? ''}
               onChange={(event) => {
@@ -114,7 +116,7 @@ export function EndingNext({ ending, at }: { readonly ending: Ending; readonly a
           <CheckedField
             field={fieldId('@ending', id, 'questionnaire')}
             label="File or name of the questionnaire"
-            className={classes.limit}
+            className={limitsClasses.limit}
             value={next.questionnaire}
             size={22}
             take={(questionnaire) => set({ ...next, questionnaire: questionnaire.trim() })}
@@ -125,7 +127,7 @@ export function EndingNext({ ending, at }: { readonly ending: Ending; readonly a
               <code>{name}</code>
               <button
                 type="button"
-                className={classes.takeOut}
+                className={answersClasses.takeOut}
                 aria-label={`Do not carry ${name}`}
                 onClick={() => carry(carried.filter((other) => other !== name))}
               >
@@ -134,7 +136,7 @@ export function EndingNext({ ending, at }: { readonly ending: Ending; readonly a
             </span>
           ))}
           <select
-            className={classes.limit}
+            className={limitsClasses.limit}
             aria-label="Carry an answer along"
             value=""
             onChange={(event) => carry([...carried, event.target.value])}
@@ -152,7 +154,7 @@ export function EndingNext({ ending, at }: { readonly ending: Ending; readonly a
             </button>
           ))}
           {problem !== null && (
-            <span role="alert" className={classes.wrong}>
+            <span role="alert" className={detailsClasses.wrong}>
               {problem}
             </span>
           )}

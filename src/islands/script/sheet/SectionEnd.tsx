@@ -10,7 +10,8 @@ import { openPaste } from '../../state/open-paste';
 import { useStudy, useStudyStore } from '../../state/store';
 import { useItemMoves } from '../../fields/part-moves';
 import { TargetPicker } from '../../fields/TargetPicker';
-import classes from '../sheet.module.css';
+import answersClasses from '../item/answers.module.css';
+import endClasses from './section-end.module.css';
 
 interface Props {
   readonly plan: Plan;
@@ -26,12 +27,12 @@ export function SectionEnd({ plan, planSection }: Props) {
     data: { place: { section: index, item: section.items.length } },
   });
   return (
-    <div ref={setNodeRef} className={classes.end} data-over={isOver || undefined}>
+    <div ref={setNodeRef} className={endClasses.end} data-over={isOver || undefined}>
       {section.items.length === 0 && (
-        <span className={classes.empty}>Nothing is asked in this section yet. It may hold text only.</span>
+        <span className={endClasses.empty}>Nothing is asked in this section yet. It may hold text only.</span>
       )}
       <Onward plan={plan} planSection={planSection} />
-      <span className={classes.adders}>
+      <span className={endClasses.adders}>
         {(['question', 'statement', 'page_break'] as const).map((kind) => (
           <button
             key={kind}
@@ -66,7 +67,10 @@ function Onward({ plan, planSection }: Props) {
       ? targetWords(document, { ending: document.endings[plan.lastEnding]?.id ?? '' })
       : `${sectionLetter(index + 1)} ${next.title}`;
   return (
-    <div className={classes.onward} data-anchor={list.length > 0 ? address('onward', section.id) : undefined}>
+    <div
+      className={endClasses.onward}
+      data-anchor={list.length > 0 ? address('onward', section.id) : undefined}
+    >
       <span>At the end of {sectionLetter(index)}</span>
       {list.map((onward, n) => (
         <span key={n}>
@@ -80,7 +84,7 @@ function Onward({ plan, planSection }: Props) {
           <i aria-hidden="true">→</i> <b>{usual}</b>
         </span>
       )}
-      <span className={classes.aim}>
+      <span className={answersClasses.aim}>
         <button
           type="button"
           data-field={fieldId('@onward', section.id)}

@@ -16,7 +16,9 @@ import { TextField } from '../../fields/Fields';
 import { focusField, thenFocus } from '../../fields/focus';
 import { RichText } from '../../ui/RichText';
 import { RichField } from '../../fields/RichField';
-import classes from '../sheet.module.css';
+import askIfClasses from '../item/ask-if.module.css';
+import blockClasses from '../item/block.module.css';
+import detailsClasses from '../item/details.module.css';
 
 interface Props {
   readonly planSection: PlanSection;
@@ -59,7 +61,8 @@ export function SectionHeading({ planSection, folded }: Props) {
   };
   return (
     <div
-      className={`${classes.heading} ${selected ? classes.selected : ''}`}
+      className={`${blockClasses.heading} ${selected ? blockClasses.selected : ''}`}
+      data-selected={selected || undefined}
       data-anchor={key}
       data-field={wholeField(key)}
       tabIndex={0}
@@ -70,10 +73,10 @@ export function SectionHeading({ planSection, folded }: Props) {
       }}
       onKeyDown={onKeyDown}
     >
-      <div className={classes.headline}>
+      <div className={blockClasses.headline}>
         <button
           type="button"
-          className={classes.letter}
+          className={blockClasses.letter}
           aria-expanded={!folded}
           aria-label={`${folded ? 'Unfold' : 'Fold'} section ${sectionLetter(index)}`}
           title={`${folded ? 'Unfold' : 'Fold'} the section (← →)`}
@@ -116,7 +119,7 @@ export function SectionHeading({ planSection, folded }: Props) {
         )}
         {selected ? (
           <select
-            className={classes.type}
+            className={blockClasses.type}
             aria-label="Kind of section"
             value={section.kind}
             onChange={(event) =>
@@ -137,12 +140,14 @@ export function SectionHeading({ planSection, folded }: Props) {
             ))}
           </select>
         ) : (
-          <span className={classes.kindWord}>{section.kind}</span>
+          <span className={blockClasses.kindWord}>{section.kind}</span>
         )}
         {folded && (
-          <span className={classes.kindWord}>· {plural(planSection.items.length, 'item')} folded away</span>
+          <span className={blockClasses.kindWord}>
+            · {plural(planSection.items.length, 'item')} folded away
+          </span>
         )}
-        <span className={classes.asked}>
+        <span className={blockClasses.asked}>
           {section.repeat !== undefined && `repeated up to ×${section.repeat.max} · `}
           {section.draw !== undefined && `${section.draw} drawn · `}
           {section.shuffle && 'shuffled · '}
@@ -157,7 +162,7 @@ export function SectionHeading({ planSection, folded }: Props) {
       </div>
       {selected && <SectionFields planSection={planSection} />}
       {!selected && section.intro !== undefined && (
-        <div className={classes.intro}>
+        <div className={blockClasses.intro}>
           <RichText text={section.intro} />
         </div>
       )}
@@ -179,7 +184,7 @@ function SectionFields({ planSection: { section, index } }: { readonly planSecti
   return (
     <>
       {section.askIf !== undefined && (
-        <div className={classes.askIfEditor}>
+        <div className={askIfClasses.askIfEditor}>
           <span>ask if</span>
           <div>
             <ConditionField
@@ -205,7 +210,7 @@ function SectionFields({ planSection: { section, index } }: { readonly planSecti
         </div>
       )}
       {section.intro !== undefined && (
-        <div className={classes.intro}>
+        <div className={blockClasses.intro}>
           <RichField
             field={fieldId('@section', section.id, 'intro')}
             label="Introduction"
@@ -216,7 +221,7 @@ function SectionFields({ planSection: { section, index } }: { readonly planSecti
           />
         </div>
       )}
-      <div className={classes.extras}>
+      <div className={detailsClasses.extras}>
         {section.askIf === undefined && (
           <button
             type="button"

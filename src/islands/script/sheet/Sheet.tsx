@@ -30,7 +30,7 @@ import { useItemMoves } from '../../fields/part-moves';
 import { SectionEnd } from './SectionEnd';
 import { SectionHeading } from './SectionHeading';
 import { useSheetRows, type ShownRow } from './use-sheet-rows';
-import classes from '../sheet.module.css';
+import classes from './sheet.module.css';
 
 /** Rows come onto the page while something is dragged to them. */
 const WHILE_SCROLLING = { droppable: { strategy: MeasuringStrategy.Always } };
