@@ -174,6 +174,11 @@ export default defineConfig(
   astro.configs.recommended,
   { files: ['**/*.tsx'], ...hooks.configs.flat.recommended },
   {
+    files: ['src/islands/**/*.ts'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  {
     rules: {
       '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_' }],
       eqeqeq: ['error', 'always', { null: 'ignore' }],

@@ -1,5 +1,6 @@
 /** The head of the ledger: how many routes, how far they are walked, and ways to one of them. */
 import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
+import type { Analysed } from '../../worker/client';
 import type { CoverSummary } from '../../worker/list-query';
 import { CheckedField } from '../fields/Fields';
 import { useNextToWalk } from '../state/ledger';
@@ -25,25 +26,64 @@ interface Props {
 }
 
 export function LedgerHead(props: Props) {
-  const {
-    cover,
-    list,
-    filtered,
-    everyForkFirst,
-    setEveryForkFirst,
-    showAll,
-    goTo,
-    walk,
-    missed,
-    zoom,
-    setZoom,
-  } = props;
+  const { everyForkFirst, setEveryForkFirst, goTo, walk, missed } = props;
   const analysis = useStudy((state) => state.analysis);
   const next = useNextToWalk(null);
   if (analysis === null) return null;
-  const total = analysis.routes;
   return (
     <header className={classes.head}>
+      <HowMany {...props} analysis={analysis} />
+      <div className={classes.tools}>
+        <span className={classes.lengths}>
+          {analysis.shortest !== null && (
+            <button type="button" onClick={() => goTo(analysis.shortest?.number ?? '1')}>
+              shortest {plural(analysis.shortest.items, 'item')}
+            </button>
+          )}
+          {analysis.longest !== null && (
+            <button type="button" onClick={() => goTo(analysis.longest?.number ?? '1')}>
+              longest {plural(analysis.longest.items, 'item')}
+            </button>
+          )}
+        </span>
+        <GoToRoute total={analysis.routes} goTo={goTo} />
+        {missed !== null && (
+          <span role="alert" className={classes.missed}>
+            Route {routeText(missed)} is not among those listed.
+          </span>
+        )}
+        <ColumnWidth zoom={props.zoom} setZoom={props.setZoom} />
+        <button
+          type="button"
+          aria-pressed={everyForkFirst}
+          onClick={() => setEveryForkFirst(!everyForkFirst)}
+        >
+          Every fork first
+        </button>
+        {next !== null && (
+          <button
+            type="button"
+            className={classes.dark}
+            title={`Walk route ${grouped(next)}, the next of this list that is not passed`}
+            onClick={() => walk(next)}
+          >
+            Next to walk
+          </button>
+        )}
+      </div>
+    </header>
+  );
+}
+
+interface HowManyProps extends Pick<Props, 'cover' | 'list' | 'filtered' | 'showAll'> {
+  readonly analysis: Analysed;
+}
+
+/** Routes listed, and of how many; how many of them take every fork. */
+function HowMany({ cover, list, filtered, showAll, analysis }: HowManyProps) {
+  const total = analysis.routes;
+  return (
+    <>
       <p className={classes.big}>
         {!analysis.exact && <small>at least</small>}{' '}
         {filtered && list !== null ? (
@@ -77,88 +117,68 @@ export function LedgerHead(props: Props) {
           </p>
         )
       )}
-      <div className={classes.tools}>
-        <span className={classes.lengths}>
-          {analysis.shortest !== null && (
-            <button type="button" onClick={() => goTo(analysis.shortest?.number ?? '1')}>
-              shortest {plural(analysis.shortest.items, 'item')}
-            </button>
-          )}
-          {analysis.longest !== null && (
-            <button type="button" onClick={() => goTo(analysis.longest?.number ?? '1')}>
-              longest {plural(analysis.longest.items, 'item')}
-            </button>
-          )}
-        </span>
-        <label>
-          Go to route{' '}
-          <CheckedField
-            field="go-to-route"
-            label="Go to route"
-            value=""
-            size={8}
-            placeholder="number"
-            className={classes.number}
-            take={(text) => {
-              const digits = text.replace(/[,\s]/g, '');
-              if (!/^\d+$/.test(digits) || BigInt(digits) < 1n || BigInt(digits) > BigInt(total))
-                return `There are routes from 1 to ${grouped(total)}.`;
-              goTo(String(BigInt(digits)));
-              return null;
-            }}
-          />
-        </label>
-        {missed !== null && (
-          <span role="alert" className={classes.missed}>
-            Route {routeText(missed)} is not among those listed.
-          </span>
-        )}
-        <span className={classes.zoom} role="group" aria-label="Width of the columns">
-          <button
-            type="button"
-            aria-label="Wider columns"
-            title="Wider columns"
-            onClick={() => setZoom(Math.min(64, zoom * 2))}
-          >
-            <ZoomIn size={15} />
-          </button>
-          <button
-            type="button"
-            aria-label="Narrower columns"
-            title="Narrower columns"
-            disabled={zoom <= 1}
-            onClick={() => setZoom(Math.max(1, zoom / 2))}
-          >
-            <ZoomOut size={15} />
-          </button>
-          <button
-            type="button"
-            aria-label="Fit all columns"
-            title="Fit all columns"
-            disabled={zoom === 1}
-            onClick={() => setZoom(1)}
-          >
-            <Maximize2 size={14} />
-          </button>
-        </span>
-        <button
-          type="button"
-          aria-pressed={everyForkFirst}
-          onClick={() => setEveryForkFirst(!everyForkFirst)}
-        >
-          Every fork first
-        </button>
-        {next !== null && (
-          <button
-            type="button"
-            className={classes.dark}
-            title={`Walk route ${grouped(next)}, the next of this list that is not passed`}
-            onClick={() => walk(next)}
-          >
-            Next to walk
-          </button>
-        )}
-      </div>
-    </header>
+    </>
+  );
+}
+
+interface GoToProps {
+  /** Number of routes. */
+  readonly total: string;
+  readonly goTo: (number: string) => void;
+}
+
+function GoToRoute({ total, goTo }: GoToProps) {
+  return (
+    <label>
+      Go to route{' '}
+      <CheckedField
+        field="go-to-route"
+        label="Go to route"
+        value=""
+        size={8}
+        placeholder="number"
+        className={classes.number}
+        take={(text) => {
+          const digits = text.replace(/[,\s]/g, '');
+          if (!/^\d+$/.test(digits) || BigInt(digits) < 1n || BigInt(digits) > BigInt(total))
+            return `There are routes from 1 to ${grouped(total)}.`;
+          goTo(String(BigInt(digits)));
+          return null;
+        }}
+      />
+    </label>
+  );
+}
+
+function ColumnWidth({ zoom, setZoom }: Pick<Props, 'zoom' | 'setZoom'>) {
+  return (
+    <span className={classes.zoom} role="group" aria-label="Width of the columns">
+      <button
+        type="button"
+        aria-label="Wider columns"
+        title="Wider columns"
+        onClick={() => setZoom(Math.min(64, zoom * 2))}
+      >
+        <ZoomIn size={15} />
+      </button>
+      <button
+        type="button"
+        aria-label="Narrower columns"
+        title="Narrower columns"
+        disabled={zoom <= 1}
+        onClick={() => setZoom(Math.max(1, zoom / 2))}
+      >
+        <ZoomOut size={15} />
+      </button>
+      <button
+        type="button"
+        aria-label="Fit all columns"
+        title="Fit all columns"
+        disabled={zoom === 1}
+        onClick={() => setZoom(1)}
+      >
+        <Maximize2 size={14} />
+      </button>
+    </span>
   );
 }

@@ -14,125 +14,16 @@ import primitives from '../ui/primitives.module.css';
 
 export function StudySlip() {
   const settings = useStudy((state) => state.document.settings) ?? {};
-  const language = useStudy((state) => state.document.language);
   const missing = useStudy((state) => state.document.missing);
   const commit = useStudy((state) => state.commit);
   const edit = (label: string, change: (draft: Draft<Settings>) => void) =>
     commit(editSettings(label, change));
-  const { defaults = {} } = settings;
   return (
     <>
       <h2>The study</h2>
-      <div className={primitives.card}>
-        <SlipText
-          field="study/language"
-          label="Language"
-          value={language}
-          size={6}
-          hint="As a tag: en, cy, de-AT."
-          take={(text) =>
-            commit({ label: 'Change the language', apply: (draft) => void (draft.language = text.trim()) })
-          }
-        />
-        <SlipSelect
-          field="study/mode"
-          label="Filled in"
-          value={settings.mode ?? 'self'}
-          choices={[
-            ['self', 'by the respondent'],
-            ['interviewer', 'by an interviewer'],
-          ]}
-          hint={settings.mode === 'interviewer' ? 'Instructions are shown to the interviewer.' : undefined}
-          choose={(mode) => edit('Change who fills it in', (draft) => void (draft.mode = mode))}
-        />
-        <SlipSelect
-          field="study/numbers"
-          label="Numbers"
-          value={settings.numbers ?? 'running'}
-          choices={[
-            ['running', 'running'],
-            ['fixed', 'fixed'],
-            ['none', 'none'],
-          ]}
-          hint={
-            settings.numbers === 'fixed'
-              ? 'Each item keeps its own.'
-              : settings.numbers === 'none'
-                ? undefined
-                : 'They close up after a skip.'
-          }
-          choose={(numbers) => edit('Change the numbers', (draft) => void (draft.numbers = numbers))}
-        />
-        <SlipSelect
-          field="study/pages"
-          label="Pages"
-          value={settings.pages ?? 'section'}
-          choices={[
-            ['section', 'by section'],
-            ['item', 'one item each'],
-          ]}
-          hint={settings.pages === 'item' ? undefined : 'Page breaks split a section.'}
-          choose={(pages) => edit('Change the pages', (draft) => void (draft.pages = pages))}
-        />
-        <SlipCheck
-          field="study/progress"
-          label="Progress"
-          words="shown to respondents"
-          checked={settings.progress ?? true}
-          set={(progress) => edit('Show the progress', (draft) => void (draft.progress = progress))}
-        />
-        <SlipCheck
-          field="study/humanCheck"
-          label="Human check"
-          words="comes before the first page"
-          checked={settings.humanCheck ?? false}
-          set={(on) =>
-            edit('Change the human check', (draft) => {
-              if (on) draft.humanCheck = true;
-              else delete draft.humanCheck;
-            })
-          }
-        />
-        <SlipNumber
-          field="study/maxMinutes"
-          label="At most"
-          value={settings.maxMinutes}
-          whole={false}
-          unit="minutes"
-          hint="Routes that take longer are a snag."
-          take={(minutes) =>
-            edit('Limit the minutes', (draft) => {
-              if (minutes === undefined) delete draft.maxMinutes;
-              else draft.maxMinutes = minutes;
-            })
-          }
-        />
-      </div>
+      <ShowingCard settings={settings} edit={edit} />
       <h2>New questions</h2>
-      <div className={primitives.card}>
-        <SlipCheck
-          field="study/required"
-          label="An answer"
-          words="is required"
-          checked={defaults.required ?? false}
-          set={(required) =>
-            edit('Change what new questions start with', (draft) => {
-              draft.defaults = { ...draft.defaults, required };
-            })
-          }
-        />
-        <SlipCheck
-          field="study/dontKnow"
-          label="Don’t know"
-          words="is offered"
-          checked={defaults.dontKnow ?? false}
-          set={(dontKnow) =>
-            edit('Change what new questions start with', (draft) => {
-              draft.defaults = { ...draft.defaults, dontKnow };
-            })
-          }
-        />
-      </div>
+      <DefaultsCard settings={settings} edit={edit} />
       <h2>The respondent’s pages</h2>
       <ThemeCard theme={settings.theme ?? {}} edit={edit} />
       <h2>Codes for what is missing</h2>
@@ -145,9 +36,135 @@ export function StudySlip() {
   );
 }
 
+type EditSettings = (label: string, change: (draft: Draft<Settings>) => void) => string | null;
+
+interface CardProps {
+  readonly settings: Settings;
+  readonly edit: EditSettings;
+}
+
+/** How the study is filled in and shown. */
+function ShowingCard({ settings, edit }: CardProps) {
+  const language = useStudy((state) => state.document.language);
+  const commit = useStudy((state) => state.commit);
+  return (
+    <div className={primitives.card}>
+      <SlipText
+        field="study/language"
+        label="Language"
+        value={language}
+        size={6}
+        hint="As a tag: en, cy, de-AT."
+        take={(text) =>
+          commit({ label: 'Change the language', apply: (draft) => void (draft.language = text.trim()) })
+        }
+      />
+      <SlipSelect
+        field="study/mode"
+        label="Filled in"
+        value={settings.mode ?? 'self'}
+        choices={[
+          ['self', 'by the respondent'],
+          ['interviewer', 'by an interviewer'],
+        ]}
+        hint={settings.mode === 'interviewer' ? 'Instructions are shown to the interviewer.' : undefined}
+        choose={(mode) => edit('Change who fills it in', (draft) => void (draft.mode = mode))}
+      />
+      <SlipSelect
+        field="study/numbers"
+        label="Numbers"
+        value={settings.numbers ?? 'running'}
+        choices={[
+          ['running', 'running'],
+          ['fixed', 'fixed'],
+          ['none', 'none'],
+        ]}
+        hint={
+          settings.numbers === 'fixed'
+            ? 'Each item keeps its own.'
+            : settings.numbers === 'none'
+              ? undefined
+              : 'They close up after a skip.'
+        }
+        choose={(numbers) => edit('Change the numbers', (draft) => void (draft.numbers = numbers))}
+      />
+      <SlipSelect
+        field="study/pages"
+        label="Pages"
+        value={settings.pages ?? 'section'}
+        choices={[
+          ['section', 'by section'],
+          ['item', 'one item each'],
+        ]}
+        hint={settings.pages === 'item' ? undefined : 'Page breaks split a section.'}
+        choose={(pages) => edit('Change the pages', (draft) => void (draft.pages = pages))}
+      />
+      <SlipCheck
+        field="study/progress"
+        label="Progress"
+        words="shown to respondents"
+        checked={settings.progress ?? true}
+        set={(progress) => edit('Show the progress', (draft) => void (draft.progress = progress))}
+      />
+      <SlipCheck
+        field="study/humanCheck"
+        label="Human check"
+        words="comes before the first page"
+        checked={settings.humanCheck ?? false}
+        set={(on) =>
+          edit('Change the human check', (draft) => {
+            if (on) draft.humanCheck = true;
+            else delete draft.humanCheck;
+          })
+        }
+      />
+      <SlipNumber
+        field="study/maxMinutes"
+        label="At most"
+        value={settings.maxMinutes}
+        whole={false}
+        unit="minutes"
+        hint="Routes that take longer are a snag."
+        take={(minutes) =>
+          edit('Limit the minutes', (draft) => {
+            if (minutes === undefined) delete draft.maxMinutes;
+            else draft.maxMinutes = minutes;
+          })
+        }
+      />
+    </div>
+  );
+}
+
+/** What new questions start with. */
+function DefaultsCard({ settings: { defaults = {} }, edit }: CardProps) {
+  const start = (part: Settings['defaults']) =>
+    edit('Change what new questions start with', (draft) => {
+      draft.defaults = { ...draft.defaults, ...part };
+    });
+  return (
+    <div className={primitives.card}>
+      <SlipCheck
+        field="study/required"
+        label="An answer"
+        words="is required"
+        checked={defaults.required ?? false}
+        set={(required) => start({ required })}
+      />
+      <SlipCheck
+        field="study/dontKnow"
+        label="Don’t know"
+        words="is offered"
+        checked={defaults.dontKnow ?? false}
+        set={(dontKnow) => start({ dontKnow })}
+      />
+    </div>
+  );
+}
+
 interface ThemeProps {
   readonly theme: NonNullable<Settings['theme']>;
-  readonly edit: (label: string, change: (draft: Draft<Settings>) => void) => string | null;
+  readonly edit: EditSettings;
 }
 
 function ThemeCard({ theme, edit }: ThemeProps) {

@@ -18,6 +18,6 @@ export function useAsked<Answer>(
     return () => {
       wanted = false;
     };
-    // `ask` and `take` may be made anew with every render: what is asked for is decided by what it is asked on.
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- made anew with every render: what is asked for is decided by what it is asked on
   }, on);
 }

@@ -1,17 +1,16 @@
 /** The verdict on the route that was walked: passed, or sent back with a remark about the whole or an item. */
 import { useState } from 'react';
-import { VERDICT_WORDS, type VerdictKind } from '../../core/document/vocabularies';
+import { VERDICT_WORDS } from '../../core/document/vocabularies';
 import { capital } from '../../core/document/words';
-import { NothingSchema } from '../../wire/common';
-import { VerdictSchema } from '../../wire/verdicts';
-import { call } from '../ui/api';
-import { grouped, whenText } from '../ui/format';
-import { useLedger, useNextToWalk } from '../state/ledger';
-import { useReviewer } from '../state/reviewer';
-import { useStudy } from '../state/store';
+import type { Verdict } from '../../wire/verdicts';
+import { YourName } from '../slips/YourName';
+import { useLedger } from '../state/ledger';
 import type { WalkedRoute } from '../state/route-of-walk';
+import { useStudy } from '../state/store';
 import type { Session } from '../state/walk-session';
+import { grouped, whenText } from '../ui/format';
 import classes from './cards.module.css';
+import { useVerdict, type Remark } from './use-verdict';
 
 interface Props {
   readonly session: Session;
@@ -20,73 +19,35 @@ interface Props {
 }
 
 export function VerdictCard({ session, found, follow }: Props) {
-  const api = useStudy((state) => state.api);
-  const reviewing = useStudy((state) => state.reviewing);
-  const verdicts = useStudy((state) => state.verdicts);
-  const setVerdicts = useStudy((state) => state.setVerdicts);
+  if (found !== null) return <OnRoute session={session} found={found} follow={follow} />;
+  if ((session.walk?.steps.length ?? 0) === 0) return null;
+  return (
+    <>
+      <h2>Verdict</h2>
+      <div className={classes.card}>
+        <p>Once this walk comes to an ending, its route can be passed or sent back here.</p>
+      </div>
+    </>
+  );
+}
+
+interface OnRouteProps extends Props {
+  readonly found: WalkedRoute;
+}
+
+function OnRoute({ session, found, follow }: OnRouteProps) {
   const ledger = useLedger();
-  const { reviewer, isGiven, setReviewer, remember } = useReviewer();
-  const [remark, setRemark] = useState('');
-  const [place, setPlace] = useState('');
-  const [returning, setReturning] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
-  const next = useNextToWalk(found?.number ?? null);
+  const { by, next, problem, pass, sendBack, takeBack } = useVerdict(found, follow);
   /** The route that somebody says they have read elsewhere. */
   const [read, setRead] = useState<string | null>(null);
-
-  if (found === null) {
-    const waiting = (session.walk?.steps.length ?? 0) > 0;
-    return waiting ? (
-      <>
-        <h2>Verdict</h2>
-        <div className={classes.card}>
-          <p>Once this walk comes to an ending, its route can be passed or sent back here.</p>
-        </div>
-      </>
-    ) : null;
-  }
+  /** A remark that was begun goes with the verdict that was given instead. */
+  const [round, setRound] = useState(0);
   const verdict = ledger.byFingerprint.get(found.fingerprint);
   const seen = session.reached >= session.pages.length || read === found.fingerprint;
-
-  const give = async (kind: VerdictKind): Promise<void> => {
-    if (reviewer.trim() === '') {
-      setProblem('Give your name first: a verdict says whose it is.');
-      return;
-    }
-    if (kind === 'sent_back' && remark.trim() === '') {
-      setProblem('Write a remark first: what should be mended on this route?');
-      return;
-    }
-    remember();
-    const reply = await call(VerdictSchema, 'POST', `${api}/verdicts`, {
-      route: found.fingerprint,
-      marks: found.marks,
-      items: found.items,
-      walked: found.walked,
-      verdict: kind,
-      remark: kind === 'passed' ? '' : remark.trim(),
-      place: kind === 'passed' ? '' : place,
-      reviewer: reviewer.trim(),
-    });
-    if (!reply.ok) {
-      setProblem(reply.problem);
-      return;
-    }
-    setProblem(null);
-    setReturning(false);
-    setRemark('');
-    setPlace('');
-    setVerdicts([...verdicts.filter(({ route }) => route !== found.fingerprint), reply.body]);
-    if (kind === 'passed' && next !== null) follow(next);
-  };
-  const takeBack = async () => {
-    const reply = await call(NothingSchema, 'DELETE', `${api}/verdicts`, {
-      route: found.fingerprint,
-    });
-    if (reply.ok) setVerdicts(verdicts.filter(({ route }) => route !== found.fingerprint));
-    else setProblem(reply.problem);
-  };
   const number = grouped(found.number);
+  const passed = async () => {
+    if (await pass()) setRound(round + 1);
+  };
   return (
     <>
       <h2>Verdict on route {number}</h2>
@@ -94,24 +55,12 @@ export function VerdictCard({ session, found, follow }: Props) {
         {verdict === undefined ? (
           <p>Does every question fit this respondent, and is nothing they need missing?</p>
         ) : (
-          <p>
-            <strong>
-              {VERDICT_WORDS[verdict.verdict].mark} {capital(VERDICT_WORDS[verdict.verdict].word)}
-            </strong>{' '}
-            by {verdict.reviewer}, {whenText(verdict.at)}.{verdict.place !== '' && ` At ${verdict.place}:`}
-            {verdict.remark !== '' && ` “${verdict.remark}”`}{' '}
-            {(!reviewing || verdict.reviewer === reviewer) && (
-              <button type="button" className={classes.link} onClick={() => void takeBack()}>
-                Take back
-              </button>
-            )}
-          </p>
+          <GivenVerdict verdict={verdict} reviewer={by.reviewer} takeBack={() => void takeBack()} />
         )}
-        {!isGiven && (
-          <label className={classes.field}>
-            Your name
-            <input value={reviewer} maxLength={100} onChange={(event) => setReviewer(event.target.value)} />
-          </label>
+        {!by.isGiven && (
+          <div className={classes.field}>
+            <YourName by={by} />
+          </div>
         )}
         {problem !== null && (
           <p role="alert" className={classes.problem}>
@@ -119,7 +68,7 @@ export function VerdictCard({ session, found, follow }: Props) {
           </p>
         )}
         {seen ? (
-          <button type="button" className={classes.pass} onClick={() => void give('passed')}>
+          <button type="button" className={classes.pass} onClick={() => void passed()}>
             Pass route {number}
             {next !== null && `, walk ${grouped(next)}`}
           </button>
@@ -131,42 +80,91 @@ export function VerdictCard({ session, found, follow }: Props) {
             </button>
           </p>
         )}
-        {returning ? (
-          <>
-            <label className={classes.field}>
-              Remark
-              <textarea
-                autoFocus
-                rows={3}
-                maxLength={2000}
-                value={remark}
-                onChange={(event) => setRemark(event.target.value)}
-              />
-            </label>
-            <label className={classes.field}>
-              About
-              <select value={place} onChange={(event) => setPlace(event.target.value)}>
-                <option value="">the whole route</option>
-                {found.items.map((key) => (
-                  <option key={key}>{key}</option>
-                ))}
-              </select>
-            </label>
-            <span className={classes.two}>
-              <button type="button" className={classes.back} onClick={() => void give('sent_back')}>
-                Send back route {number}
-              </button>
-              <button type="button" className={classes.link} onClick={() => setReturning(false)}>
-                Cancel
-              </button>
-            </span>
-          </>
-        ) : (
-          <button type="button" className={classes.back} onClick={() => setReturning(true)}>
-            Send back with a remark
-          </button>
-        )}
+        <SendBack key={round} number={number} items={found.items} sendBack={sendBack} />
       </div>
+    </>
+  );
+}
+
+interface GivenProps {
+  readonly verdict: Verdict;
+  readonly reviewer: string;
+  readonly takeBack: () => void;
+}
+
+function GivenVerdict({ verdict, reviewer, takeBack }: GivenProps) {
+  const reviewing = useStudy((state) => state.reviewing);
+  const { mark, word } = VERDICT_WORDS[verdict.verdict];
+  return (
+    <p>
+      <strong>
+        {mark} {capital(word)}
+      </strong>{' '}
+      by {verdict.reviewer}, {whenText(verdict.at)}.{verdict.place !== '' && ` At ${verdict.place}:`}
+      {verdict.remark !== '' && ` “${verdict.remark}”`}{' '}
+      {(!reviewing || verdict.reviewer === reviewer) && (
+        <button type="button" className={classes.link} onClick={takeBack}>
+          Take back
+        </button>
+      )}
+    </p>
+  );
+}
+
+interface SendBackProps {
+  readonly number: string;
+  /** Keys of the items on the route. */
+  readonly items: readonly string[];
+  /** Whether it was taken. */
+  readonly sendBack: (remark: Remark) => Promise<boolean>;
+}
+
+/** A remark stays written until the route is sent back, also while it is hidden. */
+function SendBack({ number, items, sendBack }: SendBackProps) {
+  const [returning, setReturning] = useState(false);
+  const [remark, setRemark] = useState('');
+  const [place, setPlace] = useState('');
+  if (!returning)
+    return (
+      <button type="button" className={classes.back} onClick={() => setReturning(true)}>
+        Send back with a remark
+      </button>
+    );
+  const send = async () => {
+    if (!(await sendBack({ remark, place }))) return;
+    setReturning(false);
+    setRemark('');
+    setPlace('');
+  };
+  return (
+    <>
+      <label className={classes.field}>
+        Remark
+        <textarea
+          autoFocus
+          rows={3}
+          maxLength={2000}
+          value={remark}
+          onChange={(event) => setRemark(event.target.value)}
+        />
+      </label>
+      <label className={classes.field}>
+        About
+        <select value={place} onChange={(event) => setPlace(event.target.value)}>
+          <option value="">the whole route</option>
+          {items.map((key) => (
+            <option key={key}>{key}</option>
+          ))}
+        </select>
+      </label>
+      <span className={classes.two}>
+        <button type="button" className={classes.back} onClick={() => void send()}>
+          Send back route {number}
+        </button>
+        <button type="button" className={classes.link} onClick={() => setReturning(false)}>
+          Cancel
+        </button>
+      </span>
     </>
   );
 }

@@ -10,7 +10,7 @@ import { whenText } from '../../ui/format';
 import { saveBlob } from '../../ui/save-blob';
 import { CaseList } from './CaseList';
 import { CasesGrid } from './CasesGrid';
-import { isSameCase, useCases } from './cases';
+import { isSameCase, useCases, type Cases } from './cases';
 import { Comparison } from './Comparison';
 import { FormView } from './FormView';
 import classes from './key.module.css';
@@ -82,12 +82,7 @@ export function KeyInView() {
               Grid
             </button>
           </div>
-          <small role="status">
-            {cases.saving === 'saved' && cases.savedAt > 0 && `Saved ${whenText(cases.savedAt)}`}
-            {cases.saving === 'waiting' && 'Saving …'}
-            {cases.saving === 'failed' &&
-              `Not saved; kept in this tab and tried again. ${cases.problem ?? ''}`}
-          </small>
+          <SavedNote cases={cases} />
           {removed !== null && (
             <span role="status">
               Case {removed.caseId} is removed.{' '}
@@ -125,19 +120,7 @@ export function KeyInView() {
         {shown === 'grid' ? (
           <CasesGrid keying={keying} cases={list.filter(({ entry }) => entry === 1)} put={cases.put} />
         ) : current === null ? (
-          <div className={classes.empty}>
-            <h1>Key in paper forms</h1>
-            <p>
-              Write the number of a form at the left and press Enter. Then key the code of each answer: the
-              cursor goes on by the route, what is passed over fills with its code, and a code that is not
-              allowed is refused. Enter alone leaves a question blank; arrow up goes back.
-            </p>
-            <p>
-              Keys: a code of one digit goes on by itself, numbers and words by Enter; Enter after the last
-              field saves the form and opens the next number; Ctrl+Z takes the last field back.
-            </p>
-            <p>Keyed twice under the same number, by two people, the two are compared.</p>
-          </div>
+          <HowToKey />
         ) : shown === 'compare' ? (
           <Comparison keying={keying} cases={list} caseId={current.caseId} by={keyedBy} put={cases.put} />
         ) : (
@@ -155,5 +138,33 @@ export function KeyInView() {
         )}
       </div>
     </div>
+  );
+}
+
+function HowToKey() {
+  return (
+    <div className={classes.empty}>
+      <h1>Key in paper forms</h1>
+      <p>
+        Write the number of a form at the left and press Enter. Then key the code of each answer: the cursor
+        goes on by the route, what is passed over fills with its code, and a code that is not allowed is
+        refused. Enter alone leaves a question blank; arrow up goes back.
+      </p>
+      <p>
+        Keys: a code of one digit goes on by itself, numbers and words by Enter; Enter after the last field
+        saves the form and opens the next number; Ctrl+Z takes the last field back.
+      </p>
+      <p>Keyed twice under the same number, by two people, the two are compared.</p>
+    </div>
+  );
+}
+
+function SavedNote({ cases }: { readonly cases: Cases }) {
+  return (
+    <small role="status">
+      {cases.saving === 'saved' && cases.savedAt > 0 && `Saved ${whenText(cases.savedAt)}`}
+      {cases.saving === 'waiting' && 'Saving …'}
+      {cases.saving === 'failed' && `Not saved; kept in this tab and tried again. ${cases.problem ?? ''}`}
+    </small>
   );
 }

@@ -1,23 +1,18 @@
 /** A derived variable: the first case that holds, or a sum; with a line to try it on answers. */
 import { castDraft, type Draft } from 'immer';
-import { useState } from 'react';
 import { address, fieldId } from '../../../core/document/addresses';
-import type { Derived, DerivedCase, DerivedCases, Value } from '../../../core/document/types';
-import { variableOptions, type Variable } from '../../../core/document/variables';
+import type { Derived } from '../../../core/document/types';
 import { editDeclaration } from '../../../core/editing/declarations';
-import type { Plan } from '../../../core/routing/plan';
-import { tryDerived } from '../../../core/views/try-derived';
 import { useStudy } from '../../state/store';
-import { ConditionField } from '../../fields/ConditionField';
-import { CheckedField, NumberField, TextField } from '../../fields/Fields';
-import { focusField } from '../../fields/focus';
+import { CheckedField, TextField } from '../../fields/Fields';
 import { NamedField } from '../../fields/NamedField';
 import answersClasses from '../item/answers.module.css';
 import askIfClasses from '../item/ask-if.module.css';
 import blockClasses from '../item/block.module.css';
 import casesClasses from './declarations.module.css';
 import detailsClasses from '../item/details.module.css';
-import limitsClasses from '../item/limits.module.css';
+import { DerivedCases } from './DerivedCases';
+import { TryIt } from './TryIt';
 
 export function DerivedPrint({ derived }: { readonly derived: Derived }) {
   return (
@@ -105,7 +100,7 @@ export function DerivedEditor({ derived, at }: { readonly derived: Derived; read
           />
         </div>
         {'cases' in derived ? (
-          <Cases derived={derived} at={at} edit={edit} />
+          <DerivedCases derived={derived} at={at} edit={edit} />
         ) : (
           <div className={askIfClasses.askIfEditor}>
             <span>comes to</span>
@@ -135,205 +130,4 @@ export function DerivedEditor({ derived, at }: { readonly derived: Derived; read
       </div>
     </>
   );
-}
-
-interface CasesProps {
-  readonly derived: DerivedCases;
-  readonly at: number;
-  readonly edit: (field: string, change: (draft: Draft<Derived>) => void) => string | null;
-}
-
-function Cases({ derived, at, edit }: CasesProps) {
-  const plan = useStudy((state) => state.plan);
-  const end = { section: plan.sections.length, item: 0 };
-  const change = (c: number, field: string, set: (entry: Draft<DerivedCase>) => void) =>
-    edit(`case ${c} ${field}`, (draft) => {
-      const found = 'cases' in draft ? draft.cases[c] : undefined;
-      if (found !== undefined) set(found);
-    });
-  const add = () => {
-    const code = Math.max(0, ...derived.cases.map((entry) => entry.code)) + 1;
-    edit('cases', (draft) => {
-      if ('cases' in draft) draft.cases.push({ if: '', code, label: '' });
-    });
-    requestAnimationFrame(() => focusField(fieldId('@derived', at, 'if', derived.cases.length)));
-  };
-  return (
-    <div className={answersClasses.answers} role="group" aria-label="Cases">
-      {derived.cases.map((entry, c) => (
-        <div key={c} className={casesClasses.case}>
-          <ConditionField
-            field={fieldId('@derived', at, 'if', c)}
-            label={`Case ${c + 1} holds if`}
-            value={entry.if}
-            place={end}
-            isProblem={(snag) => snag.at.derived === derived.name && snag.field === `cases[${c}].if`}
-            change={(text) => change(c, 'if', (draft) => void (draft.if = text))}
-            done={() => focusField(fieldId('@derived', at, 'caseLabel', c))}
-          />
-          <span>
-            <TextField
-              field={fieldId('@derived', at, 'caseLabel', c)}
-              label={`Words of case ${c + 1}`}
-              value={entry.label}
-              placeholder="Words"
-              change={(text) => change(c, 'label', (draft) => void (draft.label = text))}
-              onKeyDown={(event) => {
-                if (event.key !== 'Enter') return;
-                event.preventDefault();
-                add();
-              }}
-            />
-          </span>
-          <NumberField
-            field={fieldId('@derived', at, 'code', c)}
-            label={`Code of case ${c + 1}`}
-            className={answersClasses.codeField}
-            value={entry.code}
-            whole
-            take={(code) => change(c, 'code', (draft) => void (draft.code = code as number))}
-          />
-          <button
-            type="button"
-            className={answersClasses.takeOut}
-            disabled={derived.cases.length === 1}
-            aria-label={`Delete case ${c + 1}`}
-            onClick={() =>
-              edit('cases', (draft) => {
-                if ('cases' in draft) draft.cases.splice(c, 1);
-              })
-            }
-          >
-            ×
-          </button>
-        </div>
-      ))}
-      {derived.else !== undefined && (
-        <div className={casesClasses.case}>
-          <span className={casesClasses.otherwise}>otherwise</span>
-          <span>
-            <TextField
-              field={fieldId('@derived', at, 'else')}
-              label="Words where no case holds"
-              value={derived.else.label}
-              placeholder="Words"
-              change={(text) =>
-                edit('else label', (draft) => {
-                  if ('cases' in draft && draft.else !== undefined) draft.else.label = text;
-                })
-              }
-            />
-          </span>
-          <NumberField
-            field={fieldId('@derived', at, 'elseCode')}
-            label="Code where no case holds"
-            className={answersClasses.codeField}
-            value={derived.else.code}
-            whole
-            take={(code) =>
-              edit('else code', (draft) => {
-                if ('cases' in draft && draft.else !== undefined) draft.else.code = code as number;
-              })
-            }
-          />
-          <button
-            type="button"
-            className={answersClasses.takeOut}
-            aria-label="Delete what holds otherwise"
-            onClick={() =>
-              edit('else', (draft) => {
-                if ('cases' in draft) delete draft.else;
-              })
-            }
-          >
-            ×
-          </button>
-        </div>
-      )}
-      <div className={detailsClasses.extras}>
-        <button type="button" onClick={add}>
-          Add a case
-        </button>
-        {derived.else === undefined && (
-          <button
-            type="button"
-            onClick={() => {
-              const code = Math.max(0, ...derived.cases.map((entry) => entry.code)) + 1;
-              edit('else', (draft) => {
-                if ('cases' in draft) draft.else = { code, label: 'Otherwise' };
-              });
-            }}
-          >
-            Add what holds otherwise
-          </button>
-        )}
-      </div>
-    </div>
-  );
-}
-
-/** Answers to try it on, and what it comes to. */
-function TryIt({ plan, name, at }: { readonly plan: Plan; readonly name: string; readonly at: number }) {
-  const [tried, setTried] = useState<Readonly<Record<string, string>>>({});
-  const own = plan.derived[at];
-  const inputs = [...new Map((own?.inputs ?? []).map(({ variable }) => [variable.name, variable])).values()];
-  if (own === undefined || inputs.length === 0) return null;
-  const answers = Object.fromEntries(
-    inputs.map((variable) => [variable.name, valueFrom(variable, tried[variable.name] ?? '')]),
-  );
-  const value = tryDerived(plan, name, answers);
-  const words =
-    value !== null && 'cases' in own.derived
-      ? [...own.derived.cases, ...(own.derived.else ? [own.derived.else] : [])].find(
-          ({ code }) => code === value,
-        )?.label
-      : undefined;
-  return (
-    <div className={limitsClasses.limits} role="group" aria-label="Try it">
-      <span>Try it:</span>
-      {inputs.map((variable) => (
-        <label key={variable.name}>
-          <code>{variable.name}</code>{' '}
-          {variable.codes !== null && variable.kind === 'number' ? (
-            <select
-              className={limitsClasses.limit}
-              value={tried[variable.name] ?? ''}
-              onChange={(event) => setTried({ ...tried, [variable.name]: event.target.value })}
-            >
-              <option value="">not asked</option>
-              {variableOptions(variable).map(({ code, label }) => (
-                <option key={code} value={code}>
-                  {code} {label}
-                </option>
-              ))}
-            </select>
-          ) : (
-            <input
-              className={limitsClasses.limit}
-              size={variable.kind === 'set' ? 8 : 6}
-              placeholder={variable.kind === 'set' ? '1, 3' : 'not asked'}
-              value={tried[variable.name] ?? ''}
-              onChange={(event) => setTried({ ...tried, [variable.name]: event.target.value })}
-            />
-          )}
-        </label>
-      ))}
-      <output>
-        → <b>{value ?? 'no value'}</b> {words}
-      </output>
-    </div>
-  );
-}
-
-/** What somebody typed, as an answer; undefined where it was not asked. */
-function valueFrom(variable: Variable, text: string): Value | null | undefined {
-  const trimmed = text.trim();
-  if (trimmed === '') return undefined;
-  if (variable.kind === 'number') return Number.isFinite(Number(trimmed)) ? Number(trimmed) : undefined;
-  if (variable.kind === 'set' || variable.kind === 'order')
-    return trimmed
-      .split(/[\s,;]+/)
-      .map(Number)
-      .filter(Number.isInteger);
-  return trimmed;
 }
