@@ -48,20 +48,7 @@ function collectedFile() {
   return file;
 }
 
-const LIST = `CONSENT
-1. Are you aged 18 or over?
-- Yes
-- No (screen out)
-
-HOME
-2. Do you rent your home?
-- Yes
-- No
-If no, skip to 4
-3. Who is your landlord?
-- A private landlord
-- A council
-4. Which do you have? (tick all that apply)
+const LIST = `${readFileSync(path.join(root, 'demo', 'drafted-list.txt'), 'utf8')}4. Which do you have? (tick all that apply)
 - A loft
 - A cellar
 - None of these

@@ -3,6 +3,7 @@ import { spawn } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { CHROMIUM_ARGS } from './chromium-args.mjs';
 import { ensureBuilt } from './build.mjs';
 import { chromium as chromiumPath, environment, root } from './setup.mjs';
 
@@ -25,13 +26,7 @@ export async function served(port) {
   });
   const browser = await chromium.launch({
     executablePath: chromiumPath(),
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-    ],
+    args: CHROMIUM_ARGS,
   });
   return { server, browser };
 }

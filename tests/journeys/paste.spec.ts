@@ -1,20 +1,8 @@
 /** A list pasted from a document becomes a questionnaire, its skips included; nothing is taken over unseen. */
+import { readFileSync } from 'node:fs';
 import { expect, home, newStudy, saved, test } from './support';
 
-const LIST = `CONSENT
-1. Are you aged 18 or over?
-- Yes
-- No (screen out)
-
-HOME
-2. Do you rent your home?
-- Yes
-- No
-If no, skip to 4
-3. Who is your landlord?
-- A private landlord
-- A council
-4. Which of these do you have? (tick all that apply)
+const LIST = `${readFileSync('demo/drafted-list.txt', 'utf8')}4. Which of these do you have? (tick all that apply)
 - A loft
 - A cellar
 - None of these

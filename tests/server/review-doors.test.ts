@@ -17,6 +17,7 @@ import { addComment, listComments } from '../../src/store/comments';
 import { addLink, withdrawLink } from '../../src/store/links';
 import { addStudy, findStudy, removeStudy, restoreStudy } from '../../src/store/studies';
 import { listVerdicts, putVerdict } from '../../src/store/verdicts';
+import { passedBy } from '../support/verdicts';
 
 process.env.JOLLY_FORK_DATA = ':memory:';
 const { store } = await import('../../src/store/open');
@@ -29,16 +30,7 @@ const doors = readdirSync(API, { recursive: true })
 type Doors = Readonly<Record<string, APIRoute | undefined>>;
 const load = async (file: string) => (await import(`../../src/pages/api/${file}`)) as Doors;
 
-const verdict = (marks: string[]) => ({
-  route: fingerprint(marks),
-  marks,
-  items: [],
-  walked: { answers: {} },
-  verdict: 'passed',
-  remark: '',
-  place: '',
-  reviewer: 'The author',
-});
+const verdict = (marks: string[]) => passedBy('The author', marks);
 
 async function ask(
   file: string,

@@ -7,7 +7,6 @@ import Database from 'better-sqlite3';
 import { drizzle } from 'drizzle-orm/better-sqlite3';
 import { WHOLE_STUDY } from '../../src/core/document/addresses';
 import type { Questionnaire } from '../../src/core/document/types';
-import { fingerprint } from '../../src/core/routing/route-content';
 import { faultOf } from '../../src/server/faults';
 import { addComment, listComments } from '../../src/store/comments';
 import { DatabaseProblem, makeReady } from '../../src/store/database-file';
@@ -18,6 +17,7 @@ import { addStudy, findStudy, storedStudies } from '../../src/store/studies';
 import { listVerdicts, putVerdict } from '../../src/store/verdicts';
 import { FEATURED } from '../agree/featured';
 import { brokenBytes, intOf, type SeededPart } from './part';
+import { passedBy } from '../support/verdicts';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'jolly-fork-damaged-'));
 const whole = path.join(folder, 'whole.sqlite');
@@ -35,17 +35,7 @@ function makeWhole(): void {
       at: n,
     });
     const marks = [`${n}`];
-    putVerdict(db, 's0', {
-      route: fingerprint(marks),
-      marks,
-      items: [],
-      walked: { answers: {} },
-      verdict: 'passed',
-      remark: '',
-      place: '',
-      reviewer: 'A',
-      at: n,
-    });
+    putVerdict(db, 's0', { ...passedBy('A', marks), at: n });
   }
   addLink(db, 's0', 'Board', 1);
   copyFileSync(`${whole}-wal`, `${whole}.wal-kept`);

@@ -12,6 +12,7 @@ import { fingerprint } from '../../src/core/routing/route-content';
 import { FEATURED } from '../agree/featured';
 import { BuiltServer, type Reply } from '../support/server';
 import { intOf, type Int, type TimedPart } from './part';
+import { passedBy } from '../support/verdicts';
 
 const document = FEATURED[0] as Questionnaire;
 const WRITERS = 8;
@@ -60,21 +61,7 @@ class Writer {
           `Comment ${n}`,
           send('POST', '/comments', { place: 'study', text: `Comment ${n}`, author: this.name }),
         ),
-      () =>
-        this.add(
-          `verdicts ${route}`,
-          'passed',
-          send('POST', '/verdicts', {
-            route,
-            marks,
-            items: [],
-            walked: { answers: {} },
-            verdict: 'passed',
-            remark: '',
-            place: '',
-            reviewer: this.name,
-          }),
-        ),
+      () => this.add(`verdicts ${route}`, 'passed', send('POST', '/verdicts', passedBy(this.name, marks))),
       () =>
         this.add(
           `asides snag ${n}`,

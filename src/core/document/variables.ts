@@ -107,6 +107,22 @@ function codesOf(answer: Answer): readonly number[] | null {
   return isListed(answer) ? answer.options.map((option) => option.code) : null;
 }
 
+/** The words that stand for a variable, apart from its name; a question has them only where it was given a label. */
+export function labelOf(variable: Variable): string | undefined {
+  switch (variable.of) {
+    case 'question':
+      return variable.question.label;
+    case 'row':
+      return variable.row.label;
+    case 'given':
+      return variable.given.label;
+    case 'derived':
+      return variable.derived.label;
+    default:
+      return variable satisfies never;
+  }
+}
+
 /** Options a variable may be answered with, specials included. */
 export function variableOptions(variable: Variable): readonly Option[] {
   switch (variable.of) {

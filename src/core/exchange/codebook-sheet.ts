@@ -77,14 +77,15 @@ export function readCodebookSheet(document: Questionnaire, cells: readonly (read
       changes.push({ variable: question.name, what, from, to });
       made.push(change);
     };
+    const row: RowRead = { document, question, place, edit, report };
     const label = cell('label');
-    if (label !== null) readLabel(question, place, label, edit);
+    if (label !== null) readLabel(row, label);
     const measure = cell('measure');
-    if (measure !== null) readMeasure(question, place, measure, edit, report);
+    if (measure !== null) readMeasure(row, measure);
     const codes = cell('codes');
-    if (codes !== null && codes !== '') readCodes(document, question, place, codes, edit, report);
+    if (codes !== null && codes !== '') readCodes(row, codes);
     const missing = cell('missing');
-    if (missing !== null) readMissing(document, question, place, missing, edit, report);
+    if (missing !== null) readMissing(row, missing);
   });
   return {
     changes,
@@ -102,7 +103,16 @@ export function readCodebookSheet(document: Questionnaire, cells: readonly (read
 type ReportEdit = (what: SheetChange['what'], from: string, to: string, change: Change) => void;
 type ReportWarning = (message: string) => void;
 
-function readLabel(question: Question, place: ItemPlace, label: string, edit: ReportEdit): void {
+/** A row that is read: its question, and where to say what it changes or why it is passed over. */
+interface RowRead {
+  readonly document: Questionnaire;
+  readonly question: Question;
+  readonly place: ItemPlace;
+  readonly edit: ReportEdit;
+  readonly report: ReportWarning;
+}
+
+function readLabel({ question, place, edit }: RowRead, label: string): void {
   const before = question.label ?? '';
   if (label === before) return;
   edit(
@@ -113,13 +123,7 @@ function readLabel(question: Question, place: ItemPlace, label: string, edit: Re
   );
 }
 
-function readMeasure(
-  question: Question,
-  place: ItemPlace,
-  measure: string,
-  edit: ReportEdit,
-  report: ReportWarning,
-): void {
+function readMeasure({ question, place, edit, report }: RowRead, measure: string): void {
   const before = question.measure ?? '';
   if (measure === before) return;
   const known = MEASURES.find((each) => each === measure);
@@ -136,14 +140,7 @@ function readMeasure(
 }
 
 /** Told by code, an answer has new words; told by its words, it has a new code. */
-function readCodes(
-  document: Questionnaire,
-  question: Question,
-  place: ItemPlace,
-  text: string,
-  edit: ReportEdit,
-  report: ReportWarning,
-): void {
+function readCodes({ document, question, place, edit, report }: RowRead, text: string): void {
   const options = optionsOf(question.answer);
   const written = pairsIn(text);
   if (written === null) {
@@ -184,14 +181,7 @@ function readCodes(
   edit('code', words(recoding.keys()), words(recoding.values()), recode(document, place, recoding));
 }
 
-function readMissing(
-  document: Questionnaire,
-  question: Question,
-  place: ItemPlace,
-  text: string,
-  edit: ReportEdit,
-  report: ReportWarning,
-): void {
+function readMissing({ document, question, place, edit, report }: RowRead, text: string): void {
   const before = question.missingCodes ?? {};
   const written = text === '' ? [] : pairsIn(text);
   if (written === null) {

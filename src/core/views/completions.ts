@@ -1,7 +1,7 @@
 /** What can come next while a condition is typed: names, codes with their labels, words of the language. */
 import type { Position } from '../condition/scope';
 import { scan, type Token } from '../condition/scan';
-import { variableOptions, type Variable } from '../document/variables';
+import { labelOf, variableOptions, type Variable } from '../document/variables';
 import { drivesRepeat } from '../routing/planner';
 import type { Plan } from '../routing/plan';
 
@@ -148,18 +148,7 @@ export function repeatDrivers(
 }
 
 export function wordsOf(variable: Variable): string {
-  switch (variable.of) {
-    case 'question':
-      return variable.question.label ?? variable.question.text;
-    case 'row':
-      return variable.row.label;
-    case 'given':
-      return variable.given.label;
-    case 'derived':
-      return variable.derived.label;
-    default:
-      return variable satisfies never;
-  }
+  return labelOf(variable) ?? (variable.of === 'question' ? variable.question.text : variable.name);
 }
 
 /** A condition that could stand at `place`, in the study's own names; null where nothing is asked before it. */

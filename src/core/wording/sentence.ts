@@ -1,7 +1,7 @@
 /** Conditions in the words of the questionnaire: `tenure in (2, 3)` is “Tenure is Rent it or Live there rent-free”. */
 import { printOperand } from '../condition/print';
 import type { Condition, Literal, Operand, RangeNode } from '../condition/syntax';
-import { variableOptions, type Variable, type Variables } from '../document/variables';
+import { labelOf, variableOptions, type Variable, type Variables } from '../document/variables';
 
 /** A sentence without its full stop, starting with a small or capital letter as the labels do. */
 export function conditionSentence(node: Condition, variables: Variables): string {
@@ -108,18 +108,7 @@ function isLiteral(node: Operand): node is Literal {
 
 /** The short label where there is one, else the name. */
 function nameOf(variable: Variable | undefined, typed: string): string {
-  switch (variable?.of) {
-    case 'question':
-      return variable.question.label ?? variable.name;
-    case 'row':
-      return variable.row.label;
-    case 'given':
-      return variable.given.label;
-    case 'derived':
-      return variable.derived.label;
-    default:
-      return typed;
-  }
+  return variable === undefined ? typed : (labelOf(variable) ?? variable.name);
 }
 
 function memberWords(member: Literal | RangeNode, variable: Variable | undefined): string {

@@ -47,16 +47,7 @@ export function AnswerForm({ session, step, question, words, codes }: Props) {
     case 'multiple':
       return <Choices {...field} {...ordered(answer, step, session)} textOf={text} />;
     case 'grid':
-      return (
-        <GridForm
-          session={session}
-          step={step}
-          question={question}
-          answer={answer}
-          words={words}
-          codes={codes}
-        />
-      );
+      return <GridForm {...{ session, step, question, words, codes }} answer={answer} />;
     case 'rank':
       return <RankForm {...field} {...ordered(answer, step, session)} />;
     case 'scale':

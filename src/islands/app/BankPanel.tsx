@@ -8,6 +8,7 @@ import { NothingSchema } from '../../wire/common';
 import { placeSelected } from '../state/study-state';
 import { call } from '../ui/api';
 import { plural } from '../ui/format';
+import { FindField } from '../ui/FindField';
 import classes from './bank.module.css';
 import { keepInBank } from '../state/bank';
 import { Panel } from '../ui/Panel';
@@ -50,12 +51,7 @@ export function BankPanel({ close }: { readonly close: () => void }) {
   return (
     <Panel label="Bank" width={440} close={close} first="input">
       <div className={classes.head}>
-        <input
-          aria-label="Search the bank"
-          placeholder="Search the bank"
-          value={query}
-          onChange={(event) => setQuery(event.target.value)}
-        />
+        <FindField label="Search the bank" value={query} set={setQuery} />
         <button type="button" onClick={close}>
           Close
         </button>

@@ -6,6 +6,7 @@ import { LinkSchema, type Link } from '../../wire/links';
 import { call } from '../ui/api';
 import { whenText } from '../ui/format';
 import { Panel } from '../ui/Panel';
+import { NameField, ShortForm } from '../ui/ShortForm';
 import classes from './review-panel.module.css';
 import { useStudy } from '../state/store';
 
@@ -44,22 +45,10 @@ export function ReviewPanel({ close }: { readonly close: () => void }) {
         Whoever has a link reads the script, walks routes, and comments and judges under their own name. They
         can change nothing.
       </p>
-      <form
-        className={classes.make}
-        onSubmit={(event) => {
-          event.preventDefault();
-          void make();
-        }}
-      >
-        <input
-          aria-label="Whom the link is for"
-          placeholder="Whom it is for"
-          maxLength={100}
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-        />
+      <ShortForm className={classes.make} send={make}>
+        <NameField label="Whom the link is for" placeholder="Whom it is for" value={name} set={setName} />
         <button type="submit">Make a link</button>
-      </form>
+      </ShortForm>
       {problem !== null && <p role="alert">{problem}</p>}
       <ul className={classes.links}>
         {open.map((link) => {

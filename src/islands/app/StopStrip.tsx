@@ -14,6 +14,7 @@ import { KeysPanel } from './KeysPanel';
 import { ReviewPanel } from './ReviewPanel';
 import { SnagPanel } from './SnagPanel';
 import { StopLinks } from './StopLinks';
+import { IconButton } from '../ui/IconButton';
 import classes from './study.module.css';
 import { StudyMenu } from './StudyMenu';
 import { StudyTitle } from './StudyTitle';
@@ -36,17 +37,16 @@ export function StopStrip({ stop, goTo, canSignOut }: Props) {
       <StudyTitle />
       <StopLinks stops={STOPS} stop={stop} goTo={goTo} />
       <SnagCount open={panel === 'snags'} toggle={() => toggle('snags')} />
-      <button
-        type="button"
+      <IconButton
         className={classes.icon}
-        aria-label="Find anything"
+        words="Find anything"
         title="Find anything (Ctrl+K)"
-        aria-expanded={panel === 'find'}
+        expanded={panel === 'find'}
         onMouseDown={(event) => event.stopPropagation()}
-        onClick={() => toggle('find')}
+        does={() => toggle('find')}
       >
         <Search size={16} />
-      </button>
+      </IconButton>
       <Steps />
       <StudyMenu setPanel={setPanel} goTo={goTo} canSignOut={canSignOut} say={setProblem} />
       {problem !== null && (
@@ -85,26 +85,24 @@ function Steps() {
   const redo = useStudy((state) => state.redo);
   return (
     <>
-      <button
-        type="button"
+      <IconButton
         className={classes.icon}
-        onClick={undo}
-        disabled={last === undefined}
-        aria-label="Undo"
+        words="Undo"
         title={last === undefined ? 'Nothing to undo' : `Undo: ${last.label} (Ctrl+Z)`}
+        disabled={last === undefined}
+        does={undo}
       >
         <Undo2 size={17} />
-      </button>
-      <button
-        type="button"
+      </IconButton>
+      <IconButton
         className={classes.icon}
-        onClick={redo}
-        disabled={next === undefined}
-        aria-label="Redo"
+        words="Redo"
         title={next === undefined ? 'Nothing to redo' : `Redo: ${next.label} (Ctrl+Shift+Z)`}
+        disabled={next === undefined}
+        does={redo}
       >
         <Redo2 size={17} />
-      </button>
+      </IconButton>
     </>
   );
 }

@@ -3,6 +3,7 @@ import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
 import { useState, type RefObject } from 'react';
 import { address, type Address } from '../../core/document/addresses';
 import { useStudy } from '../state/store';
+import { IconButton } from '../ui/IconButton';
 import classes from './forks.module.css';
 import { SaveButtons } from './SaveButtons';
 import type { RibbonMeasure, River } from './use-forks';
@@ -33,15 +34,15 @@ export function MapTools({ svg, river, measure, setMeasure, all, foldAll, zoomBy
         {all ? 'Fold all' : 'Unfold all'}
       </button>
       <span className={classes.group}>
-        <button type="button" aria-label="Zoom in" title="Zoom in (+)" onClick={() => zoomBy('in')}>
+        <IconButton words="Zoom in" title="Zoom in (+)" does={() => zoomBy('in')}>
           <ZoomIn size={15} />
-        </button>
-        <button type="button" aria-label="Zoom out" title="Zoom out (-)" onClick={() => zoomBy('out')}>
+        </IconButton>
+        <IconButton words="Zoom out" title="Zoom out (-)" does={() => zoomBy('out')}>
           <ZoomOut size={15} />
-        </button>
-        <button type="button" aria-label="Fit" title="Fit (F)" onClick={fit}>
+        </IconButton>
+        <IconButton words="Fit" title="Fit (F)" does={fit}>
           <Maximize2 size={14} />
-        </button>
+        </IconButton>
       </span>
       <FindPlace find={find} />
       <SaveButtons svg={svg} river={river} />

@@ -12,7 +12,7 @@ import { SnagCards } from '../slips/SnagCards';
 import slip from '../slips/slip.module.css';
 import rows from '../slips/rows.module.css';
 import primitives from '../ui/primitives.module.css';
-import { TargetPicker } from '../fields/TargetPicker';
+import { AimButton } from '../slips/AimButton';
 import { useAnalysisClient } from '../state/analysis';
 import { RoutesDoor } from '../slips/RoutesDoor';
 import { useStudy } from '../state/store';
@@ -121,7 +121,6 @@ export function RibbonCard({ river, ribbon }: Props) {
 function WayTools({ way }: { readonly way: WrittenWay }) {
   const plan = useStudy((state) => state.plan);
   const commit = useStudy((state) => state.commit);
-  const [aiming, setAiming] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const section = plan.sections.find(({ section: { id }, items }) =>
     'section' in way ? id === way.section : items.some(({ item }) => item.name === way.item),
@@ -130,30 +129,17 @@ function WayTools({ way }: { readonly way: WrittenWay }) {
   if (section === undefined) return null;
   return (
     <div className={classes.wayTools}>
-      <span className={rows.aim}>
-        <button
-          type="button"
-          className={slip.button}
-          aria-expanded={aiming}
-          onClick={() => setAiming(!aiming)}
-        >
-          Re-aim
-        </button>
-        {aiming && (
-          <TargetPicker
-            section={section.index}
-            item={at}
-            none={null}
-            close={() => setAiming(false)}
-            choose={(target) => {
-              setAiming(false);
-              if (target === null) return;
-              const change = reaimWay(plan, way, target);
-              setProblem(typeof change === 'string' ? change : commit(change));
-            }}
-          />
-        )}
-      </span>
+      <AimButton
+        section={section.index}
+        from={at}
+        className={slip.button}
+        choose={(target) => {
+          const change = reaimWay(plan, way, target);
+          setProblem(typeof change === 'string' ? change : commit(change));
+        }}
+      >
+        Re-aim
+      </AimButton>
       <button type="button" className={slip.button} onClick={() => commit(removeWay(way))}>
         Delete
       </button>

@@ -1,4 +1,5 @@
 /** Paste a list of questions, look at what was understood of every line, then take it over. */
+import drafted from '../../../demo/drafted-list.txt?raw';
 import { useDeferredValue, useMemo, type ReactNode } from 'react';
 import { LINE_KINDS, type LineKind, type Understood } from '../../core/exchange/from-list';
 import { plural } from '../ui/format';
@@ -28,20 +29,7 @@ const KIND_WORDS: Readonly<Record<LineKind, string>> = {
   trouble: 'Not used',
 };
 
-const EXAMPLE = `CONSENT
-1. Are you aged 18 or over?
-- Yes
-- No (screen out)
-
-HOME
-2. Do you rent your home?
-- Yes
-- No
-If no, skip to 4
-3. Who is your landlord?
-- A private landlord
-- A council
-4. Anything else to add?`;
+const EXAMPLE = `${drafted}4. Anything else to add?`;
 
 export function PasteList({ understand, list, change, children, act, take, cancel }: Props) {
   const settled = useDeferredValue(list);

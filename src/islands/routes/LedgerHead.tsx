@@ -6,6 +6,7 @@ import { CheckedField } from '../fields/Fields';
 import { useNextToWalk } from '../state/ledger';
 import { useStudy } from '../state/store';
 import { countText, grouped, plural, routeText } from '../ui/format';
+import { IconButton } from '../ui/IconButton';
 import classes from './routes.module.css';
 import type { ListedRoutes } from './use-list';
 
@@ -153,32 +154,15 @@ function GoToRoute({ total, goTo }: GoToProps) {
 function ColumnWidth({ zoom, setZoom }: Pick<Props, 'zoom' | 'setZoom'>) {
   return (
     <span className={classes.zoom} role="group" aria-label="Width of the columns">
-      <button
-        type="button"
-        aria-label="Wider columns"
-        title="Wider columns"
-        onClick={() => setZoom(Math.min(64, zoom * 2))}
-      >
+      <IconButton words="Wider columns" does={() => setZoom(Math.min(64, zoom * 2))}>
         <ZoomIn size={15} />
-      </button>
-      <button
-        type="button"
-        aria-label="Narrower columns"
-        title="Narrower columns"
-        disabled={zoom <= 1}
-        onClick={() => setZoom(Math.max(1, zoom / 2))}
-      >
+      </IconButton>
+      <IconButton words="Narrower columns" disabled={zoom <= 1} does={() => setZoom(Math.max(1, zoom / 2))}>
         <ZoomOut size={15} />
-      </button>
-      <button
-        type="button"
-        aria-label="Fit all columns"
-        title="Fit all columns"
-        disabled={zoom === 1}
-        onClick={() => setZoom(1)}
-      >
+      </IconButton>
+      <IconButton words="Fit all columns" disabled={zoom === 1} does={() => setZoom(1)}>
         <Maximize2 size={14} />
-      </button>
+      </IconButton>
     </span>
   );
 }

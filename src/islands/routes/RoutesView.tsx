@@ -1,5 +1,5 @@
 /** Routes: the ledger of every way through, one row a route and one column an item, fetched by number. */
-import { useState } from 'react';
+import { useState, type ComponentProps } from 'react';
 import { useStudy } from '../state/store';
 import { useRandomDraw } from '../state/random-draw';
 import { FilterBar } from './FilterBar';
@@ -70,7 +70,7 @@ function Ledger({ walk }: Props) {
         </p>
       ))}
       <FrontNote order={shown.order} cover={front} />
-      <Listed choices={choices} column={column} setColumn={setColumn} zoom={zoom} walk={walk} />
+      <Listed choices={choices} shown={{ column, setColumn, zoom, open: walk }} />
       {current !== null && list !== null && list.summary.total !== '0' && (
         <RouteFoot
           route={route}
@@ -89,14 +89,11 @@ function Ledger({ walk }: Props) {
 
 interface ListedProps {
   readonly choices: ReturnType<typeof useLedgerChoices>;
-  readonly column: number | null;
-  readonly setColumn: (column: number | null) => void;
-  readonly zoom: number;
-  readonly walk: (number: string) => void;
+  readonly shown: Pick<ComponentProps<typeof LedgerGrid>, 'column' | 'setColumn' | 'zoom' | 'open'>;
 }
 
 /** The rows, or why there are none. */
-function Listed({ choices, column, setColumn, zoom, walk }: ListedProps) {
+function Listed({ choices, shown }: ListedProps) {
   const { list, place } = choices;
   if (list === null) return <p className={classes.message}>Looking them up …</p>;
   if (list.summary.refused !== null)
@@ -116,14 +113,6 @@ function Listed({ choices, column, setColumn, zoom, walk }: ListedProps) {
       </p>
     );
   return (
-    <LedgerGrid
-      list={list}
-      place={place < total ? place : total - 1n}
-      setPlace={choices.choose}
-      column={column}
-      setColumn={setColumn}
-      zoom={zoom}
-      open={walk}
-    />
+    <LedgerGrid list={list} place={place < total ? place : total - 1n} setPlace={choices.choose} {...shown} />
   );
 }

@@ -6,6 +6,7 @@ import { useLedger } from '../state/ledger';
 import type { DrawnRoutes } from '../state/random-draw';
 import { listQuery, readShown, shownSearch, type RoutesShown } from '../state/routes-shown';
 import { useStudy } from '../state/store';
+import { useAsked } from '../ui/use-asked';
 import { useList, useRows } from './use-list';
 
 export function useLedgerChoices(draw: DrawnRoutes) {
@@ -39,16 +40,11 @@ export function useLedgerChoices(draw: DrawnRoutes) {
     [shown, current],
   );
   // A route that is current stays so where it is in the new list.
-  useEffect(() => {
-    if (list === null || staying === null) return;
-    let latest = true;
-    void client.api.positionIn(list.query, staying).then((position) => {
-      if (latest) setPlace(position === null ? 0n : BigInt(position) - 1n);
-    });
-    return () => {
-      latest = false;
-    };
-  }, [client, list, staying]);
+  useAsked(
+    () => (list === null || staying === null ? null : client.api.positionIn(list.query, staying)),
+    [client, list, staying],
+    (position) => setPlace(position === null ? 0n : BigInt(position) - 1n),
+  );
   const goTo = async (number: string) => {
     const position = list === null ? null : await client.api.positionIn(list.query, number);
     setMissed(position === null ? number : null);

@@ -8,6 +8,7 @@ import { useReviewer } from '../state/reviewer';
 import { useStudy } from '../state/store';
 import { call } from '../ui/api';
 import { whenText } from '../ui/format';
+import { ShortForm } from '../ui/ShortForm';
 import classes from './comments.module.css';
 import slip from './slip.module.css';
 import primitives from '../ui/primitives.module.css';
@@ -147,18 +148,7 @@ function Form({ places, done }: Props & { readonly done: () => void }) {
     done();
   };
   return (
-    <form
-      className={`${primitives.card} ${classes.form}`}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void keep();
-      }}
-      onKeyDown={(event) => {
-        if (event.key !== 'Escape') return;
-        event.stopPropagation();
-        done();
-      }}
-    >
+    <ShortForm className={`${primitives.card} ${classes.form}`} send={keep} close={done}>
       {places.length > 1 && (
         <select
           aria-label="What the comment is on"
@@ -189,6 +179,6 @@ function Form({ places, done }: Props & { readonly done: () => void }) {
           Cancel
         </button>
       </div>
-    </form>
+    </ShortForm>
   );
 }

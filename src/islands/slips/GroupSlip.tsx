@@ -4,6 +4,7 @@ import type { Plan } from '../../core/routing/plan';
 import { plural } from '../ui/format';
 import { useStudy } from '../state/store';
 import { placesOf, useItemMoves } from '../fields/part-moves';
+import { MoveActs } from './MoveActs';
 import classes from './slip.module.css';
 import primitives from '../ui/primitives.module.css';
 
@@ -31,15 +32,13 @@ export function GroupSlip({ plan }: { readonly plan: Plan }) {
         </p>
       </div>
       <div className={classes.acts}>
-        <button type="button" title="Alt+↑" onClick={() => moves.moveBy(first, -1)}>
-          Move up
-        </button>
-        <button type="button" title="Alt+↓" onClick={() => moves.moveBy(first, 1)}>
-          Move down
-        </button>
-        <button type="button" title="Ctrl+D" onClick={() => moves.duplicate(first)}>
-          Copy them
-        </button>
+        <MoveActs
+          up={() => moves.moveBy(first, -1)}
+          down={() => moves.moveBy(first, 1)}
+          copy={() => moves.duplicate(first)}
+          copyWords="Copy them"
+          copyKeys="Ctrl+D"
+        />
         <button type="button" title="Delete" onClick={() => moves.remove(first)}>
           Delete {plural(places.length, 'item')}
         </button>

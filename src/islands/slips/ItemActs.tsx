@@ -8,6 +8,7 @@ import { useItemMoves } from '../fields/part-moves';
 import { openPaste } from '../state/open-paste';
 import { useStudy, useStudyStore } from '../state/store';
 import { KeepButton } from './KeepButton';
+import { MoveActs } from './MoveActs';
 import classes from './slip.module.css';
 
 interface Props {
@@ -34,15 +35,12 @@ export function ItemActs({ plan, item, place }: Props) {
   };
   return (
     <div className={classes.acts}>
-      <button type="button" title="Alt+↑" onClick={() => moves.moveBy(place, -1)}>
-        Move up
-      </button>
-      <button type="button" title="Alt+↓" onClick={() => moves.moveBy(place, 1)}>
-        Move down
-      </button>
-      <button type="button" title="Ctrl+D" onClick={() => moves.duplicate(place)}>
-        Copy
-      </button>
+      <MoveActs
+        up={() => moves.moveBy(place, -1)}
+        down={() => moves.moveBy(place, 1)}
+        copy={() => moves.duplicate(place)}
+        copyKeys="Ctrl+D"
+      />
       <button
         type="button"
         title="Questions drafted elsewhere, after this item"

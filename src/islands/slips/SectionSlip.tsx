@@ -15,6 +15,7 @@ import { KeepButton } from './KeepButton';
 import { SectionRuns } from './SectionRuns';
 import { SkipRules } from './SkipRules';
 import { SnagCards } from './SnagCards';
+import { MoveActs } from './MoveActs';
 import classes from './slip.module.css';
 import primitives from '../ui/primitives.module.css';
 
@@ -81,15 +82,11 @@ export function SectionSlip({ plan, planSection }: Props) {
       <SnagCards belongs={({ at }) => at.section === section.id} />
       <CommentCards places={[[address('section', section.id), section.title]]} />
       <div className={classes.acts}>
-        <button type="button" title="Alt+↑" disabled={index === 0} onClick={() => move(index - 1)}>
-          Move up
-        </button>
-        <button type="button" title="Alt+↓" disabled={next === undefined} onClick={() => move(index + 1)}>
-          Move down
-        </button>
-        <button type="button" onClick={() => commit(duplicateSection(plan.document, index))}>
-          Copy
-        </button>
+        <MoveActs
+          up={index === 0 ? null : () => move(index - 1)}
+          down={next === undefined ? null : () => move(index + 1)}
+          copy={() => commit(duplicateSection(plan.document, index))}
+        />
         <button
           type="button"
           title="Questions drafted elsewhere, at the end of this section"

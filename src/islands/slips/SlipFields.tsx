@@ -21,13 +21,8 @@ export function SlipRow({ label, hint, children }: Omit<Row, 'field'> & { readon
 }
 
 export function SlipText({
-  field,
-  label,
   hint,
-  value,
-  placeholder,
-  size = 18,
-  take,
+  ...field
 }: Row & {
   readonly value: string;
   readonly placeholder?: string;
@@ -35,15 +30,8 @@ export function SlipText({
   readonly take: (text: string) => string | null;
 }) {
   return (
-    <SlipRow label={label} hint={hint}>
-      <CheckedField
-        field={field}
-        label={label}
-        value={value}
-        size={size}
-        take={take}
-        {...(placeholder === undefined ? {} : { placeholder })}
-      />
+    <SlipRow label={field.label} hint={hint}>
+      <CheckedField size={18} {...field} />
     </SlipRow>
   );
 }

@@ -10,6 +10,7 @@ import { call } from '../ui/api';
 import { whenText } from '../ui/format';
 import { useGoTo } from '../state/going';
 import { useReviewer } from '../state/reviewer';
+import { ShortForm } from '../ui/ShortForm';
 import classes from './snags.module.css';
 import { useStudy } from '../state/store';
 
@@ -107,18 +108,7 @@ function Reason({ snag, done }: { readonly snag: Snag; readonly done: () => void
     done();
   };
   return (
-    <form
-      className={classes.reason}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void keep();
-      }}
-      onKeyDown={(event) => {
-        if (event.key !== 'Escape') return;
-        event.stopPropagation();
-        done();
-      }}
-    >
+    <ShortForm className={classes.reason} send={keep} close={done}>
       <label htmlFor={`${form}-why`}>Why it may stay</label>
       <input
         id={`${form}-why`}
@@ -135,7 +125,7 @@ function Reason({ snag, done }: { readonly snag: Snag; readonly done: () => void
           Cancel
         </button>
       </div>
-    </form>
+    </ShortForm>
   );
 }
 

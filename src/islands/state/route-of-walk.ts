@@ -1,5 +1,5 @@
 /** Which route a walk has taken, once it has come to an ending: its number, and what it shows. */
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { nameInKey } from '../../core/document/addresses';
 import type { Walked } from '../../core/document/walked';
 import type { Plan } from '../../core/routing/plan';
@@ -8,6 +8,7 @@ import type { Walk } from '../../core/routing/walk';
 import { useAnalysisClient } from './analysis';
 import { useStudy } from './store';
 import type { Session } from './walk-session';
+import { useAsked } from '../ui/use-asked';
 
 export interface WalkedRoute {
   readonly number: string;
@@ -46,17 +47,11 @@ export function useRouteOfWalk(plan: Plan, session: Session): WalkedRoute | null
   const ending = clean ? (plan.endings[walk.ending ?? -1]?.ending.id ?? '') : '';
   const key = JSON.stringify([...items, ending]);
   const current = analysis?.document === plan.document;
-  useEffect(() => {
-    if (!clean || !current) return;
-    let latest = true;
-    const [list, last] = [JSON.parse(key) as string[], ending];
-    void client.api.numberOf(list.slice(0, -1), last).then((number) => {
-      if (latest) setFound({ key, number });
-    });
-    return () => {
-      latest = false;
-    };
-  }, [client, clean, current, key, ending]);
+  useAsked(
+    () => (clean && current ? client.api.numberOf(items, ending) : null),
+    [client, clean, current, key],
+    (number) => setFound({ key, number }),
+  );
   if (!clean || found?.key !== key || found.number === null) return null;
   const marks = routeMarks(contentMarks(plan), items, ending);
   return {

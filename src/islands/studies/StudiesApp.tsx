@@ -1,6 +1,6 @@
 /** The home: studies at hand, and the ways to start another. */
 import { FileUp, ListPlus, Plus, Trash2 } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import * as v from 'valibot';
 import { problemText, readDocumentText } from '../../core/document/read';
 import { emptyQuestionnaire } from '../../core/editing/structure';
@@ -14,6 +14,7 @@ import { countText, plural, whenText } from '../ui/format';
 import { useHydrated } from '../ui/hydrated';
 import { Mark } from '../ui/Mark';
 import { signOut } from '../ui/sign-out';
+import { useAsked } from '../ui/use-asked';
 import { SignedOut } from '../ui/SignedOut';
 import classes from './studies.module.css';
 
@@ -184,24 +185,24 @@ function Examined({ card: { examined, snags } }: { card: StudyCard }) {
   );
 }
 
+/** In milliseconds. */
 const ASK_AGAIN = 800;
+
 /** The list, asked for again until everything on it has been examined. */
 function useFilledIn(first: readonly StudyCard[]): readonly StudyCard[] {
   const [cards, setCards] = useState(first);
   const isWhole = cards.every(({ examined }) => examined !== null);
-  useEffect(() => {
-    if (isWhole) return;
-    let over = false;
-    const timer = setInterval(() => {
-      void call(v.array(StudyCardSchema), 'GET', '/api/studies').then((reply) => {
-        if (reply.ok && !over) setCards(reply.body);
-      });
-    }, ASK_AGAIN);
-    return () => {
-      over = true;
-      clearInterval(timer);
-    };
-  }, [isWhole]);
+  useAsked(
+    () => (isWhole ? null : call(v.array(StudyCardSchema), 'GET', '/api/studies')),
+    [isWhole],
+    (reply) => {
+      if (reply.ok) setCards(reply.body);
+    },
+    (askAgain) => {
+      const timer = setInterval(askAgain, ASK_AGAIN);
+      return () => clearInterval(timer);
+    },
+  );
   return cards;
 }
 

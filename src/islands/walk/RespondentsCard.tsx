@@ -7,6 +7,7 @@ import { RespondentSchema } from '../../wire/respondents';
 import { useStudy } from '../state/store';
 import { call } from '../ui/api';
 import type { WalkedRoute } from '../state/route-of-walk';
+import { NameField, ShortForm } from '../ui/ShortForm';
 import classes from './cards.module.css';
 
 interface Props {
@@ -59,24 +60,17 @@ export function RespondentsCard({ plan, found }: Props) {
           />
         ))}
         {found !== null && (
-          <form
-            className={classes.keep}
-            onSubmit={(event) => {
-              event.preventDefault();
-              void keep();
-            }}
-          >
-            <input
-              aria-label="Name of the test respondent"
+          <ShortForm className={classes.keep} send={keep}>
+            <NameField
+              label="Name of the test respondent"
               placeholder="Keep this walk as …"
-              maxLength={100}
               value={name}
-              onChange={(event) => setName(event.target.value)}
+              set={setName}
             />
             <button type="submit" className={classes.link} disabled={name.trim() === ''}>
               {kept.some((each) => each.name === name.trim()) ? 'Replace' : 'Keep'}
             </button>
-          </form>
+          </ShortForm>
         )}
         {problem !== null && (
           <p role="alert" className={classes.problem}>

@@ -11,6 +11,7 @@ import { useData } from '../../state/data';
 import { BookTable } from './BookTable';
 import { MissingPlan } from './MissingPlan';
 import { SheetBack } from './SheetBack';
+import { FindField } from '../../ui/FindField';
 import classes from './book.module.css';
 
 type Panel = 'missing' | 'sheet';
@@ -37,12 +38,7 @@ export function BookView() {
   return (
     <div className={classes.page}>
       <div className={classes.tools}>
-        <input
-          aria-label="Find a variable"
-          placeholder="Find a variable"
-          value={wanted}
-          onChange={(event) => setWanted(event.target.value)}
-        />
+        <FindField label="Find a variable" value={wanted} set={setWanted} />
         <span>
           {plural(found.length, 'column')}
           {collisions > 0 && (

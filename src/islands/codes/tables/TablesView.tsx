@@ -7,6 +7,7 @@ import { grouped } from '../../ui/format';
 import { CrossTable } from './CrossTable';
 import { FrequencyTable } from './FrequencyTable';
 import { SourcePicker } from './SourcePicker';
+import { FindField } from '../../ui/FindField';
 import classes from './tables.module.css';
 import { useTable, type TableState } from './use-table';
 import { MADE_UP, type NamedSource } from './sources';
@@ -147,12 +148,7 @@ function VariableList({ variables, chosen, choose, wanted, setWanted }: ListProp
   const groups = [...new Set(found.map(({ group }) => group))];
   return (
     <nav className={classes.variables} aria-label="Variables">
-      <input
-        aria-label="Find a variable"
-        placeholder="Find a variable"
-        value={wanted}
-        onChange={(event) => setWanted(event.target.value)}
-      />
+      <FindField label="Find a variable" value={wanted} set={setWanted} />
       <div>
         {groups.map((group) => (
           <section key={group}>

@@ -8,6 +8,7 @@ import type { Plan } from '../../../core/routing/plan';
 import { NumberField, TextField } from '../../fields/Fields';
 import { PictureFields } from '../../fields/PictureFields';
 import { RichField } from '../../fields/RichField';
+import { ChoiceField } from '../../fields/ChoiceField';
 import answersClasses from './answers.module.css';
 import { AssumeFields } from './AssumeFields';
 import { CheckRow } from './CheckRow';
@@ -73,17 +74,14 @@ export function QuestionExtras({ plan, question, extras: { field, set } }: Quest
     <>
       {measure !== undefined && (
         <ExtraRow words="measured" without={() => set('measure', undefined)}>
-          <select
+          <ChoiceField
             className={limitsClasses.limit}
-            data-field={field('measure')}
-            aria-label="Level of measurement"
+            field={field('measure')}
+            label="Level of measurement"
             value={measure}
-            onChange={(event) => set('measure', event.target.value as (typeof MEASURES)[number])}
-          >
-            {MEASURES.map((level) => (
-              <option key={level}>{level}</option>
-            ))}
-          </select>
+            choices={MEASURES.map((level) => [level, level] as const)}
+            choose={(level) => set('measure', level)}
+          />
         </ExtraRow>
       )}
       {agrees !== undefined && (

@@ -7,6 +7,7 @@ import { CheckedField, NumberField } from '../../fields/Fields';
 import { focusField } from '../../fields/focus';
 import { useItemMoves } from '../../fields/part-moves';
 import { LIMITS, type LimitField } from './answer-limits';
+import { ChoiceField } from '../../fields/ChoiceField';
 import limitsClasses from './limits.module.css';
 import { useAnswerEdit } from './use-answer-edit';
 
@@ -75,17 +76,13 @@ function Limit({ limit, question, place }: Props & { readonly limit: LimitField 
     return (
       <label>
         {label}{' '}
-        <select
-          className={limitsClasses.limit}
-          data-field={field}
-          aria-label={label}
+        <ChoiceField
+          {...common}
+          field={field}
           value={(value as string | undefined) ?? usual}
-          onChange={({ target }) => set(property)(target.value === usual ? undefined : target.value)}
-        >
-          {limit.values.map((entry) => (
-            <option key={entry}>{entry}</option>
-          ))}
-        </select>
+          choices={limit.values.map((entry) => [entry, entry] as const)}
+          choose={(chosen) => set(property)(chosen === usual ? undefined : chosen)}
+        />
       </label>
     );
   }

@@ -1,31 +1,17 @@
 /** Where an option leads, and the choice of where it shall, for other options as well. */
 import { useState } from 'react';
 import { fieldId } from '../../../core/document/addresses';
-import type { Option, Question } from '../../../core/document/types';
+import type { Option } from '../../../core/document/types';
 import { aimAnswers } from '../../../core/editing/skips';
-import type { ItemPlace } from '../../../core/editing/structure';
-import type { Plan, PlanItem } from '../../../core/routing/plan';
 import { leadOf } from '../../../core/views/leads';
 import { focusField } from '../../fields/focus';
 import { TargetPicker } from '../../fields/TargetPicker';
 import { useStudy } from '../../state/store';
 import answersClasses from './answers.module.css';
 import { LeadText } from './LeadText';
-import type { OptionList } from './use-option-list';
+import type { OptionRowProps } from './OptionRow';
 
-interface Props {
-  readonly plan: Plan;
-  readonly planItem: PlanItem;
-  readonly question: Question;
-  readonly option: Option;
-  readonly o: number;
-  readonly place: ItemPlace;
-  readonly list: OptionList;
-  readonly aiming: boolean;
-  readonly setAiming: (aiming: boolean) => void;
-}
-
-export function OptionAim(props: Props) {
+export function OptionAim(props: OptionRowProps) {
   const { plan, planItem, question, option, o, aiming, setAiming } = props;
   return (
     <span className={answersClasses.aim}>
@@ -45,7 +31,7 @@ export function OptionAim(props: Props) {
 }
 
 /** While it is open: which other answers go along is forgotten with it. */
-function OptionTarget({ question, option, place, list, setAiming }: Props) {
+function OptionTarget({ question, option, place, list, setAiming }: OptionRowProps) {
   const commit = useStudy((state) => state.commit);
   const [also, setAlso] = useState<readonly number[]>([]);
   const others = list.options.filter(({ code }) => code !== option.code);

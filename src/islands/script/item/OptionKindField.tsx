@@ -1,15 +1,13 @@
 /** What kind an option is, and what it can have besides: a condition, a picture. */
 import { useRef } from 'react';
 import { fieldId } from '../../../core/document/addresses';
-import type { Option } from '../../../core/document/types';
 import { OPTIONS_MISSING } from '../../../core/document/vocabularies';
 import { OPTION_KINDS, optionKind, setOptionKind, type OptionKind } from '../../../core/editing/options';
-import type { ItemPlace } from '../../../core/editing/structure';
 import { thenFocus } from '../../fields/focus';
 import { useStudy } from '../../state/store';
 import { readPicture } from '../../ui/pictures';
 import answersClasses from './answers.module.css';
-import type { OptionList } from './use-option-list';
+import type { OptionRowProps } from './OptionRow';
 
 const KIND_WORDS: Readonly<Record<OptionKind, string>> = {
   ordinary: 'an ordinary answer',
@@ -22,21 +20,15 @@ const KIND_WORDS: Readonly<Record<OptionKind, string>> = {
 /** Only in a list: beside a number or a text they would mean nothing. */
 const LISTED_KINDS: readonly OptionKind[] = ['ordinary', 'exclusive', 'specify'];
 
-interface Props {
-  readonly name: string;
-  readonly option: Option;
-  readonly o: number;
-  readonly place: ItemPlace;
-  readonly list: OptionList;
-  readonly say: (problem: string | null) => void;
-}
+type Props = Pick<OptionRowProps, 'question' | 'option' | 'o' | 'place' | 'list' | 'say'>;
 
-export function OptionKindField({ name, option, o, place, list, say }: Props) {
+export function OptionKindField({ question, option, o, place, list, say }: Props) {
   const commit = useStudy((state) => state.commit);
   const picture = useRef<HTMLInputElement>(null);
   const kind = optionKind(option);
   const take = (value: string) => {
-    if (value === 'askIf') thenFocus(() => list.setAskIf(o, ''), fieldId(name, 'optionIf', option.code));
+    if (value === 'askIf')
+      thenFocus(() => list.setAskIf(o, ''), fieldId(question.name, 'optionIf', option.code));
     else if (value === 'image') picture.current?.click();
     else commit(setOptionKind(place, o, value as OptionKind));
   };

@@ -1,7 +1,6 @@
 /** What stands under an option: its usual code, what it asks to be specified, whom it is shown to, its picture. */
 import { useState } from 'react';
 import { fieldId } from '../../../core/document/addresses';
-import type { Option, Question } from '../../../core/document/types';
 import { editOption } from '../../../core/editing/options';
 import { recode, recodeProblem } from '../../../core/editing/recode';
 import type { ItemPlace } from '../../../core/editing/structure';
@@ -10,15 +9,10 @@ import { PictureFields } from '../../fields/PictureFields';
 import { useStudy } from '../../state/store';
 import answersClasses from './answers.module.css';
 import detailsClasses from './details.module.css';
+import type { OptionRowProps } from './OptionRow';
 import { ShownIf } from './ShownIf';
-import type { OptionList } from './use-option-list';
 
-interface Props {
-  readonly question: Question;
-  readonly option: Option;
-  readonly o: number;
-  readonly place: ItemPlace;
-  readonly list: OptionList;
+interface Props extends Pick<OptionRowProps, 'question' | 'option' | 'o' | 'place' | 'list'> {
   /** The code that such an answer has as a rule; null where it has it. */
   readonly usual: number | null;
 }

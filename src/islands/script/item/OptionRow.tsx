@@ -13,22 +13,27 @@ import { OptionKindField } from './OptionKindField';
 import { OptionMore } from './OptionMore';
 import type { OptionList } from './use-option-list';
 
-interface Props {
+/** What a piece of a row is told of it. */
+export interface OptionRowProps {
   readonly plan: Plan;
   readonly planItem: PlanItem;
   readonly question: Question;
   readonly place: ItemPlace;
   readonly option: Option;
+  /** Index of the option. */
   readonly o: number;
   readonly list: OptionList;
   readonly aiming: boolean;
   readonly setAiming: (aiming: boolean) => void;
+  /** Tells of a change that was refused. */
   readonly say: (problem: string | null) => void;
 }
 
-export function OptionRow(props: Props) {
-  const { question, place, option, o, list, setAiming, say } = props;
+export function OptionRow(props: OptionRowProps) {
+  const { question, place, option, o, list, setAiming } = props;
   const commit = useStudy((state) => state.commit);
+  // Beside a number or a scale 98 may be an answer.
+  const usual = list.listed ? usualCode(list.options, option) : null;
   const aim = () => {
     if (list.aimable) setAiming(true);
   };
@@ -54,19 +59,11 @@ export function OptionRow(props: Props) {
           }}
         />
       </span>
-      <OptionKindField name={question.name} option={option} o={o} place={place} list={list} say={say} />
+      <OptionKindField {...props} />
       <span className={answersClasses.dots} />
-      <OptionCode question={question} place={place} option={option} o={o} list={list} />
+      <OptionCode {...props} />
       {list.aimable ? <OptionAim {...props} /> : <span className={answersClasses.lead} />}
-      <OptionMore
-        question={question}
-        option={option}
-        o={o}
-        place={place}
-        list={list}
-        // Beside a number or a scale 98 may be an answer.
-        usual={list.listed ? usualCode(list.options, option) : null}
-      />
+      <OptionMore {...props} usual={usual} />
     </div>
   );
 }
@@ -77,7 +74,7 @@ function OptionCode({
   option,
   o,
   list,
-}: Pick<Props, 'question' | 'place' | 'option' | 'o' | 'list'>) {
+}: Pick<OptionRowProps, 'question' | 'place' | 'option' | 'o' | 'list'>) {
   const document = useStudy((state) => state.document);
   const commit = useStudy((state) => state.commit);
   const take = (code: number | undefined) => {

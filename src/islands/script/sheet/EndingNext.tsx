@@ -6,12 +6,18 @@ import { editEnding } from '../../../core/editing/structure';
 import { carriable, studyName, type OtherStudy } from '../../../core/snags/hand-off';
 import { CheckedField } from '../../fields/Fields';
 import { useStudy } from '../../state/store';
+import { ChoiceField } from '../../fields/ChoiceField';
 import limitsClasses from '../item/limits.module.css';
 import { HandOn, type HandedOn } from './HandOn';
 
 const NONE: readonly OtherStudy[] = [];
 
-type Kind = 'nowhere' | 'questionnaire' | 'address';
+const KINDS = [
+  ['nowhere', 'nowhere'],
+  ['questionnaire', 'another questionnaire'],
+  ['address', 'an address'],
+] as const;
+type Kind = (typeof KINDS)[number][0];
 
 export function EndingNext({ ending, at }: { readonly ending: Ending; readonly at: number }) {
   const commit = useStudy((state) => state.commit);
@@ -39,17 +45,14 @@ export function EndingNext({ ending, at }: { readonly ending: Ending; readonly a
     <div className={limitsClasses.limits}>
       <label>
         then on to{' '}
-        <select
+        <ChoiceField
           className={limitsClasses.limit}
-          data-field={fieldId('@ending', id, 'next')}
-          aria-label={`Where ending ${id} leads on to`}
+          field={fieldId('@ending', id, 'next')}
+          label={`Where ending ${id} leads on to`}
           value={kind}
-          onChange={(event) => choose(event.target.value as Kind)}
-        >
-          <option value="nowhere">nowhere</option>
-          <option value="questionnaire">another questionnaire</option>
-          <option value="address">an address</option>
-        </select>
+          choices={KINDS}
+          choose={choose}
+        />
       </label>
       {next !== undefined && 'url' in next && (
         <CheckedField

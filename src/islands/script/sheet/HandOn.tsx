@@ -7,6 +7,7 @@ import { OtherStudiesSchema } from '../../../wire/other-studies';
 import { CheckedField } from '../../fields/Fields';
 import { useStudy } from '../../state/store';
 import { call } from '../../ui/api';
+import { ChoiceField } from '../../fields/ChoiceField';
 import answersClasses from '../item/answers.module.css';
 import detailsClasses from '../item/details.module.css';
 import limitsClasses from '../item/limits.module.css';
@@ -28,21 +29,14 @@ export function HandOn({ id, next, others, handOnTo, set }: Props) {
   return (
     <>
       {others.length > 0 && (
-        <select
+        <ChoiceField
           className={limitsClasses.limit}
-          aria-label="Study to hand on to"
+          label="Study to hand on to"
           value={to?.id ?? ''}
-          onChange={(event) => set(handOnTo(others.find((each) => each.id === event.target.value)))}
-        >
-          <option value="" disabled>
-            choose a study
-          </option>
-          {others.map((study) => (
-            <option key={study.id} value={study.id}>
-              {study.title}
-            </option>
-          ))}
-        </select>
+          none="choose a study"
+          choices={others.map((study) => [study.id, study.title] as const)}
+          choose={(id) => set(handOnTo(others.find((each) => each.id === id)))}
+        />
       )}
       <CheckedField
         field={fieldId('@ending', id, 'questionnaire')}
@@ -100,19 +94,14 @@ function Carried({ next, to, carry }: CarriedProps) {
           </button>
         </span>
       ))}
-      <select
+      <ChoiceField
         className={limitsClasses.limit}
-        aria-label="Carry an answer along"
+        label="Carry an answer along"
         value=""
-        onChange={(event) => carry([...carried, event.target.value])}
-      >
-        <option value="" disabled>
-          {carried.length === 0 ? 'nothing' : 'and …'}
-        </option>
-        {free.map(({ name }) => (
-          <option key={name}>{name}</option>
-        ))}
-      </select>
+        none={carried.length === 0 ? 'nothing' : 'and …'}
+        choices={free.map(({ name }) => [name, name] as const)}
+        choose={(name) => carry([...carried, name])}
+      />
       {untaken.map((name) => (
         <button key={name} type="button" onClick={() => void takeThere(name)}>
           Have “{to?.title}” take {name}

@@ -1,0 +1,48 @@
+/** A form of a line or two: Enter does what it is for, Escape closes it where it can be closed. */
+import type { ReactNode } from 'react';
+
+interface Props {
+  readonly className: string | undefined;
+  readonly send: () => Promise<void> | void;
+  readonly close?: () => void;
+  readonly children: ReactNode;
+}
+
+export function ShortForm({ className, send, close, children }: Props) {
+  return (
+    <form
+      className={className}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send();
+      }}
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape' || close === undefined) return;
+        event.stopPropagation();
+        close();
+      }}
+    >
+      {children}
+    </form>
+  );
+}
+
+interface NameFieldProps {
+  readonly label: string;
+  readonly placeholder: string;
+  readonly value: string;
+  readonly set: (value: string) => void;
+}
+
+/** A field for a name, as long as names may be. */
+export function NameField({ label, placeholder, value, set }: NameFieldProps) {
+  return (
+    <input
+      aria-label={label}
+      placeholder={placeholder}
+      maxLength={100}
+      value={value}
+      onChange={(event) => set(event.target.value)}
+    />
+  );
+}
