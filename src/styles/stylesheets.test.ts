@@ -3,8 +3,9 @@ import assert from 'node:assert/strict';
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, test } from 'node:test';
+import { fileURLToPath } from 'node:url';
 
-const source = path.join(import.meta.dirname, '..');
+const source = fileURLToPath(new URL('..', import.meta.url));
 const files = readdirSync(source, { recursive: true })
   .map((file) => path.join(source, String(file)))
   .filter((file) => /\.(css|tsx?|astro)$/.test(file) && !file.endsWith('.test.ts'));

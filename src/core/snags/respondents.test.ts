@@ -42,6 +42,7 @@ describe('a test respondent', () => {
     const after = edited('landlord', { askIf: 'rents = 2' });
     assert.deepEqual(told(after), ['landlord is not asked any more', 'landlord is coded -1, not 2']);
     const [snag] = respondentSnags(planFor(after), [ada]);
+    assert.equal(snag?.rule, 'respondent-changed');
     assert.match(snag?.message ?? '', /“Ada” something is different: landlord is not asked any more/);
     assert.deepEqual(snag?.witness?.items, ['rents', 'warm']);
   });

@@ -522,6 +522,41 @@ describe('a snag', () => {
     ]);
   });
 
+  it('duplicate-name: two things called the same, in whatever spelling, or two columns', () => {
+    const list = { type: 'multiple', options: [{ code: 1, label: 'Gas' }] } as const;
+    const grid = {
+      type: 'grid',
+      rows: [{ name: 'One', label: 'A' }],
+      options: [{ code: 1, label: 'Yes' }],
+    } as const;
+    const given = [{ name: 'one', label: 'One', answer: number(0, 1) }];
+    const derived = [{ name: 'ONE', label: 'One', value: '1' }];
+    const cases: readonly (readonly [Questionnaire, readonly object[]])[] = [
+      [study([ask('one'), ask('two')]), []],
+      [study([ask('one'), ask('one')]), [{ item: 'one' }]],
+      [study([ask('one'), say('One')]), [{ item: 'One' }]],
+      [study([ask('one'), ask('g', grid)]), [{ item: 'g', row: 'One' }]],
+      [study([ask('one')], { given }), [{ item: 'one' }]],
+      [study([ask('one')], { derived }), [{ derived: 'ONE' }]],
+      // The first code of a multiple makes the column fuel_1.
+      [study([ask('fuel', list), ask('fuel_1')]), [{ item: 'fuel' }]],
+      [study([ask('fuel', list), ask('fuel_2')]), []],
+    ];
+    for (const [document, found] of cases) assert.deepEqual(places('duplicate-name', document), found);
+  });
+
+  it('code-repeated: two answers of one list that could not be told apart', () => {
+    const twice = [1, 2, 1].map((code, n) => ({ code, label: `Answer ${n}` }));
+    const list = { type: 'single', options: twice } as const;
+    assert.deepEqual(places('code-repeated', study([ask('one', list)])), [{ item: 'one', option: 1 }]);
+    const given = [{ name: 'region', label: 'Region', answer: list }];
+    assert.deepEqual(places('code-repeated', study([ask('one', 2)], { given })), [
+      { given: 'region', option: 1 },
+    ]);
+    const grid = { type: 'grid', rows: [{ name: 'r1', label: 'A' }], options: twice } as const;
+    assert.deepEqual(places('code-repeated', study([ask('g', grid)])), [{ item: 'g', option: 1 }]);
+  });
+
   it('stuck: no answer that is allowed gets somebody past', () => {
     const never = [{ if: 'q = 1', kind: 'hard', message: 'No.' }] as const;
     assert.deepEqual(places('stuck', study([ask('q', 2, must), ask('x', 2, { checks: never })])), [

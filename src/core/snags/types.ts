@@ -4,45 +4,49 @@ import type { TextSpan } from '../condition/syntax';
 import type { Answers } from '../document/types';
 import type { DocumentPlace, PlanRule } from '../routing/problems';
 
-/** Rules that are read off the document. */
-export type WrittenRule =
-  | PlanRule
-  | 'duplicate-name'
-  | 'code-repeated'
-  | 'code-collides'
-  | 'outside-range'
-  | 'text-compared'
-  | 'unlabelled'
-  | 'no-way-out'
-  | 'closing-not-last';
+/** Rules that are read off the document, beside those that making it ready finds. */
+export const WRITTEN_RULES = [
+  'duplicate-name',
+  'code-repeated',
+  'code-collides',
+  'outside-range',
+  'text-compared',
+  'unlabelled',
+  'no-way-out',
+  'closing-not-last',
+] as const;
+export type WrittenRule = PlanRule | (typeof WRITTEN_RULES)[number];
 
 /** Rules that the analysis decides. */
-export type RoutedRule =
-  | 'never-asked'
-  | 'ending-unreached'
-  | 'never-true'
-  | 'always-true'
-  | 'skip-shadowed'
-  | 'rules-overlap'
-  | 'falls-through'
-  | 'values-unclaimed'
-  | 'blank-decides'
-  | 'negation-includes-unasked'
-  | 'may-be-unasked'
-  | 'picks-contradict'
-  | 'consent-not-kept'
-  | 'screening-lets-all'
-  | 'stuck'
-  | 'no-message'
-  | 'message-shadowed'
-  | 'hand-off'
-  | 'passes-cut'
-  | 'asked-twice'
-  | 'too-long'
-  | 'not-exact';
+export const ROUTED_RULES = [
+  'never-asked',
+  'ending-unreached',
+  'never-true',
+  'always-true',
+  'skip-shadowed',
+  'rules-overlap',
+  'falls-through',
+  'values-unclaimed',
+  'blank-decides',
+  'negation-includes-unasked',
+  'may-be-unasked',
+  'picks-contradict',
+  'consent-not-kept',
+  'screening-lets-all',
+  'stuck',
+  'no-message',
+  'message-shadowed',
+  'hand-off',
+  'passes-cut',
+  'asked-twice',
+  'too-long',
+  'not-exact',
+] as const;
+export type RoutedRule = (typeof ROUTED_RULES)[number];
 
 /** Something is different for a test respondent. */
-export type KeptRule = 'respondent-changed';
+export const KEPT_RULES = ['respondent-changed'] as const;
+export type KeptRule = (typeof KEPT_RULES)[number];
 
 export type SnagRule = WrittenRule | RoutedRule | KeptRule;
 export type Severity = 'error' | 'warning' | 'note';

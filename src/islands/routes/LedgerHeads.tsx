@@ -1,5 +1,6 @@
 /** The headings of the ledger; those of sections stay in sight as long as anything of the section is. */
 import type { Columns } from './columns';
+import { LedgerColumnHeads } from './ledger-columns';
 import classes from './ledger.module.css';
 
 /** What stands beside the matrix, in pixels. */
@@ -22,14 +23,7 @@ export function LedgerHeads({ columns, column, width, offset }: Props) {
   const right = (here?.x ?? 0) - offset > width / 2;
   return (
     <div className={classes.heads} aria-hidden="true">
-      <span style={{ left: 40 }}>Route</span>
-      <span style={{ left: 94 }}>Ends</span>
-      <span className={classes.figure} style={{ left: 186 }}>
-        Items
-      </span>
-      <span className={classes.figure} style={{ left: 226 }}>
-        Min
-      </span>
+      <LedgerColumnHeads />
       <div className={classes.across} style={{ left: SIDES.left, width }}>
         {columns.sections.map(({ letter, title, passes, x, width: wide }, index) => {
           const left = Math.max(0, x - offset);
@@ -61,8 +55,6 @@ export function LedgerHeads({ columns, column, width, offset }: Props) {
           </i>
         )}
       </div>
-      <span style={{ right: 112 }}>Sample</span>
-      <span style={{ right: 44 }}>Walked</span>
     </div>
   );
 }
