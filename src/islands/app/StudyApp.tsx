@@ -1,5 +1,5 @@
 /** One open study: the strip of stops on top, the view of the current stop below. */
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import type { Aside } from '../../wire/asides';
 import type { Comment } from '../../wire/comments';
 import type { Verdict } from '../../wire/verdicts';
@@ -40,6 +40,15 @@ interface Props {
   /** Whether whoever opened it can sign out. */
   readonly canSignOut?: boolean;
 }
+
+/** What each stop shows; a reviewer reads the script, and comes to no other stop that changes anything. */
+const VIEWS: Readonly<Record<Stop, (goTo: GoTo, reviewing: boolean) => ReactNode>> = {
+  script: (_, reviewing) => (reviewing ? <ReviewScript /> : <ScriptView />),
+  forks: () => <ForksView />,
+  routes: (goTo) => <RoutesView walk={(number) => goTo('walk', `?route=${number}`)} />,
+  walk: () => <WalkView />,
+  codes: () => <CodesView />,
+};
 
 export default function StudyApp({
   study,
@@ -100,11 +109,7 @@ export default function StudyApp({
               {!reviewing && <NotSaved />}
               {!reviewing && <LeftBehind />}
               <main className={classes.view} key={stop}>
-                {stop === 'script' && (reviewing ? <ReviewScript /> : <ScriptView />)}
-                {stop === 'forks' && <ForksView />}
-                {stop === 'routes' && <RoutesView walk={(number) => goTo('walk', `?route=${number}`)} />}
-                {stop === 'walk' && <WalkView />}
-                {stop === 'codes' && <CodesView />}
+                {VIEWS[stop](goTo, reviewing)}
               </main>
               <SaidLine />
             </div>
