@@ -48,6 +48,15 @@ describe('csv', () => {
   it('tells text from what is none, and its encoding', () => {
     assert.deepEqual(sniffBytes(bytes('a,b\n')), { is: 'text', encoding: 'utf-8', certain: false });
     assert.deepEqual(sniffBytes(new Uint8Array()), { is: 'empty' });
+    // UTF-16 without a mark: every other byte of plain text is zero, the first or the second.
+    const unmarked = (text: string, big: boolean) =>
+      new Uint8Array(
+        [...text].flatMap((letter) => (big ? [0, letter.charCodeAt(0)] : [letter.charCodeAt(0), 0])),
+      );
+    const utf16 = (encoding: string) => ({ is: 'text', encoding, certain: true });
+    assert.deepEqual(sniffBytes(unmarked('a,b\n', false)), utf16('utf-16le'));
+    assert.deepEqual(sniffBytes(unmarked('a,b\n', true)), utf16('utf-16be'));
+    assert.equal(sniffBytes(new Uint8Array([97, 0, 0, 98, 99, 100])).is, 'other');
     assert.equal(sniffBytes(new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0])).is, 'other');
     assert.equal(sniffBytes(new Uint8Array([0x50, 0x4b, 3, 4])).is, 'xlsx');
     const wide = new Uint8Array([...bytes('a,b\n1,2\n')].flatMap((byte) => [byte, 0]));
