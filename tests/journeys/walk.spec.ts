@@ -31,6 +31,13 @@ test('two routes walked and signed off, an answer changed on the way, all kept o
   // Sent back, with a remark about one item.
   await page.getByRole('button', { name: 'Send back with a remark' }).click();
   await page.getByRole('textbox', { name: 'Remark' }).fill('The third question repeats the second.');
+  // What was begun is still there after another route was followed, and the way back.
+  for (const number of [4, 3]) {
+    await page.getByRole('textbox', { name: 'Route to follow' }).fill(String(number));
+    await page.keyboard.press('Enter');
+    await page.getByRole('heading', { name: `Verdict on route ${number}`, exact: true }).waitFor();
+  }
+  await expect(page.getByRole('textbox', { name: 'Remark' })).toHaveValue(/^The third question/);
   await page.getByRole('button', { name: 'Send back route 3' }).click();
   await expect(page.getByText('Sent back', { exact: false }).first()).toBeVisible();
 

@@ -5,6 +5,7 @@ import { capital } from '../../core/document/words';
 import type { Verdict } from '../../wire/verdicts';
 import { YourName } from '../slips/YourName';
 import { useLedger } from '../state/ledger';
+import { useReviewer } from '../state/reviewer';
 import type { WalkedRoute } from '../state/route-of-walk';
 import { useStudy } from '../state/store';
 import type { Session } from '../state/walk-session';
@@ -12,14 +13,26 @@ import { grouped, whenText } from '../ui/format';
 import classes from './cards.module.css';
 import { useVerdict, type Remark } from './use-verdict';
 
+/** What is being written of a route; `open`: whether it is in sight. */
+interface RemarkDraft extends Remark {
+  readonly open: boolean;
+}
+
 interface Props {
   readonly session: Session;
   readonly found: WalkedRoute | null;
   readonly follow: (number: string) => void;
 }
 
+const NOTHING_WRITTEN: RemarkDraft = { open: false, remark: '', place: '' };
+
+/** A name and a remark that were begun outlive the moments in which the walk is on no route that is known. */
 export function VerdictCard({ session, found, follow }: Props) {
-  if (found !== null) return <OnRoute session={session} found={found} follow={follow} />;
+  const by = useReviewer();
+  const [draft, setDraft] = useState(NOTHING_WRITTEN);
+  /** The route that somebody says they have read elsewhere. */
+  const [read, setRead] = useState<string | null>(null);
+  if (found !== null) return <OnRoute {...{ session, found, follow, by, draft, setDraft, read, setRead }} />;
   if ((session.walk?.steps.length ?? 0) === 0) return null;
   return (
     <>
@@ -33,20 +46,22 @@ export function VerdictCard({ session, found, follow }: Props) {
 
 interface OnRouteProps extends Props {
   readonly found: WalkedRoute;
+  readonly by: ReturnType<typeof useReviewer>;
+  readonly draft: RemarkDraft;
+  readonly setDraft: (draft: RemarkDraft) => void;
+  readonly read: string | null;
+  readonly setRead: (fingerprint: string) => void;
 }
 
-function OnRoute({ session, found, follow }: OnRouteProps) {
+function OnRoute({ session, found, follow, by, draft, setDraft, read, setRead }: OnRouteProps) {
   const ledger = useLedger();
-  const { by, next, problem, pass, sendBack, takeBack } = useVerdict(found, follow);
-  /** The route that somebody says they have read elsewhere. */
-  const [read, setRead] = useState<string | null>(null);
-  /** A remark that was begun goes with the verdict that was given instead. */
-  const [round, setRound] = useState(0);
+  const { next, problem, pass, sendBack, takeBack } = useVerdict(found, by, follow);
   const verdict = ledger.byFingerprint.get(found.fingerprint);
   const seen = session.reached >= session.pages.length || read === found.fingerprint;
   const number = grouped(found.number);
   const passed = async () => {
-    if (await pass()) setRound(round + 1);
+    // A remark that was begun goes with the verdict that was given instead.
+    if (await pass()) setDraft(NOTHING_WRITTEN);
   };
   return (
     <>
@@ -80,7 +95,7 @@ function OnRoute({ session, found, follow }: OnRouteProps) {
             </button>
           </p>
         )}
-        <SendBack key={round} number={number} items={found.items} sendBack={sendBack} />
+        <SendBack number={number} items={found.items} {...{ sendBack, draft, setDraft }} />
       </div>
     </>
   );
@@ -111,7 +126,7 @@ function GivenVerdict({ verdict, reviewer, takeBack }: GivenProps) {
   );
 }
 
-interface SendBackProps {
+interface SendBackProps extends Pick<OnRouteProps, 'draft' | 'setDraft'> {
   readonly number: string;
   /** Keys of the items on the route. */
   readonly items: readonly string[];
@@ -120,21 +135,16 @@ interface SendBackProps {
 }
 
 /** A remark stays written until the route is sent back, also while it is hidden. */
-function SendBack({ number, items, sendBack }: SendBackProps) {
-  const [returning, setReturning] = useState(false);
-  const [remark, setRemark] = useState('');
-  const [place, setPlace] = useState('');
-  if (!returning)
+function SendBack({ number, items, sendBack, draft, setDraft }: SendBackProps) {
+  const { remark, place } = draft;
+  if (!draft.open)
     return (
-      <button type="button" className={classes.back} onClick={() => setReturning(true)}>
+      <button type="button" className={classes.back} onClick={() => setDraft({ ...draft, open: true })}>
         Send back with a remark
       </button>
     );
   const send = async () => {
-    if (!(await sendBack({ remark, place }))) return;
-    setReturning(false);
-    setRemark('');
-    setPlace('');
+    if (await sendBack({ remark, place })) setDraft(NOTHING_WRITTEN);
   };
   return (
     <>
@@ -145,12 +155,15 @@ function SendBack({ number, items, sendBack }: SendBackProps) {
           rows={3}
           maxLength={2000}
           value={remark}
-          onChange={(event) => setRemark(event.target.value)}
+          onChange={(event) => setDraft({ ...draft, remark: event.target.value })}
         />
       </label>
       <label className={classes.field}>
         About
-        <select value={place} onChange={(event) => setPlace(event.target.value)}>
+        <select
+          value={items.includes(place) ? place : ''}
+          onChange={(event) => setDraft({ ...draft, place: event.target.value })}
+        >
           <option value="">the whole route</option>
           {items.map((key) => (
             <option key={key}>{key}</option>
@@ -161,7 +174,7 @@ function SendBack({ number, items, sendBack }: SendBackProps) {
         <button type="button" className={classes.back} onClick={() => void send()}>
           Send back route {number}
         </button>
-        <button type="button" className={classes.link} onClick={() => setReturning(false)}>
+        <button type="button" className={classes.link} onClick={() => setDraft({ ...draft, open: false })}>
           Cancel
         </button>
       </span>

@@ -4,10 +4,12 @@ import type { VerdictKind } from '../../core/document/vocabularies';
 import { NothingSchema } from '../../wire/common';
 import { VerdictSchema } from '../../wire/verdicts';
 import { useNextToWalk } from '../state/ledger';
-import { useReviewer } from '../state/reviewer';
+import type { useReviewer } from '../state/reviewer';
 import type { WalkedRoute } from '../state/route-of-walk';
 import { useStudy } from '../state/store';
 import { call } from '../ui/api';
+
+type Reviewer = ReturnType<typeof useReviewer>;
 
 /** What is said of a route that is sent back. `place`: key of an item, empty for the whole route. */
 export interface Remark {
@@ -16,11 +18,10 @@ export interface Remark {
 }
 
 /** `follow` is called with the number of the next route to be walked, once one is passed. */
-export function useVerdict(found: WalkedRoute, follow: (number: string) => void) {
+export function useVerdict(found: WalkedRoute, by: Reviewer, follow: (number: string) => void) {
   const api = useStudy((state) => state.api);
   const verdicts = useStudy((state) => state.verdicts);
   const setVerdicts = useStudy((state) => state.setVerdicts);
-  const by = useReviewer();
   const next = useNextToWalk(found.number);
   const [problem, setProblem] = useState<string | null>(null);
   const others = verdicts.filter(({ route }) => route !== found.fingerprint);
@@ -60,12 +61,13 @@ export function useVerdict(found: WalkedRoute, follow: (number: string) => void)
       setProblem('Write a remark first: what should be mended on this route?');
       return false;
     }
-    return give('sent_back', { remark: remark.trim(), place });
+    // Begun on another route, it may be about an item that is not on this one.
+    return give('sent_back', { remark: remark.trim(), place: found.items.includes(place) ? place : '' });
   };
   const takeBack = async () => {
     const reply = await call(NothingSchema, 'DELETE', `${api}/verdicts`, { route: found.fingerprint });
     if (reply.ok) setVerdicts(others);
     else setProblem(reply.problem);
   };
-  return { by, next, problem, pass, sendBack, takeBack };
+  return { next, problem, pass, sendBack, takeBack };
 }

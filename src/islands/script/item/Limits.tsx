@@ -21,9 +21,13 @@ export function Limits({ question, place }: Props) {
   return (
     <div className={limitsClasses.limits}>
       {LIMITS[answer.type].map((limit, n) => (
-        <Limit key={n} limit={limit} question={question} place={place} />
+        <Limit
+          key={'property' in limit ? limit.property : n}
+          limit={limit}
+          question={question}
+          place={place}
+        />
       ))}
-      {isSuggested(answer) && <span>a suggestion: write the least and the most that can be true</span>}
     </div>
   );
 }
@@ -39,7 +43,8 @@ function Limit({ limit, question, place }: Props & { readonly limit: LimitField 
       if (value === undefined || value === '') delete record[key];
       else record[key] = value;
     });
-  if (limit.as === 'said') return <span>{limit.words}</span>;
+  if (limit.as === 'said')
+    return limit.suggested && !isSuggested(question.answer) ? null : <span>{limit.words}</span>;
   if (limit.as === 'random-order')
     return (
       <label>

@@ -32,7 +32,8 @@ export type LimitField<Property = string> =
       readonly values: readonly [string, ...string[]];
     }
   | { readonly as: 'random-order' }
-  | { readonly as: 'said'; readonly words: string };
+  /** `suggested`: only as long as the limits are a suggestion. */
+  | { readonly as: 'said'; readonly words: string; readonly suggested?: boolean };
 
 const RANDOM_ORDER = { as: 'random-order' } as const;
 const COLUMNS = { as: 'number', property: 'columns', label: 'columns', whole: true } as const;
@@ -68,6 +69,7 @@ export const LIMITS: {
   number: [
     { as: 'number', property: 'min', label: 'from', needed: true, next: 'max' },
     { as: 'number', property: 'max', label: 'to', needed: true, next: 'question' },
+    { ...said('a suggestion: write the least and the most that can be true'), suggested: true },
     { as: 'number', property: 'decimals', label: 'decimals', whole: true },
     { as: 'words', property: 'unit', label: 'unit', size: 8 },
   ],
