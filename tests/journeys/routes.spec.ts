@@ -118,6 +118,11 @@ test('a ledger of more than 10 to the 30 routes scrolls to its last row', async 
   await page.keyboard.press('End');
   const current = ledger.getByRole('option', { selected: true });
   await expect(current).toHaveAccessibleName(new RegExp(`^Route ${total},`));
+  // Less room for the sheet leaves its current row in sight.
+  const inSight = await ledger.getByRole('option').count();
+  await page.setViewportSize({ width: 1280, height: 640 });
+  await expect.poll(() => ledger.getByRole('option').count()).toBeLessThan(inSight);
+  await expect(current).toHaveAccessibleName(new RegExp(`^Route ${total},`));
   await page.keyboard.press('ArrowUp');
   await expect(current).toHaveAccessibleName(new RegExp(`^Route ${total - 1n},`));
   await page.keyboard.press('Home');

@@ -53,15 +53,23 @@ export function useLedgerScroll(
     }
   };
   const shown = useRef({ first, fits });
+  const bringIntoSight = () => {
+    const next = place < first ? place : place >= first + BigInt(fits) ? place - BigInt(fits) + 1n : first;
+    if (next !== first) scrollTo(next);
+  };
+  useEffect(() => {
+    bringIntoSight();
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- not when it is scrolled by hand
+  }, [place, list]);
+  // A row that was in sight stays there when a line above the sheet, or the window, takes room from it.
+  useEffect(() => {
+    const { first: from, fits: before } = shown.current;
+    if (place >= from && place < from + BigInt(before)) bringIntoSight();
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- not when it is scrolled by hand
+  }, [fits]);
   useEffect(() => {
     shown.current = { first, fits };
   });
-  useEffect(() => {
-    const { first: from, fits: inSight } = shown.current;
-    const next = place < from ? place : place >= from + BigInt(inSight) ? place - BigInt(inSight) + 1n : from;
-    if (next !== from) scrollTo(next);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- not when it is scrolled by hand
-  }, [place, list]);
   useEffect(() => {
     const node = scroller.current;
     if (node === null || exact) return;
