@@ -4,18 +4,20 @@ import * as v from 'valibot';
 export const DatasetSchema = v.object({ id: v.string(), name: v.string(), rows: v.number(), at: v.number() });
 export type Dataset = v.InferOutput<typeof DatasetSchema>;
 
-/** Stands in the address: the body is CSV packed by gzip. */
+/** Stands in the address: the body is CSV packed by gzip. What is left out is refused as what is empty. */
 export const DatasetToKeep = v.object({
-  name: v.pipe(
-    v.string('rows that are kept have a name'),
-    v.trim(),
-    v.minLength(1, 'rows that are kept have a name'),
-    v.maxLength(200, 'the name has at most 200 characters'),
+  name: v.optional(
+    v.pipe(
+      v.string(),
+      v.trim(),
+      v.minLength(1, 'rows that are kept have a name'),
+      v.maxLength(200, 'the name has at most 200 characters'),
+    ),
+    '',
   ),
-  rows: v.pipe(
-    v.string('the number of rows is needed'),
-    v.regex(/^\d{1,9}$/, 'the number of rows is needed'),
-    v.transform(Number),
+  rows: v.optional(
+    v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'the number of rows is needed'), v.transform(Number)),
+    '',
   ),
 });
 export const DatasetToRemove = v.strictObject({ id: v.string() });

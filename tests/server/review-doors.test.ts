@@ -6,7 +6,6 @@ import assert from 'node:assert/strict';
 import { readdirSync } from 'node:fs';
 import path from 'node:path';
 import { before, describe, it } from 'node:test';
-import type { APIContext, APIRoute } from 'astro';
 import { address } from '../../src/core/document/addresses';
 import { emptyQuestionnaire } from '../../src/core/editing/structure';
 import { fingerprint } from '../../src/core/routing/route-content';
@@ -17,6 +16,7 @@ import { addComment, listComments } from '../../src/store/comments';
 import { addLink, withdrawLink } from '../../src/store/links';
 import { addStudy, findStudy, removeStudy, restoreStudy } from '../../src/store/studies';
 import { listVerdicts, putVerdict } from '../../src/store/verdicts';
+import { ask, askStudy } from '../support/doors';
 import { passedBy } from '../support/verdicts';
 
 process.env.JOLLY_FORK_DATA = ':memory:';
@@ -27,31 +27,13 @@ const API = path.join('src', 'pages', 'api');
 const doors = readdirSync(API, { recursive: true })
   .map(String)
   .filter((file) => file.endsWith('.ts'));
-type Doors = Readonly<Record<string, APIRoute | undefined>>;
-const load = async (file: string) => (await import(`../../src/pages/api/${file}`)) as Doors;
-
 const verdict = (marks: string[]) => passedBy('The author', marks);
-
-async function ask(
-  file: string,
-  method: string,
-  params: Record<string, string>,
-  body: unknown = {},
-  signedIn: string | null = null,
-): Promise<Response> {
-  const door = (await load(file))[method] ?? (await load(file)).ALL;
-  if (door === undefined) return new Response(null, { status: 405 });
-  const url = new URL('http://127.0.0.1/');
-  const request = new Request(url, { method, ...(method === 'GET' ? {} : { body: JSON.stringify(body) }) });
-  const locals = { asker: { name: signedIn, canSignOut: true } };
-  return door({ params, request, url, locals } as unknown as APIContext);
-}
 
 describe("a reviewer's token", () => {
   let token = '';
   let other = '';
   const review = (method: string, door: string, body?: unknown, as = token) =>
-    ask(path.join('review', '[token]', '[door].ts'), method, { token: as, door }, body);
+    ask(path.join('review', '[token]', '[door].ts'), method, { params: { token: as, door }, body });
   const problem = async (response: Response) => ((await response.json()) as { problem: string }).problem;
 
   before(() => {
@@ -65,7 +47,7 @@ describe("a reviewer's token", () => {
     assert.ok(ofStudies.length >= 12);
     for (const file of ofStudies)
       for (const method of METHODS) {
-        const response = await ask(file, method, { id: token, dataset: token });
+        const response = await ask(file, method, { params: { id: token, dataset: token } });
         assert.ok([400, 404, 405].includes(response.status), `${method} ${file} answered ${response.status}`);
         assert.ok(!(await response.text()).includes('"document"'), file);
       }
@@ -187,9 +169,8 @@ describe('a door', () => {
 
   it('acts in the name of who is signed in, whatever name is sent', async () => {
     addStudy(store(), emptyQuestionnaire('Signed'), 1, 'signed');
-    const id = { id: 'signed' };
-    const as = (method: string, door: string, body: unknown, name: string | null = 'Ines Marlow') =>
-      ask(path.join('studies', '[id]', `${door}.ts`), method, id, body, name);
+    const as = (method: string, door: string, body: unknown, signedIn: string | null = 'Ines Marlow') =>
+      askStudy('signed', door, method, { body, signedIn });
     const sent = 'Somebody else';
     const comment = { place: 'section:a', text: 'Hm', author: sent };
     const given = (await (await as('POST', 'comments', comment)).json()) as { id: number; author: string };
@@ -213,8 +194,7 @@ describe('a door', () => {
   it('leaves a keyed form with who keyed it, and its settling with who settled it', async () => {
     addStudy(store(), emptyQuestionnaire('Keyed'), 1, 'keyed');
     const keyed = { caseId: '7', entry: 1, keyedBy: 'x', answers: {}, settledBy: null as string | null };
-    const put = (body: object, name: string) =>
-      ask(path.join('studies', '[id]', 'cases.ts'), 'PUT', { id: 'keyed' }, body, name);
+    const put = (body: object, signedIn: string) => askStudy('keyed', 'cases', 'PUT', { body, signedIn });
     const names = () => listCases(store(), 'keyed').map(({ keyedBy, settledBy }) => [keyedBy, settledBy]);
     await put(keyed, 'Ines');
     await put(keyed, 'Jon');
