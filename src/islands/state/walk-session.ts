@@ -4,12 +4,18 @@
  * The route is worked out anew from the answers after every keystroke. Answers that are no longer on it stay on
  * the page's side until "Next" is pressed; then they leave the data and are kept as dropped.
  */
-import { useMemo, useReducer } from 'react';
 import { nameInKey, passKey, readPassKey } from '../../core/document/addresses';
 import type { Answers, Value } from '../../core/document/types';
 import { pagesOf, type Page } from '../../core/routing/pages';
 import type { Plan } from '../../core/routing/plan';
-import { answerNames, walk, type Fault, type Walk, type WalkStep } from '../../core/routing/walk';
+import {
+  answerNames,
+  walk,
+  type Fault,
+  type Walk,
+  type WalkResult,
+  type WalkStep,
+} from '../../core/routing/walk';
 
 export interface WalkInputs {
   readonly given?: Answers;
@@ -30,7 +36,7 @@ export interface ChangedAnswer {
   readonly from: Value;
 }
 
-interface SessionState {
+export interface SessionState {
   readonly answers: Readonly<Record<string, Value | null>>;
   readonly inputs: WalkInputs;
   /** Grows with every walk begun. */
@@ -52,7 +58,7 @@ interface SessionState {
   readonly confirmed: string;
 }
 
-type Action =
+export type SessionAction =
   | {
       readonly do: 'start';
       readonly answers: SessionState['answers'];
@@ -65,11 +71,11 @@ type Action =
   | { readonly do: 'tried'; readonly confirmed: string }
   | { readonly do: 'go'; readonly to: number; readonly drop: readonly string[]; readonly aim?: string };
 
-function reduce(state: SessionState, action: Action): SessionState {
+export function sessionAfter(state: SessionState, action: SessionAction): SessionState {
   switch (action.do) {
     case 'start':
       return {
-        ...EMPTY,
+        ...NO_SESSION,
         walks: state.walks + 1,
         answers: action.answers,
         filledIn: action.answers,
@@ -128,7 +134,7 @@ function reduce(state: SessionState, action: Action): SessionState {
   }
 }
 
-const EMPTY: SessionState = {
+export const NO_SESSION: SessionState = {
   answers: {},
   inputs: { seed: 1 },
   walks: 0,
@@ -174,22 +180,38 @@ export interface PageFault {
   readonly fault: Fault;
 }
 
-export function useSession(plan: Plan): Session {
-  const [state, dispatch] = useReducer(reduce, EMPTY);
-  const { answers, inputs } = state;
-  const result = useMemo(() => walk(plan, { answers, ...inputs, lenient: true }), [plan, answers, inputs]);
+/** What follows from the answers: the walk, its pages, and the answers that it asks for no more. */
+export interface Followed {
+  readonly result: WalkResult;
+  readonly pages: readonly Page[];
+  readonly offRoute: readonly string[];
+}
+
+export function followed(
+  plan: Plan,
+  { answers, inputs }: Pick<SessionState, 'answers' | 'inputs'>,
+): Followed {
+  const result = walk(plan, { answers, ...inputs, lenient: true });
+  return result.ok
+    ? {
+        result,
+        pages: pagesOf(plan, result.walk, inputs.seed),
+        offRoute: keysOffRoute(plan, result.walk, answers),
+      }
+    : { result, pages: [], offRoute: [] };
+}
+
+/** The walk as it stands, with what can be done in it; `dispatch` takes what `sessionAfter` does. */
+export function sessionOf(
+  plan: Plan,
+  state: SessionState,
+  { result, pages, offRoute }: Followed,
+  dispatch: (action: SessionAction) => void,
+): Session {
   const walked = result.ok ? result.walk : null;
-  const pages = useMemo(
-    () => (walked === null ? [] : pagesOf(plan, walked, inputs.seed)),
-    [plan, walked, inputs.seed],
-  );
   const at = Math.min(state.at, pages.length);
   const page = pages[at] ?? null;
   const faults = page?.steps.flatMap((step) => step.faults.map((fault) => ({ step, fault }))) ?? [];
-  const offRoute = useMemo(
-    () => (walked === null ? [] : keysOffRoute(plan, walked, answers)),
-    [plan, walked, answers],
-  );
   return {
     ...state,
     walk: walked,
@@ -239,24 +261,22 @@ function pageOf(plan: Plan, answers: Answers, inputs: WalkInputs, item: string |
   );
 }
 
-/** Answered keys that nothing on the walk asks for: neither the question, nor its texts and remarks. */
+/** Answered keys that nothing on the walk asks for: neither the question, nor its texts and remarks, which follow it. */
 function keysOffRoute(plan: Plan, walked: Walk, answers: Answers): string[] {
   const asked = new Set<string>();
   for (const { parts, pass, planItem } of walked.steps) {
     for (const { name } of parts) asked.add(passKey(name, pass));
     asked.add(passKey(planItem.item.name, pass));
   }
-  const variables = new Set([...plan.variables.values()].map(({ name }) => name));
+  const order = new Map([...plan.variables.values()].map(({ name }, n) => [name, n]));
   const texts = answerNames(plan);
-  const order = [...plan.variables.keys()];
-  const place = (key: string) => order.indexOf(nameInKey(key).toLowerCase());
+  /** A text or remark goes with its question. */
+  const ownerOf = (name: string) => (order.has(name) ? name : name.replace(/_(comment|-?\d+_text)$/, ''));
+  const place = (key: string) => order.get(ownerOf(nameInKey(key))) ?? -1;
   const keys = Object.keys(answers).sort((a, b) => place(a) - place(b));
   return keys.filter((key) => {
     if ((answers[key] ?? null) === null) return false;
     const { name, pass } = readPassKey(key);
-    if (!texts.has(name)) return true;
-    // A text or remark goes with its question.
-    const owner = variables.has(name) ? name : name.replace(/_(comment|-?\d+_text)$/, '');
-    return !asked.has(passKey(owner, pass));
+    return !texts.has(name) || !asked.has(passKey(ownerOf(name), pass));
   });
 }

@@ -5,7 +5,7 @@ import type { Plan } from '../../core/routing/plan';
 import { LeadsCard } from './LeadsCard';
 import { RespondentPage, type Device } from './RespondentPage';
 import { RowCard } from './RowCard';
-import { useSession } from '../state/walk-session';
+import { useSession } from '../state/use-session';
 import { Trail } from './Trail';
 import { WhyCards } from './WhyCards';
 import classes from './walk.module.css';

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { PaperView } from '../paper/PaperView';
 import { useRouteOfWalk } from '../state/route-of-walk';
 import { useStudy } from '../state/store';
-import { useSession } from '../state/walk-session';
+import { useSession } from '../state/use-session';
 import { useAhead, usePossible } from './ahead';
 import { FollowUp } from './FollowUp';
 import { InputsCard } from './InputsCard';
