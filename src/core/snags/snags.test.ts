@@ -330,6 +330,23 @@ describe('a snag', () => {
       study([ask('n', number(0, 9)), ask('t', { type: 'text' }), ask('x', 2, { askIf })]);
     assert.deepEqual(places('outside-range', compared('n > 9')), []);
     assert.deepEqual(places('outside-range', compared('n > 10')), [{ item: 'x' }]);
+    const dated = (min: string | undefined, max: string | undefined, askIf: string) => {
+      const limits = { ...(min === undefined ? {} : { min }), ...(max === undefined ? {} : { max }) };
+      const found = snagsIn(study([ask('d', { type: 'date', ...limits }), ask('x', 2, { askIf })]));
+      return found.flatMap(({ rule, message }) =>
+        rule === 'outside-range' ? [/its answers run (.*):/.exec(message)?.[1]] : [],
+      );
+    };
+    for (const [min, max, askIf, told] of [
+      ['2024-01-01', '2024-12-31', 'd > 2025-01-01', ['from 2024-01-01 to 2024-12-31']],
+      ['2024-01-01', '2024-12-31', 'd < 2023-12-31', ['from 2024-01-01 to 2024-12-31']],
+      ['2024-01-01', undefined, 'd < 2023-12-31', ['from 2024-01-01']],
+      [undefined, '2024-12-31', 'd > 2025-01-01', ['to 2024-12-31']],
+      ['2024-01-01', '2024-12-31', 'd = 2024-12-31', []],
+      ['2024-01-01', '2024-12-31', 'd = 2024-01-01', []],
+      [undefined, undefined, 'd > 2025-01-01', []],
+    ] as const)
+      assert.deepEqual(dated(min, max, askIf), told, askIf);
     assert.deepEqual(places('text-compared', compared("t = 'yes'")), [{ item: 'x' }]);
     assert.deepEqual(places('text-compared', compared('t answered')), []);
   });
@@ -589,6 +606,26 @@ describe('a snag', () => {
       ]);
     assert.deepEqual(places('passes-cut', repeated(4)), [{ section: 'b' }]);
     assert.deepEqual(places('passes-cut', repeated(3)), []);
+    // Picks of an answer, and a value known beforehand, ask for passes as well.
+    const options = [1, 2, 3].map((code) => ({ code, label: `Answer ${code}` }));
+    const each = (max: number) =>
+      questionnaire([
+        section('a', [ask('p', { type: 'multiple', options }, must)]),
+        section('b', [ask('x')], { repeat: { each: 'p', max } }),
+      ]);
+    const given = [{ name: 'n', label: 'N', answer: number(0, 5) }];
+    const known = questionnaire([section('b', [ask('x')], { repeat: { times: 'n', max: 3 } })], { given });
+    for (const [cut, most] of [
+      [repeated(4), 4],
+      [each(2), 3],
+      [known, 5],
+    ] as const) {
+      const found = snagsIn(cut).find(({ rule }) => rule === 'passes-cut');
+      const mend = found?.mends?.[0];
+      assert.equal(mend?.label, `Allow ${most} passes`);
+      assert.deepEqual(places('passes-cut', applyAll(cut, mend?.patches ?? [])), []);
+    }
+    assert.deepEqual(places('passes-cut', each(3)), []);
   });
 
   it('too-long: routes over the limit of minutes, with the share that takes them', () => {

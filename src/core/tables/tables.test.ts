@@ -119,6 +119,75 @@ it('a median of an even count lies half-way, and a single value has no spread', 
   assert.equal(summary([0, 1]), null);
 });
 
+it('each variable is listed once, under what it is called and where it stands', () => {
+  const rows = [
+    { name: 'g_heat', label: 'Heating' },
+    { name: 'g_light', label: 'Light' },
+  ];
+  const options = [option(1), option(2, { specify: true })];
+  const wide = planFor(
+    questionnaire(
+      [
+        section('a', [
+          ask('many', { type: 'number', min: 0, max: 2 }),
+          ask('g', { type: 'grid', rows, options: [option(1), option(2)] }, { label: 'Of each' }),
+          ask('top', { type: 'rank', options: [option(1), option(2), option(3)], top: 2 }),
+          ask('some', { type: 'multiple', options }),
+        ]),
+        section('b', [ask('room'), ask('cold')], { repeat: { times: 'many', max: 2 } }),
+      ],
+      { given: [{ name: 'arm', label: 'Arm', answer: { type: 'single', options } }] },
+    ),
+  );
+  assert.deepEqual(
+    tableVariables(wide).map(({ id, label, group, kind }) => [id, label, group, kind].join(' | ')),
+    [
+      'arm | Arm | Given | codes',
+      'many | many? | A a | numbers',
+      'g_heat | Of each: Heating | A a | codes',
+      'g_light | Of each: Light | A a | codes',
+      'top_rank1 | top?, place 1 | A a | codes',
+      'top_rank2 | top?, place 2 | A a | codes',
+      'some | some? | A a | picks',
+      'room_all | room?, all passes | B b | codes',
+      'room_1 | room?, pass 1 | B b | codes',
+      'room_2 | room?, pass 2 | B b | codes',
+      'cold_all | cold?, all passes | B b | codes',
+      'cold_1 | cold?, pass 1 | B b | codes',
+      'cold_2 | cold?, pass 2 | B b | codes',
+      'ending | Ending | Ending | codes',
+    ],
+  );
+});
+
+it('rows can be kept by a grid that was asked at all, and by what was counted over passes', () => {
+  const rows = [
+    { name: 'g_heat', label: 'Heating' },
+    { name: 'g_light', label: 'Light' },
+  ];
+  const plan = planFor(
+    questionnaire([
+      section('a', [
+        ask('own', 2),
+        ask('g', { type: 'grid', rows, options: [option(1), option(2)] }, { askIf: 'own = 1' }),
+        ask('many', { type: 'number', min: 0, max: 2 }),
+      ]),
+      section('b', [ask('warm', 2)], { repeat: { times: 'many', max: 2 } }),
+    ]),
+  );
+  // Columns: own, g_heat, g_light, many, warm_1, warm_2, ending.
+  const data = new Dataset(plan, [
+    [1, 1, 2, 2, 1, 1, 'done'],
+    [1, -3, -3, 1, 1, -1, 'done'],
+    [2, -1, -1, 0, -1, -1, 'done'],
+    [1, -3, 2, 2, 2, 1, 'done'],
+  ]);
+  const kept = (text: string) => filterRows(plan, data, text);
+  assert.deepEqual(kept('g asked'), { ok: true, rows: [0, 1, 3] });
+  assert.deepEqual(kept('g answered'), { ok: true, rows: [0, 3] });
+  assert.deepEqual(kept('g_light = 2'), { ok: true, rows: [0, 3] });
+});
+
 describe('answers given in every pass of a repeated section', () => {
   const repeated = planFor(
     questionnaire([

@@ -36,6 +36,17 @@ describe('a text while it is written', () => {
     assert.equal(after('Who |heats| it?', bold), 'Who **|heats|** it?');
     assert.equal(after('Who |heats| it?', bold, bold), 'Who |heats| it?');
     assert.equal(after('Who |', bold), 'Who **|**');
+    // Marks on one side alone are words of the text.
+    assert.equal(after('Who **|heats| it?', bold), 'Who ****|heats|** it?');
+    assert.equal(after('Who |heats|** it?', bold), 'Who **|heats|**** it?');
+    const keys = [
+      bold,
+      newLine,
+      (view: EditorView) => toggleList(view, '-'),
+      (view: EditorView) => makeLink(view),
+    ];
+    // Each says that the key is dealt with, so that the browser does nothing of its own.
+    for (const key of keys) after('Who |heats| it?', (view) => assert.equal(key(view), true));
   });
 
   it('is linked, its address to be written, or pasted over words', () => {

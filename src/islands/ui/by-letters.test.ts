@@ -22,4 +22,8 @@ it('finds what is typed, by its word or its letter', () => {
     ['n', 's', 'ss', 'd', 'dd', 'tt', 'numbers'].map((word) => typed(word)),
     ['number', 'scale', 'single', 'date', 'datetime', 'time', 'number'],
   );
+  // From the last that begins with it, a letter goes on to the first.
+  assert.equal(typed('t', LIST.indexOf('time')), 'text');
+  assert.equal(typed('s', LIST.indexOf('scale')), 'single');
+  assert.deepEqual(byLetters(LIST, 3, '', 'z'), null);
 });
