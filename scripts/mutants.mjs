@@ -2,7 +2,7 @@
  * Plants one small fault at a time, runs the unit tests that call the function it stands in, and lists the faults that no
  * test minds. `--count N` faults (60), drawn by `--seed S` (1) over all folders alike; `--only PART` of a path; a fault's
  * tests are run, the quickest first, as far as they come to `--seconds T` (60) of what they took before. The same count and
- * seed plant the same faults.
+ * seed plant the same faults. `--again FILE` plants those instead that an earlier run, whose lines are in the file, let by.
  */
 import { readdirSync, readFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
@@ -21,6 +21,7 @@ const { values } = parseArgs({
     seed: { type: 'string', default: '1' },
     only: { type: 'string', default: '' },
     seconds: { type: 'string', default: '60' },
+    again: { type: 'string', default: '' },
   },
 });
 const [count, seed, seconds] = [values.count, values.seed, values.seconds].map(Number);
@@ -54,13 +55,16 @@ for (const [file, text] of texts) {
   byFolder.set(folder, [...(byFolder.get(folder) ?? []), ...faults.map((fault) => ({ file, ...fault }))]);
 }
 
-const drawn = draw(
-  [...byFolder.values()].filter((faults) => faults.length > 0),
-  count,
-  xoroshiro128plus(seed),
-);
+const drawn =
+  values.again === ''
+    ? draw(
+        [...byFolder.values()].filter((faults) => faults.length > 0),
+        count,
+        xoroshiro128plus(seed),
+      )
+    : survivorsIn(readFileSync(values.again, 'utf8'), [...byFolder.values()].flat());
 console.log(
-  `${drawn.length} faults of ${[...byFolder.values()].flat().length}, in ${byFolder.size} folders; seed ${seed}.`,
+  `${drawn.length} faults of ${[...byFolder.values()].flat().length}, in ${byFolder.size} folders; ${values.again === '' ? `seed ${seed}` : `of ${values.again}`}.`,
 );
 
 const begun = Date.now();
@@ -103,6 +107,16 @@ async function survives(fault, tests, worker) {
 function told({ file, line, from, to, by }) {
   const short = (words) => (words.length > 60 ? `${words.slice(0, 59)}…` : words).replaceAll(/\s+/g, ' ');
   return `${file}:${line}   ${short(texts.get(file).slice(from, to))}  →  ${short(by)}`;
+}
+
+/** The faults that an earlier run has told, where they are now: the nearest in their file that reads the same. */
+function survivorsIn(output, faults) {
+  const lines = [...output.matchAll(/^survives +(\S+):(\d+) {3}(.*?)(?: {3}\(no test calls it\))?$/gm)];
+  return lines.flatMap(([, file, line, change]) => {
+    const alike = faults.filter((fault) => fault.file === file && told(fault).endsWith(`   ${change}`));
+    const away = (fault) => Math.abs(fault.line - Number(line));
+    return alike.toSorted((a, b) => away(a) - away(b)).slice(0, 1);
+  });
 }
 
 /** From every folder in turn one that was not drawn yet, as long as there are some. */

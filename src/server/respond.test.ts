@@ -34,6 +34,9 @@ describe('the body of a request', () => {
     const read = await readBytes(sent(['half', ' and half']), 100, 'It holds');
     assert.ok(read.ok);
     assert.equal(new TextDecoder().decode(read.bytes), 'half and half');
+    // Just as much as is taken, and one byte more.
+    assert.ok((await readBytes(sent(['half', ' and half']), 13, 'It holds')).ok);
+    assert.ok(!(await readBytes(sent(['half', ' and half']), 12, 'It holds')).ok);
   });
 
   it('is not taken beyond the limit, however much is sent', async () => {

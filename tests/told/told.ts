@@ -13,14 +13,18 @@ import {
 import { columnsOf, type Column } from '../../src/core/coding/columns';
 import { codedCells } from '../../src/core/coding/row';
 import type { Questionnaire } from '../../src/core/document/types';
+import { applyChange } from '../../src/core/editing/change';
+import { CONVENTIONS, followConvention } from '../../src/core/editing/missing-codes';
 import { codebookSheet } from '../../src/core/exchange/codebook-sheet';
 import { keyFields } from '../../src/core/keying/fields';
 import { limitWords } from '../../src/core/keying/typed';
 import { secondsAlong, secondsByName } from '../../src/core/routing/burden';
 import type { Plan } from '../../src/core/routing/plan';
 import { planOf } from '../../src/core/routing/planner';
+import { madeUpRespondents } from '../../src/core/simulate/respondents';
 import { allSnagsOf } from '../../src/core/snags';
 import { tableVariables } from '../../src/core/tables/variables';
+import { answersToAsk } from '../../src/core/views/answers-asked';
 import { arcsOf } from '../../src/core/views/arcs';
 import { codebook } from '../../src/core/views/codebook';
 import { compareRoutes } from '../../src/core/views/compare-routes';
@@ -66,6 +70,10 @@ const TELLINGS: Readonly<Record<string, Telling>> = {
             .map(({ text }) => text)
             .join('')}`,
       ),
+      bounds: [analysis.cover, analysis.pairs].map(
+        (cover) =>
+          `${cover.routes.length} routes, at least ${cover.atLeast}, ${'pairs' in cover ? cover.pairs : cover.outcomes} met`,
+      ),
       chosen: analysis.cover.routes.map(({ alone }) => alone.map((event) => forkEventWords(plan, event))),
     };
   },
@@ -91,6 +99,12 @@ const TELLINGS: Readonly<Record<string, Telling>> = {
       ({ severity, rule, at, message }) =>
         `${severity} ${rule}, ${placeWords(plan.document, at)}: ${message}`,
     ),
+  Shares: ({ plan }) => {
+    const shares = sharesOf(plan);
+    return shares === null
+      ? 'too entangled'
+      : [[...shares.items], shares.endings, shares.ways, shares.minutes];
+  },
   Forks: ({ plan }) => {
     const shares = sharesOf(plan);
     const transitions = transitionsOf(plan, shares) ?? [];
@@ -138,6 +152,27 @@ const TELLINGS: Readonly<Record<string, Telling>> = {
   Codebook: ({ plan, document }) => [codebook(plan), codebookSheet(document).map((row) => row.join(' | '))],
   Keying: ({ plan }) => keyFields(plan).map((field) => `${field.key} ${field.label}: ${limitWords(field)}`),
   Tables: ({ plan }) => tableVariables(plan),
+  'Answers to ask for': ({ plan }) => answersToAsk(plan),
+  'Made up': ({ plan }) => {
+    const columns = columnsOf(plan);
+    return [...madeUpRespondents(plan, 6, 7)].map((person) =>
+      [...person.row()].map((cell, n) => `${columns[n]?.name} ${cell}`).join(', '),
+    );
+  },
+  'Missing codes': ({ document }) =>
+    CONVENTIONS.map((convention) => {
+      const { missing, sections } = applyChange(document, followConvention(document, convention)).document;
+      return [
+        missing.map(({ reason, code }) => `${reason} ${code}`),
+        sections.flatMap(({ items }) =>
+          items.flatMap((item) =>
+            item.kind === 'question' && item.missingCodes !== undefined
+              ? [`${item.name} ${JSON.stringify(item.missingCodes)}`]
+              : [],
+          ),
+        ),
+      ];
+    }),
   Sheet: ({ document }) =>
     rowsOf(document, new Set()).map((row) => `${row.key} ${figure(likelyHeight(row, document))}`),
 };

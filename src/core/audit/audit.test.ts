@@ -2,10 +2,11 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { ask, planFor, questionnaire, say, section } from '../../../tests/support/questionnaire';
+import { columnsOf } from '../coding/columns';
 import type { Section } from '../document/types';
 import { problemAt } from '../wording/audit';
 import { Auditor } from './auditor';
-import { likelyCaseColumn } from './matching';
+import { headerProblem, likelyCaseColumn, matchColumns, raggedProblem } from './matching';
 import { AuditRun } from './run';
 import type { AuditOptions } from './types';
 
@@ -211,6 +212,80 @@ it('a hard check that holds could not have been passed', () => {
   const audit = auditOf([section('a', [ask('m', number), ask('n', number, { checks }), ask('o')])]);
   assert.deepEqual(audit('5', '7', '1', 'done').problems, []);
   assert.deepEqual(audit('5', '3', '1', 'done').problems, ['out-of-limits n 3']);
+});
+
+describe('columns of a file', () => {
+  const rows = [
+    { name: 'g_heat', label: 'Heating' },
+    { name: 'g_light', label: 'Light' },
+  ];
+  const items = [
+    ask('own', 2, { label: 'Owns it' }),
+    ask('rent', 2, { text: 'Same words' }),
+    ask('pay', 2, { text: 'Same words' }),
+    ask('g', { type: 'grid', rows, options: [option(1), option(2)] }),
+    ask('some', { type: 'multiple', options: [option(1), option(2)] }),
+  ];
+  const plan = planFor(questionnaire([section('a', items)]));
+  const matched = (header: readonly string[], said: Record<string, string | null> = {}) =>
+    matchColumns(plan.document, columnsOf(plan), header, said).header.map(
+      ({ column, by }) => `${column === null ? 'none' : (columnsOf(plan)[column]?.name ?? '')} by ${by}`,
+    );
+  it('are known by name, by small letters, by a label that one alone has, and as somebody said', () => {
+    assert.deepEqual(matched(['own', 'RENT', 'Owns it', 'Same words', 'Heating', 'other']), [
+      'own by name',
+      'rent by name',
+      'none by null',
+      'none by null',
+      'g_heat by label',
+      'none by null',
+    ]);
+    assert.deepEqual(matched([' Owns  it', 'x', 'own'], { x: 'pay' }), [
+      'none by null',
+      'pay by hand',
+      'own by name',
+    ]);
+    assert.deepEqual(matched(['OWNS IT']), ['own by label']);
+    // What is said comes before what is called alike, and none of them is an answer, too.
+    assert.deepEqual(matched(['own', 'x', 'y'], { own: null, x: 'own', y: 'gone' }), [
+      'none by hand',
+      'own by hand',
+      'none by null',
+    ]);
+  });
+  it('cannot be used without names of their own', () => {
+    assert.equal(headerProblem(['own', 'rent']), null);
+    assert.match(headerProblem(['own', ' ']) ?? '', /^Column 2 has no name/);
+    assert.match(headerProblem(['own', 'rent', ' own']) ?? '', /^Columns 1 and 3 are both called “own”/);
+  });
+  it('are told where the file lacks them, or has one that nobody knows', () => {
+    const told = new AuditRun(plan, ['own', 'x', 'y'], {}, { y: null }).columnProblems;
+    assert.deepEqual(
+      told.map(({ problem, column }) => `${problem} ${column}`),
+      [
+        'unknown-column x',
+        ...['rent', 'pay', 'g_heat', 'g_light', 'some_1', 'some_2', 'ending'].map(
+          (name) => `missing-column ${name}`,
+        ),
+      ],
+    );
+  });
+  it('fit a row that has as many cells, or empty ones too many', () => {
+    assert.equal(raggedProblem(4, ['1', '2'], 2), null);
+    assert.equal(raggedProblem(4, ['1', '2', '', ''], 2), null);
+    assert.match(raggedProblem(4, ['1', '2', '', '3'], 2) ?? '', /^Row 4 has 4 cells, and the first row 2/);
+    assert.match(raggedProblem(4, ['1'], 2) ?? '', /^Row 4 has 1 cells/);
+  });
+  it('with case numbers are known by what they are usually called', () => {
+    for (const [header, found] of [
+      [['own', 'Respondent_ID'], 'Respondent_ID'],
+      [['id', 'case'], 'id'],
+      [['caseid'], 'caseid'],
+      [['household no', 'x'], 'household no'],
+      [['paid', 'idea', 'in case'], null],
+    ] as const)
+      assert.equal(likelyCaseColumn(header), found);
+  });
 });
 
 it('where the time of a section ran out, the rest of it was not reached', () => {

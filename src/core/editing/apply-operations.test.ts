@@ -1,9 +1,10 @@
 /** Operations applied where nothing else of the editor is loaded, as the server does. */
 import assert from 'node:assert/strict';
-import { it } from 'node:test';
+import { describe, it } from 'node:test';
 import * as v from 'valibot';
 import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
 import { listKey, partKey, type PartKey } from '../document/addresses';
+import type { Questionnaire } from '../document/types';
 import { applyOperations, OperationSchema } from './apply-operations';
 
 it('applies an operation, and leaves out one that does not fit, by itself', () => {
@@ -32,6 +33,76 @@ it('takes no operation that names a property which no questionnaire has', () => 
     '',
   ])
     assert.ok(!set(field), field);
+});
+
+describe('an operation on what others have changed meanwhile', () => {
+  const document = questionnaire([section('a', [ask('one'), ask('two'), ask('three')]), section('b', [])]);
+  const item = (name: string) => partKey('item', name);
+  const items = (of: string) => listKey('items', of);
+  const order = ({ sections }: Questionnaire) =>
+    sections.map((each) => each.items.map((of) => ('name' in of ? of.name : '')).join(' ')).join(' | ');
+  /** Moves `two`, between one and three when it was made, to the end of section b. */
+  const move = {
+    do: 'move',
+    part: item('two'),
+    from: { list: items('a'), after: item('one'), before: item('three') },
+    to: { list: items('b'), after: null },
+  } as const;
+  const remove = (name: string, value: unknown) => ({ do: 'remove', part: item(name), value }) as const;
+
+  it('moves what still stands beside one of its neighbours, and clashes over what others have moved', () => {
+    assert.equal(order(applyOperations(document, [move]).document), 'one three | two');
+    const [one, two, three] = document.sections[0]?.items ?? [];
+    // One neighbour has gone: the other tells that it stayed.
+    for (const gone of ['one', 'three']) {
+      const { document: without } = applyOperations(document, [remove(gone, gone === 'one' ? one : three)]);
+      const { document: next, clashes } = applyOperations(without, [move]);
+      assert.deepEqual(clashes, [], gone);
+      assert.match(order(next), /\| two$/);
+    }
+    const elsewhere = questionnaire([section('a', [ask('two'), ask('one'), ask('three')]), section('b', [])]);
+    const { document: same, clashes } = applyOperations(elsewhere, [move]);
+    assert.equal(order(same), 'two one three | ');
+    assert.deepEqual(
+      clashes.map(({ gone, theirs }) => [gone, theirs]),
+      [[false, two]],
+    );
+    // Where somebody has chosen it all the same, it is done; and done already, it is no clash.
+    assert.equal(order(applyOperations(elsewhere, [move], new Set([move])).document), 'one three | two');
+    const done = questionnaire([section('a', [ask('one'), ask('three')]), section('b', [ask('two')])]);
+    assert.deepEqual(applyOperations(done, [move]).clashes, []);
+    const away = questionnaire([section('a', [ask('one'), ask('three')]), section('b', [])]);
+    assert.deepEqual(
+      applyOperations(away, [move]).clashes.map(({ gone }) => gone),
+      [true],
+    );
+  });
+
+  it('takes away what is still what it was, as a whole and whatever it holds', () => {
+    const options = [1, 2].map((code) => ({ code, label: `Answer ${code}` }));
+    const before = questionnaire([section('a', [ask('q', { type: 'single', options }), ask('r')])]);
+    const q = before.sections[0]?.items[0];
+    const more = (label: string) =>
+      ({
+        do: 'add',
+        part: partKey('option', '3', 'q'),
+        to: { list: listKey('options', 'q'), after: partKey('option', '2', 'q') },
+        value: { code: 3, label },
+      }) as const;
+    assert.equal(order(applyOperations(before, [remove('q', q)]).document), 'r');
+    // An answer that was added in the same go belongs to it.
+    const grown = applyOperations(before, [more('Answer 3')]);
+    assert.deepEqual(
+      applyOperations(before, [more('Answer 3'), remove('q', grown.document.sections[0]?.items[0])]).clashes,
+      [],
+    );
+    const { document: kept, clashes } = applyOperations(grown.document, [remove('q', q)]);
+    assert.equal(order(kept), 'q r');
+    assert.equal(clashes.length, 1);
+    // Gone already is no clash.
+    const gone = questionnaire([section('a', [ask('r')])]);
+    assert.deepEqual(applyOperations(gone, [remove('q', q)]).clashes, []);
+  });
 });
 
 it('puts many parts where they belong, whatever is taken away and written in between', () => {

@@ -67,9 +67,107 @@ describe('typing into a form', () => {
     assert.equal(limitWords(number), '0 to 300');
   });
 
+  it('reads each kind of answer, and says what it takes where it cannot', () => {
+    const option = (code: number) => ({ code, label: `Answer ${code}` });
+    const specials = [dontKnow];
+    const cases: readonly (readonly [Answer, Readonly<Record<string, unknown>>])[] = [
+      [
+        { type: 'single', options: [option(1), option(2)] },
+        { '1': 1, ' 2 ': 2, '': null, '3': false, x: false },
+      ],
+      [
+        { type: 'multiple', options: [option(1), option(2), option(12)] },
+        { '1 2': [1, 2], '12': [12], '2,1': [2, 1], '': null, '3': false },
+      ],
+      [
+        { type: 'rank', options: [option(1), option(2), option(3)] },
+        { '3 1 2': [3, 1, 2], '': null, '7': false },
+      ],
+      [
+        { type: 'scale', min: 0, max: 1, step: 0.25, specials },
+        { '0.25': 0.25, '0,75': 0.75, '998': 998, '0.3': false, '2': false },
+      ],
+      [
+        { type: 'number', min: -5, max: 5, decimals: 1, specials },
+        { '-4,5': -4.5, '05': 5, '998': 998, '6': false, '1.25': false, '-': false },
+      ],
+      [
+        { type: 'date', min: '2024-01-01' },
+        { '2024-02-29': '2024-02-29', '1.3.2024': '2024-03-01', '31.2.2024': false, '2023-12-31': false },
+      ],
+      [{ type: 'time' }, { '14:05': '14:05', '24:00': false, '7': false }],
+      [
+        { type: 'datetime' },
+        { '2024-03-01 14:05': '2024-03-01T14:05', '1.3.2024 14:05': '2024-03-01T14:05', '14:05': false },
+      ],
+      [
+        { type: 'text', maxLength: 4 },
+        { Peat: 'Peat', Steam: false, '': null },
+      ],
+    ];
+    for (const [answer, typed] of cases)
+      for (const [text, value] of Object.entries(typed)) {
+        const read = readTyped(fieldOf(answer), text);
+        const about = `${answer.type} “${text}”: ${JSON.stringify(read)}`;
+        if (value === false) assert.ok(!read.ok && read.problem !== '', about);
+        else assert.deepEqual(read, { ok: true, value }, about);
+      }
+  });
+
+  it('lets marks of a scale be typed in any spelling of their digits, and nothing else', () => {
+    const scale = fieldOf({ type: 'scale', min: 0, max: 10, step: 2.5 });
+    assert.deepEqual(
+      ['0', '2', '2.', '2.5', '5', '7.5', '1', '10', '100', '3'].map((text) => typingOf(scale, text)),
+      [
+        'complete',
+        'open',
+        'open',
+        'complete',
+        'complete',
+        'complete',
+        'open',
+        'complete',
+        'refused',
+        'refused',
+      ],
+    );
+    const below = fieldOf({ type: 'scale', min: -2, max: 2 });
+    assert.deepEqual(
+      ['-', '-1', '-3', '2', '3'].map((text) => typingOf(below, text)),
+      ['open', 'complete', 'refused', 'complete', 'refused'],
+    );
+  });
+
+  it('says beside a field what it takes', () => {
+    const options = codes(1, 2, 3);
+    for (const [answer, words] of [
+      [{ type: 'number', min: 0, max: 9, unit: 'kWh' }, '0 to 9 kWh'],
+      [{ type: 'scale', min: 1, max: 5 }, '1 to 5'],
+      [{ type: 'multiple', options }, 'all that apply'],
+      [{ type: 'multiple', options, minPicks: 1, maxPicks: 2 }, 'at least 1, at most 2'],
+      [{ type: 'multiple', options, maxPicks: 2 }, 'at most 2'],
+      [{ type: 'rank', options }, 'in order of rank'],
+      [{ type: 'rank', options, top: 2 }, 'the first 2 in order of rank'],
+      [
+        { type: 'date', min: '2024-01-01', max: '2024-12-31' },
+        'day.month.year, from 2024-01-01, to 2024-12-31',
+      ],
+      [{ type: 'datetime', max: '2024-12-31T12:00' }, 'day.month.year hour:minute, to 2024-12-31 12:00'],
+      [{ type: 'time' }, 'hour:minute'],
+      [{ type: 'text', maxLength: 40 }, 'at most 40 characters'],
+      [{ type: 'text' }, ''],
+      [{ type: 'single', options }, ''],
+    ] as const)
+      assert.equal(limitWords(fieldOf(answer)), words);
+    const [free] = keyFields(planFor(questionnaire([section('a', [ask('q', 2)])])));
+    assert.equal(free && limitWords(free), 'may be blank');
+  });
+
   it('knows the number on the next form', () => {
     assert.equal(nextCaseId('T-009', new Set(['T-010'])), 'T-011');
     assert.equal(nextCaseId('99', new Set()), '100');
+    assert.equal(nextCaseId('0099', new Set(['0100', '0101'])), '0102');
+    assert.equal(nextCaseId('12-7b', new Set()), null);
     assert.equal(nextCaseId('Fenn', new Set()), null);
   });
 });

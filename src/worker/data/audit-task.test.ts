@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
 import { AuditTask } from './audit-task';
-import { openFile } from './read-file';
+import { openFile, type RowSource } from './read-file';
 
 const plan = planFor(
   questionnaire([
@@ -65,6 +65,51 @@ describe('the audit of a file', () => {
     // A row without a problem is read from the file again; a row that is not there is nobody.
     assert.equal((await task.walked(5))?.answers.own, 1);
     assert.equal(await task.walked(6), null);
+  });
+
+  it('shows the first rows of a file, however they stream in, and finds a row in any of its pieces', async () => {
+    const rows = Array.from({ length: 10 }, (_, n) => [String(1 + (n % 2)), '', 'done']);
+    const all = [['own', 'rent', 'ending'], ...rows];
+    for (const size of [1, 2, 3, 20]) {
+      const source: RowSource = {
+        readAs: 'pieces',
+        format: { delimiter: ',', quote: '"' },
+        encoding: null,
+        rows: async function* () {
+          for (let at = 0; at < all.length; at += size)
+            yield { rows: all.slice(at, at + size), share: Math.min(1, (at + size) / all.length) };
+        },
+      };
+      const task = await AuditTask.open(source);
+      assert.ok(task instanceof AuditTask);
+      assert.deepEqual(task.opened.samples, [
+        ['1', '2', '1'],
+        ['', '', ''],
+        ['done', 'done', 'done'],
+      ]);
+      const shares: number[] = [];
+      await task.audit(plan, {}, {}, null, (share) => shares.push(share));
+      assert.deepEqual([shares.length, shares.at(-1)], [Math.ceil(11 / size), 1]);
+      assert.deepEqual(
+        await Promise.all([1, 5, 10].map(async (row) => (await task.walked(row))?.answers.own)),
+        [1, 1, 2],
+      );
+      assert.equal(await task.walked(11), null);
+      assert.equal(task.tabulated.length, 10);
+    }
+  });
+
+  it('gives the coded rows as a workbook, numbers as numbers', async () => {
+    const task = await taskOf(ROWS);
+    await audit(task);
+    const { default: ExcelJS } = await import('exceljs');
+    const book = new ExcelJS.Workbook();
+    await book.xlsx.load(await (await task.file('coded-xlsx')).arrayBuffer());
+    const sheet = book.worksheets[0];
+    assert.equal(sheet?.name, 'Coded');
+    assert.deepEqual((sheet.getRow(1).values as unknown[]).slice(1), ['own', 'rent', 'ending']);
+    assert.deepEqual((sheet.getRow(2).values as unknown[]).slice(1), [1, -1, 'done']);
+    assert.equal(sheet.rowCount, 6);
   });
 
   it('gives the coded rows, the changes and the problems as files', async () => {

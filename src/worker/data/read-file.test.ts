@@ -1,7 +1,7 @@
 /** What is no table of rows is refused by its first bytes or its size, before anything is read. */
 import assert from 'node:assert/strict';
 import { it } from 'node:test';
-import { openFile } from './read-file';
+import { openFile, sizeWords } from './read-file';
 
 const file = (name: string, bytes: BlobPart[]) => new File(bytes, name);
 
@@ -25,6 +25,49 @@ it('an empty file, a picture and a broken workbook are refused by name', async (
     await problemOf(file('b.xlsx', [new Uint8Array([0x50, 0x4b, 3, 4, 0])])),
     /cannot be read as a workbook/,
   );
+});
+
+async function workbookOf(rows: readonly (readonly unknown[])[], name = 'Rows'): Promise<File> {
+  const { default: ExcelJS } = await import('exceljs');
+  const book = new ExcelJS.Workbook();
+  const sheet = book.addWorksheet(name);
+  for (const row of rows) sheet.addRow([...row]);
+  return file('b.xlsx', [await book.xlsx.writeBuffer()]);
+}
+
+it('a workbook gives the rows of its first sheet, as wide as its first row', async () => {
+  const opening = await openFile(await workbookOf([['a', 'b', 'c'], [1, 'x'], [], [null, null, 3]]), null);
+  assert.ok(opening.ok);
+  assert.equal(opening.source.readAs, 'workbook, its first sheet “Rows”');
+  const rows: string[][] = [];
+  for await (const bunch of opening.source.rows()) rows.push(...bunch.rows);
+  assert.deepEqual(rows, [
+    ['a', 'b', 'c'],
+    ['1', 'x', ''],
+    ['', '', '3'],
+  ]);
+  assert.match(await problemOf(await workbookOf([])), /The first sheet of “b.xlsx” is empty/);
+});
+
+it('says how it reads a text: what stands between cells, and in which encoding', async () => {
+  for (const [text, words] of [
+    ['a\tb\n1\t2\n', 'CSV with tabs between cells, UTF-8'],
+    ['a;b\n1;2\n', 'CSV with “;” between cells, UTF-8'],
+    ['a,b\n1,2\n', 'CSV with “,” between cells, UTF-8'],
+  ] as const) {
+    const opening = await openFile(file('t.csv', [text]), null);
+    assert.equal(opening.ok && opening.source.readAs, words);
+  }
+});
+
+it('sizes are told in the unit that one would use', () => {
+  assert.deepEqual([900, 1001, 2_500_000, 25_000_000, 2_000_000_000].map(sizeWords), [
+    '1 kB',
+    '2 kB',
+    '2.5 MB',
+    '25 MB',
+    '2.0 GB',
+  ]);
 });
 
 it('text in Windows-1252 is read as such, and another encoding can be chosen', async () => {
