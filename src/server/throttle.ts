@@ -1,4 +1,7 @@
-/** Tries in a span of time, counted by address and in all: more are not even looked at. */
+/**
+ * How often something may be tried in a span of time, by one address and by all together: what goes beyond is refused
+ * unseen.
+ */
 
 export interface ThrottleLimits {
   /** Tries of one address in `eachSpan` milliseconds. */

@@ -1,4 +1,7 @@
-/** The study that a questionnaire hands on to, by what its ending names, and what the studies take of others. */
+/**
+ * Studies that hand respondents on to each other: which study an ending names, and which values each takes from
+ * others.
+ */
 import type { Given, Questionnaire } from '../core/document/types';
 import { namedStudy, type OtherStudy } from '../core/snags/hand-off';
 import type { Store } from './open';

@@ -1,4 +1,6 @@
-/** One server a data folder: whoever holds it is told to the next. */
+/**
+ * A lock on the data folder, so that two servers never write one database: whoever comes second is told who has it.
+ */
 import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import Database from 'better-sqlite3';

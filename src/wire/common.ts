@@ -1,4 +1,4 @@
-/** What every door answers with where it has nothing to say, or refuses. */
+/** Answers that every endpoint shares: the empty one, and the refusal with its sentence. */
 import * as v from 'valibot';
 
 export const NothingSchema = v.object({});

@@ -15,6 +15,9 @@ export interface DrawFound {
   readonly isUnclear: boolean;
 }
 
+/**
+ * Which questions a row’s answers say were drawn in a pass, from 1; `stateOf` tells what the row has of each.
+ */
 export function drawIn(
   section: PlanSection,
   pass: number,

@@ -40,6 +40,7 @@ export interface ColumnGroup {
   readonly unasked: Readonly<Record<Unasked, ReadonlyMap<number, CellWritten>>>;
 }
 
+/** In the order of the columns. */
 export function groupsOf(plan: Plan, columns: readonly Column[], runner: Runner): ColumnGroup[] {
   const groups = new Map<
     string,
@@ -104,6 +105,7 @@ export interface GroupAnswer {
 const NOTHING: GroupAnswer = { value: null, touched: false };
 const LEFT_BLANK: GroupAnswer = { value: null, touched: true };
 
+/** `readings`: of the whole row, by index of the column. */
 export function answerOf(group: ColumnGroup, readings: readonly CellReading[]): GroupAnswer {
   if (group.kind === 'value') {
     const reading = readings[group.columns[0]?.index ?? -1];

@@ -52,6 +52,7 @@ export function raggedProblem(row: number, cells: readonly string[], width: numb
   return `Row ${row} has ${cells.length} cells, and the first row ${width}: is there a delimiter or a quote too many?`;
 }
 
+/** No column of the codebook is taken twice. `said` wins over names, names over labels. */
 export function matchColumns(
   document: Questionnaire,
   columns: readonly Column[],

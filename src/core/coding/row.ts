@@ -24,6 +24,7 @@ export interface Cell {
 /** What became of one item in one pass. */
 export type Fate = 'presented' | 'not_drawn' | 'not_applicable' | 'not_reached';
 
+/** One for each of `columns`, in their order. `answers`: all that were given, on the route or off it. */
 export function codedCells(
   plan: Plan,
   walk: Walk,

@@ -40,6 +40,7 @@ export interface CompileScope {
   ) => { readonly section: number; readonly scopes: readonly CompileScope[] } | null;
 }
 
+/** The tree must have no problems in its scope; what it compiles to never throws. */
 export function compileTest(node: Condition, scope: CompileScope): CompiledTest {
   switch (node.kind) {
     case 'constant': {
@@ -209,6 +210,7 @@ function compileState(
   }
 }
 
+/** What an operand comes to: null where it has no value. */
 export function compileCalculation(node: Operand, scope: CompileScope): Calculation {
   switch (node.kind) {
     case 'name': {

@@ -31,6 +31,7 @@ export interface Environment {
   passesOver(condition: Condition): Iterable<Environment>;
 }
 
+/** Never throws on a tree without problems in the scope that `environment` stands for. */
 export function holds(node: Condition, environment: Environment): boolean {
   switch (node.kind) {
     case 'or':

@@ -28,6 +28,7 @@ class ParseStop extends Error {
   }
 }
 
+/** The problem that is given is the first; its span counts characters of `source` from 0. */
 export function parseCondition(source: string): Parsed<Condition> {
   return run(source, (parser) => parser.condition());
 }

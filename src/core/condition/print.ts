@@ -1,6 +1,7 @@
 /** From a tree back to text. What is printed parses to the same tree (spans aside). */
 import type { Condition, Literal, Operand, RangeNode } from './syntax';
 
+/** In one spelling: names as typed, one space between words, parentheses only where they are needed. */
 export function printCondition(node: Condition): string {
   switch (node.kind) {
     case 'or':

@@ -21,6 +21,7 @@ import type {
   TextSpan,
 } from './syntax';
 
+/** In the order in which they stand in the text. */
 export function conditionProblems(tree: Condition, scope: Scope): ConditionProblem[] {
   const resolver = new Resolver(scope);
   resolver.condition(tree);

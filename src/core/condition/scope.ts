@@ -41,6 +41,7 @@ export interface Input {
   readonly overPasses: boolean;
 }
 
+/** In document order; a place is not before itself. */
 export function isBefore(a: Position, b: Position): boolean {
   return a.section < b.section || (a.section === b.section && a.item < b.item);
 }

@@ -141,6 +141,7 @@ export type NumericAnswer = AnswerWith<{ tabulated: 'numbers' }>;
 export type DatedAnswer = AnswerWith<{ tabulated: 'moments' }>;
 type Perhaps = Answer | null | undefined;
 
+/** The row of the answer’s type. */
 export function traitsOf(answer: Answer): AnswerTraits {
   return ANSWER_TRAITS[answer.type];
 }

@@ -38,6 +38,7 @@ export function picksWord(code: number): string {
   return code === 1 ? 'what its columns hold for a pick' : 'what its columns hold for no pick';
 }
 
+/** Whether a number could be answered: within the limits, and on a step. */
 export function isInLimits(answer: NumericAnswer, code: number): boolean {
   if (code < answer.min || code > answer.max) return false;
   const { from, step } = stepsOf(answer);

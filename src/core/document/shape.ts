@@ -17,6 +17,7 @@ export interface ShapeProblem {
 
 type ReportProblem = (path: readonly (string | number)[], message: string) => void;
 
+/** None for a document that can be used. The document must fit the schema. */
 export function shapeProblems(document: Questionnaire): ShapeProblem[] {
   const problems: ShapeProblem[] = [];
   const report: ReportProblem = (path, message) => problems.push({ path, message });

@@ -59,6 +59,7 @@ export interface DerivedVariable extends Common {
 /** Variables by lower-case name; where a name is used twice, the first one. */
 export type Variables = ReadonlyMap<string, Variable>;
 
+/** By name in small letters. Of two with one name the first counts; the checks tell of the second. */
 export function variablesOf(document: Questionnaire): Variables {
   const found = new Map<string, Variable>();
   const add = (variable: Variable) => {

@@ -33,6 +33,10 @@ export interface HistoryStep {
   readonly backward: readonly Patch[];
 }
 
+/**
+ * The document is left as it is; a change that changes nothing gives it back itself, with a step without
+ * patches.
+ */
 export function applyChange(
   document: Questionnaire,
   change: Change,

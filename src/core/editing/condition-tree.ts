@@ -43,6 +43,7 @@ export function regroupedAt(tree: Condition, path: TreePath, word: 'and' | 'or')
   return replacedAt(tree, path, grouped(word, part.parts)) ?? tree;
 }
 
+/** Null where the path leads nowhere. */
 export function partAt(tree: Condition, [step, ...rest]: TreePath): Condition | null {
   if (step === undefined) return tree;
   if (tree.kind === 'not') return partAt(tree.part, rest);

@@ -1,4 +1,7 @@
-/** What of an answer another type has no place for. */
+/**
+ * What is lost when a question gets another type of answer: options, rows, limits and texts that the new type cannot
+ * hold, in words.
+ */
 import { hasRows } from '../document/answer-types';
 import { propertiesOf } from '../document/properties';
 import { optionsOf } from '../document/shape';

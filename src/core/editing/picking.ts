@@ -59,6 +59,7 @@ export function relationsFor(variable: Variable): readonly PickedRelation[] {
   }
 }
 
+/** What has to be chosen beside a variable and a relation. */
 export function takes(variable: Variable, relation: PickedRelation): Takes {
   switch (relation) {
     case 'is':

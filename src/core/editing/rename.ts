@@ -6,6 +6,7 @@ import type { Holds } from '../document/properties';
 import { textParts } from '../routing/pipes';
 import type { Change, DocumentDraft } from './change';
 
+/** Names are told by their exact spelling; `to` must be free. */
 export function renameVariable(from: string, to: string): Change {
   return {
     label: `Rename ${from} to ${to}`,

@@ -52,6 +52,7 @@ export function replaceable(document: Questionnaire, replacing: Replacing): Repl
   return { words, names, refused };
 }
 
+/** One step of the history, whatever is replaced. */
 export function replaceAll(document: Questionnaire, replacing: Replacing): Change {
   const { names } = replaceable(document, replacing);
   return {

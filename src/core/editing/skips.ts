@@ -138,6 +138,7 @@ function optionCodes({ answer }: Question): number[] {
   return 'options' in answer ? answer.options.map(({ code }) => code) : [];
 }
 
+/** Both as they are read from a document, with their properties in one order. */
 export function sameTarget(a: Target, b: Target): boolean {
   return JSON.stringify(a) === JSON.stringify(b);
 }

@@ -50,6 +50,7 @@ export interface Built {
   readonly skips: number;
 }
 
+/** With a report on every line: what it became, or why it became nothing. */
 export function buildList(gathered: Gathered): Built {
   return new Builder(gathered).build();
 }

@@ -26,6 +26,10 @@ export interface KeyField {
   readonly of: string | null;
 }
 
+/**
+ * Values known beforehand first, then item by item, in a repeated section pass by pass up to the most that
+ * are run.
+ */
 export function keyFields(plan: Plan): KeyField[] {
   const fields: KeyField[] = (plan.document.given ?? []).map(givenField);
   for (const { items, repeat } of plan.sections) {

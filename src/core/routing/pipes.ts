@@ -35,6 +35,7 @@ export type TextPart =
 
 const PART = /\{\{|\}\}|\{([A-Za-z][A-Za-z0-9_]*)\}/g;
 
+/** Words and pipes in turn; put together they are the text. */
 export function textParts(text: string): TextPart[] {
   const parts: TextPart[] = [];
   let words = '';

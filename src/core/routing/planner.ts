@@ -322,6 +322,7 @@ class Planner {
   }
 }
 
+/** Whether passes can be run `times` an answer says, or for `each` option it picks. */
 export function drivesRepeat(variable: Variable, kind: 'times' | 'each'): boolean {
   if (variable.of !== 'question' && variable.of !== 'given') return false;
   const answer = variable.of === 'question' ? variable.question.answer : variable.given.answer;

@@ -32,6 +32,7 @@ export function routeChanges(before: ShownRoute, now: ShownRoute): RouteChange[]
   return changes;
 }
 
+/** A clause without a full stop: “cars is asked now”. */
 export function routeChangeWords(change: RouteChange): string {
   switch (change.kind) {
     case 'reworded':

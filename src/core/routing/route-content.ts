@@ -19,6 +19,7 @@ export interface ContentMarks {
   ending(id: string): string;
 }
 
+/** Equal marks: what is shown is equal, whatever it is called. */
 export function contentMarks(plan: Plan): ContentMarks {
   const items = new Map<string, string>();
   for (const section of plan.sections) {

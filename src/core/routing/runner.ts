@@ -20,6 +20,7 @@ export interface Respondent {
   meets?(item: RunnerItem, shown: ShownParts, tries: number): boolean;
 }
 
+/** One for a plan, walked by one respondent after the other. */
 export class Runner {
   readonly memory: Memory;
   /** Items presented in the last run; only the first `count` of them. */

@@ -144,6 +144,7 @@ function meet(section: PlanSection, planItem: PlanItem, pass: number, around: Su
   return { planItem, pass: openPass, shown };
 }
 
+/** Parallel to the options and rows of the item. */
 export function shownOf(planItem: PlanItem, environment: Environment): ShownParts {
   const show = (condition: Condition | null) => condition === null || holds(condition, environment);
   return { options: planItem.optionIf.map(show), rows: planItem.rowIf.map(show) };

@@ -1,4 +1,7 @@
-/** Consent that is not kept: refusing it must end the interview at once. And screening that lets everybody through. */
+/**
+ * Two checks of the first sections: refusing consent must end the interview at once, and screening must not let
+ * everybody through.
+ */
 import { FALSE, waysFrom, type Diagram } from '../analysis';
 import { picksMany, picksOne } from '../document/answer-types';
 import type { EndingKind, Question } from '../document/types';

@@ -10,6 +10,7 @@ import type { Mend } from './types';
 /** Places offered where nothing says which is meant: the item after the next, and the next section. */
 const OFFERED = 2;
 
+/** Likeliest first; none where the place has no skip or onward any more. */
 export function targetMends(document: Questionnaire, at: DocumentPlace): Mend[] {
   const home = homeOf(document, at);
   if (home === null) return [];

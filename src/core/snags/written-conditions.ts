@@ -17,6 +17,7 @@ export interface WrittenCondition {
 const ofPlans = new WeakMap<Plan, readonly WrittenCondition[]>();
 const ofSections = new WeakMap<PlanSection, readonly WrittenCondition[]>();
 
+/** In document order; those with a problem are left out. Kept as long as the plan, or its section, is. */
 export function writtenConditions(plan: Plan): readonly WrittenCondition[] {
   return once(ofPlans, plan, () => [
     ...plan.sections.flatMap((section) => once(ofSections, section, () => ofSection(section))),

@@ -11,6 +11,7 @@ export type TableCase =
   /** A reason of the missing plan; `blank` where nothing says why, `unreadable` where no code is known. */
   | { readonly state: 'missing'; readonly reason: string; readonly asked: boolean };
 
+/** `row` and `pass` count from 0; a pass that the variable has not says nothing. */
 export function caseOf(data: Dataset, variable: TableVariable, row: number, pass: number): TableCase {
   const columns = variable.passes[pass] ?? [];
   const missing = (reason: string): TableCase => ({ state: 'missing', reason, asked: !isUnasked(reason) });

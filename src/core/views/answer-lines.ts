@@ -26,6 +26,7 @@ export interface AnswerLine {
   readonly kind: 'option' | 'range' | 'row' | 'codes' | 'rule';
 }
 
+/** Of a statement: where it leads, if anywhere. */
 export function answerLines(plan: Plan, planItem: PlanItem): AnswerLine[] {
   const { item } = planItem;
   if (item.kind === 'statement') return rules(plan, planItem);

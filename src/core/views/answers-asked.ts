@@ -48,6 +48,7 @@ export interface AnswersToAsk {
   readonly others: boolean;
 }
 
+/** Question by question, in document order. */
 export function answersToAsk({ sections }: Plan): AnswersToAsk[] {
   return sections.flatMap(({ items }) => items.flatMap(({ item }) => toAsk(item)));
 }

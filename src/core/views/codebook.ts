@@ -41,6 +41,7 @@ export interface BookRow {
   readonly missing: readonly (MissingCode & { readonly isOwn: boolean })[];
 }
 
+/** In the order of the columns of the data. */
 export function codebook(plan: Plan): BookRow[] {
   const seen = new Set<string>();
   return columnsOf(plan).map((column) => rowOf(plan, column, seen));

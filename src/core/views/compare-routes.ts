@@ -42,6 +42,7 @@ export interface PartingAnswer {
   readonly second: string;
 }
 
+/** The second seen from the first; what both present is not told. */
 export function compareRoutes(plan: Plan, first: ComparedRoute, second: ComparedRoute): RouteComparison {
   const [inFirst, inSecond] = [new Set(first.items), new Set(second.items)];
   const onlyFirst = first.items.filter((key) => !inSecond.has(key));

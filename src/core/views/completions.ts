@@ -147,6 +147,7 @@ export function repeatDrivers(
   });
 }
 
+/** Its label, or else its question’s text, or else its name. */
 export function wordsOf(variable: Variable): string {
   return labelOf(variable) ?? (variable.of === 'question' ? variable.question.text : variable.name);
 }

@@ -56,6 +56,7 @@ export function numbersOf({ sections }: Plan): ReadonlyMap<string, string> {
   return numbers;
 }
 
+/** The number where somebody who is sent to a section begins; null where it has none. */
 export function firstNumber(plan: Plan, numbers: ReadonlyMap<string, string>, id: string): string | null {
   const section = plan.sections.find(({ section: each }) => each.id === id);
   const [first] = section?.items ?? [];

@@ -16,6 +16,7 @@ export interface SteeringPart {
   readonly value: Value | null | undefined;
 }
 
+/** Only parts that some condition reads and that were answered on the route. */
 export function steeringParts(
   plan: Plan,
   route: { readonly items: readonly string[]; readonly answers: Answers },

@@ -25,6 +25,7 @@ export function sectionLabel(document: Questionnaire, index: number): string {
   return `${sectionLetter(index)} ${document.sections[index]?.title ?? ''}`;
 }
 
+/** A target that cannot be used is told as such, without an anchor. */
 export function targetView(plan: Plan, target: PlanTarget): TargetView {
   const { document } = plan;
   switch (target.to) {

@@ -21,6 +21,7 @@ export interface Candidates {
   readonly incomplete: string | null;
 }
 
+/** In the order in which they are to be tried. */
 export function candidatesFor(driver: Driver, answer: Answer): Candidates {
   switch (answer.type) {
     case 'single':

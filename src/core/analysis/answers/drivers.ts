@@ -50,6 +50,7 @@ export interface CountedPasses {
   readonly most: number;
 }
 
+/** By what a count over passes is known: the section by its index, and the condition as it is printed. */
 export function countKey(section: number, condition: Condition): string {
   return `${section} ${printCondition(condition)}`;
 }
@@ -76,6 +77,7 @@ export interface DriverScope {
   readonly via?: readonly Via[];
 }
 
+/** Every variable that `scope` takes in; without one, those that decide who is presented what. */
 export function driversOf(plan: Plan, scope: DriverScope = {}): Drivers {
   return new Collector(plan).collect(scope);
 }

@@ -161,6 +161,7 @@ export class Picks {
   }
 }
 
+/** Neither “none of these” nor a don’t-know: it can be picked together with others. */
 export function isOrdinary(option: Option): boolean {
   return !option.exclusive && option.missing === undefined;
 }

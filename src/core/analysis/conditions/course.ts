@@ -28,6 +28,7 @@ export interface Course {
   aim(target: PlanTarget, section: number, pass: number): number;
 }
 
+/** A repeat takes as many stretches of places as it has passes at most. */
 export function courseOf(plan: Plan): Course {
   const aims = aimedItems(plan);
   const places: Place[] = [];

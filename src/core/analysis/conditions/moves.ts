@@ -119,6 +119,7 @@ function keep(steps: Map<number, Departure>, at: number, made: Departure): Depar
 /** An encoded plan is never changed once it is made. */
 const known = new WeakMap<EncodedPlan, Moves>();
 
+/** Kept with the encoded plan, so that whoever folds over its moves shares them. */
 export function movesOf(encoded: EncodedPlan): Moves {
   const before = known.get(encoded);
   if (before !== undefined) return before;

@@ -22,6 +22,7 @@ export interface Block {
   readonly shared: readonly number[];
 }
 
+/** In document order; each section is in just one. */
 export function blocksOf(encoded: EncodedPlan): Block[] {
   const { diagrams, course, plan } = encoded;
   const lastNeeded = plan.sections.map((_, section) => section);

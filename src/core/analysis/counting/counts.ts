@@ -35,6 +35,7 @@ function productsOfOthers(factors: readonly bigint[]): bigint[] {
   });
 }
 
+/** In the document’s order, endings with no route among them. `ways`: as `waysTo` gives them. */
 export function routesByEnding(
   plan: Plan,
   ways: ReadonlyMap<Node, bigint>,

@@ -23,10 +23,12 @@ export type Count = (node: Node) => bigint;
 
 export const allRoutes: Count = ({ routes }) => routes;
 
+/** Before anything is seen; null where nothing lies ahead at all. */
 export function beginning(root: Node): Prefix | null {
   return inserted(null, root);
 }
 
+/** The product of what `count` says of each part ahead; 1 where nothing is. */
 export function countOf(prefix: Prefix | null, count: Count): bigint {
   let product = 1n;
   for (let at = prefix; at !== null; at = at.then) product *= count(at.fork);

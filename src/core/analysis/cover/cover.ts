@@ -34,6 +34,7 @@ const MOST_ROUNDS = 240;
 /** How much an event on the heaviest path loses of its weight in a round. */
 const STEP = 0.12;
 
+/** `atLeast` is proven: no set of fewer paths meets all events. */
 export function coverOf(task: CoverTask): Cover {
   const { finder, events, numbers } = task;
   if (events.size === 0) return { paths: [], atLeast: 0 };

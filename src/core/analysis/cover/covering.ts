@@ -37,6 +37,7 @@ export interface PairsResult {
   readonly complete: boolean;
 }
 
+/** The first level: every outcome of a fork, item, ending and message that somebody meets. */
 export function coverRoutes(plan: Plan, caps: Caps, numberOf: NumberOf): CoverResult {
   const found = withinMemory(() => {
     const cover = coverWithin(() => encodedWithin(plan, caps, { messages: true }));
@@ -47,6 +48,7 @@ export function coverRoutes(plan: Plan, caps: Caps, numberOf: NumberOf): CoverRe
   return { routes, atLeast, outcomes, complete };
 }
 
+/** The second level: every two outcomes that somebody meets together. */
 export function pairRoutes(plan: Plan, caps: Caps, numberOf: NumberOf): PairsResult {
   const found = withinMemory(() => {
     const cover = pairsWithin(() => encodedWithin(plan, caps, { messages: true }));

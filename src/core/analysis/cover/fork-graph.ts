@@ -125,6 +125,7 @@ export interface ForkGraphOptions {
   readonly forgets?: (level: number) => boolean;
 }
 
+/** Throws a kind of `TooMuch` where it would have more than `mostNodes`. */
 export function forkGraphOf(
   encoded: EncodedPlan,
   events: ForkEvents,

@@ -85,6 +85,7 @@ function bitOf(row: Uint32Array | undefined, n: number): boolean {
   return (((row?.[n >> 5] ?? 0) >>> (n & 31)) & 1) === 1;
 }
 
+/** `n` counts from 0; the row must be long enough for it. */
 export function setBit(row: Uint32Array, n: number): void {
   row[n >> 5] = (row[n >> 5] as number) | (1 << (n & 31));
 }

@@ -1,4 +1,4 @@
-/** Counting in a diagram. */
+/** A condition on how many of some variables are true, as a diagram: which questions a random draw took. */
 import { FALSE, TRUE, type Diagram, type Diagrams } from './diagram';
 
 /** Exactly so many of the variables are true. */

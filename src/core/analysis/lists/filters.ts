@@ -43,6 +43,7 @@ export interface RoutesLeft {
   positionOf(number: bigint): bigint | null;
 }
 
+/** Counted without listing them; in canonical order, or by length where the filter asks for it. */
 export function filterRoutes(
   root: Node,
   endings: readonly PlanEnding[],

@@ -2,12 +2,14 @@
 import type { ForkNode, Node, PartsNode } from '../counting/graph';
 import type { Prefix } from '../counting/prefix';
 
+/** The parts that lie ahead, in the order in which they are gone through. */
 export function forksOf(prefix: Prefix | null): ForkNode[] {
   const forks: ForkNode[] = [];
   for (let at = prefix; at !== null; at = at.then) forks.push(at.fork);
   return forks;
 }
 
+/** What `forksOf` gives, put together again. */
 export function prefixOfForks(forks: readonly ForkNode[]): Prefix | null {
   return [...forks].reverse().reduce<Prefix | null>((then, fork) => ({ fork, then }), null);
 }

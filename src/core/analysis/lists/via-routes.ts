@@ -25,6 +25,7 @@ export interface ViaRoutes {
   readonly exact: boolean;
 }
 
+/** Counted anew, with everybody left out who does not go by all of `via`. */
 export function viaRoutesOf(plan: Plan, caps: Caps, via: readonly Via[]): ViaRoutes {
   const beliefs = new Beliefs(encodedWithin(plan, caps, { via }));
   const graph = buildGraph(beliefs, caps);

@@ -32,6 +32,10 @@ export interface WordedTest {
   readonly holds: readonly boolean[];
 }
 
+/**
+ * In the condition language: the text with the fewest words that is true just of the readings wanted, among
+ * those that may be.
+ */
 export function shortestTest(symbol: AnswerSymbol, meant: Meant): WordedTest {
   const { readings } = symbol;
   const { wanted, may, literals = [], each } = meant;

@@ -224,6 +224,7 @@ function print(value: Plain | undefined): string {
   return (value ?? '').replace(/((?:^|T)\d{2}:\d{2}):00$/, '$1');
 }
 
+/** For sorting values of one kind. */
 export function ascending(a: Plain, b: Plain): number {
   return a < b ? -1 : a > b ? 1 : 0;
 }

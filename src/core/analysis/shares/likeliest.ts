@@ -34,6 +34,7 @@ interface Beginning {
   readonly before: Beginning | null;
 }
 
+/** Likeliest first: at most `count`, and no more once the shares of `mostWeighed` beginnings were worked out. Best-first search: the share of what was seen so far never grows. */
 export function likeliestRoutes(
   beliefs: Beliefs,
   weighing: Weighing,
