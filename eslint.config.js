@@ -20,6 +20,7 @@ const CORE = [
   'snags',
   'exchange',
   'views',
+  'release',
 ];
 
 /** What each folder of `src` must not import, besides what it simply has no use for. */

@@ -1,22 +1,15 @@
 /** The command line as it is called: what it prints, and what it exits with. */
 import assert from 'node:assert/strict';
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { describe, it } from 'node:test';
 import { fileURLToPath } from 'node:url';
+import { called } from '../../tests/support/command';
 
 const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..', '..');
 const demo = (name: string) => path.join(root, 'demo', `${name}.fork.json`);
 const folder = mkdtempSync(path.join(tmpdir(), 'jolly-fork-cli-'));
-
-function call(...args: readonly string[]) {
-  const { status, stdout, stderr } = spawnSync('node', [path.join(root, 'bin', 'jolly-fork'), ...args], {
-    encoding: 'utf8',
-  });
-  return { status, stdout, stderr, json: () => JSON.parse(stdout) as Record<string, unknown> };
-}
 
 function file(name: string, content: unknown): string {
   const full = path.join(folder, name);
@@ -26,8 +19,8 @@ function file(name: string, content: unknown): string {
 
 describe('jolly-fork', () => {
   it('checks: exit 0 without errors, 1 with, each snag at its place', () => {
-    assert.deepEqual(call('check', demo('tern-valley-home-heating'), '--json').json(), { snags: [] });
-    const unfinished = call('check', demo('street-lighting-doorstep'), '--json');
+    assert.deepEqual(called('check', demo('tern-valley-home-heating'), '--json').json(), { snags: [] });
+    const unfinished = called('check', demo('street-lighting-doorstep'), '--json');
     assert.equal(unfinished.status, 1);
     const snags = unfinished.json().snags as { rule: string; severity: string; at: unknown }[];
     assert.deepEqual(
@@ -44,14 +37,14 @@ describe('jolly-fork', () => {
       ],
     );
     assert.match(
-      call('check', demo('street-lighting-doorstep')).stdout,
+      called('check', demo('street-lighting-doorstep')).stdout,
       /error {2}backward-skip {2}at skip 1 of item feel/,
     );
   });
 
   it('lists routes by number, and walking each gives just that route', () => {
     const study = demo('tern-valley-home-heating');
-    const listed = call(
+    const listed = called(
       'routes',
       study,
       '--from',
@@ -70,7 +63,7 @@ describe('jolly-fork', () => {
     assert.equal(total, '682752');
     assert.equal(routes.length, 3);
     for (const { items, ending, answers, draws } of routes) {
-      const walked = call(
+      const walked = called(
         'walk',
         study,
         '--answers',
@@ -79,12 +72,12 @@ describe('jolly-fork', () => {
       ).json();
       assert.deepEqual([walked.presented, walked.ending], [items, ending]);
     }
-    assert.match(call('routes', study, '--limit', '1').stdout, /2048263 routes/);
+    assert.match(called('routes', study, '--limit', '1').stdout, /2048263 routes/);
   });
 
   it('lists the routes that take a skip, with somebody who takes it', () => {
     const study = demo('winter-diary');
-    const { total, routes } = call('routes', study, '--taking', 'keep:1', '--json').json() as {
+    const { total, routes } = called('routes', study, '--taking', 'keep:1', '--json').json() as {
       total: string;
       routes: { number: string; ending: string; answers: Record<string, unknown> }[];
     };
@@ -93,7 +86,7 @@ describe('jolly-fork', () => {
   });
 
   it('finds routes for every two forks on demand', () => {
-    const { pairs, pairsAtLeast, cover } = call(
+    const { pairs, pairsAtLeast, cover } = called(
       'analyse',
       demo('winter-diary'),
       '--pairs',
@@ -110,9 +103,9 @@ describe('jolly-fork', () => {
     const study = demo('winter-diary');
     const simulate = (name: string, seed: string) => {
       const out = path.join(folder, name);
-      const called = call('simulate', study, '-n', '50', '--seed', seed, '--out', out, '--json');
-      assert.equal(called.status, 0, called.stderr);
-      return { ...called.json(), text: readFileSync(out, 'utf8') } as { text: string; columns: number };
+      const answer = called('simulate', study, '-n', '50', '--seed', seed, '--out', out, '--json');
+      assert.equal(answer.status, 0, answer.stderr);
+      return { ...answer.json(), text: readFileSync(out, 'utf8') } as { text: string; columns: number };
     };
     const { text, columns } = simulate('a.csv', '4');
     const rows = text.trimEnd().split('\r\n');
@@ -145,7 +138,7 @@ describe('jolly-fork', () => {
       [['fly', study], /there is no command "fly"/],
     ];
     for (const [args, words] of cases) {
-      const { status, stdout, stderr } = call(...args);
+      const { status, stdout, stderr } = called(...args);
       assert.deepEqual([status, stdout, stderr.trim().split('\n').length], [2, '', 1], args.join(' '));
       assert.match(stderr, words);
     }

@@ -14,6 +14,22 @@ export function readCall<Options extends NonNullable<ParseArgsConfig['options']>
   args: readonly string[],
   options: Options,
 ) {
+  const { files, values } = readFiles(
+    args,
+    1,
+    'a questionnaire file is needed, like study.fork.json',
+    options,
+  );
+  return { file: files[0] as string, values };
+}
+
+/** Options and as many files as a command takes; `needed`: what is said where there are fewer. */
+export function readFiles<Options extends NonNullable<ParseArgsConfig['options']>>(
+  args: readonly string[],
+  count: number,
+  needed: string,
+  options: Options = {} as Options,
+) {
   const parsed = attempt(() =>
     parseArgs({
       args: [...args],
@@ -22,10 +38,15 @@ export function readCall<Options extends NonNullable<ParseArgsConfig['options']>
       strict: true,
     }),
   );
-  const [file, extra] = parsed.positionals;
-  if (file === undefined) throw new Misuse('a questionnaire file is needed, like study.fork.json');
-  if (extra !== undefined) throw new Misuse(`one file is expected; "${extra}" is one too many`);
-  return { file, values: parsed.values as { json?: boolean } & Record<string, string | boolean | undefined> };
+  const { positionals } = parsed;
+  if (positionals.length < count) throw new Misuse(needed);
+  const extra = positionals[count];
+  const expected = count === 1 ? 'one file is expected' : `${count} files are expected`;
+  if (extra !== undefined) throw new Misuse(`${expected}; "${extra}" is one too many`);
+  return {
+    files: positionals,
+    values: parsed.values as { json?: boolean } & Record<string, string | boolean | undefined>,
+  };
 }
 
 function attempt<Result>(action: () => Result): Result {

@@ -2,6 +2,7 @@
 import { analyseCommand } from './analyse';
 import { auditCommand } from './audit';
 import { check } from './check';
+import { compareCommand } from './compare';
 import { routesCommand } from './routes';
 import { faultWords, run, type Commands } from './run';
 import { simulateCommand } from './simulate';
@@ -22,6 +23,9 @@ const USAGE = `Usage: jolly-fork COMMAND FILE [options]
         [--keep NAMES] [--code-blanks]             explains are coded, all else is listed and left alone;
         [--blank-picks] [--encoding E]             CSV with any delimiter, or XLSX by the file's name;
         [--case NAME]                              the column in which each case number is to come once
+  compare OLD NEW                                  what is other in a new version: routes lost, gained and
+                                                   changed, who is asked what, words, codes, and where a
+                                                   series of data breaks; exit code 1 where routes differ
 
   backup FILE [--data FOLDER]                      all that is saved into one file, while the app runs
   restore FILE [--data FOLDER]                     a backup back in its place, while it does not; what was
@@ -40,6 +44,7 @@ const COMMANDS: Commands = {
   walk: walkCommand,
   simulate: simulateCommand,
   audit: auditCommand,
+  compare: compareCommand,
   // The database is loaded for these alone.
   backup: async (args) => (await import('./backup')).backupCommand(args),
   restore: async (args) => (await import('./backup')).restoreCommand(args),

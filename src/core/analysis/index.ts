@@ -36,6 +36,7 @@ export { sameRouting } from './reach/same-routing';
 export { shortestTest } from './reach/tests-in-words';
 export { waysFrom, type ForkEvent } from './reach/fork-events';
 
+export { jointly, type Jointly, type ShownOtherwise } from './shares/jointly';
 export { whoFlows, type Flowing } from './shares/flow-words';
 export type { Likeliest, LikelyRoute } from './shares/likeliest';
 export { sharesOf, type Shares, type WayShare } from './shares/shares';

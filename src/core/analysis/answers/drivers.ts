@@ -75,6 +75,8 @@ export interface DriverScope {
   readonly everyValue?: boolean;
   /** With the answers that are asked for. */
   readonly via?: readonly Via[];
+  /** All versions that are held against each other, the plan's own among them: what one of them tells apart, all do. */
+  readonly versions?: readonly Plan[];
 }
 
 /** Every variable that `scope` takes in; without one, those that decide who is presented what. */
@@ -89,8 +91,13 @@ class Collector {
 
   constructor(private readonly plan: Plan) {}
 
-  collect({ messages, parts, everyValue, via = [] }: DriverScope): Drivers {
-    for (const section of this.plan.sections) this.section(section);
+  collect({ messages, parts, everyValue, via = [], versions = [this.plan] }: DriverScope): Drivers {
+    for (const { sections, derived } of versions) {
+      for (const section of sections) this.section(section);
+      // A derived variable may be put together otherwise here, or be none.
+      if (versions.length > 1)
+        for (const { cases } of derived) for (const entry of cases ?? []) this.reads(entry.if);
+    }
     for (const way of via) if ('answers' in way) this.reads(way.answers);
     if (messages || parts) {
       for (const ending of this.plan.endings) {
@@ -104,8 +111,10 @@ class Collector {
 
   private section({ gate, repeat, items, onward }: PlanSection): void {
     if (gate) this.reads(gate);
-    if (repeat?.driver) {
-      const draft = this.draft(repeat.driver);
+    // By its name: the section may be another version's.
+    const driver = repeat?.driver && this.plan.variables.get(repeat.driver.name.toLowerCase());
+    if (repeat && driver) {
+      const draft = this.draft(driver);
       draft.repeats = Math.max(draft.repeats, repeat.max);
     }
     for (const item of items) {

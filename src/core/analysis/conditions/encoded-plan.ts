@@ -53,6 +53,8 @@ export interface EncodingScope {
   readonly parts?: boolean;
   /** Of every repeated section it can be told which passes were begun, not only of those that are counted. */
   readonly everyPass?: boolean;
+  /** Versions that are held against each other; see `DriverScope`. */
+  readonly versions?: readonly Plan[];
 }
 
 export class EncodedPlan {

@@ -1,0 +1,150 @@
+/**
+ * Two versions of a questionnaire over the same respondents: who is led otherwise by the second than by the first, and what
+ * share of its sample that is. Names and answers must be those of the second; an answer that has changed counts as a
+ * difference for all who are presented it, whatever the first made of it.
+ */
+import { passKey } from '../../document/addresses';
+import type { Plan } from '../../routing/plan';
+import { EncodedPlan } from '../conditions/encoded-plan';
+import { CachedWork } from '../counting/analysis-cache';
+import { FALSE, type Diagram } from '../diagrams/diagram';
+import { DEFAULT_CAPS, withinMemory, type Caps } from '../diagrams/limits';
+import { Coming } from '../reach/coming';
+import { Weighing } from './weighing';
+
+/** What is shown otherwise in the second version, by name and id: all who are presented it meet a difference. */
+export interface ShownOtherwise {
+  readonly items: ReadonlySet<string>;
+  readonly endings: ReadonlySet<string>;
+}
+
+export interface Jointly {
+  /** Items of both versions that are asked of others now, in some pass. */
+  readonly otherBases: ReadonlySet<string>;
+  /**
+   * Of the second version's sample, from 0 to 1, who are presented something else or come to another ending; null where
+   * that hangs on chance that only the first version has.
+   */
+  readonly share: number | null;
+}
+
+/** Null where it cannot be told exactly, or is too entangled. */
+export function jointly(
+  first: Plan,
+  second: Plan,
+  otherwise: ShownOtherwise,
+  caps: Caps = DEFAULT_CAPS,
+): Jointly | null {
+  return withinMemory(() => new BothVersions(first, second, otherwise, new CachedWork(caps)).compared());
+}
+
+interface Led {
+  readonly encoded: EncodedPlan;
+  readonly coming: Coming;
+  /** Those who come to each item and pass, and to each ending, with where it stands. */
+  readonly places: ReadonlyMap<string, PlaceMass>;
+}
+
+interface PlaceMass {
+  readonly name: string;
+  readonly of: keyof ShownOtherwise;
+  readonly mass: Diagram;
+  readonly at: number;
+}
+
+class BothVersions {
+  constructor(
+    private readonly first: Plan,
+    private readonly second: Plan,
+    private readonly otherwise: ShownOtherwise,
+    private readonly work: CachedWork,
+  ) {}
+
+  compared(): Jointly | null {
+    const { diagrams } = this.work;
+    const before = this.led(this.first, (encoded) => new Coming(encoded));
+    const weighings: Weighing[] = [];
+    const now = this.led(this.second, (encoded) => {
+      const weighing = new Weighing(encoded);
+      weighings.push(weighing);
+      return weighing.coming;
+    });
+    if (before.encoded.limits.length + now.encoded.limits.length > 0 || !this.areAlike(before, now))
+      return null;
+    const otherBases = new Set<string>();
+    let differing: Diagram = FALSE;
+    for (const [key, { name, of, mass, at }] of now.places) {
+      const earlier = before.places.get(key)?.mass ?? FALSE;
+      if (mass !== earlier) {
+        const other = diagrams.or(
+          diagrams.and(mass, diagrams.not(earlier)),
+          diagrams.and(earlier, diagrams.not(mass)),
+        );
+        const settled = now.coming.possible([other], undefined, at);
+        if (of === 'items' && diagrams.and(other, settled) !== FALSE) otherBases.add(name);
+        differing = diagrams.or(differing, other);
+      }
+      if (this.otherwise[of].has(name)) differing = diagrams.or(differing, mass);
+    }
+    for (const [key, { mass }] of before.places)
+      if (!now.places.has(key)) differing = diagrams.or(differing, mass);
+    const known = this.knownNow(differing, before, now);
+    const [weighing] = weighings;
+    return { otherBases, share: known === null || weighing === undefined ? null : weighing.shareOf(known) };
+  }
+
+  private led(plan: Plan, comingOf: (encoded: EncodedPlan) => Coming): Led {
+    const { diagrams, ranks } = this.work;
+    const versions = [this.first, this.second];
+    const encoded = new EncodedPlan(plan, diagrams, { ranks, keepsTests: true, everyValue: true, versions });
+    const coming = comingOf(encoded);
+    const places = new Map<string, PlaceMass>();
+    encoded.course.places.forEach((place, at) => {
+      if (place.kind === 'item') {
+        const { planItem, pass } = encoded.itemAt(at);
+        const { name } = planItem.item;
+        places.set(passKey(name, pass), { name, of: 'items', mass: coming.presentedAt(at), at });
+      } else if (place.kind === 'ending') {
+        const name = plan.endings[place.ending]?.ending.id ?? '';
+        places.set(`> ${name}`, { name, of: 'endings', mass: coming.at(at), at });
+      }
+    });
+    return { encoded, coming, places };
+  }
+
+  /** Whether both tell the same answers apart in the same way, but for those that are shown otherwise anyhow. */
+  private areAlike(before: Led, now: Led): boolean {
+    for (const [key, symbol] of now.encoded.symbols) {
+      const earlier = before.encoded.symbols.get(key);
+      if (earlier === undefined || earlier === symbol) continue;
+      const home = now.encoded.homeOf(symbol.level);
+      const item = home === null || home === undefined ? null : now.encoded.itemAt(home).planItem.item.name;
+      if (item === null || !this.otherwise.items.has(item)) return false;
+    }
+    return true;
+  }
+
+  /**
+   * Without what only the first version asks: whoever was presented it meets a difference already, and of whoever was not
+   * nothing of it is known. Quotas are open, as everywhere in shares. Null where it hangs on a choice of chance, or on a
+   * count over passes, that the second version does not have.
+   */
+  private knownNow(differing: Diagram, before: Led, now: Led): Diagram | null {
+    const { diagrams } = this.work;
+    let open = differing;
+    for (const level of before.encoded.fullLevel.values())
+      open = diagrams.and(open, diagrams.not(diagrams.variable(level)));
+    const chosen = new Set([
+      ...now.encoded.fullLevel.values(),
+      ...now.encoded.drawnLevel.values(),
+      ...now.encoded.begunLevel.values(),
+    ]);
+    const isKnown = (level: number) =>
+      now.encoded.symbolAt(level) !== undefined ||
+      now.encoded.settledWith(level) !== undefined ||
+      chosen.has(level);
+    const gone = diagrams.support(open).filter((level) => !isKnown(level));
+    if (gone.some((level) => before.encoded.symbolAt(level) === undefined)) return null;
+    return diagrams.forget(open, (level) => !isKnown(level));
+  }
+}

@@ -1,0 +1,165 @@
+/**
+ * Every respondent of a small questionnaire with how likely they are: the chances are worked out anew here, from what the
+ * format says of `assume`.
+ */
+import assert from 'node:assert/strict';
+import { uniformInt } from 'pure-rand/distribution/uniformInt';
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
+import { passKey } from '../../src/core/document/addresses';
+import { optionsOf } from '../../src/core/document/shape';
+import type { Answer, Assume, Item, Question, Questionnaire, Value } from '../../src/core/document/types';
+import { isBlank, refusal, type ShownParts } from '../../src/core/routing/answers';
+import type { Plan } from '../../src/core/routing/plan';
+import { walk, type Walk, type WalkInput, type WalkStep } from '../../src/core/routing/walk';
+import { allRoutes, everyAnswer, everyDraw, TooMany } from './brute-force';
+
+/** As many walks as are tried. */
+const MOST = 4000;
+
+export function withAssumptions(document: Questionnaire, seed: number): Questionnaire {
+  const random = xoroshiro128plus(seed + 77);
+  const assume = (answer: Answer): Assume | undefined => {
+    if (uniformInt(random, 0, 2) === 0) return undefined;
+    const blank = uniformInt(random, 0, 3) * 0.1;
+    if (answer.type === 'date' || answer.type === 'text' || answer.type === 'rank') return { blank };
+    if (answer.type === 'number' && uniformInt(random, 0, 1) === 0)
+      return {
+        ranges: [
+          { from: 0, to: 1, share: 0.75 },
+          { from: 2, to: 2, share: 0.25 },
+        ],
+        blank,
+      };
+    const codes = answer.type === 'number' || answer.type === 'scale' ? [1, 9] : [1, 2, 3];
+    const shares: Record<string, number> = {};
+    for (const code of codes)
+      if (uniformInt(random, 0, 1) === 0) shares[String(code)] = uniformInt(random, 0, 4) / 10;
+    return { shares, blank };
+  };
+  const assumed = (item: Item): Item => {
+    const found = item.kind === 'question' ? assume(item.answer) : undefined;
+    return found === undefined ? item : ({ ...item, assume: found } as Question);
+  };
+  return {
+    ...document,
+    sections: document.sections.map((section) => ({ ...section, items: section.items.map(assumed) })),
+  };
+}
+
+/** How likely a value is, in no particular unit, of those that are no blank. */
+function weightOf(answer: Answer, assume: Assume, value: Value, shown: ShownParts): number {
+  const shares = assume.shares ?? {};
+  const options = optionsOf(answer);
+  switch (answer.type) {
+    case 'single': {
+      const others = options.filter((o) => shares[o.code] === undefined && o.missing === undefined);
+      const left = 1 - options.reduce((sum, { code }) => sum + (shares[code] ?? 0), 0);
+      const option = options.find(({ code }) => code === value);
+      return shares[String(value)] ?? (option?.missing ? 0 : Math.max(0, left) / others.length);
+    }
+    case 'multiple':
+      return options.reduce((product, { code, missing }) => {
+        const chance = shares[code] ?? (missing === undefined ? 0.5 : 0);
+        return product * ((value as number[]).includes(code) ? chance : 1 - chance);
+      }, 1);
+    case 'rank': {
+      const places = Math.min(answer.top ?? options.length, shown.options.filter(Boolean).length);
+      return (value as number[]).length === places ? 1 : 0;
+    }
+    case 'number':
+    case 'scale': {
+      if (options.some(({ code }) => code === value)) return shares[String(value)] ?? 0;
+      const values = Array.from({ length: answer.max - answer.min + 1 }, (_, n) => answer.min + n);
+      if (assume.ranges !== undefined)
+        return assume.ranges.reduce((sum, { from, to, share }) => {
+          const inside = (value as number) >= Number(from) && (value as number) <= Number(to);
+          return inside ? sum + share / (Number(to) - Number(from) + 1) : sum;
+        }, 0);
+      const others = values.filter((other) => shares[other] === undefined);
+      const said = [...values, ...options.map(({ code }) => code)].reduce(
+        (sum, v) => sum + (shares[v] ?? 0),
+        0,
+      );
+      return shares[String(value)] ?? Math.max(0, 1 - said) / others.length;
+    }
+    case 'text':
+      return value === 'a' ? 0 : 1;
+    default:
+      return 1;
+  }
+}
+
+/** The chance of one answer among those that are allowed, before checks. */
+function chanceOf(item: Question, answer: Answer, value: Value | null, shown: ShownParts): number {
+  const allowed = everyAnswer(answer).filter((v) => v !== null && refusal(item, answer, v, shown) === null);
+  const assume = item.assume ?? {};
+  const blank = item.required ? 0 : allowed.length === 0 ? 1 : (assume.blank ?? 0);
+  if (value === null || isBlank(value)) return blank;
+  for (const as of [assume, {}]) {
+    const total = allowed.reduce<number>((sum, v) => sum + weightOf(answer, as, v as Value, shown), 0);
+    if (total > 0) return ((1 - blank) * weightOf(answer, as, value, shown)) / total;
+  }
+  return (1 - blank) / allowed.length;
+}
+
+/** The chance of what was answered at a step, among all answers that get past its checks. */
+function chanceAt(plan: Plan, step: WalkStep, input: WalkInput): number {
+  const { item } = step.planItem;
+  if (item.kind === 'statement') return 1;
+  const keys = step.parts.map(({ name }) => passKey(name, step.pass));
+  const together = (values: readonly (Value | null)[]) =>
+    step.parts.reduce(
+      (product, { answer }, n) => product * chanceOf(item, answer, values[n] ?? null, step.shown),
+      1,
+    );
+  const here = together(keys.map((key) => input.answers[key] ?? null));
+  if (!item.checks?.some(({ kind }) => kind === 'hard') || here === 0) return here;
+  let tried: (Value | null)[][] = [[]];
+  for (const { answer } of step.parts)
+    tried = tried.flatMap((values) => everyAnswer(answer).map((value) => [...values, value]));
+  const passing = tried.reduce((sum, values) => {
+    const chance = together(values);
+    if (chance === 0) return sum;
+    const answers = {
+      ...input.answers,
+      ...Object.fromEntries(keys.map((key, n) => [key, values[n] ?? null])),
+    };
+    const again = walk(plan, { ...input, answers, stoppedAt: step.key });
+    assert.ok(again.ok);
+    const refused = again.walk.steps.at(-1)?.faults.some(({ kind }) => kind === 'hard');
+    return refused ? sum : sum + chance;
+  }, 0);
+  return here / passing;
+}
+
+/** Tells every respondent with quotas open; false where there are too many, or some are stuck before an ending. */
+export function everyRespondent(
+  plan: Plan,
+  each: (walk: Walk, input: WalkInput, share: number) => void,
+): boolean {
+  const draws = everyDraw(plan).length;
+  let all = 0;
+  const weigh = (done: Walk, input: WalkInput) => {
+    if ((input.full ?? []).length > 0) return;
+    const given = (plan.document.given ?? []).reduce((product, { name, answer, assume = {} }) => {
+      const any = { options: optionsOf(answer).map(() => true), rows: [] };
+      const asked: Question = { kind: 'question', name, text: '', answer, required: true, assume };
+      return product * chanceOf(asked, answer, input.given?.[name] ?? null, any);
+    }, 1);
+    const share = done.steps.reduce(
+      (product, step) => (product === 0 ? 0 : product * chanceAt(plan, step, input)),
+      given / draws,
+    );
+    if (share === 0) return;
+    all += share;
+    each(done, input, share);
+  };
+  try {
+    allRoutes(plan, MOST, weigh);
+  } catch (error) {
+    if (error instanceof TooMany) return false;
+    throw error;
+  }
+  // Where some are stuck before an ending, shares are of those who are not: nothing to compare with.
+  return Math.abs(all - 1) < 1e-9;
+}
