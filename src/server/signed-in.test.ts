@@ -124,6 +124,11 @@ describe('the entrance', () => {
     const result = await both.signIn('Ines', PASSPHRASE, from('10.0.0.2', way), 0);
     assert.ok(result.ok);
     assert.match(result.cookie, /; Secure$/);
+    // Only the proxy's word counts, and only where it says that the way to it was encrypted.
+    for (const headers of [from('10.0.0.2'), from('10.0.0.3', way)]) {
+      const plain = await both.signIn('Ines', PASSPHRASE, headers, 0);
+      assert.ok(plain.ok && !plain.cookie.includes('Secure'));
+    }
     for (let n = 0; n < 5; n += 1) await both.signIn('Ines', 'wrong passphrase', from('10.0.0.2', way), 0);
     const other = { 'x-forwarded-for': '6.6.6.6, 1.2.3.5' };
     const statuses = [way, other].map((which) => both.signIn('I', PASSPHRASE, from('10.0.0.2', which), 0));

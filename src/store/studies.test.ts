@@ -58,6 +58,15 @@ it('a study that cannot be read is told apart, given as it is, and removed', () 
   assert.equal(storedText(db, 'cut'), '{"format": "jolly-');
 });
 
+it('a study that takes the place of another of that id is read anew', () => {
+  const db = openStore(':memory:');
+  for (const title of ['First', 'Second']) {
+    addStudy(db, emptyQuestionnaire(title), 5, 'same');
+    assert.equal(findStudy(db, 'same')?.document.title, title);
+  }
+  assert.equal(findStudy(db, 'same')?.revision, 1);
+});
+
 function changed(document: Questionnaire, seed: number): Questionnaire {
   const change = anyChange(document, intOf(seed));
   return change === null ? document : (applyChange(document, change)?.document ?? document);

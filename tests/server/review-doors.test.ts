@@ -14,6 +14,7 @@ import { MOST_A_MINUTE, REVIEW_DOORS } from '../../src/server/review';
 import { listCases } from '../../src/store/cases';
 import { addComment, listComments } from '../../src/store/comments';
 import { addLink, withdrawLink } from '../../src/store/links';
+import { studies } from '../../src/store/schema';
 import { addStudy, findStudy, removeStudy, restoreStudy } from '../../src/store/studies';
 import { listVerdicts, putVerdict } from '../../src/store/verdicts';
 import { ask, askStudy } from '../support/doors';
@@ -123,6 +124,22 @@ describe("a reviewer's token", () => {
       const text = await (await review('GET', door, undefined, other)).text();
       assert.ok(!text.includes(token) && !text.includes('study'), text);
     }
+  });
+
+  it('says that a study cannot be read at the moment, without its id', async () => {
+    const damaged = {
+      id: 'damaged',
+      document: '{"cut',
+      revision: 1,
+      createdAt: 1,
+      changedAt: 1,
+      removedAt: null,
+    };
+    store().insert(studies).values(damaged).run();
+    const { token: of } = addLink(store(), 'damaged', 'Board', 1);
+    const answer = await review('GET', 'follow-up', undefined, of);
+    assert.equal(answer.status, 404);
+    assert.match(await problem(answer), /^This study cannot be read at the moment/);
   });
 
   it('is nothing once it is withdrawn, and while its study is removed, which is not given away', async () => {

@@ -24,6 +24,7 @@ import { planOf } from '../../src/core/routing/planner';
 import { madeUpRespondents } from '../../src/core/simulate/respondents';
 import { allSnagsOf } from '../../src/core/snags';
 import { tableVariables } from '../../src/core/tables/variables';
+import { answerLines } from '../../src/core/views/answer-lines';
 import { answersToAsk } from '../../src/core/views/answers-asked';
 import { arcsOf } from '../../src/core/views/arcs';
 import { codebook } from '../../src/core/views/codebook';
@@ -132,6 +133,25 @@ const TELLINGS: Readonly<Record<string, Telling>> = {
       const flowing = { from: from === null ? null : [from], to: 'item' in to ? [to.item] : to };
       return `${from ?? 'start'} > ${'item' in to ? to.item : to.ending}: ${whoFlows(plan, flowing)}`;
     }),
+  'Who takes them': ({ routes }) =>
+    routes.map(({ number, answers, draws, given, full }) =>
+      [number, answers, draws, given, full]
+        .map((part) => (typeof part === 'object' ? JSON.stringify(part) : part))
+        .join(' '),
+    ),
+  'Lines of answers': ({ plan }) =>
+    plan.sections.flatMap(({ items }) =>
+      items.flatMap((planItem) =>
+        answerLines(plan, planItem).map(({ label, code, kind, faint, tag, lead }) => ({
+          label,
+          code,
+          kind,
+          faint,
+          tag,
+          lead: lead?.target?.label,
+        })),
+      ),
+    ),
   Arcs: ({ plan }) => arcsOf(plan).map(({ sources, target }) => `${sources.join(', ')} > ${target.label}`),
   Targets: ({ document }) =>
     document.sections.flatMap(({ items }, section) =>

@@ -12,7 +12,7 @@ import {
 } from '../condition/compile';
 import { eachName, type Condition } from '../condition/syntax';
 import { passKey } from '../document/addresses';
-import { answeredNames, hasRows, picksMany } from '../document/answer-types';
+import { answeredNames, hasRows, isDated, picksMany } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Value } from '../document/types';
 import { isRepeated, type Variable } from '../document/variables';
@@ -135,7 +135,7 @@ export class RunnerProgram {
       slot: this.slotOf(passKey(name.toLowerCase(), pass)),
       shown: test(shown),
       missing: missingCodes(answer),
-      isDated: isDate(answer),
+      isDated: isDated(answer),
     });
     const answer = item.kind === 'question' ? item.answer : null;
     const parts = partsAtMost(planItem).map(({ name, answer: own, row }) =>
@@ -298,9 +298,4 @@ function passesIn(repeat: PlanRepeat | null): (number | null)[] {
 
 function missingCodes(answer: Answer): ReadonlySet<number> {
   return new Set(optionsOf(answer).flatMap(({ code, missing }) => (missing === undefined ? [] : [code])));
-}
-
-/** A date, a time, or both. */
-export function isDate({ type }: Answer): boolean {
-  return type === 'date' || type === 'time' || type === 'datetime';
 }

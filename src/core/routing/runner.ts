@@ -3,10 +3,11 @@
  * leaves nothing behind. Goes the ways of `walk.ts`, without its record of what was passed over and why.
  */
 import type { Memory } from '../condition/compile';
+import { isDated } from '../document/answer-types';
 import type { Answer, Value } from '../document/types';
 import { isBlank, normalValue, type ShownParts } from './answers';
 import type { Plan, PlanItem, PlanTarget } from './plan';
-import { isDate, RunnerProgram, type RunnerItem, type RunnerPart } from './runner-program';
+import { RunnerProgram, type RunnerItem, type RunnerPart } from './runner-program';
 
 /** One respondent. */
 export interface Respondent {
@@ -205,10 +206,10 @@ export class Runner {
     value: Value | null,
     answer: Answer,
     missing: ReadonlySet<number>,
-    isDated = isDate(answer),
+    dated = isDated(answer),
   ): void {
     const { memory } = this;
-    if (typeof value === 'number' && !isDated) {
+    if (typeof value === 'number' && !dated) {
       memory.values[slot] = value;
       if (missing.size > 0) memory.missing[slot] = missing.has(value) ? 1 : 0;
       return;
@@ -218,7 +219,7 @@ export class Runner {
       memory.missing[slot] = 0;
       return;
     }
-    memory.values[slot] = isDated ? normalValue(answer, value) : value;
+    memory.values[slot] = dated ? normalValue(answer, value) : value;
     memory.missing[slot] = missing.size > 0 && isMissing(value, missing) ? 1 : 0;
   }
 }

@@ -54,3 +54,19 @@ describe('a shuffled order', () => {
     assert.equal(shown(3)[0], 'x');
   });
 });
+
+it('pages are cut at every break of a section, and a page of which nothing is asked is none', () => {
+  const cut = { kind: 'page_break' } as const;
+  const plan = planFor(
+    questionnaire([
+      section('a', [ask('one'), cut, ask('two', 2, { askIf: 'one = 1' }), cut, ask('three'), ask('four')]),
+      section('b', [ask('five')]),
+    ]),
+  );
+  const pages = (one: number) =>
+    pagesOf(plan, walked(plan, { answers: { one } })).map(({ steps }) =>
+      steps.map(({ key }) => key).join(' '),
+    );
+  assert.deepEqual(pages(1), ['one', 'two', 'three four', 'five']);
+  assert.deepEqual(pages(2), ['one', 'three four', 'five']);
+});

@@ -537,6 +537,9 @@ describe('a snag', () => {
     assert.deepEqual(places('code-collides', study([ask('n', number(0, 5))], { derived })), [
       { derived: 'less' },
     ]);
+    // One that has a problem of its own comes to nothing.
+    const broken = [{ name: 'less', label: 'Less', value: 'gone - 5' }];
+    assert.deepEqual(places('code-collides', study([ask('n', number(0, 5))], { derived: broken })), []);
   });
 
   it('duplicate-name: two things called the same, in whatever spelling, or two columns', () => {
