@@ -3,6 +3,7 @@ import { analyseCommand } from './analyse';
 import { auditCommand } from './audit';
 import { check } from './check';
 import { compareCommand } from './compare';
+import { convertCommand } from './convert';
 import { routesCommand } from './routes';
 import { faultWords, run, type Commands } from './run';
 import { simulateCommand } from './simulate';
@@ -23,6 +24,9 @@ const USAGE = `Usage: jolly-fork COMMAND FILE [options]
         [--keep NAMES] [--code-blanks]             explains are coded, all else is listed and left alone;
         [--blank-picks] [--encoding E]             CSV with any delimiter, or XLSX by the file's name;
         [--case NAME]                              the column in which each case number is to come once
+  convert FILE --to FORMAT --out PATH              a questionnaire as another file: document, schema; and a
+  convert PATH --from FORMAT --out FILE            questionnaire of one: document, list (what was not
+                                                   understood is listed by line)
   compare OLD NEW                                  what is other in a new version: routes lost, gained and
                                                    changed, who is asked what, words, codes, and where a
                                                    series of data breaks; exit code 1 where routes differ
@@ -45,6 +49,7 @@ const COMMANDS: Commands = {
   simulate: simulateCommand,
   audit: auditCommand,
   compare: compareCommand,
+  convert: convertCommand,
   // The database is loaded for these alone.
   backup: async (args) => (await import('./backup')).backupCommand(args),
   restore: async (args) => (await import('./backup')).restoreCommand(args),

@@ -24,6 +24,19 @@ export const RESERVED_WORDS: ReadonlySet<string> = new Set([
   'ending',
 ]);
 
+/** What `idProblem` and `nameProblem` allow, in JSON Schema; names go by their length and their letters, words apart. */
+export const ID_AS_JSON = { pattern: NAME.source } as const;
+export const NAME_AS_JSON = {
+  pattern: NAME.source,
+  maxLength: NAME_LENGTH,
+  not: { pattern: `^(?:${[...RESERVED_WORDS].map(anyCase).join('|')})$` },
+} as const;
+
+/** JSON Schema's patterns know no letters of either case. */
+function anyCase(word: string): string {
+  return word.replaceAll(/[a-z]/g, (letter) => `[${letter}${letter.toUpperCase()}]`);
+}
+
 /** Why `text` is no variable name, as the end of a sentence; null where it is one. */
 export function nameProblem(text: string): string | null {
   if (text === '') return 'a name is needed';

@@ -24,7 +24,7 @@ import {
   MOST_SECTIONS,
   MOST_TEXT,
 } from './limits';
-import { idProblem, nameProblem } from './names';
+import { ID_AS_JSON, idProblem, NAME_AS_JSON, nameProblem } from './names';
 import {
   ANSWER_TYPES,
   ENDING_KINDS,
@@ -35,16 +35,41 @@ import {
   type Questionnaire,
 } from './types';
 
-const named = (problem: (text: string) => string | null) =>
+/**
+ * What a schema cannot tell of itself: the ways of a choice, and what a test of ours tests. `exchange/json-schema.ts` asks here.
+ */
+export const CHOICES = new WeakMap<v.GenericSchema, readonly v.GenericSchema[]>();
+export const TESTED = new WeakMap<object, Readonly<Record<string, unknown>>>();
+
+/** One of several, chosen by what the input looks like, so that errors speak of the one that is meant. */
+function chosen<Schemas extends readonly v.GenericSchema[]>(
+  ways: Schemas,
+  choose: (input: unknown) => Schemas[number],
+): v.GenericSchema<unknown, v.InferOutput<Schemas[number]>> {
+  const schema = v.lazy(choose) as v.GenericSchema<unknown, v.InferOutput<Schemas[number]>>;
+  CHOICES.set(schema, ways);
+  return schema;
+}
+
+/** A test, with what it comes to in JSON Schema. */
+function tested<Action extends object>(action: Action, as: Readonly<Record<string, unknown>>): Action {
+  TESTED.set(action, as);
+  return action;
+}
+
+const named = (problem: (text: string) => string | null, as: Readonly<Record<string, unknown>>) =>
   v.pipe(
     v.string(),
-    v.check(
-      (text) => problem(text) === null,
-      (issue) => problem(issue.input) ?? '',
+    tested(
+      v.check<string, (issue: v.CheckIssue<string>) => string>(
+        (text) => problem(text) === null,
+        (issue) => problem(issue.input) ?? '',
+      ),
+      as,
     ),
   );
-const Name = named(nameProblem);
-const Id = named(idProblem);
+const Name = named(nameProblem, NAME_AS_JSON);
+const Id = named(idProblem, ID_AS_JSON);
 
 /** A list of at most so many; what to do about more is said in the sentence. */
 const list = <Entry extends v.GenericSchema>(entry: Entry, most: number, sentence: string) =>
@@ -104,14 +129,12 @@ const TARGETS = {
 };
 const isRecord = (input: unknown): input is Record<string, unknown> =>
   typeof input === 'object' && input !== null && !Array.isArray(input);
-/** Chosen by the key that is there, so that errors speak of the target meant. */
-const Target = v.lazy((input) => {
+const Target = chosen(Object.values(TARGETS), (input) => {
   const key = isRecord(input)
     ? (['section', 'ending', 'nextPass'] as const).find((k) => k in input)
     : undefined;
-  return TARGETS[key ?? 'item'] as v.GenericSchema<TargetValue>;
+  return TARGETS[key ?? 'item'];
 });
-type TargetValue = v.InferOutput<(typeof TARGETS)[keyof typeof TARGETS]>;
 
 const Skip = v.strictObject({ if: v.optional(Condition), to: Target });
 const Skips = list(Skip, MOST_RULES, 'skips can start at one place: join those with the same target');
@@ -135,9 +158,12 @@ const Options = v.pipe(
 const Specials = list(
   v.pipe(
     Option,
-    v.check(
-      (option) => option.missing !== undefined,
-      'an option beside a number, scale or date needs "missing"',
+    tested(
+      v.check<v.InferOutput<typeof Option>, string>(
+        (option) => option.missing !== undefined,
+        'an option beside a number, scale or date needs "missing"',
+      ),
+      { required: ['code', 'label', 'missing'] },
     ),
   ),
   MOST_OPTIONS,
@@ -276,13 +302,10 @@ const Passes = v.pipe(
   Whole(1),
   v.maxValue(MOST_PASSES, `a section repeats at most ${MOST_PASSES} times: give "max" a nearer limit`),
 );
-const Repeat = v.lazy(
-  (input) =>
-    (isRecord(input) && 'each' in input
-      ? v.strictObject({ each: Name, max: Passes })
-      : v.strictObject({ times: Name, max: Passes })) as v.GenericSchema<
-      { times: string; max: number } | { each: string; max: number }
-    >,
+const RepeatEach = v.strictObject({ each: Name, max: Passes });
+const RepeatTimes = v.strictObject({ times: Name, max: Passes });
+const Repeat = chosen([RepeatTimes, RepeatEach], (input) =>
+  isRecord(input) && 'each' in input ? RepeatEach : RepeatTimes,
 );
 
 export const SectionSchema = v.strictObject({
@@ -296,43 +319,36 @@ export const SectionSchema = v.strictObject({
   shuffle: v.optional(Yes),
   timeLimit: v.optional(Whole(1)),
   items: list(Item, MOST_ITEMS, 'items can stand in a section: divide it'),
-  onward: v.optional(
-    v.lazy(
-      (input) =>
-        (Array.isArray(input) ? Skips : Target) as v.GenericSchema<
-          TargetValue | v.InferOutput<typeof Skip>[]
-        >,
-    ),
-  ),
+  onward: v.optional(chosen([Target, Skips], (input) => (Array.isArray(input) ? Skips : Target))),
 });
 
-const Derived = v.lazy(
-  (input) =>
-    (isRecord(input) && 'value' in input
-      ? v.strictObject({ name: Name, label: Text, value: Condition })
-      : v.strictObject({
-          name: Name,
-          label: Text,
-          cases: v.pipe(
-            list(
-              v.strictObject({ if: Condition, code: Code, label: Text }),
-              MOST_CASES,
-              'cases can stand in one derived variable',
-            ),
-            v.minLength(1, 'at least one case is needed'),
-          ),
-          else: v.optional(v.strictObject({ code: Code, label: Text })),
-        })) as v.GenericSchema<NonNullable<Questionnaire['derived']>[number]>,
+const DerivedCases = v.strictObject({
+  name: Name,
+  label: Text,
+  cases: v.pipe(
+    list(
+      v.strictObject({ if: Condition, code: Code, label: Text }),
+      MOST_CASES,
+      'cases can stand in one derived variable',
+    ),
+    v.minLength(1, 'at least one case is needed'),
+  ),
+  else: v.optional(v.strictObject({ code: Code, label: Text })),
+});
+const DerivedValue = v.strictObject({ name: Name, label: Text, value: Condition });
+const Derived = chosen([DerivedCases, DerivedValue], (input) =>
+  isRecord(input) && 'value' in input ? DerivedValue : DerivedCases,
 );
 
-const Next = v.lazy(
-  (input) =>
-    (isRecord(input) && 'url' in input
-      ? v.strictObject({ url: v.pipe(v.string(), v.regex(/^https:\/\//, 'an address starts with https://')) })
-      : v.strictObject({
-          questionnaire: Text,
-          carry: v.optional(list(Name, MOST_GIVEN, 'values can be carried over')),
-        })) as v.GenericSchema<NonNullable<Questionnaire['endings'][number]['next']>>,
+const NextAddress = v.strictObject({
+  url: v.pipe(v.string(), v.regex(/^https:\/\//, 'an address starts with https://')),
+});
+const NextQuestionnaire = v.strictObject({
+  questionnaire: Text,
+  carry: v.optional(list(Name, MOST_GIVEN, 'values can be carried over')),
+});
+const Next = chosen([NextQuestionnaire, NextAddress], (input) =>
+  isRecord(input) && 'url' in input ? NextAddress : NextQuestionnaire,
 );
 
 const Ending = v.strictObject({
@@ -404,3 +420,33 @@ export const QuestionnaireSchema = v.strictObject({
   ),
   settings: v.optional(Settings),
 }) satisfies v.GenericSchema<unknown, Questionnaire>;
+
+/** Parts that stand in many places, and the ways of every choice, by what they are called. */
+export const PARTS = {
+  Name,
+  Id,
+  Text,
+  Code,
+  Condition,
+  Picture,
+  Target,
+  ToItem: TARGETS.item,
+  ToSection: TARGETS.section,
+  ToEnding: TARGETS.ending,
+  ToNextPass: TARGETS.nextPass,
+  Skip,
+  Skips,
+  Option,
+  Answer,
+  Assume,
+  Item,
+  Section: SectionSchema,
+  RepeatTimes,
+  RepeatEach,
+  DerivedCases,
+  DerivedValue,
+  Ending,
+  NextQuestionnaire,
+  NextAddress,
+  Settings,
+};

@@ -29,16 +29,16 @@ const contents = (FEATURED as readonly Questionnaire[]).map((document): StudyCon
 
 for (const [name, { write, read, losses }] of Object.entries(FORMATS) as [string, FileFormat][]) {
   if (write === null || read === null) continue;
-  it(`reads what it writes, but for what it says is lost: ${name}`, () => {
+  it(`reads what it writes, but for what it says is lost: ${name}`, async () => {
     for (const content of contents) {
-      const written = write(content);
+      const written = await write(content);
       const bytes = typeof written === 'string' ? new TextEncoder().encode(written) : written;
       const back: ReadStudy = read(bytes, 'study');
       assert.ok(back.ok);
       assert.deepEqual(back.content.document, content.document);
       const lost = losses(content).length > 0;
       assert.deepEqual(back.content.work, lost ? NO_WORK : content.work);
-      assert.deepEqual(write(content), written);
+      assert.deepEqual(await write(content), written);
     }
   });
   it(`says what is wrong with a file that it cannot read: ${name}`, () => {
@@ -57,5 +57,6 @@ it('finds the format of a file by its name, and names what it writes', () => {
 it('makes a questionnaire of a list, and says where there is none', () => {
   const read = FORMATS.list.read(new TextEncoder().encode('1. Do you rent?\n- Yes\n- No\n'), 'rents.txt');
   assert.ok(read.ok && read.content.document.title === 'rents');
+  assert.deepEqual(read.doubts, []);
   assert.ok(!FORMATS.list.read(new TextEncoder().encode(' '), 'none.txt').ok);
 });

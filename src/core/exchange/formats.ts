@@ -16,9 +16,18 @@ export interface StudyContent {
 }
 
 export type ReadStudy =
-  | { readonly ok: true; readonly content: StudyContent }
+  /** `doubts`: what of the file was not understood, or not taken over. */
+  | { readonly ok: true; readonly content: StudyContent; readonly doubts?: readonly Doubt[] }
   /** Sentences, the gravest first. */
   | { readonly ok: false; readonly problems: readonly string[] };
+
+/** Something in a file that nothing was made of. */
+export interface Doubt {
+  /** From 1. */
+  readonly line: number;
+  /** A clause without a full stop. */
+  readonly what: string;
+}
 
 /** Something that a format cannot hold. */
 export interface Loss {
@@ -32,8 +41,8 @@ export interface FileFormat {
   /** What the names of its files end with, without a dot before; the first is the one that is written. */
   readonly endings: readonly [string, ...string[]];
   readonly mediaType: string;
-  /** Null: it is only read. */
-  readonly write: ((content: StudyContent) => string | Uint8Array) | null;
+  /** Null: it is only read. A promise where what writes is loaded for it alone. */
+  readonly write: ((content: StudyContent) => string | Uint8Array | Promise<string | Uint8Array>) | null;
   /** Null: it is only written. `name`: of the file. */
   readonly read: ((bytes: Uint8Array, name: string) => ReadStudy) | null;
   readonly losses: (content: StudyContent) => readonly Loss[];
@@ -67,16 +76,27 @@ export const FORMATS = {
     },
     losses: NONE,
   },
+  schema: {
+    words: 'JSON Schema of questionnaires',
+    endings: ['schema.json'],
+    mediaType: 'application/schema+json; charset=utf-8',
+    write: async () => (await import('./json-schema')).questionnaireJsonSchemaText(),
+    read: null,
+    losses: NONE,
+  },
   list: {
     words: 'List of questions',
     endings: ['txt'],
     mediaType: 'text/plain; charset=utf-8',
     write: null,
     read: (bytes, name) => {
-      const { document, questions } = fromList(textOf(bytes), name.replace(/\.\w+$/, ''));
-      return questions > 0
-        ? { ok: true, content: { document, work: NO_WORK } }
-        : { ok: false, problems: ['There is no question in it.'] };
+      const { document, questions, lines } = fromList(textOf(bytes), name.replace(/\.\w+$/, ''));
+      if (questions === 0) return { ok: false, problems: ['There is no question in it.'] };
+      const doubts = lines.flatMap(({ line, kind, says, doubt }) => {
+        const what = doubt ?? (kind === 'trouble' ? says : null);
+        return what === null ? [] : [{ line, what }];
+      });
+      return { ok: true, content: { document, work: NO_WORK }, doubts };
     },
     losses: NONE,
   },

@@ -1,0 +1,67 @@
+/** `convert` as others call it: what it writes, what it says is not taken over, and what it refuses. */
+import assert from 'node:assert/strict';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { it } from 'node:test';
+import { called } from '../../tests/support/command';
+
+const DEMO = 'demo/winter-diary.fork.json';
+const folder = mkdtempSync(path.join(tmpdir(), 'jolly-fork-convert-'));
+const at = (name: string) => path.join(folder, name);
+
+it('writes a questionnaire as it is always written, and the schema that it fits', () => {
+  const loose = JSON.stringify(JSON.parse(readFileSync(DEMO, 'utf8')));
+  writeFileSync(at('loose.json'), loose);
+  const { status, stdout } = called(
+    'convert',
+    at('loose.json'),
+    '--to',
+    'document',
+    '--out',
+    at('a.fork.json'),
+    '--json',
+  );
+  assert.equal(status, 0);
+  assert.deepEqual(JSON.parse(stdout), { written: [at('a.fork.json')], losses: [] });
+  const written = readFileSync(at('a.fork.json'), 'utf8');
+  assert.deepEqual(JSON.parse(written), JSON.parse(loose));
+  assert.equal(called('convert', DEMO, '--to', 'document', '--out', at('b.fork.json')).status, 0);
+  assert.equal(readFileSync(at('b.fork.json'), 'utf8'), written);
+  assert.equal(called('convert', DEMO, '--to', 'schema', '--out', at('s.schema.json')).status, 0);
+  assert.equal(
+    readFileSync(at('s.schema.json'), 'utf8'),
+    readFileSync('docs/questionnaire.schema.json', 'utf8'),
+  );
+});
+
+it('makes a questionnaire of a list, with the lines that nothing was made of', () => {
+  writeFileSync(at('list.txt'), '1. Do you rent?\n- Yes (skip to Q9)\n- No\n2. Why?\n');
+  const json = called('convert', at('list.txt'), '--from', 'list', '--out', at('l.fork.json'), '--json');
+  assert.equal(json.status, 0, json.stderr);
+  const { losses } = json.json() as { losses: { at: { line: number }; message: string }[] };
+  assert.deepEqual(
+    losses.map((loss) => loss.at.line),
+    [2],
+  );
+  assert.equal(called('check', at('l.fork.json'), '--json').status, 0);
+  const told = called('convert', at('list.txt'), '--from', 'list', '--out', at('l.fork.json'));
+  assert.match(told.stdout, /^Wrote .*l\.fork\.json\.\nNot taken over:\n {2}line 2: /);
+});
+
+it('refuses in one line what it cannot do', () => {
+  for (const [args, said] of [
+    [[DEMO, '--to', 'document'], /convert needs --out PATH/],
+    [[DEMO, '--out', at('x')], /needs either --to FORMAT/],
+    [[DEMO, '--to', 'document', '--from', 'list', '--out', at('x')], /needs either --to FORMAT/],
+    [[DEMO, '--to', 'paper', '--out', at('x')], /no format "paper" to write to: document, schema/],
+    [[DEMO, '--from', 'schema', '--out', at('x')], /no format "schema" to read from: document, list/],
+    [[DEMO, '--to', 'document', '--out', at('no/where.json')], /cannot be written \(ENOENT\)/],
+    [[at('none.txt'), '--from', 'list', '--out', at('x')], /there is no such file/],
+  ] as const) {
+    const { status, stderr, stdout } = called('convert', ...args);
+    assert.equal(status, 2, args.join(' '));
+    assert.match(stderr, said);
+    assert.deepEqual([stderr.trim().split('\n').length, stdout], [1, '']);
+  }
+});
