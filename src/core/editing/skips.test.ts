@@ -4,7 +4,7 @@ import { describe, it } from 'node:test';
 import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
 import type { Question, Target } from '../document/types';
 import { applyChange } from './change';
-import { aimAnswers, aimRange } from './skips';
+import { aimAnswers, aimRange, codesOfSkip } from './skips';
 
 const OUT: Target = { ending: 'out' };
 const B: Target = { section: 'b' };
@@ -27,6 +27,27 @@ describe('aiming an answer', () => {
       { if: 'q = 2', to: OUT },
       { if: 'q = 3', to: B },
     ]);
+  });
+
+  it('knows the codes of a skip that reads nothing but the question, and leaves every other alone', () => {
+    const q = ask('q', 4);
+    for (const [text, codes] of [
+      ['q = 2', [2]],
+      ['Q in (1, 2)', [1, 2]],
+      ['q <> 2', null],
+      ['q > 2', null],
+      ['other = 2', null],
+      ['q = other', null],
+      ['q in (1..2)', null],
+      ['q not in (1, 2)', null],
+      ['q = 1 or q = 2', null],
+    ] as const)
+      assert.deepEqual(codesOfSkip(q, { if: text, to: OUT }), codes, text);
+    const aside = aimed({ ...q, skips: [{ if: 'q > 2', to: OUT }] }, [1, OUT]);
+    assert.deepEqual(
+      aside.skips?.map((skip) => skip.if),
+      ['q > 2', 'q = 1'],
+    );
   });
 
   it('takes skips away until none is left', () => {

@@ -72,6 +72,34 @@ describe('a form', () => {
     assert.deepEqual([unsure.fuels_1, unsure.fuels_2, unsure.fuels_9], [9, 9, '1']);
   });
 
+  it('tells what was not drawn in a pass from what does not apply in it', () => {
+    const drawing = new Keying(
+      planFor(
+        questionnaire([
+          section('a', [ask('n', { type: 'number', min: 0, max: 2 })]),
+          section('b', [ask('x'), ask('y'), ask('z', 2, { askIf: 'n = 2' })], {
+            repeat: { times: 'n', max: 2 },
+          }),
+          section('c', [ask('d1'), ask('d2')], { draw: 1 }),
+        ]),
+      ),
+    );
+    const of = (answers: Answers) => {
+      const { states } = drawing.sheet(answers);
+      return (key: string) => {
+        const state = states[drawing.fields.findIndex((field) => field.key === key)];
+        return state?.is === 'passed-over' ? [state.reason, state.code] : state?.is;
+      };
+    };
+    const one = of({ n: 1, 'x#1': 1, 'y#1': 1, d2: 1 });
+    assert.equal(one('x#1'), 'asked');
+    assert.deepEqual(one('z#1'), ['not_applicable', -1]);
+    assert.deepEqual(one('x#2'), ['not_applicable', -1]);
+    assert.deepEqual(one('d1'), ['not_drawn', -2]);
+    assert.equal(one('d2'), 'asked');
+    assert.equal(of({ n: 2 })('z#2'), 'asked');
+  });
+
   it('keyed part-way is of somebody who stopped there; a required blank is told', () => {
     const part = row({ own: 1, own_comment: null });
     assert.deepEqual([part.rent, part.fuels_1, part.ending], [-4, -4, -4]);

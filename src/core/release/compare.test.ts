@@ -199,6 +199,48 @@ describe('a new version beside an old one', () => {
     assert.deepEqual(counts(thanks), [0n, 0n, 2n, 1]);
   });
 
+  it('takes what is known beforehand as the new version does, and tells messages apart by their place', () => {
+    const arm = (...codes: number[]) => [
+      {
+        name: 'arm',
+        label: 'Arm',
+        answer: { type: 'single' as const, options: codes.map((code) => option(code)) },
+      },
+    ];
+    const split = (codes: number[], message: string) =>
+      study([ask('x', 2, { ...must, askIf: 'arm = 2' }), last], {
+        given: arm(...codes),
+        endings: [
+          { id: 'done', kind: 'complete', messages: [{ if: 'arm = 2', text: 'A.' }, { text: message }] },
+        ],
+      });
+    const found = compareVersions(split([1, 2], 'B.'), split([1, 2, 3], 'C.'));
+    assert.deepEqual(
+      found.words.map(({ at, part, old, now }) => [at, part, old, now]),
+      [[{ ending: 'done' }, 'words', 'B.', 'C.']],
+    );
+    assert.deepEqual(
+      found.codes.map(({ name, code, now }) => [name, code, now]),
+      [['arm', 3, 'Answer 3']],
+    );
+    // Where it is not known exactly who is led otherwise, the conditions are compared.
+    const drawn = (draw: number) =>
+      questionnaire([
+        section('a', [ask('d1', 2, must), ask('d2', 2, must)], { draw }),
+        section('b', [ask('x', 2, { ...must, askIf: draw === 1 ? 'd1 = 1' : 'd1 = 2' })]),
+      ]);
+    const lines = comparisonReport(drawn(2), drawn(1), compareVersions(drawn(2), drawn(1)));
+    assert.ok(
+      lines.some((line) => /x: .* before, .* now/.test(line)),
+      lines.join('\n'),
+    );
+    const lost = compareVersions(study([tenure, rent, last]), study([tenure, last, rent]));
+    assert.ok(
+      comparisonReport(OLD, OLD, lost).includes('  1 lost, 1 gained, 0 worded, coded or answered otherwise'),
+      comparisonReport(OLD, OLD, lost).join('\n'),
+    );
+  });
+
   it('goes on with passes: more of them are other people, and an item of them is told once', () => {
     const rooms = (max: number) =>
       questionnaire([

@@ -56,6 +56,18 @@ describe('a hand-off', () => {
     assert.ok(!handOffSnags(mended, [diary]).some(({ message }) => message.includes('no study')));
   });
 
+  it('carries an answer only where every code of it is known there', () => {
+    const misfits = (...codes: number[]) => {
+      const other = { ...diary, given: [{ name: 'tenure', label: 'Tenure', answer: single(...codes) }] };
+      const carrying = handing({ questionnaire: 'b2', carry: ['tenure'] });
+      return handOffSnags(planFor(carrying), [other]).map(({ message }) => message);
+    };
+    assert.deepEqual(misfits(1, 2), []);
+    assert.deepEqual(misfits(1, 2, 3), []);
+    assert.match(misfits(1)[0] ?? '', /it has no code 2 there/);
+    assert.match(misfits(3)[0] ?? '', /it has no code 1, 2 there/);
+  });
+
   it('is a snag where it carries what is not taken, or does not carry what is needed', () => {
     const messages = (carry: string[]) =>
       handOffSnags(planFor(handing({ questionnaire: 'winter-diary', carry })), [diary]).map(

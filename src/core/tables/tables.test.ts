@@ -119,6 +119,23 @@ it('a median of an even count lies half-way, and a single value has no spread', 
   assert.equal(summary([0, 1]), null);
 });
 
+it('texts are listed by how often they were written, what is beyond the first twenty together', () => {
+  const plan = planFor(questionnaire([section('a', [ask('why', { type: 'text' })])]));
+  const of = (texts: readonly string[]) => {
+    const data = new Dataset(
+      plan,
+      texts.map((text) => [text, 'done']),
+    );
+    const found = frequencyOf(plan.document, data, variable(plan, 'why'), [...texts.keys()]);
+    return found.rows.map(({ label, count }) => `${label} ${count}`);
+  };
+  const many = Array.from({ length: 20 }, (_, n) => `t${String(n).padStart(2, '0')}`);
+  assert.deepEqual(of(['b', 'a', 'a']), ['a 2', 'b 1']);
+  assert.equal(of(many).length, 20);
+  assert.deepEqual(of([...many, 'z', 'zz', 't05']).slice(0, 1), ['t05 2']);
+  assert.equal(of([...many, 'z', 'zz', 't05']).at(-1), '2 other texts 2');
+});
+
 it('each variable is listed once, under what it is called and where it stands', () => {
   const rows = [
     { name: 'g_heat', label: 'Heating' },

@@ -2,12 +2,30 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { ask, planFor, questionnaire, section, walked } from '../../../tests/support/questionnaire';
-import { shownText, valueWords } from './values';
+import { answeredWords, shownText, valueWords } from './values';
 
 const options = [
   { code: 1, label: 'Gas' },
   { code: 2, label: 'Oil' },
 ];
+
+it('what was answered to a grid is all of its rows, without the blank ones', () => {
+  const grid = {
+    type: 'grid' as const,
+    options,
+    rows: [
+      { name: 'g1', label: 'A' },
+      { name: 'g2', label: 'B' },
+    ],
+  };
+  const plan = planFor(
+    questionnaire([section('a', [ask('g', grid), ask('one', { type: 'single', options })])]),
+  );
+  const words = (answers: Record<string, number>) =>
+    walked(plan, { answers }).steps.map((step) => answeredWords(step, answers));
+  assert.deepEqual(words({ g1: 1, g2: 2, one: 2 }), ['Gas · Oil', 'Oil']);
+  assert.deepEqual(words({ g2: 2 }), ['Oil', '']);
+});
 
 describe('answers in words', () => {
   it('are labels, in order, and nothing for a blank', () => {

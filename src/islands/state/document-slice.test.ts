@@ -2,7 +2,7 @@
 import assert from 'node:assert/strict';
 import { beforeEach, describe, it, mock } from 'node:test';
 import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
-import { removeItem, editItem, moveSection, setTitle } from '../../core/editing/structure';
+import { editItem, moveSection, removeItem, removeSection, setTitle } from '../../core/editing/structure';
 import { createStudyStore } from './store';
 import type { StudyStore } from './study-state';
 
@@ -110,6 +110,25 @@ describe('the history', () => {
     // Words make no errors: nothing is told of them.
     say('Still');
     assert.equal(state().notice, null);
+  });
+
+  it('says what was deleted, one by its words and several by their number', () => {
+    const said = (place: { section: number; item: number }) => {
+      state().commit(removeItem(state().document, place));
+      return state().said?.text;
+    };
+    assert.equal(said({ section: 0, item: 1 }), 'two (“two?”) is deleted.');
+    wording('x'.repeat(70));
+    assert.equal(said({ section: 0, item: 0 }), `one (“${'x'.repeat(59)}…”) is deleted.`);
+    state().undo();
+    wording('  ');
+    assert.equal(said({ section: 0, item: 0 }), undefined);
+    state().undo();
+    state().undo();
+    state().undo();
+    state().undo();
+    state().commit(removeSection(state().document, 0));
+    assert.equal(state().said?.text, '2 items are deleted.');
   });
 
   it('refuses what is no questionnaire with its place, and changes that change nothing count as none', () => {
