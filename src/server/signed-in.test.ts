@@ -98,6 +98,12 @@ describe('the entrance', () => {
     assert.equal(await entrance.asker(idle, 0), null);
   });
 
+  it('says nothing of encryption where there is no proxy to tell of it', async () => {
+    const way = { 'x-forwarded-proto': 'https' };
+    const result = await guarded().signIn('Ines', PASSPHRASE, headers(way), 0);
+    assert.ok(result.ok && !result.cookie.includes('Secure'));
+  });
+
   it('gives a browser that signs in once more another session, and takes the first away', async () => {
     const entrance = guarded();
     const first = await signedIn(entrance, 'First', 0);

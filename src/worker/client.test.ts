@@ -1,7 +1,7 @@
 /** The page's side of the analysis: always about the newest document, whatever is still under way. */
 import assert from 'node:assert/strict';
 import { beforeEach, it } from 'node:test';
-import { expose } from 'comlink';
+import { fakeWorkers, made } from '../../tests/support/fake-worker';
 import { questionnaire } from '../../tests/support/questionnaire';
 import { AnalysisClient } from './client';
 
@@ -9,55 +9,28 @@ const document = (title: string) => questionnaire([], { title });
 
 /** Answers asked for that are not given yet, by what was asked. */
 let waiting: { readonly asked: string; readonly answer: () => void }[];
-let made: FakeWorker[];
+
+const later = (asked: string, value: unknown) =>
+  new Promise((resolve) => waiting.push({ asked, answer: () => resolve(value) }));
 
 /** A worker of which the test says when it answers. */
-class FakeWorker extends EventTarget {
-  readonly port: MessagePort;
-  terminated = false;
-
-  constructor() {
-    super();
-    const { port1, port2 } = new MessageChannel();
-    this.port = port1;
-    const later = (asked: string, value: unknown) =>
-      new Promise((resolve) => waiting.push({ asked, answer: () => resolve(value) }));
-    expose(
-      {
-        load: ({ title }: { title: string }) =>
-          title === 'broken'
-            ? Promise.reject(new Error('the analysis failed'))
-            : later(title, {
-                routes: title,
-                exact: true,
-                limits: [],
-                endings: [],
-                items: {},
-                shortest: null,
-                longest: null,
-              }),
-        snags: () => later('snags', []),
-        sample: () => later('sample', null),
-        asked: () => later('asked', { items: { q: 'always' }, passes: {} }),
-      },
-      port2 as unknown as Parameters<typeof expose>[1],
-    );
-    port2.start();
-    made.push(this);
-    this.port.addEventListener('message', (event) => {
-      this.dispatchEvent(new MessageEvent('message', { data: event.data as unknown }));
-    });
-    this.port.start();
-  }
-
-  postMessage(message: unknown, transfer: Transferable[] = []): void {
-    this.port.postMessage(message, transfer);
-  }
-  terminate(): void {
-    this.terminated = true;
-    this.port.close();
-  }
-}
+const api = () => ({
+  load: ({ title }: { title: string }) =>
+    title === 'broken'
+      ? Promise.reject(new Error('the analysis failed'))
+      : later(title, {
+          routes: title,
+          exact: true,
+          limits: [],
+          endings: [],
+          items: {},
+          shortest: null,
+          longest: null,
+        }),
+  snags: () => later('snags', []),
+  sample: () => later('sample', null),
+  asked: () => later('asked', { items: { q: 'always' }, passes: {} }),
+});
 
 async function answer(asked: string): Promise<void> {
   for (let n = 0; n < 100 && !waiting.some((each) => each.asked === asked); n += 1)
@@ -69,8 +42,7 @@ async function answer(asked: string): Promise<void> {
 
 beforeEach(() => {
   waiting = [];
-  made = [];
-  Object.assign(globalThis, { Worker: FakeWorker });
+  fakeWorkers(api);
 });
 
 it('analyses a document, and then what follows of it, in one worker', async () => {

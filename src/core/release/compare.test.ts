@@ -181,6 +181,16 @@ describe('a new version beside an old one', () => {
       ],
     );
     assert.equal(found.routes.changed, 2n);
+    // A break of what is no question of the new version is told behind the others.
+    const labelled = OLD.missing.map((entry) => ({ ...entry, label: `${entry.label} at all` }));
+    const both = compareVersions(OLD, {
+      ...study([{ ...tenure, text: 'Who pays?' }, rent, last]),
+      missing: labelled,
+    });
+    assert.deepEqual(
+      both.breaks.map(({ name }) => name),
+      ['tenure', 'not_applicable', 'not_drawn', 'no_answer', 'not_reached'],
+    );
     const skips = [{ if: 'tenure = 3', to: { ending: 'out' } }];
     const screened = study([{ ...tenure, skips }, rent, last]);
     assert.deepEqual(counts(screened), [0n, 1n, 0n, 0.1]);

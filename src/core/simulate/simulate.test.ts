@@ -27,6 +27,21 @@ function assertShares(question: Question, expected: Readonly<Record<string, numb
   }
 }
 
+it('somebody whom no answer lets on has the row of one who stopped there', () => {
+  const checks = [{ if: 'n >= 0', kind: 'hard' as const, message: 'No.' }];
+  const plan = planFor(
+    questionnaire([
+      section('a', [ask('n', { type: 'number', min: 0, max: 1 }, { required: true, checks }), ask('after')]),
+    ]),
+  );
+  for (const person of madeUpRespondents(plan, 5, 1)) {
+    const row = [...person.row()];
+    assert.equal(person.ending, null);
+    assert.deepEqual(person.presented, ['n']);
+    assert.deepEqual(row.slice(1), [-4, -4]);
+  }
+});
+
 const options = (...codes: number[]) => codes.map((code) => ({ code, label: `Option ${code}` }));
 
 describe('assumed answers', () => {

@@ -410,6 +410,21 @@ describe('a snag', () => {
     assert.deepEqual(places('picks-contradict', walks('None of these', { exclusive: true }, one)), []);
     const two = [...one, { if: 'walks has 1', to: { section: 'z' } }];
     assert.deepEqual(places('picks-contradict', walks('Bus', {}, two)), [{ item: 'walks', skip: 1 }]);
+    const overlap = study([
+      ask('n', number(0, 9), {
+        ...must,
+        skips: [
+          { if: 'n > 3', to: out },
+          { if: 'n > 5 or n = 1', to: { section: 'z' } },
+        ],
+      }),
+    ]);
+    const told = [walks('Bus', {}, two), overlap].map((document) =>
+      snagsIn(document).flatMap(({ rule, severity }) =>
+        /picks-contradict|rules-overlap/.test(rule) ? [`${severity} ${rule}`] : [],
+      ),
+    );
+    assert.deepEqual(told, [['warning picks-contradict'], ['note rules-overlap']]);
   });
 
   it('consent-not-kept, screening-lets-all: what these sections are for', () => {

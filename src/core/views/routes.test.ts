@@ -9,6 +9,20 @@ import { contentMarks, routeMarks } from '../routing/route-content';
 import { compareRoutes } from './compare-routes';
 import { routeSentence } from './route-sentence';
 
+/** Rooms asked about in these passes, as the sentence of their route says it. */
+function roomsOf(answers: Readonly<Record<string, number>>): string {
+  const items = ['agree', 'built', 'rooms', ...Object.keys(answers).filter((key) => key.startsWith('cold'))];
+  const said = routeSentence(plan, { items, answers: { agree: 1, built: 1990, rooms: 3, ...answers } });
+  return said.map(({ text }) => text).join('');
+}
+
+it('passes that follow each other are told from the first to the last, where there are more than two', () => {
+  assert.match(roomsOf({ 'cold#1': 2 }), /“Room is cold” \(pass 1\)/);
+  assert.match(roomsOf({ 'cold#1': 2, 'cold#2': 2 }), /“Room is cold” \(passes 1, 2\)/);
+  assert.match(roomsOf({ 'cold#1': 2, 'cold#2': 2, 'cold#3': 2 }), /“Room is cold” \(passes 1 to 3\)/);
+  assert.match(roomsOf({ 'cold#1': 2, 'cold#2': 1, 'cold#3': 2 }), /“Room is cold” \(passes 1, 3\)/);
+});
+
 const yesNo = {
   type: 'single',
   options: [

@@ -105,7 +105,13 @@ describe('the history', () => {
     const rules = state().notice?.snags.map(({ severity }) => severity);
     assert.ok(rules !== undefined && rules.length > 0);
     state().closeNotice();
+    // What was wrong before is no news.
     state().commit(moveSection(state().document, 0, 1));
+    state().commit(removeItem(state().document, { section: 0, item: 0 }));
+    state().commit(removeItem(state().document, { section: 0, item: 0 }));
+    assert.equal(state().notice, null);
+    state().undo();
+    state().undo();
     assert.equal(state().notice, null);
     // Words make no errors: nothing is told of them.
     say('Still');
