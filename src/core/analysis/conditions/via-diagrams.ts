@@ -17,7 +17,7 @@ export class ViaDiagrams {
   /** Where it can be taken, one a pass. */
   readonly places: readonly number[];
   readonly isOnward: boolean;
-  /** Index among its list, as `Way` has it. */
+  /** Index among its list, as `Via` has it. */
   readonly index: number;
   private readonly list: NonNullable<Exit['by']>['list'];
   /** In a repeat: the variable of its being taken at a place. */
