@@ -377,6 +377,19 @@ describe('a snag', () => {
       { item: 'x' },
     ]);
     assert.deepEqual(places('negation-includes-unasked', later(ask('x', 2, { askIf: 'n <> 3' }))), []);
+    // The mend asks for having been asked, of the whole of what stands there.
+    for (const [askIf, mended] of [
+      ['not (n = 3)', 'not (n = 3) and n asked'],
+      ['not (n = 3) or m > 8', '(not (n = 3) or m > 8) and n asked'],
+    ] as const) {
+      const found = snagsIn(later(ask('x', 2, { askIf }))).find(
+        ({ rule }) => rule === 'negation-includes-unasked',
+      );
+      assert.ok(
+        found?.mends?.some(({ label }) => label.includes(`“${mended}”`)),
+        JSON.stringify(found?.mends?.map(({ label }) => label)),
+      );
+    }
     assert.deepEqual(places('may-be-unasked', later(ask('x', 2, { text: 'You said {n}?' }))), [
       { item: 'x' },
     ]);
