@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { analyse } from '../../src/core/analysis';
 import { ask, planFor, questionnaire, section } from '../support/questionnaire';
-import { randomDocument } from './documents';
+import { randomChain, randomDocument } from './documents';
 import { caseOf, judgeAsked } from './judges';
 import { seedsToTry } from './seeds';
 
@@ -18,6 +18,19 @@ describe('who is asked', () => {
       return found !== null;
     }).length;
     assert.ok(compared > SEEDS.count * 0.6, `only ${compared} were small enough to try everything`);
+  });
+
+  it('is said of some items alone as it is of all', () => {
+    for (const seed of SEEDS.all.slice(0, 100)) {
+      const plan = planFor(randomChain(seed));
+      const all = analyse(plan);
+      const names = [...all.asked.keys()].filter((_, n) => n % 3 === seed % 3);
+      const some = analyse(plan).askedAmong(new Set(names));
+      for (const name of names) {
+        assert.equal(some.asked.get(name), all.asked.get(name), `seed ${seed}, ${name}`);
+        assert.deepEqual(some.passes.get(name), all.passes.get(name), `seed ${seed}, ${name}`);
+      }
+    }
   });
 
   it('is said in few words', () => {

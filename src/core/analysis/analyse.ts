@@ -39,7 +39,7 @@ import {
   type FilteredRoutes,
   type ViaRoutes,
 } from './lists/via-routes';
-import { askedOf, type WhoIsAsked } from './reach/reach';
+import { askedAmong, askedOf, type WhoIsAsked } from './reach/reach';
 
 /**
  * Counts the routes of a plan, within the caps. With a cache, what an edit has not touched is found again; an analysis
@@ -96,13 +96,22 @@ class CountedPlan implements Analysis {
   }
 
   get asked(): ReadonlyMap<string, string> {
-    // What no route presents is asked of nobody, for whatever reason.
-    const isNever = (name: string) => this.exact && this.items.get(name) === 0n;
-    return new Map([...this.reach.items].map(([name, text]) => [name, isNever(name) ? 'never' : text]));
+    return this.askedIn(this.reach);
   }
 
   get passes(): ReadonlyMap<string, readonly PassAsked[]> {
     return passesIn(this.plan, this.reach, this.byItem.inPass);
+  }
+
+  askedAmong(names: ReadonlySet<string>): Pick<Analysis, 'asked' | 'passes'> {
+    const reach = this.reached ?? askedAmong(this.plan, this.caps, names);
+    return { asked: this.askedIn(reach), passes: passesIn(this.plan, reach, this.byItem.inPass) };
+  }
+
+  private askedIn({ items }: WhoIsAsked): ReadonlyMap<string, string> {
+    // What no route presents is asked of nobody, for whatever reason.
+    const isNever = (name: string) => this.exact && this.items.get(name) === 0n;
+    return new Map([...items].map(([name, text]) => [name, isNever(name) ? 'never' : text]));
   }
 
   get unsaid(): Analysis['unsaid'] {

@@ -35,6 +35,8 @@ export interface Analysis {
   readonly asked: ReadonlyMap<string, string>;
   /** The same by pass, for the items of repeated sections. Worked out when first read. */
   readonly passes: ReadonlyMap<string, readonly PassAsked[]>;
+  /** Both of some items alone, which takes less than of all where there are few. */
+  askedAmong(names: ReadonlySet<string>): Pick<Analysis, 'asked' | 'passes'>;
   /** Where it was too much to say who is asked, so that `asked` and `passes` lack it; none where all is said. */
   readonly unsaid: readonly Limit[];
   readonly shortest: RouteLength | null;

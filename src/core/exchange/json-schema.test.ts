@@ -4,7 +4,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { it } from 'node:test';
 import { fileURLToPath } from 'node:url';
-import { Ajv2020 } from 'ajv/dist/2020';
+import { Ajv2020 } from 'ajv/dist/2020.js';
 import * as v from 'valibot';
 import { randomChain, randomDocument } from '../../../tests/agree/documents';
 import { FEATURED } from '../../../tests/agree/featured';

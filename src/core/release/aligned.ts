@@ -13,8 +13,9 @@ import type { ItemMatching } from './matching';
 /** The old version under the names of the new one; codes are its own. */
 export function renamedTo(old: Questionnaire, now: Questionnaire, { byOld }: ItemMatching): Questionnaire {
   const names = new Map<string, string>([...byOld].filter(([from, to]) => from !== to));
+  const questions = questionsIn(now);
   for (const [from, question] of questionsIn(old)) {
-    const to = questionsIn(now).get(byOld.get(from) ?? '');
+    const to = questions.get(byOld.get(from) ?? '');
     if (to === undefined) continue;
     // The rows of a grid are told by their words, where those tell them.
     const [rows, rowsNow] = [rowsOf(question.answer), rowsOf(to.answer)];

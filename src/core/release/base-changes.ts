@@ -31,8 +31,9 @@ export function baseChanges(
 ): BaseChange[] {
   if (otherBases?.size === 0) return [];
   const common = new Set(before.sections.flatMap(({ items }) => items.map(({ item }) => item.name)));
-  const was = basesIn(first);
-  const is = basesIn(second);
+  const [was, is] = [first, second].map((of) =>
+    basesIn(otherBases === null ? of : of.askedAmong(otherBases)),
+  ) as [BaseOf, BaseOf];
   const names = after.sections
     .flatMap(({ items }) => items.map(({ item }) => item.name))
     .filter((name) => common.has(name) && (otherBases?.has(name) ?? was(name).key !== is(name).key));
@@ -51,6 +52,8 @@ export function baseChanges(
     };
   });
 }
+
+type BaseOf = ReturnType<typeof basesIn>;
 
 function basesIn({ asked, passes }: Pick<Analysis, 'asked' | 'passes'>) {
   return (name: string) => {

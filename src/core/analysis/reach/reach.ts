@@ -36,15 +36,15 @@ export interface WhoIsAsked {
 }
 
 /** Where it is too much to say who comes to some places, those are left out; where it is for all, nothing is there. */
-function reachOf(plan: Plan, work: CachedWork): WhoIsAsked {
-  const reach = withinMemory(() => reachWithin(plan, work));
+function reachOf(plan: Plan, work: CachedWork, among: ReadonlySet<string> | null = null): WhoIsAsked {
+  const reach = withinMemory(() => reachWithin(plan, work, among));
   if (reach !== null) return reach;
   return { items: new Map(), passes: new Map(), limits: [{ at: {}, message: UNSAID }] };
 }
 
 const UNSAID = 'the conditions are too entangled to say of every item from here on who is asked';
 
-function reachWithin(plan: Plan, work: CachedWork): WhoIsAsked {
+function reachWithin(plan: Plan, work: CachedWork, among: ReadonlySet<string> | null): WhoIsAsked {
   const { diagrams, ranks } = work;
   const limits: Limit[] = [];
   const reaching = new Reaching(new EncodedPlan(plan, diagrams, { opaque: true, ranks }), work);
@@ -57,7 +57,9 @@ function reachWithin(plan: Plan, work: CachedWork): WhoIsAsked {
   };
   for (const { index: section, repeat, items } of plan.sections) {
     const numbers = passNumbers(repeat);
-    for (const { index: at, item } of items) {
+    const wanted = items.filter(({ item }) => among?.has(item.name) ?? true);
+    if (wanted.length === 0) continue;
+    for (const { index: at, item } of wanted) {
       const found = withinMemory(() => numbers.map((pass) => reaching.askedIn(section, pass, at)));
       if (found === null) {
         if (limits.length === 0) limits.push({ at: { item: item.name }, message: UNSAID });
@@ -502,4 +504,9 @@ export function askedOf(plan: Plan, caps: Caps, cache: AnalysisCache | null): Wh
   if (again?.limits.length === 0) return again;
   cache?.clear('asked');
   return reachOf(plan, new CachedWork(caps));
+}
+
+/** The same of some items alone, by name. */
+export function askedAmong(plan: Plan, caps: Caps, among: ReadonlySet<string>): WhoIsAsked {
+  return reachOf(plan, new CachedWork(caps), among);
 }
