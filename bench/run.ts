@@ -9,6 +9,7 @@ import { format, resolveConfig } from 'prettier';
 import { analyse, AnalysisCache, DEFAULT_CAPS, sharesOf, type Analysis } from '../src/core/analysis';
 import { readDocumentText } from '../src/core/document/read';
 import type { Questionnaire } from '../src/core/document/types';
+import { compareVersions } from '../src/core/release/compare';
 import type { Plan } from '../src/core/routing/plan';
 import { planOf } from '../src/core/routing/planner';
 import { routedSnagsOf, snagsOf } from '../src/core/snags';
@@ -47,6 +48,8 @@ interface Row {
   readonly snags: number;
   /** All four after an ask-if half-way was taken away or put back. */
   readonly edited: number;
+  /** The two versions of these edits, held against each other. */
+  readonly compared: number;
   readonly cover: number;
   readonly coverWords: string;
   readonly pairs: number;
@@ -70,6 +73,7 @@ async function measure(name: string, document: Questionnaire): Promise<Row> {
   const asked = await timed(() => (fresh.pop() ?? analyse(plan)).asked.size);
   const snags = await timed(() => snagsOf(plan).length + routedSnagsOf(plan, analysis).length);
   const edited = await timed(afterEdits(document));
+  const compared = await timed(() => compareVersions(document, withoutHalfway(document)));
   const cover = await timed(() => analyse(plan).cover);
   const { length } = cover.result.routes;
   const pairs = await timed(() => analyse(plan).pairs, 1);
@@ -84,6 +88,7 @@ async function measure(name: string, document: Questionnaire): Promise<Row> {
     asked: asked.ms,
     snags: snags.ms,
     edited: edited.ms,
+    compared: compared.ms,
     cover: Math.max(0, cover.ms - counted.ms),
     coverWords: `${length}, at least ${cover.result.atLeast}`,
     pairs: Math.max(0, pairs.ms - counted.ms),
@@ -96,19 +101,24 @@ async function measure(name: string, document: Questionnaire): Promise<Row> {
   };
 }
 
-/** Everything about a questionnaire and about the same without one ask-if, in turns, as while somebody edits it. */
-function afterEdits(document: Questionnaire): () => unknown {
+/** The same without one ask-if. */
+function withoutHalfway(document: Questionnaire): Questionnaire {
   const asked = document.sections.flatMap(({ items }) =>
     items.filter((item) => item.kind !== 'page_break' && item.askIf),
   );
   const half = asked[Math.floor(asked.length / 2)];
-  const without = {
+  return {
     ...document,
     sections: document.sections.map((section) => ({
       ...section,
       items: section.items.map((item) => (item === half ? { ...item, askIf: undefined } : item)),
     })),
   } as Questionnaire;
+}
+
+/** Everything about a questionnaire and about the same without one ask-if, in turns, as while somebody edits it. */
+function afterEdits(document: Questionnaire): () => unknown {
+  const without = withoutHalfway(document);
   const cache = new AnalysisCache();
   let turn = 0;
   return () => {
@@ -152,10 +162,19 @@ const analysis = markdown(
   ]),
 );
 const later = markdown(
-  ['questionnaire', 'one route', 'shares', 'covering set', 'its routes', 'of pairs', 'its routes'],
+  [
+    'questionnaire',
+    'one route',
+    'shares',
+    'versions compared',
+    'covering set',
+    'its routes',
+    'of pairs',
+    'its routes',
+  ],
   rows.map((row) => [
     row.name,
-    ...[row.route, row.shares, row.cover].map(milliseconds),
+    ...[row.route, row.shares, row.compared, row.cover].map(milliseconds),
     row.coverWords,
     milliseconds(row.pairs),
     row.pairWords,
@@ -201,7 +220,8 @@ ${analysis}
 ## What is asked for now and then
 
 *One route* is any route by its number, with a respondent who takes it; *shares* the expected share of the sample for
-every item, way and ending; *of pairs* the routes that take every two outcomes of forks together.
+every item, way and ending; *versions compared* the questionnaire held against itself without the ask-if half-way; *of
+pairs* the routes that take every two outcomes of forks together.
 
 ${later}
 
