@@ -183,7 +183,7 @@ export class RowTrials {
     const unknown = new Set(judged.problems.flatMap(({ unknown: group }) => (group === null ? [] : [group])));
     const open = this.openPoints([...unknown, ...judged.absent], laterStops, quotasMet, assumed);
     const known = judged.problems.filter(({ unknown: group }) => group === null).length;
-    // An answer that is missing in any case is no mark against an assumption; one missing only under it is.
+    // Only what goes missing under an assumption counts against it, not what is missing whatever is assumed.
     const missing = [...unknown].filter(({ slot }) => !assumed.values.has(slot)).length;
     const cost = known + missing;
     return { assumed, judged, expected, row, cost, draws, open };

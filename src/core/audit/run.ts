@@ -74,7 +74,7 @@ export class AuditRun {
   ) {
     this.caseAt = caseColumn === null ? -1 : header.findIndex((name) => name.trim() === caseColumn.trim());
     this.columns = columnsOf(plan);
-    // What a case is told by is meant to be there.
+    // The column of case numbers is none of the codebook's, and is not to be told as unknown.
     const carried = caseColumn === null ? {} : { [caseColumn.trim()]: null };
     const own = this.columns.some(({ name }) => name === caseColumn?.trim());
     this.matching = matchColumns(plan.document, this.columns, header, own ? said : { ...carried, ...said });

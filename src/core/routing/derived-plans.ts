@@ -40,7 +40,7 @@ export class DerivedPlanner {
     if ('value' in derived) {
       const parsed = parseExpression(derived.value);
       const value = this.planning.checked(parsed, (tree) => expressionProblems(tree, scope), at, 'value');
-      // What it is about counts for its coding, sound or not.
+      // Even with a problem its inputs tell how it is coded where it has no value.
       if (parsed.ok) this.addInputs(inputs, parsed.tree);
       return { derived, cases: null, value: this.isTooDeep(index, at, 'value') ? null : value, inputs };
     }

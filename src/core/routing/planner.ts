@@ -224,7 +224,7 @@ class Planner {
     const namesakes = this.namesakesIn(item, s, place);
     const base = { item, section: s, index, place, page, askIf, namesakes, skips };
     if (item.kind === 'statement') return { ...base, optionIf: [], rowIf: [], checks: [], quotas: [] };
-    // Where a name is used twice, a quota is looked at after the first.
+    // Where two items have one name, the quota belongs to the first of them.
     const position = this.targets.positionOf(item.name);
     const isMeant = position?.section === s && position.place === place;
     const here = isMeant ? (quotas.get(item.name) ?? []) : [];

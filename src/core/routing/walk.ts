@@ -274,7 +274,7 @@ class RespondentWalk implements Surroundings, ReadingStore {
     pass: number | null,
     value: Value | null,
   ): Fault[] {
-    // Elsewhere pages have no field to write in.
+    // Only lists of options have a field to write in beside an option.
     const isListed = picksOne(part.answer) || picksMany(part.answer);
     if (item.required !== true || value === null || !isListed || hasRows(item.answer)) return [];
     const codes: readonly unknown[] = typeof value === 'object' ? value : [value];

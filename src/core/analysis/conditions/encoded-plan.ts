@@ -327,7 +327,7 @@ export class EncodedPlan {
         this.items.set(at, { ...item, checks });
       }
     }
-    // Those who pass it by say so up to the end.
+    // What is true of those who are not asked has changed with the way: worked out anew when it is next needed.
     this.unaskedAt.clear();
   }
 
@@ -384,7 +384,7 @@ export class EncodedPlan {
       const more = this.encoder.passesAtLeast(repeat, index, place.pass + 1);
       return [
         { when: this.lastUse.used(more, 2 * at), by: null, to: this.course.pass(index, place.pass + 1) },
-        // Past all passes that could have been, so that what follows knows they were not begun.
+        // To the end of the last pass there could be: on the way it is noted that those between were not begun.
         { when: TRUE, by: null, to: this.course.end(index, repeat.max) },
       ];
     }

@@ -140,7 +140,7 @@ export function eachMove(
     const move = moves[n] as Move;
     const here = move.when === TRUE ? rest : diagrams.and(rest, move.when);
     if (here !== FALSE) take(here, move);
-    // Whoever is left over by the last is told of nowhere.
+    // The last move takes all that are left, so what remains after it is asked by nobody.
     if (n + 1 < moves.length && here !== FALSE)
       rest = here === rest ? FALSE : diagrams.and(rest, diagrams.not(move.when));
   }

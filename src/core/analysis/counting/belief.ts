@@ -83,7 +83,7 @@ export class Beliefs {
     for (let at = from; masses.left > 0; at += 1) {
       if (at === until) {
         out = masses.take(at);
-        // Behind it nobody can be but those at an ending.
+        // Whoever is not stopped here is at an ending: the places between hold nobody.
         at = course.ending(0) - 1;
         continue;
       }

@@ -81,7 +81,7 @@ function chooseAnswer(encoded: EncodedPlan, at: number, mass: Diagram, values: M
       return true;
     });
     if (fits < 0) {
-      // Of many picks only some sets are at hand: all that is true together, then.
+      // With many options only some sets of picks were tried, and none fits: a set is read off the diagram instead.
       const all = parts.reduce((so, part) => diagrams.and(so, fitting(diagrams, part, values)), mass);
       for (const [level, value] of diagrams.satisfy(fitting(diagrams, all, values)) ?? [])
         values.set(level, value);

@@ -33,7 +33,7 @@ export function coverPairs(graph: ForkGraph, events: ForkEvents, outcomes: Reado
     chosen.push(path);
   }
   const paths = withoutSpare(chosen, outcomes, events.all.length);
-  // Somebody comes to an ending, be there no pair at all.
+  // Without any pair there is still a route to walk.
   const some = paths.length > 0 ? paths : [finder.through([-1, -1], new Float64Array(events.all.length))];
   return { paths: some, atLeast: leastForPairs(together, events, outcomes), pairs: together.count(outcomes) };
 }

@@ -204,7 +204,7 @@ class Left {
   private left(prefix: Prefix, waiting: number, lengths: LengthRange, items: number): bigint {
     if (this.isAll && lengths === null) return countOf(prefix, allRoutes);
     let sum = 0n;
-    // Every set of those lists, each time a smaller one.
+    // Inclusion and exclusion over all subsets of the lists waited for, from the whole down to the empty one.
     for (let without = waiting; ; without = (without - 1) & waiting) {
       const ways =
         lengths === null

@@ -87,7 +87,7 @@ function eventsOf(encoded: EncodedPlan, at: number, by: MoveBy): readonly ForkEv
     case 'beginning':
       return place.kind === 'pass' ? pass(place.pass) : [];
     case 'way': {
-      // Where none is written, as at the end of a pass that another follows, nothing is decided.
+      // Only an end with written ways is a fork; that of a pass with another behind it is none.
       const isFork = encoded.endAt(at).some(({ by: written }) => written !== null);
       return isFork ? [{ kind: 'onward', section: section.id, index: by.written?.index ?? -1 }] : [];
     }
@@ -116,7 +116,7 @@ function waysFromItem(encoded: EncodedPlan, at: number, mass: Diagram, add: Add)
   const presented = diagrams.and(mass, asked);
   const allowed = diagrams.and(encoded.domainAt(at), checks);
   const met: ForkEvent[] = [{ kind: 'presented', item: name }, ...side(true)];
-  // Of no way being taken a skip tells rather than a quota.
+  // “No way taken” is one event: named after the skips where there are any, else after the quotas.
   const list = ways.some(({ by }) => by?.list === 'skip') ? 'skip' : 'quota';
   for (const look of looks(encoded, diagrams.and(presented, allowed), name, shown))
     eachMove(diagrams, look.mass, moves.after(at).moves, (moving, { to, by }) => {

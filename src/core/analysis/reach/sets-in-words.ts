@@ -90,7 +90,7 @@ function featuresOf(
       holds: ({ presented }) => presented,
     },
   ];
-  // What is the same for all readings tells nothing.
+  // Only what differs between readings can tell them apart.
   return [...codes, ...counts, ...states].filter(({ holds }) => new Set(all.map(holds)).size > 1);
 }
 

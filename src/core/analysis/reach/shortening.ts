@@ -307,7 +307,7 @@ export function factored(node: Condition): Condition {
   const shared = new Set(common.map(printCondition));
   const { span } = node;
   const rests = terms.map((term) => term.filter((part) => !shared.has(printCondition(part))));
-  // A term that is nothing else takes in all others.
+  // A term that is nothing but the shared part is implied by all others, so the shared part is the whole.
   if (rests.some((rest) => rest.length === 0)) return and(common, span);
   const parts = rests
     .map((rest) => and(rest, span))
