@@ -219,7 +219,7 @@ const api: AnalysisApi = {
     if (list === null) return null;
     const numbers = new Set(v.parse(v.array(NumberText), passed));
     const start = after === null ? null : list.positionOf(BigInt(v.parse(NumberText, after)));
-    // Of those passed there are few: what is no pass comes within as many steps.
+    // Few routes are passed, so one that is not is found after at most as many steps.
     for (let k = (start ?? 0n) + 1n; ; k += 1n) {
       const number = list.numberOf(k);
       if (number === null || !numbers.has(String(number))) return number === null ? null : String(number);

@@ -37,7 +37,7 @@ export function shortLabel(text: string): string {
   for (let before = ''; before !== words;) {
     before = words;
     for (const lead of LEADS) words = trimmed(words.replace(lead, ''));
-    // All of it was asking.
+    // All of it was asking: what stood before this cut stays.
     if (words === '') words = before;
   }
   // A verb that is left alone says nothing.

@@ -81,7 +81,7 @@ export function useCombobox({ count, close }: Options) {
     layerStyles: floatingStyles,
     fieldProps: (props: HTMLProps<Element> = {}) => ({
       ...getReferenceProps(props),
-      // The package knows the chosen entry by an id that it leaves to the entries.
+      // The package tells which entry is chosen by its id, and leaves it to the entries to have one.
       'aria-activedescendant': current < 0 ? undefined : `${id}-${current}`,
       ref: setReference,
     }),
