@@ -251,6 +251,19 @@ describe('a new version beside an old one', () => {
     );
   });
 
+  it('does not guess who had a value that is known beforehand no more', () => {
+    const given = [
+      { name: 'arm', label: 'Arm', answer: { type: 'single' as const, options: [option(1), option(2)] } },
+    ];
+    const x = ask('x', 2, must);
+    const found = compareVersions(study([{ ...x, askIf: 'arm = 2' }, last], { given }), study([x, last]));
+    assert.deepEqual([found.routes.lost, found.routes.gained, found.routes.share], [1n, 0n, null]);
+    assert.deepEqual(
+      found.bases.map(({ name, old, now }) => [name, old, now]),
+      [['x', 'arm = 2', 'always']],
+    );
+  });
+
   it('goes on with passes: more of them are other people, and an item of them is told once', () => {
     const rooms = (max: number) =>
       questionnaire([

@@ -126,8 +126,8 @@ class BothVersions {
 
   /**
    * Without what only the first version asks: whoever was presented it meets a difference already, and of whoever was not
-   * nothing of it is known. Quotas are open, as everywhere in shares. Null where it hangs on a choice of chance, or on a
-   * count over passes, that the second version does not have.
+   * nothing of it is known. Quotas are open, as everywhere in shares. Null where it hangs on a choice of chance, a value
+   * known beforehand, or a count over passes, that the second version does not have.
    */
   private knownNow(differing: Diagram, before: Led, now: Led): Diagram | null {
     const { diagrams } = this.work;
@@ -144,7 +144,10 @@ class BothVersions {
       now.encoded.settledWith(level) !== undefined ||
       chosen.has(level);
     const gone = diagrams.support(open).filter((level) => !isKnown(level));
-    if (gone.some((level) => before.encoded.symbolAt(level) === undefined)) return null;
+    // Of those who came with a value that is asked for no more, it is not known who had which.
+    const isAsked = (level: number) =>
+      before.encoded.symbolAt(level) !== undefined && before.encoded.homeOf(level) !== null;
+    if (!gone.every(isAsked)) return null;
     return diagrams.forget(open, (level) => !isKnown(level));
   }
 }

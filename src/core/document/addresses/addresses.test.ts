@@ -101,6 +101,7 @@ describe('addresses', () => {
     );
     for (const list of Object.keys(STUDY_LISTS) as (keyof typeof STUDY_LISTS)[])
       assert.equal(parseList(listKey(list)), list);
+    for (const list of ['items:a', 'options:one', 'rows:g']) assert.equal(parseList(list), list);
     assert.deepEqual(readPart(STUDY_PART), { kind: 'study', name: '', owner: null });
     assert.equal(renamedPart(partKey('item', 'one'), 'two', 'three'), null);
   });
