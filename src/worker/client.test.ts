@@ -1,6 +1,7 @@
 /** The page's side of the analysis: always about the newest document, whatever is still under way. */
 import assert from 'node:assert/strict';
 import { beforeEach, it } from 'node:test';
+import { SUMMARY } from '../../tests/support/analysed';
 import { fakeWorkers, made } from '../../tests/support/fake-worker';
 import { questionnaire } from '../../tests/support/questionnaire';
 import { AnalysisClient } from './client';
@@ -18,15 +19,7 @@ const api = () => ({
   load: ({ title }: { title: string }) =>
     title === 'broken'
       ? Promise.reject(new Error('the analysis failed'))
-      : later(title, {
-          routes: title,
-          exact: true,
-          limits: [],
-          endings: [],
-          items: {},
-          shortest: null,
-          longest: null,
-        }),
+      : later(title, { ...SUMMARY, routes: title }),
   snags: () => later('snags', []),
   sample: () => later('sample', null),
   asked: () => later('asked', { items: { q: 'always' }, passes: {} }),

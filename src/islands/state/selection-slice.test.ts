@@ -1,6 +1,7 @@
 /** What is selected, several items together, and what the worker tells of a study meanwhile. */
 import assert from 'node:assert/strict';
 import { beforeEach, describe, it } from 'node:test';
+import { SUMMARY } from '../../../tests/support/analysed';
 import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
 import { address, type Address } from '../../core/document/addresses';
 import type { Snag } from '../../core/snags';
@@ -59,13 +60,7 @@ describe('selecting', () => {
 
 describe('what the worker tells', () => {
   const analysed = (rest: Partial<Analysed> = {}): Analysed => ({
-    routes: '2',
-    exact: true,
-    limits: [],
-    endings: [],
-    items: {},
-    shortest: null,
-    longest: null,
+    ...SUMMARY,
     document,
     asked: {},
     passes: {},

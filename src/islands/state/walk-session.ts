@@ -8,14 +8,7 @@ import { nameInKey, passKey, readPassKey } from '../../core/document/addresses';
 import type { Answers, Value } from '../../core/document/types';
 import { pagesOf, type Page } from '../../core/routing/pages';
 import type { Plan } from '../../core/routing/plan';
-import {
-  answerNames,
-  walk,
-  type Fault,
-  type Walk,
-  type WalkResult,
-  type WalkStep,
-} from '../../core/routing/walk';
+import { answerNames, walk, type Fault, type Walk, type WalkStep } from '../../core/routing/walk';
 
 export interface WalkInputs {
   readonly given?: Answers;
@@ -181,31 +174,17 @@ export interface PageFault {
 }
 
 /** What follows from the answers: the walk, its pages, and the answers that it asks for no more. */
-export interface Followed {
-  readonly result: WalkResult;
-  readonly pages: readonly Page[];
-  readonly offRoute: readonly string[];
-}
-
-export function followed(
-  plan: Plan,
-  { answers, inputs }: Pick<SessionState, 'answers' | 'inputs'>,
-): Followed {
+export function followed(plan: Plan, { answers, inputs }: Pick<SessionState, 'answers' | 'inputs'>) {
   const result = walk(plan, { answers, ...inputs, lenient: true });
-  return result.ok
-    ? {
-        result,
-        pages: pagesOf(plan, result.walk, inputs.seed),
-        offRoute: keysOffRoute(plan, result.walk, answers),
-      }
-    : { result, pages: [], offRoute: [] };
+  const pages = result.ok ? pagesOf(plan, result.walk, inputs.seed) : [];
+  return { result, pages, offRoute: result.ok ? keysOffRoute(plan, result.walk, answers) : [] };
 }
 
 /** The walk as it stands, with what can be done in it; `dispatch` takes what `sessionAfter` does. */
 export function sessionOf(
   plan: Plan,
   state: SessionState,
-  { result, pages, offRoute }: Followed,
+  { result, pages, offRoute }: ReturnType<typeof followed>,
   dispatch: (action: SessionAction) => void,
 ): Session {
   const walked = result.ok ? result.walk : null;
