@@ -3,9 +3,9 @@
  * codes. Names and codes are known again by what they stand for.
  */
 import { readPassKey, renamedKey } from '../document/addresses';
-import { answeredNames } from '../document/answer-types';
+import { answeredNames, rowsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
-import type { Question, Questionnaire, Value } from '../document/types';
+import type { GridRow, Question, Questionnaire, Value } from '../document/types';
 
 export interface Renumbering {
   /** New names of questions and grid rows, by old ones. */
@@ -27,12 +27,8 @@ export function renumberingBetween(before: Questionnaire, after: Questionnaire):
     if (same === undefined || same.answer.type !== question.answer.type) continue;
     if (same.name !== question.name) names.set(question.name, same.name);
     const mapped = codesBetween(question, same);
-    const variables = variablesOf(question);
-    variablesOf(same).forEach((name, n) => {
-      const old = variables[n];
-      if (old !== undefined && old !== name && variables.length > 1) names.set(old, name);
-    });
-    if (mapped.size > 0) for (const name of variables) codes.set(name, mapped);
+    for (const [old, name] of rowsBetween(question, same)) names.set(old, name);
+    if (mapped.size > 0) for (const name of answeredNames(question)) codes.set(name, mapped);
   }
   return names.size === 0 && codes.size === 0 ? null : { names, codes };
 }
@@ -86,6 +82,24 @@ function codesBetween(before: Question, after: Question): Map<number, number> {
   return found;
 }
 
+/**
+ * Rows of a grid that are called otherwise: known by their words, or by their place where no row came, went or moved. A
+ * name that is still there is still its row, wherever that stands now.
+ */
+function rowsBetween(before: Question, after: Question): Map<string, string> {
+  const [old, now] = [rowsOf(before.answer), rowsOf(after.answer)];
+  const [known, kept] = [old, now].map((rows) => new Set(rows.map(({ name }) => name)));
+  const isFresh = (row: GridRow | undefined) => row !== undefined && !known?.has(row.name);
+  const found = new Map<string, string>();
+  old.forEach((row, n) => {
+    if (kept?.has(row.name)) return;
+    const named = now.filter((each) => isFresh(each) && each.label === row.label);
+    const same = named.length === 1 ? named[0] : old.length === now.length ? now[n] : undefined;
+    if (same !== undefined && isFresh(same)) found.set(row.name, same.name);
+  });
+  return found;
+}
+
 /** The same question under another name: its words and its answers, conditions aside. */
 function isAlike(a: Question, b: Question): boolean {
   const labels = ({ answer }: Question) =>
@@ -93,10 +107,6 @@ function isAlike(a: Question, b: Question): boolean {
       .map(({ label }) => label)
       .join('\n');
   return a.text === b.text && a.text !== '' && a.answer.type === b.answer.type && labels(a) === labels(b);
-}
-
-function variablesOf({ name, answer }: Question): readonly string[] {
-  return answeredNames({ name, answer });
 }
 
 function questionsOf({ sections }: Questionnaire): Question[] {
