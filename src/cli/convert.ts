@@ -1,12 +1,11 @@
 /** `jolly-fork convert`: a questionnaire into a file of another format, or a questionnaire of one. */
-import { readFileSync, writeFileSync } from 'node:fs';
+import { writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { FORMATS, type FileFormat, type FormatName } from '../core/exchange/formats';
+import { FORMATS, type FileFormat } from '../core/exchange/formats';
 import { NO_WORK } from '../core/exchange/work-file';
-import type { DocumentPlace } from '../core/routing/problems';
-import { placeAt } from '../core/release/text-changes';
+import { placeAt, type DocumentPlace } from '../core/routing/problems';
 import { placeWords } from '../core/wording/places';
-import { Misuse, readCall, readQuestionnaire } from './files';
+import { Misuse, readBytes, readCall, readQuestionnaire } from './files';
 
 const OPTIONS = { to: { type: 'string' }, from: { type: 'string' }, out: { type: 'string' } } as const;
 
@@ -43,7 +42,6 @@ async function given(file: string, to: string, out: string): Promise<ConversionL
   const { write, losses } = formatNamed(to, 'write');
   const document = readQuestionnaire(file);
   const content = { document, work: NO_WORK };
-  if (write === null) throw new Misuse(`nothing can be written as "${to}"`);
   put(out, await write(content));
   return losses(content).map(({ at, what }) => {
     const place = placeAt(at);
@@ -53,9 +51,7 @@ async function given(file: string, to: string, out: string): Promise<ConversionL
 
 /** A questionnaire of a file in another format. */
 async function taken(file: string, from: string, out: string): Promise<ConversionLoss[]> {
-  const { read } = formatNamed(from, 'read');
-  const result = read?.(bytesOf(file), path.basename(file));
-  if (result === undefined) throw new Misuse(`nothing can be read from "${from}"`);
+  const result = formatNamed(from, 'read').read(readBytes(file), path.basename(file));
   if (!result.ok) throw new Misuse(`${file}: ${result.problems[0] ?? 'cannot be read'}`);
   put(out, await FORMATS.document.write(result.content));
   return (result.doubts ?? []).map(({ line, what }) => ({
@@ -65,25 +61,19 @@ async function taken(file: string, from: string, out: string): Promise<Conversio
   }));
 }
 
-function formatNamed(name: string, way: 'read' | 'write'): FileFormat {
-  // Work belongs to an installation: the shell has none.
-  const known = (Object.keys(FORMATS) as FormatName[]).filter(
-    (each) => each !== 'work' && FORMATS[each][way] !== null,
-  );
-  if (!known.includes(name as FormatName))
-    throw new Misuse(
-      `there is no format "${name}" to ${way === 'read' ? 'read from' : 'write to'}: ${known.join(', ')}`,
-    );
-  return FORMATS[name as FormatName];
-}
+type Doing<Way extends 'read' | 'write'> = FileFormat & {
+  readonly [Key in Way]: NonNullable<FileFormat[Key]>;
+};
 
-function bytesOf(file: string): Uint8Array {
-  try {
-    return readFileSync(file);
-  } catch (error) {
-    const { code } = error as NodeJS.ErrnoException;
-    throw new Misuse(`${file}: ${code === 'ENOENT' ? 'there is no such file' : `cannot be read (${code})`}`);
-  }
+/** Work is left out: it belongs to an installation, and the shell has none. */
+function formatNamed<Way extends 'read' | 'write'>(name: string, way: Way): Doing<Way> {
+  const known = Object.entries<FileFormat>(FORMATS).filter(
+    ([each, of]) => each !== 'work' && of[way] !== null,
+  );
+  const found = known.find(([each]) => each === name);
+  if (found !== undefined) return found[1] as Doing<Way>;
+  const names = known.map(([each]) => each).join(', ');
+  throw new Misuse(`there is no format "${name}" to ${way === 'read' ? 'read from' : 'write to'}: ${names}`);
 }
 
 function put(out: string, content: string | Uint8Array): void {

@@ -58,8 +58,12 @@ function attempt<Result>(action: () => Result): Result {
 }
 
 function readText(file: string): string {
+  return readBytes(file).toString('utf8');
+}
+
+export function readBytes(file: string): Buffer {
   try {
-    return readFileSync(file, 'utf8');
+    return readFileSync(file);
   } catch (error) {
     const code = (error as NodeJS.ErrnoException).code;
     throw new Misuse(`${file}: ${code === 'ENOENT' ? 'there is no such file' : `cannot be read (${code})`}`);

@@ -3,7 +3,7 @@
  * its question, a code of its answers, or the base of who is asked is another.
  */
 import type { Question, Questionnaire } from '../document/types';
-import { plainWords, questionsIn } from './aligned';
+import { questionsIn } from './aligned';
 import type { BaseChange } from './base-changes';
 import type { CodeChange } from './code-changes';
 
@@ -31,8 +31,8 @@ export function seriesBreaks(
   }
   for (const { name, old: was, now: is } of bases)
     if (before.has(name)) found.push({ name, why: `asked of others: ${was} before, ${is} now` });
-  const order = [...questionsIn(now).keys()];
-  const place = ({ name }: SeriesBreak) => (order.includes(name) ? order.indexOf(name) : order.length);
+  const order = new Map([...questionsIn(now).keys()].map((name, n) => [name, n]));
+  const place = ({ name }: SeriesBreak) => order.get(name) ?? order.size;
   return found.sort((a, b) => place(a) - place(b));
 }
 
@@ -59,4 +59,12 @@ function otherMeaning({ name, code, old, now }: CodeChange, all: readonly CodeCh
       plainWords(other.now) === plainWords(old),
   );
   return moved === undefined ? null : `“${old}” has another code: ${code} before, ${moved.code} now`;
+}
+
+/** Without what does not change a meaning: capitals, spaces, and signs between and after words. */
+function plainWords(text: string): string {
+  return text
+    .toLowerCase()
+    .replaceAll(/[\p{P}\s]+/gu, ' ')
+    .trim();
 }

@@ -1,9 +1,8 @@
 /** Words and conditions of two versions that are other than they were, place by place. */
-import { readAddress, type Address } from '../document/addresses';
 import { eachProperty, type Held } from '../document/each-property';
-import type { Property } from '../document/properties';
+import { propertyWords, type Property } from '../document/properties';
 import type { Questionnaire } from '../document/types';
-import type { DocumentPlace } from '../routing/problems';
+import { placeAt, type DocumentPlace } from '../routing/problems';
 
 export interface TextChange {
   readonly at: DocumentPlace;
@@ -58,7 +57,7 @@ function textsIn(document: Questionnaire, isMeant: (property: Property) => boole
     const start = `${at}\n${placedIn(held)}\n${kind}.${name}`;
     let key = start;
     for (let times = 2; found.has(key); times += 1) key = `${start} ${times}`;
-    found.set(key, { at: placeOf(held), part: property.called ?? spelt(name), text: value });
+    found.set(key, { at: placeOf(held), part: propertyWords(kind, name), text: value });
   });
   return found;
 }
@@ -82,25 +81,4 @@ function placedIn({ within }: Held): string {
 
 function placeOf({ at, within }: Held): DocumentPlace {
   return { ...placeAt(at), ...within };
-}
-
-/** A place as the checks name it. */
-export function placeAt(at: Address): DocumentPlace {
-  const { kind, name } = readAddress(at);
-  switch (kind) {
-    case 'section':
-    case 'item':
-    case 'ending':
-    case 'derived':
-    case 'quota':
-    case 'given':
-      return { [kind]: name };
-    default:
-      return {};
-  }
-}
-
-/** “requiredMessage” is “required message”. */
-function spelt(name: string): string {
-  return name.replaceAll(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 }

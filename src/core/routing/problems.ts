@@ -1,7 +1,7 @@
 /** Problems found while a document is turned into a plan, each with its place. */
 import type { ConditionRule } from '../condition/scope';
 import type { TextSpan } from '../condition/syntax';
-import { address, type Address } from '../document/addresses';
+import { address, readAddress, type Address } from '../document/addresses';
 
 export type PlanRule = ConditionRule | 'unknown-target' | 'backward-skip' | 'enters-repeat';
 
@@ -41,4 +41,20 @@ export function partAt(at: DocumentPlace): Address | null {
   if (at.quota !== undefined) return address('quota', at.quota);
   if (at.derived !== undefined) return address('derived', at.derived);
   return at.ending === undefined ? null : address('ending', at.ending);
+}
+
+/** The place of a part that can be selected; of what is no part by itself, the study as a whole. */
+export function placeAt(at: Address): DocumentPlace {
+  const { kind, name } = readAddress(at);
+  switch (kind) {
+    case 'section':
+    case 'item':
+    case 'ending':
+    case 'derived':
+    case 'quota':
+    case 'given':
+      return { [kind]: name };
+    default:
+      return {};
+  }
 }
