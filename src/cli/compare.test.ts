@@ -23,7 +23,7 @@ it('ends with 0 where every route is the same, with 1 where some differ', () => 
     changed((text) => text),
   );
   assert.deepEqual([same.status, same.stderr], [0, '']);
-  assert.match(same.stdout, /2048263 before, 2048263 now\n {2}every route is the same\n/);
+  assert.match(same.stdout, /2048263 before, 2048263 now\n {2}the same routes in both\n/);
   const document = JSON.parse(readFileSync(DEMO, 'utf8')) as Questionnaire;
   const item = document.sections
     .flatMap(({ items }) => items)

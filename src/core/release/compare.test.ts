@@ -42,7 +42,7 @@ describe('a new version beside an old one', () => {
       '',
       'Routes',
       '  2 before, 2 now',
-      '  every route is the same',
+      '  the same routes in both',
     ]);
   });
 
@@ -84,13 +84,38 @@ describe('a new version beside an old one', () => {
     assert.deepEqual(counts(moved), [2n, 2n, 0n, 1]);
   });
 
-  it('finds each its own where names were exchanged', () => {
-    const exchanged = study([
+  it('asks the same people where a question that steers stands elsewhere', () => {
+    const [x, y] = [ask('x', 2, must), ask('y', 2, must)];
+    const both = ask('both', 2, { ...must, askIf: 'x = 1 and y = 1' });
+    const old = study([tenure, x, y, rent, both, last]);
+    for (const items of [
+      [x, y, tenure, rent, both, last],
+      [x, tenure, y, rent, both, last],
+      [y, x, tenure, rent, both, last],
+    ]) {
+      const { bases, breaks, items: matched } = compareVersions(old, study(items));
+      assert.ok(matched.moved.includes('tenure'));
+      assert.deepEqual([bases, breaks], [[], []]);
+    }
+  });
+
+  it('shows an answer to others: nobody is asked anything else, and who sees it meets a difference', () => {
+    const choice = (askIf: string) =>
+      ask('choice', { type: 'single', options: [option(1), { ...option(2), askIf }] }, must);
+    const found = compareVersions(
+      study([tenure, choice('tenure = 1')]),
+      study([tenure, choice('tenure = 2')]),
+    );
+    assert.deepEqual([found.routes.changed, found.routes.share, found.bases], [1n, 1, []]);
+  });
+
+  it('finds each its own where several were renamed', () => {
+    const several = study([
       { ...tenure, name: 'home', text: 'Do you own or rent your home?' },
       { ...rent, name: 'pay', askIf: 'home = 2' },
       last,
     ]);
-    assert.deepEqual(compareVersions(OLD, exchanged).items.renamed, [
+    assert.deepEqual(compareVersions(OLD, several).items.renamed, [
       ['tenure', 'home'],
       ['rent', 'pay'],
     ]);

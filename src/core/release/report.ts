@@ -51,7 +51,7 @@ function routeLines({ old, now, lost, gained, changed, share, exact }: Compariso
     return [...counts, 'too entangled to tell which of them differ'];
   const differing =
     lost + gained + changed === 0n
-      ? ['every route is the same']
+      ? ['the same routes in both']
       : [`${lost} lost, ${gained} gained, ${changed} worded, coded or answered otherwise`];
   const met =
     share === null

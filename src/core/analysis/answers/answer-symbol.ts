@@ -178,6 +178,16 @@ export class AnswerSymbol {
     return this.levelOf(0);
   }
 
+  /** A variable of the same answer at another rank, as a diagram of its own variables. */
+  sameAs(level: number, other: AnswerSymbol): Diagram {
+    // Picks and digits are numbered alike, whichever of them are in use.
+    if (this.picks !== null || this.codes !== null)
+      return this.diagrams.variable(this.levelOf(level % VARIABLES_EACH));
+    const wanted = other.readingsWith(level, true);
+    const places = new Map(this.readings.map((reading, n) => [reading, n]));
+    return this.predicate((reading) => wanted[places.get(reading) ?? -1] === true);
+  }
+
   /** How many variables it has. */
   get size(): number {
     return this.inUse.filter(Boolean).length;

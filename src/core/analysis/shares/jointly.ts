@@ -5,9 +5,10 @@
  */
 import { passKey } from '../../document/addresses';
 import type { Plan } from '../../routing/plan';
+import type { AnswerSymbol } from '../answers/answer-symbol';
 import { EncodedPlan } from '../conditions/encoded-plan';
 import { CachedWork } from '../counting/analysis-cache';
-import { FALSE, type Diagram } from '../diagrams/diagram';
+import { FALSE, TRUE, type Diagram } from '../diagrams/diagram';
 import { DEFAULT_CAPS, withinMemory, type Caps } from '../diagrams/limits';
 import { Coming } from '../reach/coming';
 import { Weighing } from './weighing';
@@ -71,10 +72,11 @@ class BothVersions {
     });
     if (before.encoded.limits.length + now.encoded.limits.length > 0 || !this.areAlike(before, now))
       return null;
+    const toNow = this.translation(before, now);
     const otherBases = new Set<string>();
     let differing: Diagram = FALSE;
     for (const [key, { name, of, mass, at }] of now.places) {
-      const earlier = before.places.get(key)?.mass ?? FALSE;
+      const earlier = toNow(before.places.get(key)?.mass ?? FALSE);
       if (mass !== earlier) {
         const other = diagrams.or(
           diagrams.and(mass, diagrams.not(earlier)),
@@ -87,7 +89,7 @@ class BothVersions {
       if (this.otherwise[of].has(name)) differing = diagrams.or(differing, mass);
     }
     for (const [key, { mass }] of before.places)
-      if (!now.places.has(key)) differing = diagrams.or(differing, mass);
+      if (!now.places.has(key)) differing = diagrams.or(differing, toNow(mass));
     const known = this.knownNow(differing, before, now);
     const [weighing] = weighings;
     return { otherBases, share: known === null || weighing === undefined ? null : weighing.shareOf(known) };
@@ -112,16 +114,39 @@ class BothVersions {
     return { encoded, coming, places };
   }
 
-  /** Whether both tell the same answers apart in the same way, but for those that are shown otherwise anyhow. */
+  /** Whether both tell the same answers apart in the same way. */
   private areAlike(before: Led, now: Led): boolean {
-    for (const [key, symbol] of now.encoded.symbols) {
+    return [...now.encoded.symbols].every(([key, { values }]) => {
       const earlier = before.encoded.symbols.get(key);
-      if (earlier === undefined || earlier === symbol) continue;
-      const home = now.encoded.homeOf(symbol.level);
-      const item = home === null || home === undefined ? null : now.encoded.itemAt(home).planItem.item.name;
-      if (item === null || !this.otherwise.items.has(item)) return false;
-    }
-    return true;
+      return earlier === undefined || JSON.stringify(earlier.values) === JSON.stringify(values);
+    });
+  }
+
+  /** What moved in the order of the questionnaire has other variables now: diagrams of the first version in those of the second. */
+  private translation(before: Led, now: Led): (of: Diagram) => Diagram {
+    const { diagrams } = this.work;
+    const known = new Map<Diagram, Diagram>();
+    const variable = (level: number): Diagram => {
+      const earlier = before.encoded.symbolAt(level);
+      const symbol = earlier && now.encoded.symbols.get(earlier.key);
+      return symbol === undefined || symbol === earlier
+        ? diagrams.variable(level)
+        : symbol.sameAs(level, earlier as AnswerSymbol);
+    };
+    const toNow = (of: Diagram): Diagram => {
+      if (of === FALSE || of === TRUE) return of;
+      let found = known.get(of);
+      if (found === undefined) {
+        found = diagrams.choose(
+          variable(diagrams.topOf(of)),
+          toNow(diagrams.highOf(of)),
+          toNow(diagrams.lowOf(of)),
+        );
+        known.set(of, found);
+      }
+      return found;
+    };
+    return toNow;
   }
 
   /**
