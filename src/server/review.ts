@@ -48,8 +48,7 @@ export const REVIEW_DOORS: Readonly<Record<string, Readonly<Record<string, Revie
           `Under one link at most ${MOST_VERDICTS.toLocaleString('en')} verdicts are taken.`,
         );
       const verdict = { ...read.body, reviewer: link.name, at: now };
-      putVerdict(db, link.studyId, verdict, link.token);
-      return json(verdict, 201);
+      return json(putVerdict(db, link.studyId, verdict, link.token), 201);
     },
     DELETE: async ({ db, link, request }) => {
       const read = await readBody(request, VerdictToTakeBack, MOST_SENT);

@@ -10,6 +10,8 @@ export interface StudyCall<Body> {
   /** Of the study. */
   readonly id: string;
   readonly body: Body;
+  /** Of the address, `id` among them. */
+  readonly params: Readonly<Record<string, string | undefined>>;
   readonly url: URL;
   readonly request: Request;
   /** Milliseconds since 1970, UTC. */
@@ -44,6 +46,7 @@ export function withStudy(
       db,
       id,
       body: read?.body,
+      params,
       url,
       request,
       now: Date.now(),

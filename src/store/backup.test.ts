@@ -1,10 +1,19 @@
 /** The database file over its life: looked at before it is used, copied, brought back, and held by one server at a time. */
 import assert from 'node:assert/strict';
-import fs, { copyFileSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import fs, {
+  copyFileSync,
+  cpSync,
+  existsSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { syncBuiltinESMExports } from 'node:module';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, it, mock } from 'node:test';
+import { fileURLToPath } from 'node:url';
 import Database from 'better-sqlite3';
 import { drizzle } from 'drizzle-orm/better-sqlite3';
 import { emptyQuestionnaire } from '../core/editing/structure';
@@ -16,6 +25,7 @@ import { addStudy, listStudies } from './studies';
 
 const MORNING = Date.UTC(2026, 10, 27, 9);
 const DAY = 86_400_000;
+const STEPS = path.join(path.dirname(fileURLToPath(import.meta.url)), 'migrations');
 
 describe('the database file', () => {
   let folder = '';
@@ -141,13 +151,14 @@ describe('the database file', () => {
   });
 
   it('is copied before its tables are brought up to date', () => {
-    titled('One').close();
-    // As an older version would have left it: without the last tables, and without the step that made them.
-    const older = new Database(file);
-    older.exec('drop table sessions; drop table installation;');
-    older.exec(
-      'delete from __drizzle_migrations where created_at = (select max(created_at) from __drizzle_migrations)',
-    );
+    // As a version left it that did not know the last step yet.
+    const steps = path.join(folder, 'steps');
+    cpSync(STEPS, steps, { recursive: true });
+    const journal = path.join(steps, 'meta', '_journal.json');
+    const known = JSON.parse(readFileSync(journal, 'utf8')) as { entries: unknown[] };
+    writeFileSync(journal, JSON.stringify({ ...known, entries: known.entries.slice(0, -1) }));
+    const older = openFile(file, steps);
+    addStudy(drizzle(older, { schema }), emptyQuestionnaire('One'), 1);
     older.close();
     assert.equal(examine(file), 1);
     const copy = makeReady(file);

@@ -2,13 +2,14 @@
 import { and, asc, eq } from 'drizzle-orm';
 import type { Store } from './open';
 import { cases } from './schema';
+import { revisionOf } from './studies';
 
 export type KeyedCase = Omit<typeof cases.$inferSelect, 'studyId' | 'id'>;
 
 export function listCases(db: Store, studyId: string): KeyedCase[] {
-  const { caseId, entry, keyedBy, answers, settledBy, at } = cases;
+  const { caseId, entry, keyedBy, answers, settledBy, at, revision } = cases;
   return db
-    .select({ caseId, entry, keyedBy, answers, settledBy, at })
+    .select({ caseId, entry, keyedBy, answers, settledBy, at, revision })
     .from(cases)
     .where(eq(cases.studyId, studyId))
     .orderBy(asc(cases.id))
@@ -32,10 +33,11 @@ export function findCase(
 }
 
 /** Keeps one; the same entry of the same case is replaced. */
-export function putCase(db: Store, studyId: string, keyed: KeyedCase): void {
+export function putCase(db: Store, studyId: string, keyed: Omit<KeyedCase, 'revision'>): void {
+  const row = { ...keyed, revision: revisionOf(db, studyId) };
   db.insert(cases)
-    .values({ studyId, ...keyed })
-    .onConflictDoUpdate({ target: [cases.studyId, cases.caseId, cases.entry], set: keyed })
+    .values({ studyId, ...row })
+    .onConflictDoUpdate({ target: [cases.studyId, cases.caseId, cases.entry], set: row })
     .run();
 }
 

@@ -3,11 +3,12 @@ import { and, asc, count, eq } from 'drizzle-orm';
 import type { Address } from '../core/document/addresses';
 import type { Store } from './open';
 import { comments } from './schema';
+import { revisionOf } from './studies';
 
 export type Comment = Omit<typeof comments.$inferSelect, 'studyId' | 'link'>;
 
-const { id, place, text, author, at, settledBy, settledAt } = comments;
-const SHOWN = { id, place, text, author, at, settledBy, settledAt };
+const { id, place, text, author, at, settledBy, settledAt, revision } = comments;
+const SHOWN = { id, place, text, author, at, settledBy, settledAt, revision };
 
 /** In the order in which they were made. */
 export function listComments(db: Store, studyId: string): Comment[] {
@@ -22,7 +23,7 @@ export function addComment(
 ): Comment {
   return db
     .insert(comments)
-    .values({ studyId, link, ...comment })
+    .values({ studyId, link, revision: revisionOf(db, studyId), ...comment })
     .returning(SHOWN)
     .get();
 }

@@ -3,13 +3,14 @@ import { randomUUID } from 'node:crypto';
 import { and, desc, eq } from 'drizzle-orm';
 import type { Store } from './open';
 import { datasets } from './schema';
+import { revisionOf } from './studies';
 
 export type DatasetCard = Omit<typeof datasets.$inferSelect, 'studyId' | 'body'>;
 
 export function listDatasets(db: Store, studyId: string): DatasetCard[] {
-  const { id, name, rows, at } = datasets;
+  const { id, name, rows, at, revision } = datasets;
   return db
-    .select({ id, name, rows, at })
+    .select({ id, name, rows, at, revision })
     .from(datasets)
     .where(eq(datasets.studyId, studyId))
     .orderBy(desc(datasets.at))
@@ -32,9 +33,10 @@ export function putDataset(
   studyId: string,
   dataset: { readonly name: string; readonly rows: number; readonly body: Buffer; readonly at: number },
 ): void {
+  const row = { ...dataset, revision: revisionOf(db, studyId) };
   db.insert(datasets)
-    .values({ id: randomUUID(), studyId, ...dataset })
-    .onConflictDoUpdate({ target: [datasets.studyId, datasets.name], set: dataset })
+    .values({ id: randomUUID(), studyId, ...row })
+    .onConflictDoUpdate({ target: [datasets.studyId, datasets.name], set: row })
     .run();
 }
 

@@ -61,11 +61,42 @@ export const verdicts = sqliteTable(
     at: integer('at').notNull(),
     /** The reviewer's link under which it was given; null where an author gave it. A key: never sent to anybody. */
     link: text('link'),
+    /** The revision of the study it was given on, which tells the version; null of what is older than versions. */
+    revision: integer('revision'),
   },
   (table) => [
     uniqueIndex('verdicts_route').on(table.studyId, table.route),
     index('verdicts_study').on(table.studyId),
   ],
+);
+
+/**
+ * Versions that were kept of a study, or frozen for fielding. Triggers of the database refuse every change of one, and its
+ * end while its study is there.
+ */
+export const versions = sqliteTable(
+  'versions',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    studyId: text('study_id')
+      .notNull()
+      .references(() => studies.id, { onDelete: 'cascade' }),
+    /** From 1, in the order in which they were kept. */
+    number: integer('number').notNull(),
+    frozen: integer('frozen', { mode: 'boolean' }).notNull(),
+    /** The questionnaire as the text of its file, and the SHA-256 of that text in hexadecimal digits. */
+    document: text('document').notNull(),
+    checksum: text('checksum').notNull(),
+    /** Of the study when it was kept. */
+    revision: integer('revision').notNull(),
+    note: text('note').notNull(),
+    author: text('author').notNull(),
+    at: integer('at').notNull(),
+    /** What stood in the way when it was frozen, and why it was frozen all the same; null where nothing did. */
+    gate: json<{ readonly check: string; readonly count: string; readonly complete: boolean }[]>('gate'),
+    reason: text('reason'),
+  },
+  (table) => [uniqueIndex('versions_number').on(table.studyId, table.number)],
 );
 
 /** Routes drawn at random to be walked, the same for all who sign off: respondents made up with a seed. */
@@ -140,6 +171,8 @@ export const datasets = sqliteTable(
     /** CSV with the codebook's names in its first row, packed by gzip. */
     body: blob('body', { mode: 'buffer' }).notNull(),
     at: integer('at').notNull(),
+    /** The revision of the study it was kept on, which tells the version; null of what is older than versions. */
+    revision: integer('revision'),
   },
   (table) => [uniqueIndex('datasets_name').on(table.studyId, table.name)],
 );
@@ -162,6 +195,8 @@ export const cases = sqliteTable(
     /** Who settled where two keyings differed; null while nobody has. */
     settledBy: text('settled_by'),
     at: integer('at').notNull(),
+    /** The revision of the study it was keyed on, which tells the version; null of what is older than versions. */
+    revision: integer('revision'),
   },
   (table) => [uniqueIndex('cases_entry').on(table.studyId, table.caseId, table.entry)],
 );
@@ -201,6 +236,7 @@ export const comments = sqliteTable(
     settledAt: integer('settled_at'),
     /** As with verdicts. */
     link: text('link'),
+    revision: integer('revision'),
   },
   (table) => [index('comments_study').on(table.studyId)],
 );

@@ -2,13 +2,14 @@
 import { and, count, eq } from 'drizzle-orm';
 import type { Store } from './open';
 import { verdicts } from './schema';
+import { revisionOf } from './studies';
 
 export type Verdict = Omit<typeof verdicts.$inferSelect, 'id' | 'studyId' | 'link'>;
 
 export function listVerdicts(db: Store, studyId: string): Verdict[] {
-  const { route, marks, items, walked, verdict, remark, place, reviewer, at } = verdicts;
+  const { route, marks, items, walked, verdict, remark, place, reviewer, at, revision } = verdicts;
   return db
-    .select({ route, marks, items, walked, verdict, remark, place, reviewer, at })
+    .select({ route, marks, items, walked, verdict, remark, place, reviewer, at, revision })
     .from(verdicts)
     .where(eq(verdicts.studyId, studyId))
     .all();
@@ -25,13 +26,20 @@ export function passedByStudy(db: Store): Map<string, number> {
   return new Map(rows.all().map((row) => [row.studyId, row.passed]));
 }
 
-/** Records a verdict; the route's earlier one is replaced. */
-export function putVerdict(db: Store, studyId: string, verdict: Verdict, link: string | null = null): void {
-  const row = { ...verdict, link };
+/** Records a verdict, on the study as it is now; the route's earlier one is replaced. */
+export function putVerdict(
+  db: Store,
+  studyId: string,
+  verdict: Omit<Verdict, 'revision'>,
+  link: string | null = null,
+): Verdict {
+  const given = { ...verdict, revision: revisionOf(db, studyId) };
+  const row = { ...given, link };
   db.insert(verdicts)
     .values({ studyId, ...row })
     .onConflictDoUpdate({ target: [verdicts.studyId, verdicts.route], set: row })
     .run();
+  return given;
 }
 
 /** Takes a verdict back. */

@@ -13,8 +13,9 @@ import { listVerdicts } from './verdicts';
 export function workOn(db: Store, studyId: string): Work {
   const draw = findDraw(db, studyId);
   return {
-    comments: listComments(db, studyId).map(({ id: _, ...comment }) => comment),
-    verdicts: listVerdicts(db, studyId),
+    // Ids and revisions are of this installation alone.
+    comments: listComments(db, studyId).map(({ id: _, revision: _on, ...comment }) => comment),
+    verdicts: listVerdicts(db, studyId).map(({ revision: _, ...verdict }) => verdict),
     asides: listAsides(db, studyId),
     respondents: listRespondents(db, studyId),
     draws: draw === null ? [] : [draw],

@@ -2,6 +2,7 @@
 import * as v from 'valibot';
 import { AnswersSchema } from '../core/document/walked';
 import { Moment, person } from '../core/exchange/work-records';
+import { MadeOn } from './common';
 
 const CaseRecord = v.strictObject({
   caseId: v.pipe(
@@ -18,7 +19,7 @@ const CaseRecord = v.strictObject({
   at: Moment,
 });
 
-export const CaseSchema = v.object(CaseRecord.entries);
+export const CaseSchema = v.object({ ...CaseRecord.entries, ...MadeOn.entries });
 export type KeyedCase = v.InferOutput<typeof CaseSchema>;
 
 export const CaseToKeep = v.omit(CaseRecord, ['at']);

@@ -2,8 +2,9 @@
 import * as v from 'valibot';
 import { AddressSchema } from '../core/document/addresses';
 import { CommentRecord, person } from '../core/exchange/work-records';
+import { MadeOn } from './common';
 
-export const CommentSchema = v.object({ id: v.number(), ...CommentRecord.entries });
+export const CommentSchema = v.object({ id: v.number(), ...CommentRecord.entries, ...MadeOn.entries });
 export type Comment = v.InferOutput<typeof CommentSchema>;
 
 export const CommentToAdd = v.omit(CommentRecord, ['at', 'settledBy', 'settledAt']);

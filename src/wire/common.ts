@@ -5,3 +5,6 @@ export const NothingSchema = v.object({});
 
 /** `problem` is shown to the person as it is. */
 export const RefusalSchema = v.object({ problem: v.string() });
+
+/** The revision of the study that something was made on; null of what is older than versions. */
+export const MadeOn = v.object({ revision: v.nullable(v.number()) });

@@ -1,7 +1,14 @@
 /** Coded rows that are kept with a study. */
 import * as v from 'valibot';
+import { MadeOn } from './common';
 
-export const DatasetSchema = v.object({ id: v.string(), name: v.string(), rows: v.number(), at: v.number() });
+export const DatasetSchema = v.object({
+  id: v.string(),
+  name: v.string(),
+  rows: v.number(),
+  at: v.number(),
+  ...MadeOn.entries,
+});
 export type Dataset = v.InferOutput<typeof DatasetSchema>;
 
 /** Stands in the address: the body is CSV packed by gzip. What is left out is refused as what is empty. */

@@ -2,8 +2,9 @@
 import * as v from 'valibot';
 import { WalkedSchema } from '../core/document/walked';
 import { VerdictRecord } from '../core/exchange/work-records';
+import { MadeOn } from './common';
 
-export const VerdictSchema = v.object(VerdictRecord.entries);
+export const VerdictSchema = v.object({ ...VerdictRecord.entries, ...MadeOn.entries });
 export type Verdict = v.InferOutput<typeof VerdictSchema>;
 
 export const VerdictToGive = v.strictObject({

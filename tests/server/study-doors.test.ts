@@ -207,6 +207,32 @@ describe('work on a study', () => {
       assert.match(await refused(send(door, method, body, 'none')), /^404 /);
     });
 
+  it('a version is kept in the name of who signed in, given whole, and of this study alone', async () => {
+    const kept = { frozen: false, revision: 1, note: ' before the board ', author: 'Ada' };
+    const { status, body } = await answer('versions/index', 'POST', { body: kept, signedIn: 'Bo' });
+    assert.equal(status, 201);
+    const { number, author, note } = body as { number: number; author: string; note: string };
+    assert.deepEqual([number, author, note], [1, 'Bo', 'before the board']);
+    await send('index', 'PUT', { revision: 1, document: titled(first, 'Later') });
+    const whole = await answer('versions/[version]', 'GET', { params: { version: '1' } });
+    assert.equal((whole.body as { document: Questionnaire }).document.title, 'First');
+    for (const version of ['2', 'x', '-1'])
+      assert.match(
+        await refused(answer('versions/[version]', 'GET', { params: { version } })),
+        /^404 This study has no version/,
+      );
+    assert.deepEqual((await answer('versions/index', 'GET', {}, other)).body, []);
+    // What is done from now on says on what.
+    const { body: verdict } = await send('verdicts', 'POST', passedBy('Ada', ['m']));
+    assert.equal((verdict as { revision: number }).revision, 2);
+    for (const bad of [
+      { ...kept, author: '' },
+      { ...kept, wanted: 'cover' },
+      { ...kept, number: 7 },
+    ])
+      assert.match(await refused(send('versions/index', 'POST', bad)), /^400 /);
+  });
+
   it('a verdict is known by its marks: another fingerprint is refused', async () => {
     const forged = { ...passedBy('Ada', ['m']), marks: ['m', 'n'] };
     assert.match(await refused(send('verdicts', 'POST', forged)), /^400 The fingerprint is not that/);

@@ -3,11 +3,14 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import * as v from 'valibot';
 import { CaseKept, CaseSchema, type KeyedCase } from '../../../wire/cases';
 import { NothingSchema } from '../../../wire/common';
-import { useStudy } from '../../state/store';
+import { useStudy, useStudyStore } from '../../state/store';
 import { call } from '../../ui/api';
 import { useAsked } from '../../ui/use-asked';
 
 const SAVE_AFTER = 400;
+
+/** Without what the server says of it. */
+export type CaseAsKeyed = Omit<KeyedCase, 'at' | 'revision'>;
 
 export interface Cases {
   /** Null until they have come. */
@@ -15,7 +18,7 @@ export interface Cases {
   readonly saving: 'saved' | 'waiting' | 'failed';
   readonly savedAt: number;
   readonly problem: string | null;
-  put(keyed: Omit<KeyedCase, 'at'>): void;
+  put(keyed: CaseAsKeyed): void;
   remove(keyed: KeyedCase): void;
 }
 
@@ -23,6 +26,7 @@ export const isSameCase = (a: Pick<KeyedCase, 'caseId' | 'entry'>, b: Pick<Keyed
   a.caseId === b.caseId && a.entry === b.entry;
 
 export function useCases(): Cases {
+  const store = useStudyStore();
   const api = useStudy((state) => state.api);
   const [list, setList] = useState<readonly KeyedCase[] | null>(null);
   const [state, setState] = useState<Pick<Cases, 'saving' | 'savedAt' | 'problem'>>({
@@ -31,7 +35,7 @@ export function useCases(): Cases {
     problem: null,
   });
   /** What waits to be saved, by case. */
-  const waiting = useRef(new Map<string, Omit<KeyedCase, 'at'>>());
+  const waiting = useRef(new Map<string, CaseAsKeyed>());
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
 
   const save = useCallback(async () => {
@@ -75,9 +79,9 @@ export function useCases(): Cases {
     };
   }, [api, save]);
 
-  const put = ({ caseId, entry, keyedBy, answers, settledBy }: Omit<KeyedCase, 'at'>) => {
+  const put = ({ caseId, entry, keyedBy, answers, settledBy }: CaseAsKeyed) => {
     const keyed = { caseId, entry, keyedBy, answers, settledBy };
-    const kept = { ...keyed, at: Date.now() };
+    const kept = { ...keyed, at: Date.now(), revision: store.getState().revision };
     setList((before) => {
       const others = before ?? [];
       return others.some((each) => isSameCase(each, kept))

@@ -11,8 +11,7 @@ export const POST = withStudy(VerdictToGive, ({ db, id, body, now, named }) => {
   if (fingerprint(body.marks) !== body.route)
     return refuse(400, 'The fingerprint is not that of the marks sent with it.');
   const verdict = { ...body, reviewer: named(body.reviewer), at: now };
-  putVerdict(db, id, verdict);
-  return created(verdict);
+  return created(putVerdict(db, id, verdict));
 });
 
 export const DELETE = withStudy(VerdictToTakeBack, ({ db, id, body }) => {
