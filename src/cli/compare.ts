@@ -39,6 +39,6 @@ function asJson({ routes, bases, items, words, codes, conditions, endings, break
     codes: codes.map(({ name, code, old, now }) => ({ name, code, old, new: now })),
     conditions: conditions.map(({ at, part, old, now }) => ({ at, part, old, new: now })),
     endings,
-    breaks,
+    breaks: breaks.map(({ name, why }) => ({ name, why })),
   };
 }

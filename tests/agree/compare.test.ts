@@ -8,9 +8,12 @@ import { readDocument } from '../../src/core/document/read';
 import type { Questionnaire } from '../../src/core/document/types';
 import { applyChange } from '../../src/core/editing/change';
 import { answeredAs, renamedTo } from '../../src/core/release/aligned';
+import { bothSides } from '../../src/core/release/both-sides';
 import { compareVersions } from '../../src/core/release/compare';
+import { DIFFERING, differingRoutes } from '../../src/core/release/differing-routes';
 import { matchItems } from '../../src/core/release/matching';
 import { shownOf } from '../../src/core/release/shown';
+import { versionsOf } from '../../src/core/release/versions';
 import type { Plan } from '../../src/core/routing/plan';
 import { planOf } from '../../src/core/routing/planner';
 import { walk, type WalkInput } from '../../src/core/routing/walk';
@@ -78,6 +81,32 @@ function routesAgree(old: Questionnaire, now: Questionnaire, about: string): boo
     ],
     about,
   );
+  // Each list is gone through in its order, and somebody who takes the route is led along it.
+  const versions = versionsOf(old, now);
+  const lists = differingRoutes(versions);
+  const expected = {
+    lost: [...was.keys()].filter((words) => !is.has(words)),
+    gained: [...is.keys()].filter((words) => !was.has(words)),
+    changed: common.filter(([words, shown]) => was.get(words) !== shown).map(([words]) => words),
+  };
+  for (const which of DIFFERING) {
+    const own = which === 'lost' ? versions.first : versions.second;
+    const side = which === 'lost' ? 'old' : 'now';
+    const found = expected[which].map((_, n) => {
+      const number = lists[which]?.numberOf(BigInt(n + 1)) ?? 0n;
+      const outline = own.outline(number);
+      const sides = bothSides(versions, lists, which, BigInt(n + 1));
+      // Somebody is found for nearly every route; who is takes it on its own side, whatever becomes of them on the other.
+      if (sides !== null) {
+        assert.equal(sides[side].number, number, `${about}: ${which} ${n + 1}`);
+        const keys = sides.rows.flatMap((row) => row[side]?.key ?? []);
+        assert.deepEqual(keys, outline?.items, `${about}: ${which} ${n + 1}`);
+      }
+      return outline === null ? '' : told(outline);
+    });
+    assert.deepEqual(found, expected[which], `${about}: ${which}`);
+    assert.equal(lists[which]?.numberOf(BigInt(found.length + 1)), null);
+  }
   return true;
 }
 

@@ -43,7 +43,7 @@ export { sharesOf, type Shares, type WayShare } from './shares/shares';
 export { transitionsOf, type Transition } from './shares/transitions';
 
 export { MOST_THROUGH, type RouteFilter, type RoutesLeft } from './lists/filters';
-export { listed, withFront, without } from './lists/lists';
+export { less, listed, withFront, without } from './lists/lists';
 export type { Selected, Selection } from './lists/selection';
 export type { FilteredRoutes } from './lists/via-routes';
 export type { RouteVersion } from './lists/route-difference';

@@ -1,14 +1,7 @@
 /** Items of two versions that are asked of others now: who was asked, who is, and what share of the sample that is. */
 import type { Analysis, Shares } from '../analysis';
 import type { Plan } from '../routing/plan';
-
-/** Both versions under the names of the new one, and their routes. */
-export interface VersionsCounted {
-  readonly before: Plan;
-  readonly after: Plan;
-  readonly first: Analysis;
-  readonly second: Analysis;
-}
+import type { VersionsCounted } from './versions';
 
 export interface BaseChange {
   readonly name: string;

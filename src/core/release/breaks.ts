@@ -11,6 +11,7 @@ export interface SeriesBreak {
   readonly name: string;
   /** A clause without a full stop. */
   readonly why: string;
+  readonly by: 'type' | 'words' | 'codes' | 'base';
 }
 
 /** Both under the names of the new version; in its order. */
@@ -21,27 +22,29 @@ export function seriesBreaks(
   codes: readonly CodeChange[],
 ): SeriesBreak[] {
   const before = questionsIn(old);
-  const found = [...questionsIn(now)].flatMap(([name, question]) => {
+  const found: SeriesBreak[] = [...questionsIn(now)].flatMap(([name, question]) => {
     const earlier = before.get(name);
-    return earlier === undefined ? [] : otherQuestion(earlier, question).map((why) => ({ name, why }));
+    return earlier === undefined ? [] : otherQuestion(name, earlier, question);
   });
   for (const change of codes) {
     const why = otherMeaning(change, codes);
-    if (why !== null) found.push({ name: change.name, why });
+    if (why !== null) found.push({ name: change.name, why, by: 'codes' });
   }
   for (const { name, old: was, now: is } of bases)
-    if (before.has(name)) found.push({ name, why: `asked of others: ${was} before, ${is} now` });
+    if (before.has(name)) found.push({ name, why: `asked of others: ${was} before, ${is} now`, by: 'base' });
   const order = new Map([...questionsIn(now).keys()].map((name, n) => [name, n]));
   const place = ({ name }: SeriesBreak) => order.get(name) ?? order.size;
   return found.sort((a, b) => place(a) - place(b));
 }
 
-function otherQuestion(one: Question, other: Question): string[] {
-  const why: string[] = [];
-  if (one.answer.type !== other.answer.type)
-    why.push(`another type of answer: ${one.answer.type} before, ${other.answer.type} now`);
-  if (plainWords(one.text) !== plainWords(other.text)) why.push('another question under the same name');
-  return why;
+function otherQuestion(name: string, one: Question, other: Question): SeriesBreak[] {
+  const found: SeriesBreak[] = [];
+  const [type, typeNow] = [one.answer.type, other.answer.type];
+  if (type !== typeNow)
+    found.push({ name, why: `another type of answer: ${type} before, ${typeNow} now`, by: 'type' });
+  if (plainWords(one.text) !== plainWords(other.text))
+    found.push({ name, why: 'another question under the same name', by: 'words' });
+  return found;
 }
 
 /** A code that was there and is called otherwise, or whose words have another code now. */

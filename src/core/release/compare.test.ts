@@ -59,7 +59,7 @@ describe('a new version beside an old one', () => {
       { at: { item: 'rent' }, part: 'asked if', old: 'tenure = 2', now: 'tenure in (2, 3)' },
     ]);
     assert.deepEqual(found.breaks, [
-      { name: 'rent', why: 'asked of others: tenure = 2 before, tenure <> 1 now' },
+      { name: 'rent', why: 'asked of others: tenure = 2 before, tenure <> 1 now', by: 'base' },
     ]);
     // Another condition that holds for the same people is told as a condition, and is no other base.
     const same = compareVersions(OLD, study([tenure, { ...rent, askIf: 'not tenure in (1, 3)' }, last]));
@@ -146,11 +146,11 @@ describe('a new version beside an old one', () => {
     assert.deepEqual(counts(worded), [0n, 0n, 2n, 1]);
     const another = study([{ ...tenure, text: 'Who pays for your heating?' }, rent, last]);
     assert.deepEqual(compareVersions(OLD, another).breaks, [
-      { name: 'tenure', why: 'another question under the same name' },
+      { name: 'tenure', why: 'another question under the same name', by: 'words' },
     ]);
     const typed = study([tenure, rent, ask('last', { type: 'text' }, { text: last.text })]);
     assert.deepEqual(compareVersions(OLD, typed).breaks, [
-      { name: 'last', why: 'another type of answer: single before, text now' },
+      { name: 'last', why: 'another type of answer: single before, text now', by: 'type' },
     ]);
   });
 

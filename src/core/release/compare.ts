@@ -2,17 +2,19 @@
  * Two versions of a questionnaire held against each other: which routes are lost, gained and changed, who is asked what,
  * and what of items, words, codes, conditions and endings is other than it was. What breaks a series of data is told apart.
  */
-import { analyse, DEFAULT_CAPS, jointly, sharesOf, type Analysis, type Caps } from '../analysis';
+import { DEFAULT_CAPS, jointly, sharesOf, type Caps } from '../analysis';
 import type { Questionnaire } from '../document/types';
 import type { Plan } from '../routing/plan';
 import { planOf } from '../routing/planner';
-import { answeredAs, renamedTo } from './aligned';
-import { baseChanges, type BaseChange, type VersionsCounted } from './base-changes';
+import { answeredAs } from './aligned';
+import { baseChanges, type BaseChange } from './base-changes';
 import { seriesBreaks, type SeriesBreak } from './breaks';
 import { codeChanges, type CodeChange } from './code-changes';
-import { matchItems, type ItemMatching } from './matching';
+import { differingRoutes, type DifferingRoutes } from './differing-routes';
+import type { ItemMatching } from './matching';
 import { shownOf } from './shown';
 import { textChanges, type TextChange } from './text-changes';
+import { versionsOf, type Versions } from './versions';
 
 export interface RoutesCompared {
   readonly old: bigint;
@@ -45,10 +47,17 @@ export function compareVersions(
   now: Questionnaire,
   caps: Caps = DEFAULT_CAPS,
 ): Comparison {
-  const matching = matchItems(old, now);
-  const renamed = renamedTo(old, now, matching);
-  const [before, after] = [planOf(renamed), planOf(now)];
-  const versions = { before, after, first: analyse(before, caps), second: analyse(after, caps) };
+  const versions = versionsOf(old, now, caps);
+  return compareThese(versions, differingRoutes(versions), caps);
+}
+
+/** The same of versions that are counted already. */
+export function compareThese(
+  versions: Versions,
+  routes: DifferingRoutes,
+  caps: Caps = DEFAULT_CAPS,
+): Comparison {
+  const { old, now, matching, renamed, before, after, first, second } = versions;
   const otherwise = shownOtherwise(before, after, matching);
   const joint = jointly(planOf(answeredAs(renamed, now)), after, otherwise, caps);
   const { byOld: _byOld, ...items } = matching;
@@ -57,7 +66,15 @@ export function compareVersions(
   const codes = codeChanges(renamed, now);
   const [ids, idsNow] = [old, now].map(({ endings }) => endings.map(({ id }) => id));
   return {
-    routes: { ...routesCompared(versions), share: joint?.share ?? null },
+    routes: {
+      old: first.routes,
+      now: second.routes,
+      lost: routes.lost?.total ?? null,
+      gained: routes.gained?.total ?? null,
+      changed: routes.changed?.total ?? null,
+      share: joint?.share ?? null,
+      exact: first.exact && second.exact,
+    },
     bases,
     items,
     words: texts.words,
@@ -74,28 +91,6 @@ export function compareVersions(
 /** Whether any route of one is not a route of the other just so; also where that could not be told. */
 export function routesDiffer({ routes }: Comparison): boolean {
   return [routes.lost, routes.gained, routes.changed].some((count) => count !== 0n);
-}
-
-function routesCompared({ before, after, first, second }: VersionsCounted): Omit<RoutesCompared, 'share'> {
-  const named = {
-    item: (name: string, pass: number | null) => `${name} ${pass ?? ''}`,
-    ending: (id: string) => `> ${id}`,
-  };
-  const [shown, shownNow] = [shownOf(before), shownOf(after)];
-  const only = (one: Analysis, other: Analysis, marks: readonly [typeof named, typeof named]) =>
-    one.select({ notIn: [one.version(marks[0]), other.version(marks[1])] })?.total ?? null;
-  const lost = only(first, second, [named, named]);
-  const gained = only(second, first, [named, named]);
-  // What shows something else is gained, or a route of both on which something is other than it was.
-  const other = only(second, first, [shownNow, shown]);
-  return {
-    old: first.routes,
-    now: second.routes,
-    lost,
-    gained,
-    changed: other === null || gained === null ? null : other - gained,
-    exact: first.exact && second.exact,
-  };
 }
 
 /** Items and endings of which something else is shown, and items that come in another order. */

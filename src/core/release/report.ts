@@ -3,6 +3,7 @@ import type { Questionnaire } from '../document/types';
 import { placeWords } from '../wording/places';
 import type { Comparison } from './compare';
 import type { TextChange } from './text-changes';
+import { percent } from './two-sheets';
 
 /** Routes first, then who is asked what, items, words, codes, conditions, endings, and what breaks the series. */
 export function comparisonReport(old: Questionnaire, now: Questionnaire, found: Comparison): string[] {
@@ -66,9 +67,3 @@ function textLines(now: Questionnaire, { at, part, old, now: is }: TextChange): 
 }
 
 const shareWords = (share: number | null) => (share === null ? '' : ` (${percent(share)})`);
-
-/** Two digits that tell, so that a small share is not none. */
-function percent(share: number): string {
-  const of = 100 * share;
-  return `${of === 0 || of >= 10 ? Math.round(of * 10) / 10 : Number(of.toPrecision(2))}%`;
-}

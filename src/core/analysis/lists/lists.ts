@@ -1,4 +1,4 @@
-/** Lists of routes made of others: without some, or with some in front. */
+/** Lists of routes made of others: without some, few or many, or with some in front. */
 import type { RoutesLeft } from './filters';
 
 /** All of them but those with the given numbers. */
@@ -67,6 +67,40 @@ export function withFront(
       return position === null ? null : position + length;
     },
   };
+}
+
+/** All of them but `some`, which are all among them and may be any number; both in ascending order. */
+export function less(all: RoutesLeft, some: RoutesLeft): RoutesLeft {
+  /** How many of `some` have this number or a lower one. */
+  const someUpTo = (number: bigint) =>
+    firstFrom(some.total, (k) => (some.numberOf(k) ?? number + 1n) > number) - 1n;
+  const total = all.total - some.total;
+  return {
+    total,
+    numberOf(k) {
+      if (k < 1n || k > total) return null;
+      const position = firstFrom(all.total, (at) => {
+        const number = all.numberOf(at);
+        return number !== null && at - someUpTo(number) >= k;
+      });
+      return all.numberOf(position);
+    },
+    positionOf(number) {
+      const position = some.positionOf(number) === null ? all.positionOf(number) : null;
+      return position === null ? null : position - someUpTo(number);
+    },
+  };
+}
+
+/** The first of 1 to `most` for which something holds that holds from there on; one more than `most` where there is none. */
+function firstFrom(most: bigint, holds: (k: bigint) => boolean): bigint {
+  let [low, high] = [1n, most + 1n];
+  while (low < high) {
+    const middle = (low + high) / 2n;
+    if (holds(middle)) high = middle;
+    else low = middle + 1n;
+  }
+  return low;
 }
 
 /** Just these, those that exist, in the order given. */
