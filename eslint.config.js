@@ -82,6 +82,7 @@ const ISLANDS = [
   'routes',
   'walk',
   'codes',
+  'release',
   'app',
   'studies',
 ];

@@ -29,5 +29,7 @@ export const isOpenToAll = (routePattern: string): boolean => OPEN_TO_ALL.has(ro
 
 /** Where somebody may be led on to after signing in: only to pages of ours. */
 export function ledOn(to: string | null): string {
-  return to !== null && /^\/(studies\/[\w-]+(\/[a-z]+)?)?(\?[\w=&%.,:+-]*)?$/.test(to) ? to : '/';
+  return to !== null && /^\/(studies\/[\w-]+(\/versions\/\d+)?(\/[a-z]+)?)?(\?[\w=&%.,:+-]*)?$/.test(to)
+    ? to
+    : '/';
 }

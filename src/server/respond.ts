@@ -17,16 +17,17 @@ export function json(body: unknown, status = 200, headers: Record<string, string
   });
 }
 
-/** A file of a study, to be kept. */
+/** A file of a study, to be kept; `version`: the number of the one it is of, where it is not of the draft. */
 export function fileToKeep(
   format: FormatName,
   of: Pick<Questionnaire, 'title'>,
   body: string | Uint8Array<ArrayBuffer>,
+  version?: number,
 ): Response {
   return new Response(body, {
     headers: {
       'Content-Type': FORMATS[format].mediaType,
-      'Content-Disposition': `attachment; filename="${fileNameFor(of, format)}"`,
+      'Content-Disposition': `attachment; filename="${fileNameFor(of, format, version)}"`,
       'Cache-Control': 'no-store',
     },
   });

@@ -28,6 +28,9 @@ const TOLD: Readonly<Record<string, string>> = {
   asked: 'Who is asked what could not be worked out',
   sample: 'Shares of the sample could not be worked out',
   snags: 'The checks that follow the routes could not be made',
+  passedRoutes: 'Which routes are left to pass could not be worked out',
+  compare: 'The two versions could not be compared',
+  bothSides: 'Nobody could be led through both versions',
 };
 
 /** What was too much is no fault: the snags say where. */

@@ -112,9 +112,14 @@ export function formatOfFile(name: string): FormatName {
   return known ?? 'document';
 }
 
-/** What a file of a study is called. */
-export function fileNameFor({ title }: Pick<Questionnaire, 'title'>, format: FormatName): string {
-  return `${fileStem(title)}.${FORMATS[format].endings[0]}`;
+/** What a file of a study is called, with the number of the version it is of, if it is of one. */
+export function fileNameFor(
+  { title }: Pick<Questionnaire, 'title'>,
+  format: FormatName,
+  version?: number,
+): string {
+  const of = version === undefined ? '' : `-v${version}`;
+  return `${fileStem(title)}${of}.${FORMATS[format].endings[0]}`;
 }
 
 function textOf(bytes: Uint8Array): string {

@@ -152,7 +152,7 @@ describe('two sheets', () => {
     assert.deepEqual(found.conditions, [
       ['rent: asked if', ['asked if: tenure [=] 2'], ['asked if: tenure [in] [(1, ]2[)]']],
     ]);
-    assert.deepEqual(found.endings, [['full: new', [], ['[Quota full: full]']]]);
+    assert.deepEqual(found.endings, [['full: new', [], ['[Quota full]']]]);
   });
 
   it('mark a text whole that one side has not', () => {

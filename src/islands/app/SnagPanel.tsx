@@ -1,14 +1,11 @@
 /** The snags over every view, grouped by severity, each a door to its place; many notes of one kind in one. */
 import { useState } from 'react';
-import { capital } from '../../core/document/words';
-import { partAt, type DocumentPlace } from '../../core/routing/problems';
 import type { Severity, Snag } from '../../core/snags';
-import { placeWords } from '../../core/wording/places';
 import { asSentence } from '../../core/wording/sentence';
 import { plural } from '../ui/format';
-import { useGoTo } from '../state/going';
 import { LabelList } from './LabelList';
 import { Panel } from '../ui/Panel';
+import { SnagDoor } from '../slips/SnagDoor';
 import { SnagEntry } from '../slips/SnagEntry';
 import { useSnags } from '../state/snags';
 import classes from '../slips/snags.module.css';
@@ -54,7 +51,7 @@ export function SnagPanel({ close }: { readonly close: () => void }) {
                     {group.length < TOGETHER ? (
                       <SnagEntry
                         snag={group[0]}
-                        heading={<Door at={group[0].at} close={close} />}
+                        heading={<SnagDoor at={group[0].at} left={close} />}
                         left={close}
                       />
                     ) : (
@@ -73,7 +70,7 @@ export function SnagPanel({ close }: { readonly close: () => void }) {
           <ul className={classes.list}>
             {aside.map(({ snag, aside: why }, index) => (
               <li key={`${snag.rule} ${index}`}>
-                <SnagEntry snag={snag} aside={why} heading={<Door at={snag.at} close={close} />} />
+                <SnagEntry snag={snag} aside={why} heading={<SnagDoor at={snag.at} left={close} />} />
               </li>
             ))}
           </ul>
@@ -134,34 +131,11 @@ function Together({ group, close }: { readonly group: SnagGroup; readonly close:
         <ul className={classes.list}>
           {group.map((snag, index) => (
             <li key={index}>
-              <SnagEntry snag={snag} heading={<Door at={snag.at} close={close} />} left={close} />
+              <SnagEntry snag={snag} heading={<SnagDoor at={snag.at} left={close} />} left={close} />
             </li>
           ))}
         </ul>
       )}
     </div>
-  );
-}
-
-function Door({ at, close }: { readonly at: DocumentPlace; readonly close: () => void }) {
-  const document = useStudy((state) => state.document);
-  const select = useStudy((state) => state.select);
-  const goTo = useGoTo();
-  const words = placeWords(document, at);
-  const selection = partAt(at);
-  if (selection === null)
-    return <strong>{Object.keys(at).length === 0 ? 'The whole study' : capital(words)}</strong>;
-  return (
-    <button
-      type="button"
-      className={classes.place}
-      onClick={() => {
-        select(selection);
-        goTo('script');
-        close();
-      }}
-    >
-      {capital(words)}
-    </button>
   );
 }

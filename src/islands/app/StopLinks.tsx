@@ -1,6 +1,7 @@
 /** The stops, each with a live figure of its own work beneath. */
 import { useMemo } from 'react';
 import { columnsOf } from '../../core/coding/columns';
+import { useGate } from '../state/gate';
 import { countText, grouped, plural } from '../ui/format';
 import { useStudy } from '../state/store';
 import { STOP_NAMES, type Stop } from '../state/stops';
@@ -43,6 +44,7 @@ function useFigures(): Record<Stop, string> {
   const verdicts = useStudy((state) => state.verdicts);
   const plan = useStudy((state) => state.plan);
   const columns = useMemo(() => columnsOf(plan).length, [plan]);
+  const gate = useGate();
   const items = document.sections.reduce(
     (sum, section) => sum + section.items.filter(({ kind }) => kind !== 'page_break').length,
     0,
@@ -63,5 +65,6 @@ function useFigures(): Record<Stop, string> {
     routes,
     walk: `${grouped(passed)} passed`,
     codes: plural(columns, 'column'),
+    release: gate === null ? 'looking …' : `${countText(gate.count, 5)} in the way`,
   };
 }

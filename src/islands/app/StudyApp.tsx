@@ -4,10 +4,12 @@ import type { Aside } from '../../wire/asides';
 import type { Comment } from '../../wire/comments';
 import type { Verdict } from '../../wire/verdicts';
 import { AnalysisClient, type Analysed } from '../../worker/client';
-import type { By, InitialStudy } from '../state/study-state';
+import { ReleaseClient } from '../../worker/release/client';
+import type { By, InitialStudy, StudyStore } from '../state/study-state';
 import { CodesView } from '../codes/CodesView';
 import { DataContext, newData } from '../state/data';
 import { ForksView } from '../forks/ForksView';
+import { ReleaseView } from '../release/ReleaseView';
 import { RoutesView } from '../routes/RoutesView';
 import { ScriptView } from '../script/ScriptView';
 import { WalkView } from '../walk/WalkView';
@@ -19,9 +21,12 @@ import { GoToContext, type GoTo } from '../state/going';
 import { useStanding } from '../state/ledger';
 import { useOthers } from '../state/others';
 import { useOtherStudies } from '../state/hand-off';
+import { ReleaseContext, usePassing } from '../state/gate';
 import { useRespondents } from '../state/respondents';
+import { useVersions } from '../state/versions';
 import { ReviewStrip } from './ReviewStrip';
-import { ReviewScript } from './ReviewScript';
+import { ReadScript } from './ReadScript';
+import { VersionStrip } from './VersionStrip';
 import { SignedOut } from '../ui/SignedOut';
 import { StopStrip } from './StopStrip';
 import { SaidLine } from './SaidLine';
@@ -41,13 +46,14 @@ interface Props {
   readonly canSignOut?: boolean;
 }
 
-/** What each stop shows; a reviewer reads the script, and comes to no other stop that changes anything. */
-const VIEWS: Readonly<Record<Stop, (goTo: GoTo, reviewing: boolean) => ReactNode>> = {
-  script: (_, reviewing) => (reviewing ? <ReviewScript /> : <ScriptView />),
+/** What each stop shows; who can change nothing reads the script. */
+const VIEWS: Readonly<Record<Stop, (goTo: GoTo, readOnly: boolean) => ReactNode>> = {
+  script: (_, readOnly) => (readOnly ? <ReadScript /> : <ScriptView />),
   forks: () => <ForksView />,
   routes: (goTo) => <RoutesView walk={(number) => goTo('walk', `?route=${number}`)} />,
   walk: () => <WalkView />,
   codes: () => <CodesView />,
+  release: () => <ReleaseView />,
 };
 
 export default function StudyApp({
@@ -59,10 +65,12 @@ export default function StudyApp({
   by,
   canSignOut = false,
 }: Props) {
-  const { reviewing } = by;
+  const { reviewing, version = null } = by;
+  const readOnly = reviewing || version !== null;
   const [store] = useState(() => createStudyStore(study, verdicts, asides, comments, by));
   const client = useMemo(() => new AnalysisClient(), []);
   const [data] = useState(newData);
+  const release = useMemo(() => new ReleaseClient(), []);
   const [stop, goTo] = useStop(store.getState().home, first);
   useAnalysis(store, client);
   useUndoKeys(store);
@@ -70,11 +78,63 @@ export default function StudyApp({
   useOthers(store);
   useRespondents(store);
   useOtherStudies(store);
+  useVersions(store);
+  usePassing(store, release);
   useEffect(() => {
-    if (!reviewing) store.getState().saveNow();
-  }, [store, reviewing]);
+    if (!readOnly) store.getState().saveNow();
+  }, [store, readOnly]);
+  useLeaving(store);
+  return (
+    <StudyContext.Provider value={store}>
+      <AnalysisContext.Provider value={client}>
+        <GoToContext.Provider value={goTo}>
+          <DataContext.Provider value={data}>
+            <ReleaseContext.Provider value={release}>
+              <div className={classes.frame}>
+                <Standing />
+                <Strip by={by} stop={stop} goTo={goTo} canSignOut={canSignOut} />
+                {!readOnly && <Conflict />}
+                <SignedOut />
+                {!readOnly && <NotSaved />}
+                {!readOnly && <LeftBehind />}
+                <main className={classes.view} key={stop}>
+                  {VIEWS[stop](goTo, readOnly)}
+                </main>
+                <SaidLine />
+              </div>
+            </ReleaseContext.Provider>
+          </DataContext.Provider>
+        </GoToContext.Provider>
+      </AnalysisContext.Provider>
+    </StudyContext.Provider>
+  );
+}
+
+interface StripProps {
+  readonly by: By;
+  readonly stop: Stop;
+  readonly goTo: GoTo;
+  readonly canSignOut: boolean;
+}
+
+function Strip({ by: { reviewing, version = null }, stop, goTo, canSignOut }: StripProps) {
+  if (version !== null) return <VersionStrip version={version} stop={stop} goTo={goTo} />;
+  return reviewing ? (
+    <ReviewStrip stop={stop} goTo={goTo} />
+  ) : (
+    <StopStrip stop={stop} goTo={goTo} canSignOut={canSignOut} />
+  );
+}
+
+function Standing() {
+  useStanding();
+  return null;
+}
+
+/** Keeps what is not saved as the page goes or is put away; warns where going would lose something. */
+function useLeaving(store: StudyStore): void {
   useEffect(() => {
-    if (reviewing) return;
+    if (store.getState().readOnly !== null) return;
     const keep = () => store.getState().keepNow();
     const leave = () => store.getState().leave();
     // Only where going would lose something: asked too often, nobody reads it.
@@ -91,38 +151,7 @@ export default function StudyApp({
       removeEventListener('beforeunload', warn);
       document.removeEventListener('visibilitychange', keep);
     };
-  }, [store, reviewing]);
-  return (
-    <StudyContext.Provider value={store}>
-      <AnalysisContext.Provider value={client}>
-        <GoToContext.Provider value={goTo}>
-          <DataContext.Provider value={data}>
-            <div className={classes.frame}>
-              <Standing />
-              {reviewing ? (
-                <ReviewStrip stop={stop} goTo={goTo} />
-              ) : (
-                <StopStrip stop={stop} goTo={goTo} canSignOut={canSignOut} />
-              )}
-              {!reviewing && <Conflict />}
-              <SignedOut />
-              {!reviewing && <NotSaved />}
-              {!reviewing && <LeftBehind />}
-              <main className={classes.view} key={stop}>
-                {VIEWS[stop](goTo, reviewing)}
-              </main>
-              <SaidLine />
-            </div>
-          </DataContext.Provider>
-        </GoToContext.Provider>
-      </AnalysisContext.Provider>
-    </StudyContext.Provider>
-  );
-}
-
-function Standing() {
-  useStanding();
-  return null;
+  }, [store]);
 }
 
 /** The current stop is the last part of the address; moving between stops reloads nothing. */

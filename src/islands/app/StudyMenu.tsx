@@ -15,7 +15,7 @@ import { useStudy, useStudyStore } from '../state/store';
 import type { Stop } from '../state/stops';
 import { Menu } from '../ui/Menu';
 import { signOut } from '../ui/sign-out';
-import { allSaved } from './all-saved';
+import { allSaved } from '../state/all-saved';
 import classes from './study.module.css';
 import type { Panel } from './use-panel';
 

@@ -51,4 +51,5 @@ export const SHORTCUTS: Readonly<Record<Stop, readonly Shortcut[]>> = {
     ['↑ ↓', 'Key in: from field to field'],
     ['Ctrl+Z', 'Key in: take the last field back'],
   ],
+  release: [['Escape', 'close a form without keeping or freezing anything']],
 };

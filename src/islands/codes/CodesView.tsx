@@ -4,6 +4,7 @@ import { AuditView } from './audit/AuditView';
 import classes from './codes.module.css';
 import { BookView } from './book/BookView';
 import { KeyInView } from './key/KeyInView';
+import { useStudy } from '../state/store';
 import { TablesView } from './tables/TablesView';
 
 const VIEWS = [
@@ -15,6 +16,9 @@ const VIEWS = [
 type CodesTab = (typeof VIEWS)[number][0];
 
 export function CodesView() {
+  const isVersion = useStudy((state) => state.version !== null);
+  // Forms are keyed by the draft, whose columns they follow.
+  const views = isVersion ? VIEWS.filter(([id]) => id !== 'key') : VIEWS;
   const [part, setPart] = useState<CodesTab>(partInAddress);
   useEffect(() => {
     const onPop = () => setPart(partInAddress());
@@ -28,7 +32,7 @@ export function CodesView() {
   return (
     <div className={classes.view}>
       <nav className={classes.parts} aria-label="Parts of Codes">
-        {VIEWS.map(([id, name, about]) => (
+        {views.map(([id, name, about]) => (
           <button
             key={id}
             type="button"
@@ -41,7 +45,7 @@ export function CodesView() {
         ))}
       </nav>
       {part === 'book' && <BookView />}
-      {part === 'key' && <KeyInView />}
+      {part === 'key' && !isVersion && <KeyInView />}
       {part === 'audit' && (
         <AuditView openTables={(rows) => open('tables', `&rows=${encodeURIComponent(rows)}`)} />
       )}

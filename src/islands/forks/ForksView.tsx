@@ -4,6 +4,7 @@ import { address } from '../../core/document/addresses';
 import { isEarly } from '../../core/document/vocabularies';
 import { waysAlong } from '../../core/views/forks';
 import { endingLabel } from '../../core/wording/targets';
+import { ReadSlip } from '../slips/ReadSlip';
 import { Slip } from '../slips/Slip';
 import { useStudy } from '../state/store';
 import { EndingMark } from '../ui/EndingMark';
@@ -21,6 +22,7 @@ import { useMap, type ForksMap } from './use-map';
 
 export function ForksView() {
   const selection = useStudy((state) => state.selection);
+  const isReadOnly = useStudy((state) => state.readOnly !== null);
   const frame = useRef<HTMLDivElement>(null);
   const svg = useRef<SVGSVGElement>(null);
   const map = useMap(frame, svg);
@@ -39,6 +41,8 @@ export function ForksView() {
         <RibbonCard river={river} ribbon={ribbon} />
       ) : selection === null ? (
         <MapHelp />
+      ) : isReadOnly ? (
+        <ReadSlip />
       ) : (
         <Slip />
       )}
@@ -56,6 +60,7 @@ interface FrameProps {
 
 function MapFrame({ map, frame, svg, ribbon }: FrameProps) {
   const { river, bounds, view, chosen } = map;
+  const isReadOnly = useStudy((state) => state.readOnly !== null);
   const dragging = useDragged(map.chooseNode);
   const lit = useLit(river, chosen.node);
   const snags = useNodeSnags(river?.model.nodes ?? []);
@@ -85,7 +90,7 @@ function MapFrame({ map, frame, svg, ribbon }: FrameProps) {
                 chooseRibbon={map.chooseRibbon}
                 openNode={map.openNode}
               />
-              <Grips river={river} chosen={chosen} way={way} scale={view.k} {...dragging} />
+              {!isReadOnly && <Grips river={river} chosen={chosen} way={way} scale={view.k} {...dragging} />}
             </>
           )}
         </g>

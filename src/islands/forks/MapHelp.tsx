@@ -1,7 +1,9 @@
 /** How the map is read and moved over, where nothing is chosen on it. */
+import { useStudy } from '../state/store';
 import classes from './forks.module.css';
 
 export function MapHelp() {
+  const isReadOnly = useStudy((state) => state.readOnly !== null);
   return (
     <aside className={classes.help} aria-label="Slip">
       <h2>Reading the map</h2>
@@ -22,8 +24,12 @@ export function MapHelp() {
         <dd>unfold a section, open an item in Script</dd>
         <dt>F, +, −</dt>
         <dd>fit, zoom; drag the ground to move</dd>
-        <dt>Drag the dot</dt>
-        <dd>of what is chosen onto a later place to make a skip, or to aim one anew</dd>
+        {!isReadOnly && (
+          <>
+            <dt>Drag the dot</dt>
+            <dd>of what is chosen onto a later place to make a skip, or to aim one anew</dd>
+          </>
+        )}
       </dl>
     </aside>
   );

@@ -28,6 +28,7 @@ interface Props {
 export function RibbonCard({ river, ribbon }: Props) {
   const { plan, model } = river;
   const total = useStudy((state) => state.analysis?.routes ?? '0');
+  const isReadOnly = useStudy((state) => state.readOnly !== null);
   const { who, routes } = useFlowing(river, ribbon);
   const source = model.nodes.find(({ id }) => id === ribbon.from);
   const target = model.nodes.find(({ id }) => id === ribbon.to);
@@ -82,7 +83,7 @@ export function RibbonCard({ river, ribbon }: Props) {
               : ways.map((way) => ('item' in way ? `skip at ${way.item}` : 'onward')).join(', ')}
           </b>
         </div>
-        {ways.map((way) => (
+        {(isReadOnly ? [] : ways).map((way) => (
           <WayTools key={JSON.stringify(way)} way={way} />
         ))}
       </div>

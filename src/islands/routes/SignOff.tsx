@@ -21,7 +21,7 @@ interface Props {
 
 export function SignOff({ cover, draw, show }: Props) {
   const total = useStudy((state) => state.analysis?.routes ?? '0');
-  const reviewing = useStudy((state) => state.reviewing);
+  const readOnly = useStudy((state) => state.readOnly);
   const ledger = useLedger();
   const { passed, sentBack, changed } = ledger;
   const left = BigInt(total) - BigInt(passed) - BigInt(sentBack);
@@ -77,7 +77,7 @@ export function SignOff({ cover, draw, show }: Props) {
           {share !== null && passed > 0 && (
             <>Those passed are taken by {percentText(share)} of the sample. </>
           )}
-          {!reviewing && (
+          {readOnly === null && (
             <button
               type="button"
               title="Respondents made up by the assumed answers; their routes are to be walked too"

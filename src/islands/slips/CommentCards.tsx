@@ -6,6 +6,7 @@ import { CommentSchema, type Comment } from '../../wire/comments';
 import { NothingSchema } from '../../wire/common';
 import { useReviewer } from '../state/reviewer';
 import { useStudy } from '../state/store';
+import { onVersion } from '../state/versions';
 import { call } from '../ui/api';
 import { whenText } from '../ui/format';
 import { ShortForm } from '../ui/ShortForm';
@@ -20,6 +21,7 @@ interface Props {
 
 export function CommentCards({ places }: Props) {
   const comments = useStudy((state) => state.comments);
+  const isVersion = useStudy((state) => state.version !== null);
   const [writing, setWriting] = useState(false);
   const here = comments.filter(({ place }) => places.some(([key]) => key === place));
   return (
@@ -38,7 +40,7 @@ export function CommentCards({ places }: Props) {
       )}
       {writing ? (
         <Form places={places} done={() => setWriting(false)} />
-      ) : (
+      ) : isVersion ? null : (
         <p className={classes.begin}>
           <button type="button" className={classes.quiet} onClick={() => setWriting(true)}>
             Comment on this
@@ -58,6 +60,8 @@ export function Entry({
 }) {
   const api = useStudy((state) => state.api);
   const reviewing = useStudy((state) => state.reviewing);
+  const isVersion = useStudy((state) => state.version !== null);
+  const versions = useStudy((state) => state.versions);
   const comments = useStudy((state) => state.comments);
   const setComments = useStudy((state) => state.setComments);
   const by = useReviewer();
@@ -81,14 +85,19 @@ export function Entry({
   return (
     <div className={classes.comment} data-settled={settledBy !== null || undefined}>
       <p>
-        <b>{author}</b> <small>{whenText(at)}</small>
+        <b>{author}</b>{' '}
+        <small>
+          {whenText(at)}
+          {onVersion(versions, comment.revision)}
+        </small>
         {about !== undefined && <small> · on {about}</small>}
       </p>
       <p className={classes.words}>{text}</p>
-      {reviewing ? (
+      {reviewing || isVersion ? (
         settledBy !== null ? (
           <small>Settled by {settledBy}</small>
         ) : (
+          !isVersion &&
           author === reviewer && (
             <button type="button" className={classes.quiet} onClick={() => void remove()}>
               Remove

@@ -10,8 +10,8 @@ export function useCommentsFollow(store: StudyStore): void {
   useEffect(
     () =>
       store.subscribe(({ document }, { document: before }) => {
-        if (document === before) return;
-        const { id, comments, setComments } = store.getState();
+        const { id, comments, setComments, readOnly } = store.getState();
+        if (document === before || readOnly !== null) return;
         const keys = [...new Set(comments.map(({ place }) => place))];
         if (keys.length === 0) return;
         const moved = renamedPlaces(before, document, keys);

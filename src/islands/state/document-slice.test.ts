@@ -156,4 +156,26 @@ describe('the history', () => {
     assert.equal(title(), 'Start');
     assert.equal(state().api, '/api/review/one');
   });
+
+  it('lets nobody change a version, which is opened at an address of its own', () => {
+    const version = {
+      number: 2,
+      frozen: true,
+      checksum: '',
+      revision: 1,
+      note: '',
+      author: 'Ada',
+      at: 1,
+      gate: null,
+      reason: null,
+    };
+    store = createStudyStore({ id: 'one', document: start, revision: 1, changedAt: 1 }, [], [], [], {
+      name: null,
+      reviewing: false,
+      version,
+    });
+    assert.match(say('Mine') ?? '', /version 2, which never changes/);
+    assert.equal(title(), 'Start');
+    assert.deepEqual([state().api, state().home], ['/api/studies/one', '/studies/one/versions/2']);
+  });
 });

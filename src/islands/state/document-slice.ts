@@ -36,8 +36,8 @@ export function documentSlice(
     closeSaid: () => set({ said: null }),
 
     commit(change) {
-      if (get().reviewing) return 'This link is for reading: the study cannot be changed here.';
-      const { document, past } = get();
+      const { document, past, readOnly } = get();
+      if (readOnly !== null) return readOnly;
       const { document: next, step } = applyChange(document, change);
       if (step.forward.length === 0) return null;
       const read = readEdited(next);

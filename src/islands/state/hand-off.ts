@@ -8,8 +8,8 @@ import type { StudyStore } from './study-state';
 export function useOtherStudies(store: StudyStore): void {
   useAsked(
     () => {
-      const { api, reviewing } = store.getState();
-      if (reviewing || document.visibilityState !== 'visible') return null;
+      const { api, readOnly } = store.getState();
+      if (readOnly !== null || document.visibilityState !== 'visible') return null;
       return call(OtherStudiesSchema, 'GET', `${api}/others`);
     },
     [store],

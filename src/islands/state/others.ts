@@ -8,7 +8,7 @@ const TellSchema = v.object({ revision: v.number() });
 
 export function useOthers(store: StudyStore): void {
   useEffect(() => {
-    if (store.getState().reviewing) return;
+    if (store.getState().readOnly !== null) return;
     const channel = new BroadcastChannel(`jolly-fork/${store.getState().id}`);
     const look = () => void store.getState().look();
     channel.onmessage = ({ data }) => {

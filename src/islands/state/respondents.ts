@@ -10,8 +10,8 @@ import type { StudyStore } from './study-state';
 export function useRespondents(store: StudyStore): void {
   useAsked(
     () => {
-      const { api, reviewing } = store.getState();
-      return reviewing ? null : call(v.array(RespondentSchema), 'GET', `${api}/respondents`);
+      const { api, readOnly } = store.getState();
+      return readOnly !== null ? null : call(v.array(RespondentSchema), 'GET', `${api}/respondents`);
     },
     [store],
     (reply) => {

@@ -17,6 +17,9 @@ export type ServerSlice = Pick<
   | 'comments'
   | 'respondents'
   | 'others'
+  | 'versions'
+  | 'routesWanted'
+  | 'passing'
   | 'toWalk'
   | 'walkList'
   | 'pasting'
@@ -29,6 +32,9 @@ export type ServerSlice = Pick<
   | 'setComments'
   | 'setRespondents'
   | 'setOthers'
+  | 'setVersions'
+  | 'setRoutesWanted'
+  | 'setPassing'
   | 'setToWalk'
   | 'setWalkList'
   | 'setPasting'
@@ -50,6 +56,9 @@ export function serverSlice(set: SetState, get: GetState, first: FirstLists): Se
     routed: null,
     respondents: [],
     others: null,
+    versions: null,
+    routesWanted: 'cover',
+    passing: null,
     toWalk: null,
     walkList: ALL_ROUTES,
     pasting: { open: false, at: OVER_ALL, list: NO_LIST },
@@ -62,6 +71,9 @@ export function serverSlice(set: SetState, get: GetState, first: FirstLists): Se
     setComments: (comments) => set({ comments }),
     setRespondents: (respondents) => set({ respondents }),
     setOthers: (others) => set({ others }),
+    setVersions: (versions) => set({ versions }),
+    setRoutesWanted: (routesWanted) => set({ routesWanted }),
+    setPassing: (passing) => set({ passing }),
     setToWalk: (toWalk) => set({ toWalk }),
     setWalkList: (walkList) => set({ walkList }),
     setPasting: (pasting) => set({ pasting }),

@@ -1,6 +1,6 @@
 /** The stops of a study, in working order, as far as they do their work. */
 
-export const STOPS = ['script', 'forks', 'routes', 'walk', 'codes'] as const;
+export const STOPS = ['script', 'forks', 'routes', 'walk', 'codes', 'release'] as const;
 export type Stop = (typeof STOPS)[number];
 
 export const STOP_NAMES: Readonly<Record<Stop, string>> = {
@@ -9,10 +9,18 @@ export const STOP_NAMES: Readonly<Record<Stop, string>> = {
   routes: 'Routes',
   walk: 'Walk',
   codes: 'Codes',
+  release: 'Release',
 };
 
 export function isStop(text: string): text is Stop {
   return (STOPS as readonly string[]).includes(text);
+}
+
+/** The stops at which a version can be looked at, which never changes. */
+export const VERSION_STOPS: readonly Stop[] = ['script', 'forks', 'routes', 'walk', 'codes'];
+
+export function isVersionStop(text: string): text is Stop {
+  return (VERSION_STOPS as readonly string[]).includes(text);
 }
 
 /** The stops of a reviewer, who changes nothing. */

@@ -31,9 +31,14 @@ export function createStudyStore(
   verdicts: readonly Verdict[],
   asides: readonly Aside[] = [],
   comments: readonly Comment[] = [],
-  { name: reviewer, reviewing }: By = { name: null, reviewing: false },
+  { name: reviewer, reviewing, version = null }: By = { name: null, reviewing: false },
 ): StudyStore {
-  const kept = reviewing ? null : readKept(initial.id);
+  const readOnly = reviewing
+    ? 'This link is for reading: the study cannot be changed here.'
+    : version === null
+      ? null
+      : `This is version ${version.number}, which never changes: restore it as the draft to go on from it.`;
+  const kept = readOnly === null ? readKept(initial.id) : null;
   return createStore<StudyState>()((set, get) => {
     const show = documentShower(set, get);
     const { first, saves, actions } = savingSlice(set, get, show, initial, kept);
@@ -47,9 +52,11 @@ export function createStudyStore(
       snags: writtenSnags(first.plan),
       opened: initial.document,
       reviewing,
+      version,
+      readOnly,
       reviewer,
       api: `/api/${place}`,
-      home: `/${place}`,
+      home: version === null ? `/${place}` : `/${place}/versions/${version.number}`,
     };
   });
 }

@@ -4,14 +4,17 @@ import { address, type Address } from '../../core/document/addresses';
 import type { Questionnaire } from '../../core/document/types';
 import type { Clash } from '../../core/editing/apply-operations';
 import type { Change } from '../../core/editing/change';
+import type { RoutesWanted } from '../../core/release/gate';
 import type { Plan } from '../../core/routing/plan';
 import type { OtherStudy, Snag, SnagWitness } from '../../core/snags';
 import type { Aside } from '../../wire/asides';
 import type { Comment } from '../../wire/comments';
 import type { KeptRespondent } from '../../wire/respondents';
 import type { Verdict } from '../../wire/verdicts';
+import type { Version } from '../../wire/versions';
 import type { Analysed } from '../../worker/client';
 import type { ListQuery } from '../../worker/list-query';
+import type { PassedRoutes } from '../../worker/release/types';
 import type { Became } from '../../worker/types';
 import type { Pasting } from './pasting';
 import type { SavingState } from './save-queue';
@@ -29,11 +32,17 @@ export interface By {
   readonly name: string | null;
   /** By a reviewer's link: to be read, walked and judged, not changed. */
   readonly reviewing: boolean;
+  /** The version that is opened in place of the draft: to be read and walked. */
+  readonly version?: Version | null;
 }
 
 export interface StudyState extends SavingState {
   /** Opened by a reviewer's link, of which `id` is then the token: nothing of the study can be changed. */
   readonly reviewing: boolean;
+  /** The version that is shown in place of the draft; null for the draft. */
+  readonly version: Version | null;
+  /** Why nothing can be changed here, as a sentence; null where everything can. */
+  readonly readOnly: string | null;
   /** In whose name, by the link or by signing in; null for whoever gives a name. */
   readonly reviewer: string | null;
   /** Where the server keeps what belongs to the study, and where its stops are. */
@@ -50,6 +59,12 @@ export interface StudyState extends SavingState {
   readonly comments: readonly Comment[];
   /** The studies that an ending can hand on to; null until they have come. */
   readonly others: readonly OtherStudy[] | null;
+  /** Those kept and frozen, the newest first; null until they have come. */
+  readonly versions: readonly Version[] | null;
+  /** Which routes are to be passed before the study is frozen. */
+  readonly routesWanted: RoutesWanted;
+  /** How far the routes were passed, as last asked, and in which document; null until it is known. */
+  readonly passing: { readonly routes: PassedRoutes; readonly document: Questionnaire } | null;
   /** Walks that are kept, to be walked again on every edit. */
   readonly respondents: readonly KeptRespondent[];
   /** The list of routes shown last, in whose order they are walked one after the other. */
@@ -90,6 +105,9 @@ export interface StudyState extends SavingState {
   setComments(comments: readonly Comment[]): void;
   setRespondents(respondents: readonly KeptRespondent[]): void;
   setOthers(others: readonly OtherStudy[]): void;
+  setVersions(versions: readonly Version[]): void;
+  setRoutesWanted(wanted: RoutesWanted): void;
+  setPassing(passing: StudyState['passing']): void;
   setToWalk(toWalk: ToWalk | null): void;
   setWalkList(list: ListQuery): void;
   setPasting(pasting: Pasting): void;

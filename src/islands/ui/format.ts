@@ -1,5 +1,5 @@
 /** Numbers and times as the interface writes them. */
-import { format, isToday, isYesterday } from 'date-fns';
+import { format, isThisYear, isToday, isYesterday } from 'date-fns';
 
 /** 2048263 as 2,048,263; also for decimal strings of any length. */
 export function grouped(count: string | number | bigint): string {
@@ -27,6 +27,11 @@ export function plural(count: string | number | bigint, word: string, words = `$
 export function whenText(at: number): string {
   if (isToday(at)) return format(at, 'HH:mm');
   return isYesterday(at) ? `yesterday ${format(at, 'HH:mm')}` : format(at, 'd MMM yyyy, HH:mm');
+}
+
+/** "3 Nov", or of another year "3 Nov 2025". */
+export function dayText(at: number): string {
+  return format(at, isThisYear(at) ? 'd MMM' : 'd MMM yyyy');
 }
 
 /** A share from 0 to 1: "41%", "0.4%", "less than 0.01%". */

@@ -8,6 +8,7 @@ import { useLedger } from '../state/ledger';
 import { useReviewer } from '../state/reviewer';
 import type { WalkedRoute } from '../state/route-of-walk';
 import { useStudy } from '../state/store';
+import { onVersion } from '../state/versions';
 import type { Session } from '../state/walk-session';
 import { grouped, whenText } from '../ui/format';
 import classes from './cards.module.css';
@@ -55,6 +56,7 @@ interface OnRouteProps extends Props {
 
 function OnRoute({ session, found, follow, by, draft, setDraft, read, setRead }: OnRouteProps) {
   const ledger = useLedger();
+  const isVersion = useStudy((state) => state.version !== null);
   const { next, problem, pass, sendBack, takeBack } = useVerdict(found, by, follow);
   const verdict = ledger.byFingerprint.get(found.fingerprint);
   const seen = session.reached >= session.pages.length || read === found.fingerprint;
@@ -67,12 +69,14 @@ function OnRoute({ session, found, follow, by, draft, setDraft, read, setRead }:
     <>
       <h2>Verdict on route {number}</h2>
       <div className={classes.card}>
-        {verdict === undefined ? (
+        {isVersion && verdict === undefined ? (
+          <p>Nobody has judged a route that shows just this. Verdicts are given on the draft.</p>
+        ) : verdict === undefined ? (
           <p>Does every question fit this respondent, and is nothing they need missing?</p>
         ) : (
           <GivenVerdict verdict={verdict} reviewer={by.reviewer} takeBack={() => void takeBack()} />
         )}
-        {!by.isGiven && (
+        {!isVersion && !by.isGiven && (
           <div className={classes.field}>
             <YourName by={by} />
           </div>
@@ -82,7 +86,7 @@ function OnRoute({ session, found, follow, by, draft, setDraft, read, setRead }:
             {problem}
           </p>
         )}
-        {seen ? (
+        {isVersion ? null : seen ? (
           <button type="button" className={classes.pass} onClick={() => void passed()}>
             Pass route {number}
             {next !== null && `, walk ${grouped(next)}`}
@@ -95,7 +99,7 @@ function OnRoute({ session, found, follow, by, draft, setDraft, read, setRead }:
             </button>
           </p>
         )}
-        <SendBack number={number} items={found.items} {...{ sendBack, draft, setDraft }} />
+        {!isVersion && <SendBack number={number} items={found.items} {...{ sendBack, draft, setDraft }} />}
       </div>
     </>
   );
@@ -109,15 +113,18 @@ interface GivenProps {
 
 function GivenVerdict({ verdict, reviewer, takeBack }: GivenProps) {
   const reviewing = useStudy((state) => state.reviewing);
+  const isVersion = useStudy((state) => state.version !== null);
+  const versions = useStudy((state) => state.versions);
   const { mark, word } = VERDICT_WORDS[verdict.verdict];
   return (
     <p>
       <strong>
         {mark} {capital(word)}
       </strong>{' '}
-      by {verdict.reviewer}, {whenText(verdict.at)}.{verdict.place !== '' && ` At ${verdict.place}:`}
+      by {verdict.reviewer}, {whenText(verdict.at)}
+      {onVersion(versions, verdict.revision)}.{verdict.place !== '' && ` At ${verdict.place}:`}
       {verdict.remark !== '' && ` “${verdict.remark}”`}{' '}
-      {(!reviewing || verdict.reviewer === reviewer) && (
+      {!isVersion && (!reviewing || verdict.reviewer === reviewer) && (
         <button type="button" className={classes.link} onClick={takeBack}>
           Take back
         </button>

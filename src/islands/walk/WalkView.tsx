@@ -24,7 +24,7 @@ import { WhyCards } from './WhyCards';
 export function WalkView() {
   const plan = useStudy((state) => state.plan);
   const analysis = useStudy((state) => state.analysis);
-  const reviewing = useStudy((state) => state.reviewing);
+  const readOnly = useStudy((state) => state.readOnly);
   const session = useSession(plan);
   const [display, setDisplay] = useState<WalkDisplay>('Desktop');
   const [current, setCurrent] = useState<string | null>(null);
@@ -96,7 +96,7 @@ export function WalkView() {
         <WhyCards plan={plan} session={session} step={step} />
         {step !== null && <LeadsCard plan={plan} session={session} step={step} />}
         <VerdictCard session={session} found={found} follow={follow} />
-        {!reviewing && <RespondentsCard plan={plan} found={found} />}
+        {readOnly === null && <RespondentsCard plan={plan} found={found} />}
         <RowCard plan={plan} session={session} />
       </aside>
     </div>

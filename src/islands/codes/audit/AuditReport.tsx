@@ -27,6 +27,7 @@ const FILES: readonly (readonly [AuditFile, string, string])[] = [
 ];
 
 export function AuditReport({ summary, openTables }: Props) {
+  const isReadOnly = useStudy((state) => state.readOnly !== null);
   const { client, audit } = useData();
   const document = useStudy((state) => state.document);
   const [where, setWhere] = useState<ProblemWhere>({});
@@ -68,7 +69,8 @@ export function AuditReport({ summary, openTables }: Props) {
           </button>
         ))}
         <WalkAnyRow rows={summary.rows} />
-        <KeepRows stem={stem} rows={summary.rows} openTables={openTables} />
+        {/* What is kept is of the draft's columns. */}
+        {!isReadOnly && <KeepRows stem={stem} rows={summary.rows} openTables={openTables} />}
       </div>
       {summary.problems === 0 ? (
         <p className={classes.clean}>Every cell is what the routing allows. Nothing is left to look at.</p>

@@ -82,6 +82,7 @@ function Row({ row, isOpen, toggle }: RowProps) {
       row.place === null ? null : state.document.sections[row.place.section]?.items[row.place.item];
     return item?.kind === 'question' ? item : null;
   });
+  const isReadOnly = useStudy((state) => state.readOnly !== null);
   const { values, missing } = row;
   return (
     <>
@@ -89,7 +90,7 @@ function Row({ row, isOpen, toggle }: RowProps) {
         <code>
           <VariableName name={row.column} />
         </code>
-        {row.place !== null && row.isFirst && (
+        {row.place !== null && row.isFirst && !isReadOnly && (
           <button
             type="button"
             aria-expanded={isOpen}
@@ -101,7 +102,7 @@ function Row({ row, isOpen, toggle }: RowProps) {
         )}
       </span>
       <span role="cell" className={classes.words}>
-        {row.isFirst && question !== null ? (
+        {row.isFirst && question !== null && !isReadOnly ? (
           <CheckedField
             field={`book/${question.name}/label`}
             className={classes.field}

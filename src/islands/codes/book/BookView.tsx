@@ -20,6 +20,7 @@ export function BookView() {
   const { client } = useData();
   const plan = useStudy((state) => state.plan);
   const document = useStudy((state) => state.document);
+  const isReadOnly = useStudy((state) => state.readOnly !== null);
   const { open: snags } = useSnags();
   const rows = useMemo(() => codebook(plan), [plan]);
   const [wanted, setWanted] = useState('');
@@ -45,12 +46,16 @@ export function BookView() {
             <strong> · {plural(collisions, 'code')} that could also be an answer: see the snags</strong>
           )}
         </span>
-        <button type="button" aria-expanded={panel === 'missing'} onClick={() => toggle('missing')}>
-          Missing codes
-        </button>
-        <button type="button" aria-expanded={panel === 'sheet'} onClick={() => toggle('sheet')}>
-          Take a sheet back
-        </button>
+        {!isReadOnly && (
+          <>
+            <button type="button" aria-expanded={panel === 'missing'} onClick={() => toggle('missing')}>
+              Missing codes
+            </button>
+            <button type="button" aria-expanded={panel === 'sheet'} onClick={() => toggle('sheet')}>
+              Take a sheet back
+            </button>
+          </>
+        )}
         <button
           type="button"
           onClick={() =>

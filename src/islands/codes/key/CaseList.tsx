@@ -3,6 +3,8 @@ import { useMemo, useState } from 'react';
 import { differences } from '../../../core/keying/compare';
 import type { Keying } from '../../../core/keying/sheet';
 import type { KeyedCase } from '../../../wire/cases';
+import { useStudy } from '../../state/store';
+import { onVersion } from '../../state/versions';
 import { plural, whenText } from '../../ui/format';
 import classes from './key.module.css';
 
@@ -96,6 +98,7 @@ function Case({ keying, keyed, other, open, choose }: CaseProps) {
       other === null || keyed.settledBy !== null ? 0 : differences(keying, other.answers, answers).length,
     [keying, other, answers, keyed.settledBy],
   );
+  const versions = useStudy((state) => state.versions);
   return (
     <li>
       <button type="button" aria-current={open || undefined} onClick={() => choose(keyed, 'form')}>
@@ -103,6 +106,7 @@ function Case({ keying, keyed, other, open, choose }: CaseProps) {
         {keyed.keyedBy}
         <small>
           {state.left ? 'not finished' : 'finished'}, {whenText(keyed.at)}
+          {onVersion(versions, keyed.revision)}
           {state.problems > 0 && <em> · {plural(state.problems, 'thing')} to settle</em>}
         </small>
       </button>

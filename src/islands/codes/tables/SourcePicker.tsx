@@ -8,6 +8,7 @@ import { CaseSchema, type KeyedCase } from '../../../wire/cases';
 import { DatasetSchema, type Dataset } from '../../../wire/datasets';
 import { useData } from '../../state/data';
 import { useStudy } from '../../state/store';
+import { onVersion } from '../../state/versions';
 import { call } from '../../ui/api';
 import { grouped, plural, whenText } from '../../ui/format';
 import { useAsked } from '../../ui/use-asked';
@@ -29,6 +30,7 @@ export function SourcePicker({ source, choose }: Props) {
   const file = useStore(audit, (state) => state.file);
   const [kept, setKept] = useState<readonly Dataset[]>([]);
   const plan = useStudy((state) => state.plan);
+  const versions = useStudy((state) => state.versions);
   const [keyed, setKeyed] = useState<readonly KeyedCase[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   useAsked(
@@ -90,8 +92,11 @@ export function SourcePicker({ source, choose }: Props) {
         <option value="made-up">{MADE_UP.name}</option>
         {keyed.length > 0 && <option value={KEYED}>{plural(keyed.length, 'keyed case')}</option>}
         {summary !== null && <option value="audited">{`${file?.name ?? 'the file'}, audited here`}</option>}
-        {kept.map(({ id, name, rows, at }) => (
-          <option key={id} value={id}>{`${name}: ${grouped(rows)} rows, kept ${whenText(at)}`}</option>
+        {kept.map(({ id, name, rows, at, revision }) => (
+          <option
+            key={id}
+            value={id}
+          >{`${name}: ${grouped(rows)} rows, kept ${whenText(at)}${onVersion(versions, revision)}`}</option>
         ))}
       </select>
       {problem !== null && <span role="alert"> {problem}</span>}

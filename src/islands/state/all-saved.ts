@@ -1,5 +1,5 @@
 /** Waits until what was written last is on the server. */
-import type { StudyStore } from '../state/study-state';
+import type { StudyStore } from './study-state';
 
 /** In milliseconds. */
 const WAIT_FOR_SAVE = 3000;

@@ -1,4 +1,4 @@
-/** The script for a reviewer: the paper to read, and comments on what is chosen. */
+/** The script for who can change nothing: the paper to read, and comments on what is chosen. */
 import { useState } from 'react';
 import { address, WHOLE_STUDY } from '../../core/document/addresses';
 import { PaperScript } from '../paper/PaperScript';
@@ -6,10 +6,11 @@ import { CommentCards } from '../slips/CommentCards';
 import slip from '../slips/slip.module.css';
 import primitives from '../ui/primitives.module.css';
 import { useStudy } from '../state/store';
-import classes from './review.module.css';
+import classes from './read.module.css';
 
-export function ReviewScript() {
+export function ReadScript() {
   const plan = useStudy((state) => state.plan);
+  const isVersion = useStudy((state) => state.version !== null);
   const comments = useStudy((state) => state.comments);
   const [chosen, setChosen] = useState<string | null>(null);
   const open = comments.filter(({ settledBy }) => settledBy === null).length;
@@ -23,8 +24,10 @@ export function ReviewScript() {
         <div className={primitives.card}>
           <p>
             {chosen === null
-              ? `Choose a question by its name to comment on it. ${open === 0 ? 'No comment is open.' : `${open} open.`}`
-              : 'Comments go to the authors under your name.'}
+              ? `Choose a question by its name ${isVersion ? 'to read what was said of it' : 'to comment on it'}. ${open === 0 ? 'No comment is open.' : `${open} open.`}`
+              : isVersion
+                ? 'What was said of it, on this version and since.'
+                : 'Comments go to the authors under your name.'}
           </p>
         </div>
         {chosen === null ? (

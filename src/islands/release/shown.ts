@@ -1,0 +1,55 @@
+/** What the Release view shows, as it stands in the address: which version, and against which it is held. */
+import { useEffect, useState } from 'react';
+import * as v from 'valibot';
+
+/** The number of a version; null for the draft. */
+export type Shown = number | null;
+
+export interface ReleaseShown {
+  readonly of: Shown;
+  /** Null: whichever comes before. */
+  readonly against: number | null;
+}
+
+const VersionNumber = v.pipe(v.string(), v.regex(/^\d{1,6}$/), v.transform(Number));
+const ShownSchema = v.object({
+  of: v.fallback(v.nullable(VersionNumber), null),
+  against: v.fallback(v.nullable(VersionNumber), null),
+});
+
+/** Reads the address; what it does not understand is left out. */
+export function readReleaseShown(search: string): ReleaseShown {
+  const { of, against } = Object.fromEntries(new URLSearchParams(search));
+  return v.parse(ShownSchema, { of: of ?? null, against: against ?? null });
+}
+
+export function releaseSearch({ of, against }: ReleaseShown): string {
+  const search = new URLSearchParams();
+  if (of !== null) search.set('of', String(of));
+  if (against !== null) search.set('against', String(against));
+  return `?${search.toString()}`;
+}
+
+export function useReleaseShown(): readonly [ReleaseShown, (shown: ReleaseShown) => void] {
+  const [shown, setShown] = useState(() => readReleaseShown(location.search));
+  useEffect(() => {
+    const onPop = () => setShown(readReleaseShown(location.search));
+    addEventListener('popstate', onPop);
+    return () => removeEventListener('popstate', onPop);
+  }, []);
+  const show = (next: ReleaseShown) => {
+    history.pushState(null, '', releaseSearch(next));
+    setShown(next);
+  };
+  return [shown, show];
+}
+
+/** The version that one is held against: the one asked for where there is one, else the one before; null: there is none. */
+export function heldAgainst(
+  versions: readonly { readonly number: number }[],
+  { of, against }: ReleaseShown,
+): number | null {
+  const numbers = versions.map(({ number }) => number).sort((a, b) => b - a);
+  if (against !== null && against !== of && numbers.includes(against)) return against;
+  return numbers.find((number) => of === null || number < of) ?? null;
+}

@@ -1,0 +1,89 @@
+/** What a release asks for off the main thread: which routes are left to pass, and two versions held against each other. */
+import { expose } from 'comlink';
+import * as v from 'valibot';
+import { analyse, type Analysis } from '../../core/analysis';
+import { readDocument } from '../../core/document/read';
+import { routingContent } from '../../core/document/routing-content';
+import type { Questionnaire } from '../../core/document/types';
+import { bothSides, type Side } from '../../core/release/both-sides';
+import { compareThese } from '../../core/release/compare';
+import { DIFFERING, differingRoutes, type DifferingRoutes } from '../../core/release/differing-routes';
+import { twoSheets } from '../../core/release/two-sheets';
+import { versionsOf, type Versions } from '../../core/release/versions';
+import { planOf } from '../../core/routing/planner';
+import { contentMarks } from '../../core/routing/route-content';
+import { contained } from '../contained';
+import { NumberText } from '../list-query';
+import type { ReleaseApi } from './types';
+
+const MarkLists = v.array(v.array(v.string()));
+
+/** Of the questionnaire asked about last: edits of words lead nobody elsewhere. */
+let counted: { readonly content: string; readonly analysis: Analysis } | null = null;
+let compared: { readonly versions: Versions; readonly routes: DifferingRoutes } | null = null;
+
+function read(document: unknown): Questionnaire {
+  const result = readDocument(document);
+  if (!result.ok) throw new Error(result.problems[0]?.message);
+  return result.document;
+}
+
+const text = (number: bigint | null) => (number === null ? null : String(number));
+const shown = (side: Side) => ({ ...side, number: text(side.number) });
+
+const api: ReleaseApi = {
+  passedRoutes(asked, marks) {
+    const document = read(asked);
+    const plan = planOf(document);
+    const content = routingContent(document);
+    if (counted?.content !== content) counted = { content, analysis: analyse(plan) };
+    const { analysis } = counted;
+    const by = contentMarks(plan);
+    const passed = v
+      .parse(MarkLists, marks)
+      .flatMap((route) => analysis.numberShowing(route, by) ?? [])
+      .map(String);
+    return {
+      total: String(analysis.routes),
+      exact: analysis.exact,
+      cover: analysis.cover.routes.map(({ number }) => String(number)),
+      covered: analysis.cover.complete,
+      passed: [...new Set(passed)],
+    };
+  },
+
+  compare(old, now) {
+    const versions = versionsOf(read(old), read(now));
+    const routes = differingRoutes(versions);
+    compared = { versions, routes };
+    const found = compareThese(versions, routes);
+    const { share, exact } = found.routes;
+    return {
+      routes: {
+        old: String(found.routes.old),
+        now: String(found.routes.now),
+        lost: text(found.routes.lost),
+        gained: text(found.routes.gained),
+        changed: text(found.routes.changed),
+        share,
+        exact,
+      },
+      breaks: found.breaks.map(({ name, why }) => ({ name, why })),
+      sheets: twoSheets(versions, found),
+    };
+  },
+
+  bothSides(which, k) {
+    if (compared === null) throw new Error('no versions have been compared');
+    const { versions, routes } = compared;
+    const found = bothSides(
+      versions,
+      routes,
+      v.parse(v.picklist(DIFFERING), which),
+      BigInt(v.parse(NumberText, k)),
+    );
+    return found && { rows: found.rows, old: shown(found.old), now: shown(found.now) };
+  },
+};
+
+expose(contained(api));
