@@ -35,6 +35,18 @@ it('writes a questionnaire as it is always written, and the schema that it fits'
   );
 });
 
+it('writes a script that reads back to the same file, and tells by line what cannot be read', () => {
+  assert.equal(called('convert', DEMO, '--to', 'script', '--out', at('s.script.txt')).status, 0);
+  assert.equal(called('convert', DEMO, '--to', 'document', '--out', at('d.fork.json')).status, 0);
+  const back = called('convert', at('s.script.txt'), '--from', 'script', '--out', at('back.fork.json'));
+  assert.equal(back.status, 0, back.stderr);
+  assert.equal(readFileSync(at('back.fork.json'), 'utf8'), readFileSync(at('d.fork.json'), 'utf8'));
+  writeFileSync(at('bad.script.txt'), 'Jolly Fork script, 1\ntitel: Diary\n');
+  const refused = called('convert', at('bad.script.txt'), '--from', 'script', '--out', at('x'));
+  assert.equal(refused.status, 2);
+  assert.match(refused.stderr, /bad\.script\.txt: line 2: “titel: Diary” is not understood here/);
+});
+
 it('makes a questionnaire of a list, with the lines that nothing was made of', () => {
   writeFileSync(at('list.txt'), '1. Do you rent?\n- Yes (skip to Q9)\n- No\n2. Why?\n');
   const json = called('convert', at('list.txt'), '--from', 'list', '--out', at('l.fork.json'), '--json');
@@ -54,8 +66,8 @@ it('refuses in one line what it cannot do', () => {
     [[DEMO, '--to', 'document'], /convert needs --out PATH/],
     [[DEMO, '--out', at('x')], /needs either --to FORMAT/],
     [[DEMO, '--to', 'document', '--from', 'list', '--out', at('x')], /needs either --to FORMAT/],
-    [[DEMO, '--to', 'paper', '--out', at('x')], /no format "paper" to write to: document, schema/],
-    [[DEMO, '--from', 'schema', '--out', at('x')], /no format "schema" to read from: document, list/],
+    [[DEMO, '--to', 'paper', '--out', at('x')], /no format "paper" to write to: document, script, schema/],
+    [[DEMO, '--from', 'schema', '--out', at('x')], /no format "schema" to read from: document, script, list/],
     [[DEMO, '--to', 'document', '--out', at('no/where.json')], /cannot be written \(ENOENT\)/],
     [[at('none.txt'), '--from', 'list', '--out', at('x')], /there is no such file/],
   ] as const) {

@@ -1,6 +1,9 @@
 /** Release: a version is frozen once nothing stands in the way, and held against what was changed since. */
+import { copyFileSync, mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import type { Page } from '@playwright/test';
-import { accessible, expect, saved, test } from './support';
+import { accessible, expect, home, saved, test } from './support';
 
 const question = (name: string, label: string, text: string, rest: object = {}) => ({
   kind: 'question',
@@ -42,6 +45,13 @@ const STUDY = {
   endings: [{ id: 'done', kind: 'complete', messages: [{ text: 'Thank you.' }] }],
 };
 
+/** A downloaded file is kept under a name of its own: as the person has it. */
+function named(file: string): string {
+  const copy = path.join(mkdtempSync(path.join(tmpdir(), 'jolly-fork-release-')), 'study.script.txt');
+  copyFileSync(file, copy);
+  return copy;
+}
+
 async function added(page: Page): Promise<string> {
   const reply = await page.request.post('/api/studies', { data: { document: STUDY } });
   return ((await reply.json()) as { id: string }).id;
@@ -81,7 +91,9 @@ test('a version is refused, then frozen; a lost route is walked on both sides, a
   // The draft goes on: nobody is asked whether they want a plot any more, and a question is worded otherwise.
   await page.getByRole('link', { name: /^Script/ }).click();
   await page.getByText('Do you have a garden?').click();
-  await page.getByRole('textbox', { name: 'Words of the question' }).fill('Do you have a garden of your own?');
+  await page
+    .getByRole('textbox', { name: 'Words of the question' })
+    .fill('Do you have a garden of your own?');
   await page.getByText('Would you like an allotment?').click();
   await page.keyboard.press('Escape');
   await page.keyboard.press('Delete');
@@ -118,4 +130,17 @@ test('a version is refused, then frozen; a lost route is walked on both sides, a
   await expect(stop).toContainText('0 in the way');
   await page.keyboard.press('Control+z');
   await expect(found.getByRole('button', { name: '1 route lost' })).toBeVisible();
+
+  // The frozen version leaves the house as a script, and comes in again as the same questionnaire.
+  await versions.getByRole('button', { name: /Frozen.*version 1/ }).click();
+  const coming = page.waitForEvent('download');
+  await page.getByRole('link', { name: /^Plain-text script/ }).click();
+  const download = await coming;
+  expect(download.suggestedFilename()).toBe('allotment-waiting-list-v1.script.txt');
+  await home(page);
+  await page.getByLabel('Questionnaire file').setInputFiles(await download.path().then(named));
+  await page.waitForURL('**/script');
+  const copied = new URL(page.url()).pathname.split('/')[2] ?? '';
+  const again = (await (await page.request.get(`/api/studies/${copied}/file`)).json()) as unknown;
+  expect(again).toEqual(STUDY);
 });

@@ -48,10 +48,26 @@ for (const [name, { write, read, losses }] of Object.entries(FORMATS) as [string
 }
 
 it('finds the format of a file by its name, and names what it writes', () => {
-  const named = ['a.fork.json', 'a.json', 'A.ZIP', 'questions.txt', 'none', 'a.csv'].map(formatOfFile);
-  assert.deepEqual(named, ['document', 'document', 'work', 'list', 'document', 'document']);
+  const named = ['a.fork.json', 'a.json', 'A.ZIP', 'a.script.txt', 'questions.txt', 'none', 'a.csv'].map(
+    formatOfFile,
+  );
+  assert.deepEqual(named, ['document', 'document', 'work', 'script', 'list', 'document', 'document']);
   assert.equal(fileNameFor({ title: 'Rent & rooms, 2026' }, 'work'), 'rent-rooms-2026.zip');
   assert.equal(fileNameFor({ title: '?' }, 'document'), 'questionnaire.fork.json');
+});
+
+it('refuses a script that is too large, or in another encoding, at once', () => {
+  const problem = (bytes: Uint8Array) => {
+    const read: ReadStudy = FORMATS.script.read(bytes);
+    return read.ok ? '' : read.problems[0];
+  };
+  assert.match(problem(new Uint8Array(30_000_000)) ?? '', /larger than 20 MB/);
+  assert.match(problem(new Uint8Array([0xff, 0xfe, 65, 0])) ?? '', /no text in UTF-8/);
+  // Nearly as large, and wrong in every line.
+  assert.match(
+    problem(new TextEncoder().encode(`Jolly Fork script, 1\n${'  no such thing\n'.repeat(1_000_000)}`)) ?? '',
+    /^line 2: /,
+  );
 });
 
 it('makes a questionnaire of a list, and says where there is none', () => {

@@ -7,6 +7,8 @@ import { fileStem } from '../document/names';
 import { problemText, readDocumentText, writeDocument } from '../document/read';
 import type { Questionnaire } from '../document/types';
 import { fromList } from './from-list';
+import { readScript } from './script/read-script';
+import { writeScript } from './script/write-script';
 import { NO_WORK, readWork, WORK_PARTS, writeWork, type Work } from './work-file';
 
 /** What a file may hold. */
@@ -50,6 +52,13 @@ export interface FileFormat {
 
 const NONE = () => [];
 
+/** Of a file that holds the questionnaire alone. */
+const workLost = ({ work }: StudyContent): Loss[] =>
+  WORK_PARTS.filter((part) => work[part].length > 0).map((part) => ({ at: WHOLE_STUDY, what: part }));
+
+/** In bytes: as large as a questionnaire with pictures may be sent. */
+const MOST_SCRIPT = 20_000_000;
+
 export const FORMATS = {
   document: {
     words: 'Questionnaire',
@@ -62,8 +71,7 @@ export const FORMATS = {
         ? { ok: true, content: { document: read.document, work: NO_WORK } }
         : { ok: false, problems: read.problems.map(problemText) };
     },
-    losses: ({ work }) =>
-      WORK_PARTS.filter((part) => work[part].length > 0).map((part) => ({ at: WHOLE_STUDY, what: part })),
+    losses: workLost,
   },
   work: {
     words: 'Questionnaire and work',
@@ -75,6 +83,24 @@ export const FORMATS = {
       return read.ok ? { ok: true, content: read } : { ok: false, problems: [read.problem] };
     },
     losses: NONE,
+  },
+  script: {
+    words: 'Plain-text script',
+    endings: ['script.txt'],
+    mediaType: 'text/plain; charset=utf-8',
+    write: ({ document }) => writeScript(document),
+    read: (bytes) => {
+      if (bytes.length > MOST_SCRIPT)
+        return { ok: false, problems: [`It is larger than ${MOST_SCRIPT / 1e6} MB, which no script is.`] };
+      const text = utf8Of(bytes);
+      if (text === null)
+        return { ok: false, problems: ['It is no text in UTF-8: save it in that encoding, and try again.'] };
+      const read = readScript(text);
+      return read.ok
+        ? { ok: true, content: { document: read.document, work: NO_WORK } }
+        : { ok: false, problems: read.problems.map(({ line, what }) => `line ${line}: ${what}`) };
+    },
+    losses: workLost,
   },
   schema: {
     words: 'JSON Schema of questionnaires',
@@ -120,6 +146,15 @@ export function fileNameFor(
 ): string {
   const of = version === undefined ? '' : `-v${version}`;
   return `${fileStem(title)}${of}.${FORMATS[format].endings[0]}`;
+}
+
+/** Null where the bytes are no text in this encoding. */
+function utf8Of(bytes: Uint8Array): string | null {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return null;
+  }
 }
 
 function textOf(bytes: Uint8Array): string {

@@ -7,6 +7,7 @@ import classes from './gate.module.css';
 /** Offered here, with whom each is for. */
 const FILES: readonly (readonly [FormatName, forWhom: string])[] = [
   ['document', 'to open it elsewhere, or to keep it'],
+  ['script', 'to read in a mail, and to compare line by line'],
   ['schema', 'for whoever programs with it'],
 ];
 

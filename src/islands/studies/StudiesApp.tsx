@@ -2,9 +2,8 @@
 import { FileUp, ListPlus, Plus, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import * as v from 'valibot';
-import { problemText, readDocumentText } from '../../core/document/read';
 import { emptyQuestionnaire } from '../../core/editing/structure';
-import { formatOfFile, FORMATS } from '../../core/exchange/formats';
+import { formatOfFile, FORMATS, type ReadStudy } from '../../core/exchange/formats';
 import type { Asker } from '../../wire/asker';
 import { NothingSchema } from '../../wire/common';
 import { StudyCardSchema, type StudyCard } from '../../wire/studies';
@@ -207,7 +206,7 @@ function useFilledIn(first: readonly StudyCard[]): readonly StudyCard[] {
 }
 
 /** What a file chooser offers. */
-const ACCEPTED = [FORMATS.document, FORMATS.work]
+const ACCEPTED = [FORMATS.document, FORMATS.script, FORMATS.work]
   .flatMap(({ endings, mediaType }) => [
     ...endings.map((ending) => `.${ending}`),
     mediaType.replace(/;.*/, ''),
@@ -229,14 +228,17 @@ function ImportButton({
       else refuse(`“${file.name}” cannot be used. ${reply.problem}`);
       return;
     }
-    const result = readDocumentText(await file.text());
+    // A list is looked at before it is taken: it has a way of its own.
+    const format = formatOfFile(file.name) === 'document' ? 'document' : 'script';
+    const result: ReadStudy = FORMATS[format].read(new Uint8Array(await file.arrayBuffer()));
     if (result.ok) {
-      await open(result.document);
+      await open(result.content.document);
       return;
     }
-    const [first, ...others] = result.problems;
+    const [first = '', ...others] = result.problems;
     const more = others.length === 0 ? '' : ` There are ${others.length} more like it.`;
-    refuse(`“${file.name}” cannot be used. ${first === undefined ? '' : problemText(first)}.${more}`);
+    const hint = file.name.endsWith('.txt') ? ' A list of questions is put in by “Paste a list”.' : '';
+    refuse(`“${file.name}” cannot be used. ${first.replace(/\.$/, '')}.${more}${hint}`);
   };
   return (
     <>
@@ -266,7 +268,7 @@ function Empty({ openDemo }: { openDemo: () => Promise<void> }) {
       <p>
         A study is one questionnaire: its sections and questions, the skips between them, and every route
         through them. Start an empty one, paste the questions you have drafted, import a{' '}
-        <code>.fork.json</code> file, or look round in the demo.
+        <code>.fork.json</code> or <code>.script.txt</code> file, or look round in the demo.
       </p>
       <button type="button" onClick={() => void openDemo()}>
         Open the demo studies
