@@ -66,7 +66,10 @@ it('refuses in one line what it cannot do', () => {
     [[DEMO, '--to', 'document'], /convert needs --out PATH/],
     [[DEMO, '--out', at('x')], /needs either --to FORMAT/],
     [[DEMO, '--to', 'document', '--from', 'list', '--out', at('x')], /needs either --to FORMAT/],
-    [[DEMO, '--to', 'paper', '--out', at('x')], /no format "paper" to write to: document, script, schema/],
+    [
+      [DEMO, '--to', 'paper', '--out', at('x')],
+      /no format "paper" to write to: document, script, schema, test-pack/,
+    ],
     [[DEMO, '--from', 'schema', '--out', at('x')], /no format "schema" to read from: document, script, list/],
     [[DEMO, '--to', 'document', '--out', at('no/where.json')], /cannot be written \(ENOENT\)/],
     [[at('none.txt'), '--from', 'list', '--out', at('x')], /there is no such file/],

@@ -1,7 +1,7 @@
 /** `jolly-fork convert`: a questionnaire into a file of another format, or a questionnaire of one. */
-import { writeFileSync } from 'node:fs';
+import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { FORMATS, type FileFormat } from '../core/exchange/formats';
+import { FORMATS, type FileFormat, type Written } from '../core/release/formats';
 import { NO_WORK } from '../core/exchange/work-file';
 import { placeAt, type DocumentPlace } from '../core/routing/problems';
 import { placeWords } from '../core/wording/places';
@@ -25,40 +25,49 @@ export async function convertCommand(args: readonly string[]): Promise<number> {
     throw new Misuse(
       'convert needs either --to FORMAT, for a questionnaire, or --from FORMAT, for another file',
     );
-  const losses = to === undefined ? await taken(file, String(from), out) : await given(file, String(to), out);
+  const { losses, written } =
+    to === undefined ? await taken(file, String(from), out) : await given(file, String(to), out);
   if (values.json) {
-    const told = { written: [out], losses: losses.map(({ at, message }) => ({ at, message })) };
+    const told = { written, losses: losses.map(({ at, message }) => ({ at, message })) };
     process.stdout.write(`${JSON.stringify(told, null, 2)}\n`);
   } else {
     const lines = losses.map(({ place, message }) => `  ${place}: ${message}`);
     const head = losses.length === 0 ? [] : ['Not taken over:'];
-    process.stdout.write(`${[`Wrote ${out}.`, ...head, ...lines].join('\n')}\n`);
+    process.stdout.write(`${[`Wrote ${written.join(', ')}.`, ...head, ...lines].join('\n')}\n`);
   }
   return 0;
 }
 
+interface Converted {
+  /** Paths. */
+  readonly written: readonly string[];
+  readonly losses: readonly ConversionLoss[];
+}
+
 /** A questionnaire into another format. */
-async function given(file: string, to: string, out: string): Promise<ConversionLoss[]> {
+async function given(file: string, to: string, out: string): Promise<Converted> {
   const { write, losses } = formatNamed(to, 'write');
   const document = readQuestionnaire(file);
   const content = { document, work: NO_WORK };
-  put(out, await write(content));
-  return losses(content).map(({ at, what }) => {
+  const written = putAll(out, await write(content));
+  const lost = losses(content).map(({ at, what }) => {
     const place = placeAt(at);
     return { at: place, message: what, place: placeWords(document, place) };
   });
+  return { written, losses: lost };
 }
 
 /** A questionnaire of a file in another format. */
-async function taken(file: string, from: string, out: string): Promise<ConversionLoss[]> {
+async function taken(file: string, from: string, out: string): Promise<Converted> {
   const result = formatNamed(from, 'read').read(readBytes(file), path.basename(file));
   if (!result.ok) throw new Misuse(`${file}: ${result.problems[0] ?? 'cannot be read'}`);
-  put(out, await FORMATS.document.write(result.content));
-  return (result.doubts ?? []).map(({ line, what }) => ({
+  put(out, FORMATS.document.write(result.content));
+  const losses = (result.doubts ?? []).map(({ line, what }) => ({
     at: { line },
     message: what,
     place: `line ${line}`,
   }));
+  return { written: [out], losses };
 }
 
 type Doing<Way extends 'read' | 'write'> = FileFormat & {
@@ -76,8 +85,22 @@ function formatNamed<Way extends 'read' | 'write'>(name: string, way: Way): Doin
   throw new Misuse(`there is no format "${name}" to ${way === 'read' ? 'read from' : 'write to'}: ${names}`);
 }
 
-function put(out: string, content: string | Uint8Array): void {
+/** One file, or a folder of several. */
+function putAll(out: string, content: Written): string[] {
+  if (typeof content === 'string' || content instanceof Uint8Array) {
+    put(out, content);
+    return [out];
+  }
+  return content.map(({ name, text }) => {
+    const to = path.join(out, name);
+    put(to, text, true);
+    return to;
+  });
+}
+
+function put(out: string, content: string | Uint8Array, inFolder = false): void {
   try {
+    if (inFolder) mkdirSync(path.dirname(out), { recursive: true });
     writeFileSync(out, content);
   } catch (error) {
     throw new Misuse(`${out}: cannot be written (${(error as NodeJS.ErrnoException).code})`);

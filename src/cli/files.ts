@@ -4,7 +4,7 @@ import { parseArgs, type ParseArgsConfig } from 'node:util';
 import * as v from 'valibot';
 import { pathText } from '../core/document/read';
 import type { Questionnaire } from '../core/document/types';
-import { FORMATS } from '../core/exchange/formats';
+import { FORMATS } from '../core/release/formats';
 
 /** The call or a file could not be used; the message is one line that names the place. */
 export class Misuse extends Error {}

@@ -7,6 +7,7 @@ import { convertCommand } from './convert';
 import { routesCommand } from './routes';
 import { faultWords, run, type Commands } from './run';
 import { simulateCommand } from './simulate';
+import { verifyCommand } from './verify';
 import { walkCommand } from './walk';
 
 const USAGE = `Usage: jolly-fork COMMAND FILE [options]
@@ -24,12 +25,15 @@ const USAGE = `Usage: jolly-fork COMMAND FILE [options]
         [--keep NAMES] [--code-blanks]             explains are coded, all else is listed and left alone;
         [--blank-picks] [--encoding E]             CSV with any delimiter, or XLSX by the file's name;
         [--case NAME]                              the column in which each case number is to come once
-  convert FILE --to FORMAT --out PATH              a questionnaire as another file: document, schema; and a
-  convert PATH --from FORMAT --out FILE            questionnaire of one: document, list (what was not
+  convert FILE --to FORMAT --out PATH              a questionnaire as another file: document, script, schema,
+                                                   test-pack (a folder)
+  convert PATH --from FORMAT --out FILE            a questionnaire of one: document, script, list (what was not
                                                    understood is listed by line)
   compare OLD NEW                                  what is other in a new version: routes lost, gained and
                                                    changed, who is asked what, words, codes, and where a
                                                    series of data breaks; exit code 1 where routes differ
+  verify FILE --observed STEPS.csv                 what another implementation showed, step by step: where it
+                                                   left the route, and which forks nobody has tried yet
 
   backup FILE [--data FOLDER]                      all that is saved into one file, while the app runs
   restore FILE [--data FOLDER]                     a backup back in its place, while it does not; what was
@@ -50,6 +54,7 @@ const COMMANDS: Commands = {
   audit: auditCommand,
   compare: compareCommand,
   convert: convertCommand,
+  verify: verifyCommand,
   // The database is loaded for these alone.
   backup: async (args) => (await import('./backup')).backupCommand(args),
   restore: async (args) => (await import('./backup')).restoreCommand(args),

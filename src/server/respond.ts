@@ -2,7 +2,7 @@
 import * as v from 'valibot';
 import { pathText } from '../core/document/read';
 import type { Questionnaire } from '../core/document/types';
-import { fileNameFor, FORMATS, type FormatName } from '../core/exchange/formats';
+import { fileNameFor, FORMATS, type FormatName } from '../core/release/formats';
 
 export function json(body: unknown, status = 200, headers: Record<string, string> = {}): Response {
   return new Response(JSON.stringify(body), {
@@ -17,17 +17,16 @@ export function json(body: unknown, status = 200, headers: Record<string, string
   });
 }
 
-/** A file of a study, to be kept; `version`: the number of the one it is of, where it is not of the draft. */
+/** A file of a study, to be kept. */
 export function fileToKeep(
   format: FormatName,
   of: Pick<Questionnaire, 'title'>,
   body: string | Uint8Array<ArrayBuffer>,
-  version?: number,
 ): Response {
   return new Response(body, {
     headers: {
       'Content-Type': FORMATS[format].mediaType,
-      'Content-Disposition': `attachment; filename="${fileNameFor(of, format, version)}"`,
+      'Content-Disposition': `attachment; filename="${fileNameFor(of, format)}"`,
       'Cache-Control': 'no-store',
     },
   });

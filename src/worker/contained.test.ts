@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { it } from 'node:test';
 import { contained } from './contained';
 
-it('tells what could not be done, keeps the cause, and goes on', (t) => {
+it('tells what could not be done, keeps the cause, and goes on', async (t) => {
   const logged = t.mock.method(console, 'error', () => undefined);
   let broken = true;
   const api = contained({
@@ -20,6 +20,11 @@ it('tells what could not be done, keeps the cause, and goes on', (t) => {
       ) && error.cause instanceof RangeError,
   );
   assert.equal(logged.mock.callCount(), 1);
+  const later = contained({ file: (): Promise<string> => Promise.reject(new RangeError('no room')) });
+  await assert.rejects(
+    later.file(),
+    /^Error: The file could not be made, by a fault of the program .*no room/,
+  );
   broken = false;
   assert.equal(api.asked('q1'), 'q1');
 });

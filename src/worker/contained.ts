@@ -10,12 +10,16 @@ export function contained<Api extends object>(api: Api): Api {
   const kept = Object.entries(calls).map(([name, call]) => [
     name,
     (...args: never[]): unknown => {
-      try {
-        return call(...args);
-      } catch (error) {
+      const told = (error: unknown): never => {
         if (error instanceof TooMuch) throw new Error(tooMuch(name), { cause: error });
         console.error(error);
         throw new Error(sentence(name, error), { cause: error });
+      };
+      try {
+        const answer = call(...args);
+        return answer instanceof Promise ? answer.catch(told) : answer;
+      } catch (error) {
+        return told(error);
       }
     },
   ]);
@@ -29,6 +33,7 @@ const TOLD: Readonly<Record<string, string>> = {
   sample: 'Shares of the sample could not be worked out',
   snags: 'The checks that follow the routes could not be made',
   passedRoutes: 'Which routes are left to pass could not be worked out',
+  file: 'The file could not be made',
   compare: 'The two versions could not be compared',
   bothSides: 'Nobody could be led through both versions',
 };

@@ -134,7 +134,7 @@ test('a version is refused, then frozen; a lost route is walked on both sides, a
   // The frozen version leaves the house as a script, and comes in again as the same questionnaire.
   await versions.getByRole('button', { name: /Frozen.*version 1/ }).click();
   const coming = page.waitForEvent('download');
-  await page.getByRole('link', { name: /^Plain-text script/ }).click();
+  await page.getByRole('button', { name: /^Plain-text script/ }).click();
   const download = await coming;
   expect(download.suggestedFilename()).toBe('allotment-waiting-list-v1.script.txt');
   await home(page);

@@ -3,7 +3,7 @@ import { FileUp, ListPlus, Plus, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import * as v from 'valibot';
 import { emptyQuestionnaire } from '../../core/editing/structure';
-import { formatOfFile, FORMATS, type ReadStudy } from '../../core/exchange/formats';
+import { formatOfFile, FORMATS, type ReadStudy } from '../../core/release/formats';
 import type { Asker } from '../../wire/asker';
 import { NothingSchema } from '../../wire/common';
 import { StudyCardSchema, type StudyCard } from '../../wire/studies';

@@ -34,6 +34,11 @@ export function dayText(at: number): string {
   return format(at, isThisYear(at) ? 'd MMM' : 'd MMM yyyy');
 }
 
+/** Of so many bytes: "18 kB", "1.2 MB". */
+export function sizeText(bytes: number): string {
+  return bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+}
+
 /** A share from 0 to 1: "41%", "0.4%", "less than 0.01%". */
 export function percentText(share: number): string {
   const percent = share * 100;

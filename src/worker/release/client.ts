@@ -1,7 +1,7 @@
 /** The main thread's side of the release worker. */
 import { releaseProxy, wrap, type Remote } from 'comlink';
 import type { Questionnaire } from '../../core/document/types';
-import type { Compared, PassedRoutes, ReleaseApi, SidesShown } from './types';
+import type { Compared, MadeFile, PassedRoutes, ReleaseApi, SidesShown } from './types';
 
 export class ReleaseClient {
   private worker: Worker | null = null;
@@ -18,6 +18,10 @@ export class ReleaseClient {
 
   passedRoutes(document: Questionnaire, marks: readonly (readonly string[])[]): Promise<PassedRoutes> {
     return this.api.passedRoutes(document, marks);
+  }
+
+  file(...asked: Parameters<ReleaseApi['file']>): Promise<MadeFile> {
+    return this.api.file(...asked);
   }
 
   /** The same two again are not compared anew. */

@@ -8,8 +8,18 @@ import type { Questionnaire } from '../../core/document/types';
 import { bothSides, type Side } from '../../core/release/both-sides';
 import { compareThese } from '../../core/release/compare';
 import { DIFFERING, differingRoutes, type DifferingRoutes } from '../../core/release/differing-routes';
+import {
+  fileNameFor,
+  FORMATS,
+  type FileFormat,
+  type FormatName,
+  type StudyContent,
+  type Written,
+} from '../../core/release/formats';
 import { twoSheets } from '../../core/release/two-sheets';
 import { versionsOf, type Versions } from '../../core/release/versions';
+import { zipped } from '../../core/release/zipped';
+import { NO_WORK } from '../../core/exchange/work-file';
 import { planOf } from '../../core/routing/planner';
 import { contentMarks } from '../../core/routing/route-content';
 import { contained } from '../contained';
@@ -17,6 +27,7 @@ import { NumberText } from '../list-query';
 import type { ReleaseApi } from './types';
 
 const MarkLists = v.array(v.array(v.string()));
+const Mark = v.object({ number: v.number(), frozen: v.boolean(), at: v.number() });
 
 /** Of the questionnaire asked about last: edits of words lead nobody elsewhere. */
 let counted: { readonly content: string; readonly analysis: Analysis } | null = null;
@@ -26,6 +37,10 @@ function read(document: unknown): Questionnaire {
   const result = readDocument(document);
   if (!result.ok) throw new Error(result.problems[0]?.message);
   return result.document;
+}
+
+function bytesOf(written: Exclude<Written, string>): Uint8Array<ArrayBuffer> {
+  return written instanceof Uint8Array ? new Uint8Array(written) : zipped(written);
 }
 
 const text = (number: bigint | null) => (number === null ? null : String(number));
@@ -49,6 +64,25 @@ const api: ReleaseApi = {
       cover: analysis.cover.routes.map(({ number }) => String(number)),
       covered: analysis.cover.complete,
       passed: [...new Set(passed)],
+    };
+  },
+
+  async file(asked, document, version) {
+    const format = v.parse(v.picklist(Object.keys(FORMATS) as FormatName[]), asked);
+    const { write, losses, mediaType }: FileFormat = FORMATS[format];
+    if (write === null) throw new Error(`no file is written as ${format}`);
+    const mark = v.parse(v.nullable(Mark), version) ?? undefined;
+    const content: StudyContent = {
+      document: read(document),
+      work: NO_WORK,
+      ...(mark === undefined ? {} : { version: mark }),
+    };
+    const written = await write(content);
+    const body = typeof written === 'string' ? written : bytesOf(written);
+    return {
+      name: fileNameFor(content.document, format, mark?.number),
+      blob: new Blob([body], { type: mediaType }),
+      losses: losses(content),
     };
   },
 

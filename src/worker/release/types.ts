@@ -2,6 +2,7 @@
 import type { SeriesBreak } from '../../core/release/breaks';
 import type { BothSides, Side } from '../../core/release/both-sides';
 import type { Differing } from '../../core/release/differing-routes';
+import type { FormatName, Loss, VersionMark } from '../../core/release/formats';
 import type { TwoSheets } from '../../core/release/two-sheets';
 
 /** How far the routes of a questionnaire were passed. */
@@ -30,7 +31,17 @@ export interface SidesShown extends Pick<BothSides, 'rows'> {
   readonly now: SideShown;
 }
 
+/** A file to be kept. */
+export interface MadeFile {
+  readonly name: string;
+  readonly blob: Blob;
+  /** What the format cannot hold. */
+  readonly losses: readonly Loss[];
+}
+
 export interface ReleaseApi {
+  /** Throws where the format is none that is written here. */
+  file(format: FormatName, document: unknown, version: VersionMark | null): Promise<MadeFile>;
   /** `marks`: those of each route that was passed. */
   passedRoutes(document: unknown, marks: readonly (readonly string[])[]): PassedRoutes;
   compare(old: unknown, now: unknown): Compared;

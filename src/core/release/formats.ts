@@ -2,20 +2,49 @@
  * The file formats that a study can be written in or read from: each with its name on the command line, what its files are
  * called, its writer and reader, and what it cannot hold. Whoever takes or gives a file asks here.
  */
+import { analyse } from '../analysis';
 import { WHOLE_STUDY, type Address } from '../document/addresses';
 import { fileStem } from '../document/names';
 import { problemText, readDocumentText, writeDocument } from '../document/read';
 import type { Questionnaire } from '../document/types';
-import { fromList } from './from-list';
-import { readScript } from './script/read-script';
-import { writeScript } from './script/write-script';
-import { NO_WORK, readWork, WORK_PARTS, writeWork, type Work } from './work-file';
+import { fromList } from '../exchange/from-list';
+import { readScript } from '../exchange/script/read-script';
+import { writeScript } from '../exchange/script/write-script';
+import { planOf } from '../routing/planner';
+import { testPack } from './test-pack';
+import { testPackFiles } from './test-pack-files';
+import { NO_WORK, readWork, WORK_PARTS, writeWork, type Work } from '../exchange/work-file';
 
 /** What a file may hold. */
 export interface StudyContent {
   readonly document: Questionnaire;
   readonly work: Work;
+  /** Which version it is of, and is marked with; none of the draft. */
+  readonly version?: VersionMark;
 }
+
+export interface VersionMark {
+  readonly number: number;
+  readonly frozen: boolean;
+  /** When it was kept, in milliseconds since 1970. */
+  readonly at: number;
+}
+
+/** “Version 2, frozen 2026-11-09”, or “Draft”: how a file says what it is of. */
+export function versionWords(version: VersionMark | undefined): string {
+  if (version === undefined) return 'Draft';
+  const day = new Date(version.at).toISOString().slice(0, 10);
+  return `Version ${version.number}, ${version.frozen ? 'frozen' : 'kept'} ${day}`;
+}
+
+/** One of several files that are written together. */
+export interface WrittenFile {
+  readonly name: string;
+  readonly text: string;
+}
+
+/** One file, or the files of a folder. */
+export type Written = string | Uint8Array | readonly WrittenFile[];
 
 export type ReadStudy =
   /** `doubts`: what of the file was not understood, or not taken over. */
@@ -44,7 +73,7 @@ export interface FileFormat {
   readonly endings: readonly [string, ...string[]];
   readonly mediaType: string;
   /** Null: it is only read. A promise where what writes is loaded for it alone. */
-  readonly write: ((content: StudyContent) => string | Uint8Array | Promise<string | Uint8Array>) | null;
+  readonly write: ((content: StudyContent) => Written | Promise<Written>) | null;
   /** Null: it is only written. `name`: of the file. */
   readonly read: ((bytes: Uint8Array, name: string) => ReadStudy) | null;
   readonly losses: (content: StudyContent) => readonly Loss[];
@@ -106,7 +135,18 @@ export const FORMATS = {
     words: 'JSON Schema of questionnaires',
     endings: ['schema.json'],
     mediaType: 'application/schema+json; charset=utf-8',
-    write: async () => (await import('./json-schema')).questionnaireJsonSchemaText(),
+    write: async () => (await import('../exchange/json-schema')).questionnaireJsonSchemaText(),
+    read: null,
+    losses: NONE,
+  },
+  'test-pack': {
+    words: 'Test pack',
+    endings: ['test-pack.zip'],
+    mediaType: 'application/zip',
+    write: ({ document, version }) => {
+      const plan = planOf(document);
+      return testPackFiles(plan, testPack(plan, analyse(plan)), versionWords(version));
+    },
     read: null,
     losses: NONE,
   },
@@ -130,10 +170,12 @@ export const FORMATS = {
 
 export type FormatName = keyof typeof FORMATS;
 
-/** By what a file is called; a document where nothing else fits, so that what is wrong with it is said. */
+/** One that can be read, by what the file is called; a document where nothing else fits, so that what is wrong is said. */
 export function formatOfFile(name: string): FormatName {
-  const known = (Object.keys(FORMATS) as FormatName[]).find((format) =>
-    FORMATS[format].endings.some((ending) => name.toLowerCase().endsWith(`.${ending}`)),
+  const known = (Object.keys(FORMATS) as FormatName[]).find(
+    (format) =>
+      FORMATS[format].read !== null &&
+      FORMATS[format].endings.some((ending) => name.toLowerCase().endsWith(`.${ending}`)),
   );
   return known ?? 'document';
 }

@@ -12,7 +12,7 @@ import {
   type ReadStudy,
   type StudyContent,
 } from './formats';
-import { NO_WORK } from './work-file';
+import { NO_WORK } from '../exchange/work-file';
 
 const comment = {
   place: address('item', 'q1'),
@@ -32,6 +32,7 @@ for (const [name, { write, read, losses }] of Object.entries(FORMATS) as [string
   it(`reads what it writes, but for what it says is lost: ${name}`, async () => {
     for (const content of contents) {
       const written = await write(content);
+      assert.ok(typeof written === 'string' || written instanceof Uint8Array);
       const bytes = typeof written === 'string' ? new TextEncoder().encode(written) : written;
       const back: ReadStudy = read(bytes, 'study');
       assert.ok(back.ok);

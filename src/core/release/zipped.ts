@@ -1,0 +1,13 @@
+/** Several files as one `.zip`: the same files give the same bytes. */
+import { strToU8, zipSync } from 'fflate';
+
+/** Zip files know no time before 1980. */
+const WHEN = { mtime: '1980-01-01T00:00:00' };
+
+export function zipped(
+  files: readonly { readonly name: string; readonly text: string }[],
+): Uint8Array<ArrayBuffer> {
+  return new Uint8Array(
+    zipSync(Object.fromEntries(files.map(({ name, text }) => [name, [strToU8(text), WHEN] as const]))),
+  );
+}
