@@ -102,10 +102,6 @@ try {
     .getByRole('button', { name: /Each room/ })
     .click();
   await picture('script-section');
-  await page.keyboard.press('Control+k');
-  await page.keyboard.type('heat pump');
-  await picture('find');
-  await page.keyboard.press('Escape');
 
   await page.goto(`${base}/studies/street-lighting-doorstep/script`);
   await counted();
@@ -182,6 +178,28 @@ try {
   await page.goto(`${heating}/codes?part=tables&variable=walls`);
   await page.getByText('Of all made-up respondents', { exact: false }).waitFor();
   await picture('codes-tables');
+
+  // A version is frozen with a reason; then an answer is worded otherwise, others are asked, and a question is new.
+  await page.goto(`${heating}/release`);
+  await page.getByRole('button', { name: 'Freeze all the same, with a reason …' }).click();
+  await page.getByLabel('Why it is frozen all the same').fill('The pilot begins on Monday.');
+  await page.getByLabel('Note, if any').fill('for the pilot');
+  await page.keyboard.press('Enter');
+  await page.getByText('Nothing is other').waitFor();
+  const study = await (await page.request.get(`${base}/api/studies/tern-valley-home-heating`)).json();
+  for (const item of study.document.sections.flatMap(({ items }) => items)) {
+    if (item.name === 'tenure') item.answer.options[2].label = 'Rent from a housing association';
+    if (item.name === 'loft') item.askIf = `(${item.askIf}) and tenure = 1`;
+    if (item.name === 'heat_say') item.text = 'Who mostly decides how your home is heated?';
+  }
+  await page.request.put(`${base}/api/studies/tern-valley-home-heating`, {
+    data: { revision: study.revision, document: study.document },
+    headers: { origin: base },
+  });
+  await page.reload();
+  await page.getByRole('button', { name: /routes? lost/ }).waitFor();
+  await page.getByText(/^\d+ in the way/).waitFor();
+  await picture('release');
 } finally {
   await browser.close();
   server.kill();

@@ -25,6 +25,12 @@ it('tells what could not be done, keeps the cause, and goes on', async (t) => {
     later.file(),
     /^Error: The file could not be made, by a fault of the program .*no room/,
   );
+  const odd = contained({
+    snags(): never {
+      throw 'no error at all' as unknown as Error;
+    },
+  });
+  assert.throws(() => odd.snags(), /\(no error at all\)\. The rest stands/);
   broken = false;
   assert.equal(api.asked('q1'), 'q1');
 });

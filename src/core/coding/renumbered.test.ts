@@ -58,3 +58,25 @@ it('codes go by the words they stand for, and answers with them', () => {
   assert.deepEqual(renumberAnswers(found, { q: 1, other: 2 }), { q: 1, other: 2 });
   assert.equal(renumberingBetween(before, before), null);
 });
+
+it('remarks and texts to specify go along with their question, by its new name and code', () => {
+  const named = (name: string, ...codes: number[]) =>
+    questionnaire([
+      section('a', [
+        ask(
+          name,
+          {
+            type: 'single',
+            options: codes.map((code, n) => ({ code, label: `Answer ${n}`, specify: true })),
+          },
+          { text: 'Which is it?', comment: 'Remark' },
+        ),
+      ]),
+    ]);
+  const found = renumberingBetween(named('q', 1, 2), named('p', 1, 7));
+  assert.ok(found !== null);
+  assert.deepEqual(
+    renumberAnswers(found, { q: 2, q_2_text: 'x', q_comment: 'y', 'q_1_text#2': 'z', other_comment: 'w' }),
+    { p: 7, p_7_text: 'x', p_comment: 'y', 'p_1_text#2': 'z', other_comment: 'w' },
+  );
+});

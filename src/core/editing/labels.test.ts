@@ -82,3 +82,12 @@ it('labels many in one step, and leaves those alone that are emptied', () => {
   );
   assert.equal(step.label, 'Label q2');
 });
+
+it('cuts a long question at the end of a word, the last that has room', () => {
+  const fits = `${'word '.repeat(7)}abcde`;
+  assert.equal(fits.length, 40);
+  // Forty letters have room, and a word that ends with the fortieth is kept.
+  assert.equal(shortLabel(`${fits}?`), `W${fits.slice(1)}`);
+  assert.equal(shortLabel(`${fits} more`), `W${fits.slice(1)}`);
+  assert.equal(shortLabel(`${'word '.repeat(7)}abcdef`), `W${'word '.repeat(7).trim().slice(1)}`);
+});

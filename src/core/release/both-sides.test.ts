@@ -6,7 +6,7 @@ import type { Item, Questionnaire } from '../document/types';
 import { bothSides } from './both-sides';
 import { compareThese } from './compare';
 import { differingRoutes, type Differing } from './differing-routes';
-import { marked, twoSheets, type SheetLine } from './two-sheets';
+import { marked, percent, twoSheets, type SheetLine } from './two-sheets';
 import { versionsOf } from './versions';
 
 const option = (code: number, label: string) => ({ code, label });
@@ -153,6 +153,18 @@ describe('two sheets', () => {
       ['rent: asked if', ['asked if: tenure [=] 2'], ['asked if: tenure [in] [(1, ]2[)]']],
     ]);
     assert.deepEqual(found.endings, [['full: new', [], ['[Quota full]']]]);
+  });
+
+  it('tell shares with as many digits as tell', () => {
+    assert.deepEqual([0, 1, 0.5, 0.1046, 0.0999, 0.001234, 0.9996].map(percent), [
+      '0%',
+      '100%',
+      '50%',
+      '10.5%',
+      '10%',
+      '0.12%',
+      '100%',
+    ]);
   });
 
   it('mark a text whole that one side has not', () => {

@@ -193,6 +193,19 @@ describe('a new version beside an old one', () => {
     assert.deepEqual(counts(renumbered), [0n, 0n, 2n, 1]);
   });
 
+  it('tells labels of codes once, with their codes: of answers, missing reasons and cases', () => {
+    const derived = (label: string) => ({
+      derived: [{ name: 'own', label: 'Owns', cases: [{ if: 'tenure = 1', code: 1, label }] }],
+    });
+    const labelled = study([tenure, rent, last], derived('Owner'));
+    const found = compareVersions(labelled, {
+      ...study([tenure, rent, last], derived('Owns it')),
+      missing: OLD.missing.map((entry) => ({ ...entry, label: `${entry.label}!` })),
+    });
+    assert.deepEqual(found.words, []);
+    assert.equal(found.codes.length, 5);
+  });
+
   it('codes what is missing otherwise, and ends otherwise', () => {
     const missing = OLD.missing.map((entry) =>
       entry.reason === 'no_answer' ? { ...entry, code: -9 } : entry,

@@ -132,7 +132,7 @@ export const FORMATS = {
     losses: workLost,
   },
   schema: {
-    words: 'JSON Schema of questionnaires',
+    words: 'JSON Schema',
     endings: ['schema.json'],
     mediaType: 'application/schema+json; charset=utf-8',
     write: async () => (await import('../exchange/json-schema')).questionnaireJsonSchemaText(),

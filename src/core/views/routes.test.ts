@@ -103,6 +103,27 @@ describe('two routes compared', () => {
     assert.notEqual(fork?.otherwise, '');
   });
 
+  it('part at the very first item, and not at all where both are the same', () => {
+    const arms = planFor(
+      questionnaire(
+        [section('a', [ask('one', 2, { askIf: 'arm = 1' }), ask('two', 2, { askIf: 'arm = 2' })])],
+        {
+          given: [{ name: 'arm', label: 'Arm', answer: ask('arm').answer }],
+        },
+      ),
+    );
+    const on = (item: string, arm: number) => ({
+      items: [item],
+      ending: 'done',
+      answers: {},
+      given: { arm },
+    });
+    const { fork, parting } = compareRoutes(arms, on('one', 1), on('two', 2));
+    assert.deepEqual([fork?.item, fork?.on, parting.map(({ key }) => key)], ['one', 'first', ['given arm']]);
+    const same = compareRoutes(arms, on('one', 1), on('one', 1));
+    assert.deepEqual([same.fork, same.onlyFirst, same.onlySecond], [null, [], []]);
+  });
+
   it('find the fork where the second goes on and the first ends', () => {
     const { fork, endings } = compareRoutes(plan, routeWith('agree'), routeWith('agree', 'built', 'rooms'));
     assert.deepEqual([fork?.item, fork?.on, endings], ['built', 'second', ['out', 'done']]);

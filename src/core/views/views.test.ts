@@ -125,6 +125,15 @@ describe('arcs', () => {
       }),
     );
   });
+
+  it('share a lane where just the gap lies between them, above or below', () => {
+    const at = (id: string, top: number, bottom: number) => ({ id, top, bottom });
+    const lanesOf = (...stretches: Parameters<typeof packLanes>[0]) => [...packLanes(stretches, 6).values()];
+    assert.deepEqual(lanesOf(at('a', 0, 10), at('b', 16, 40)), [0, 0]);
+    assert.deepEqual(lanesOf(at('a', 30, 40), at('b', 0, 24)), [0, 0]);
+    assert.deepEqual(lanesOf(at('a', 0, 10), at('b', 15, 40)), [0, 1]);
+    assert.deepEqual(lanesOf(at('a', 30, 40), at('b', 0, 25)), [0, 1]);
+  });
 });
 
 describe('what reads an answer later', () => {

@@ -7,7 +7,7 @@ import { address, type Address } from '../../core/document/addresses';
 import type { Snag } from '../../core/snags';
 import type { Analysed } from '../../worker/client';
 import { createStudyStore } from './store';
-import type { StudyStore } from './study-state';
+import { placeSelected, type StudyStore } from './study-state';
 
 const document = questionnaire([
   section('a', [ask('one'), { kind: 'page_break' }, ask('two')]),
@@ -21,6 +21,13 @@ const group = () => [...state().group];
 beforeEach(() => {
   Object.assign(globalThis, { sessionStorage: { getItem: () => null, setItem: () => undefined } });
   store = createStudyStore({ id: 'one', document, revision: 1, changedAt: 1 }, []);
+});
+
+it('a place is found by what is selected, and nothing by what is none', () => {
+  const places = ['one', 'two', 'three', 'nobody'].map((name) => placeSelected(document, item(name)));
+  assert.deepEqual(places, [{ section: 0, item: 0 }, { section: 0, item: 2 }, { section: 1, item: 0 }, null]);
+  assert.deepEqual(placeSelected(document, address('section', 'b')), { section: 1, item: null });
+  assert.equal(placeSelected(document, 'comments'), null);
 });
 
 describe('selecting', () => {

@@ -21,6 +21,11 @@ export function useVersions(store: StudyStore): void {
     (reply) => {
       if (reply.ok) store.getState().setVersions(reply.body);
     },
+    // Somebody else, or another tab, may have kept one.
+    (askAgain) => {
+      document.addEventListener('visibilitychange', askAgain);
+      return () => document.removeEventListener('visibilitychange', askAgain);
+    },
   );
 }
 

@@ -3,6 +3,7 @@ import assert from 'node:assert/strict';
 import { afterEach, describe, it, mock } from 'node:test';
 import * as v from 'valibot';
 import { call, sendOff } from './api';
+import { isSignedOut } from './signed-out';
 
 const Schema = v.object({ count: v.number() });
 /** The requests that were made, while the server answers with `reply`. */
@@ -97,6 +98,16 @@ describe('a call', () => {
       [undefined, true, false, undefined],
     );
     assert.equal(made[1]?.init.body, '{"a":1}');
+  });
+
+  it('tells with every answer whether anybody is signed in', async () => {
+    let status = 401;
+    answering(() => Response.json({ problem: 'Sign in.' }, { status }));
+    await call(Schema, 'GET', '/api/x');
+    assert.equal(isSignedOut(), true);
+    status = 500;
+    await call(Schema, 'GET', '/api/x');
+    assert.equal(isSignedOut(), false);
   });
 
   it('while the page goes sends what a browser then still sends, and nothing of more', () => {

@@ -9,3 +9,5 @@ export function tellSignedOut(isSignedOut: boolean): void {
 }
 
 export const useSignedOut = (): boolean => useStore(store, (state) => state.isSignedOut);
+
+export const isSignedOut = (): boolean => store.getState().isSignedOut;
