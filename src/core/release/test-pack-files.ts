@@ -65,12 +65,12 @@ function stepsHtml(plan: Plan, { respondents, complete }: TestPack, about: strin
 <meta charset="utf-8">
 <title>${html(title)}: test pack</title>
 <style>
-body { font: 14px/1.4 sans-serif; color: #111; margin: 2em auto; max-width: 60em; padding: 0 1em; }
+body { font: 14px/1.4 sans-serif; color: black; margin: 2em auto; max-width: 60em; padding: 0 1em; }
 h1 { font-size: 20px; } h2 { font-size: 16px; margin: 2em 0 .3em; break-before: page; }
-table { border-collapse: collapse; width: 100%; } td, th { text-align: left; vertical-align: top; padding: 4px 8px; border-bottom: 1px solid #bbb; }
+table { border-collapse: collapse; width: 100%; } td, th { text-align: left; vertical-align: top; padding: 4px 8px; border-bottom: 1px solid silver; }
 thead { display: table-header-group; } tr { break-inside: avoid; } code { font-family: monospace; font-weight: bold; }
 .running { display: none; } @media print { .running { display: block; position: fixed; top: 0; right: 0; margin: 0; font-size: 10px; } }
-.box { width: 2em; border: 1px solid #767676; } small { color: #333; }
+.box { width: 2em; border: 1px solid gray; } small { color: dimgray; }
 </style>
 </head>
 <body>
