@@ -71,6 +71,8 @@ try {
   await page.getByText('↩ Sent back').waitFor();
 
   await page.goto(base);
+  await page.getByText('2,048,263').first().waitFor();
+  await page.getByText('counting its routes').first().waitFor({ state: 'hidden' });
   await picture('studies');
   await page.getByRole('button', { name: 'Paste a list' }).click();
   await page.getByRole('textbox', { name: 'Questions' }).fill(LIST);
