@@ -24,9 +24,11 @@ import { anyChange, intOf, retouch } from './changes';
 import { randomChain, randomDocument } from './documents';
 import { seedsToTry } from './seeds';
 
-const SEEDS = seedsToTry([], 120);
+const SEEDS = seedsToTry([], 90);
 /** Of each list, so many are led through both versions: each is walked twice. */
-const MOST_LED = 10;
+const MOST_LED = 6;
+/** And so many are looked at. */
+const MOST_LISTED = 40;
 
 /** A version made of another by one to three edits of the kind that authors make. */
 function editedOf(document: Questionnaire, seed: number): Questionnaire {
@@ -94,7 +96,8 @@ function routesAgree(old: Questionnaire, now: Questionnaire, about: string): boo
   for (const which of DIFFERING) {
     const own = which === 'lost' ? versions.first : versions.second;
     const side = which === 'lost' ? 'old' : 'now';
-    const found = expected[which].map((_, n) => {
+    const some = expected[which].slice(0, MOST_LISTED);
+    const found = some.map((_, n) => {
       const number = lists[which]?.numberOf(BigInt(n + 1)) ?? 0n;
       const outline = own.outline(number);
       const sides = n < MOST_LED ? bothSides(versions, lists, which, BigInt(n + 1)) : null;
@@ -106,8 +109,10 @@ function routesAgree(old: Questionnaire, now: Questionnaire, about: string): boo
       }
       return outline === null ? '' : told(outline);
     });
-    assert.deepEqual(found, expected[which], `${about}: ${which}`);
-    assert.equal(lists[which]?.numberOf(BigInt(found.length + 1)), null);
+    assert.deepEqual(found, some, `${about}: ${which}`);
+    const { length } = expected[which];
+    assert.equal(lists[which]?.total, BigInt(length));
+    assert.equal(lists[which]?.numberOf(BigInt(length + 1)), null);
   }
   return true;
 }

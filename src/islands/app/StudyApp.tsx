@@ -79,7 +79,7 @@ export default function StudyApp({
   useRespondents(store);
   useOtherStudies(store);
   useVersions(store);
-  usePassing(store, release);
+  usePassing(store, release, stop === 'release');
   useEffect(() => {
     if (!readOnly) store.getState().saveNow();
   }, [store, readOnly]);

@@ -14,11 +14,15 @@ export function useReleaseClient(): ReleaseClient {
   return client;
 }
 
-/** In milliseconds. Which routes take every fork takes longer than all the rest: nobody waits for it while they write. */
-const ASK_AFTER = 1200;
+/**
+ * In milliseconds. Which routes take every fork takes longer than all the rest: where somebody writes or walks, it waits
+ * until they pause; where they look at the gate, it does not.
+ */
+const ASK_AFTER = 2500;
+const ASK_SOON = 300;
 
-/** Asks, after every edit and verdict, how far the routes were passed. */
-export function usePassing(store: StudyStore, client: ReleaseClient): void {
+/** Asks, after every edit and verdict, how far the routes were passed. `soon`: somebody looks at the gate. */
+export function usePassing(store: StudyStore, client: ReleaseClient, soon: boolean): void {
   const asking = useRef<object | null>(null);
   useEffect(() => {
     if (store.getState().readOnly !== null) return;
@@ -30,27 +34,28 @@ export function usePassing(store: StudyStore, client: ReleaseClient): void {
       const marks = verdicts.flatMap((each) => (each.verdict === 'passed' ? [each.marks] : []));
       try {
         const routes = await client.passedRoutes(document, marks);
-        if (asking.current === asked) store.getState().setPassing({ routes, document });
+        if (asking.current === asked) store.getState().setPassing({ routes, document, verdicts });
       } catch (error) {
         // The figure stays away; the server judges for itself, and says what is wrong where somebody freezes.
         console.error(error);
       }
     };
-    const soon = () => {
+    const later = () => {
       asking.current = null;
       clearTimeout(timer);
-      timer = setTimeout(() => void ask(), ASK_AFTER);
+      timer = setTimeout(() => void ask(), soon ? ASK_SOON : ASK_AFTER);
     };
-    soon();
+    const { passing, document, verdicts } = store.getState();
+    if (passing?.document !== document || passing.verdicts !== verdicts) later();
     const unsubscribe = store.subscribe((state, before) => {
-      if (state.document !== before.document || state.verdicts !== before.verdicts) soon();
+      if (state.document !== before.document || state.verdicts !== before.verdicts) later();
     });
     return () => {
       asking.current = null;
       clearTimeout(timer);
       unsubscribe();
     };
-  }, [store, client]);
+  }, [store, client, soon]);
 }
 
 export interface Gate {
@@ -64,6 +69,7 @@ export interface Gate {
 /** Null until the routes have been looked through once. */
 export function useGate(): Gate | null {
   const document = useStudy((state) => state.document);
+  const verdicts = useStudy((state) => state.verdicts);
   const wanted = useStudy((state) => state.routesWanted);
   const passing = useStudy((state) => state.passing);
   const { open, aside, complete } = useSnags();
@@ -84,7 +90,7 @@ export function useGate(): Gate | null {
     return {
       lines,
       count: lines.reduce((sum, line) => sum + line.count, 0n),
-      complete: complete && passing.document === document,
+      complete: complete && passing.document === document && passing.verdicts === verdicts,
     };
-  }, [document, wanted, passing, open, aside, complete]);
+  }, [document, verdicts, wanted, passing, open, aside, complete]);
 }

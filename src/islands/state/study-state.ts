@@ -63,8 +63,12 @@ export interface StudyState extends SavingState {
   readonly versions: readonly Version[] | null;
   /** Which routes are to be passed before the study is frozen. */
   readonly routesWanted: RoutesWanted;
-  /** How far the routes were passed, as last asked, and in which document; null until it is known. */
-  readonly passing: { readonly routes: PassedRoutes; readonly document: Questionnaire } | null;
+  /** How far the routes were passed, as last asked, and of what; null until it is known. */
+  readonly passing: {
+    readonly routes: PassedRoutes;
+    readonly document: Questionnaire;
+    readonly verdicts: readonly Verdict[];
+  } | null;
   /** Walks that are kept, to be walked again on every edit. */
   readonly respondents: readonly KeptRespondent[];
   /** The list of routes shown last, in whose order they are walked one after the other. */
