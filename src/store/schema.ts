@@ -4,6 +4,7 @@ import type { Address } from '../core/document/addresses';
 import type { Answers } from '../core/document/types';
 import { VERDICTS } from '../core/document/vocabularies';
 import type { Walked } from '../core/document/walked';
+import type { GateCheck } from '../core/release/gate';
 
 /** What was written is there, and is not what was written: told as damage of the disk, as SQLite tells its own. */
 export class DamagedRow extends Error {
@@ -93,7 +94,7 @@ export const versions = sqliteTable(
     author: text('author').notNull(),
     at: integer('at').notNull(),
     /** What stood in the way when it was frozen, and why it was frozen all the same; null where nothing did. */
-    gate: json<{ readonly check: string; readonly count: string; readonly complete: boolean }[]>('gate'),
+    gate: json<{ check: GateCheck; count: string; complete: boolean }[]>('gate'),
     reason: text('reason'),
   },
   (table) => [uniqueIndex('versions_number').on(table.studyId, table.number)],
