@@ -72,6 +72,7 @@ test('a version is refused, then frozen; a lost route is walked on both sides, a
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert')).toHaveText('Say why, and who says so.');
   await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: /^Freeze all the same/ })).toBeFocused();
   await page.getByRole('button', { name: /^Routes not passed/ }).click();
   await page.getByRole('button', { name: '1', exact: true }).click();
   await page.getByLabel('Your name').fill('Ada Fenn');

@@ -1,5 +1,5 @@
 /** What is other in one version than in another: routes in figures, each a door; then two sheets, chapter by chapter. */
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Differing } from '../../core/release/differing-routes';
 import type { Version } from '../../wire/versions';
 import type { Compared } from '../../worker/release/types';
@@ -63,6 +63,7 @@ interface FoundProps {
 
 function Found({ found, of, against, busy }: FoundProps) {
   const [walking, setWalking] = useState<Differing | null>(null);
+  const figures = useRef<HTMLDivElement>(null);
   const [breaksOnly, setBreaksOnly] = useState(false);
   const { routes, breaks, sheets } = found;
   const isSame =
@@ -70,7 +71,9 @@ function Found({ found, of, against, busy }: FoundProps) {
   const total = walking === null ? null : routes[walking];
   return (
     <div aria-busy={busy}>
-      <Figures {...{ found, walking, setWalking, breaksOnly, setBreaksOnly }} />
+      <div ref={figures}>
+        <Figures {...{ found, walking, setWalking, breaksOnly, setBreaksOnly }} />
+      </div>
       {isSame && (
         <p className={classes.same}>Nothing is other: the same routes, words, codes and conditions.</p>
       )}
@@ -82,7 +85,10 @@ function Found({ found, of, against, busy }: FoundProps) {
           total={total}
           of={of}
           against={against}
-          close={() => setWalking(null)}
+          close={() => {
+            setWalking(null);
+            figures.current?.querySelector<HTMLElement>('[aria-pressed="true"]')?.focus();
+          }}
         />
       )}
       {!routes.exact && <p>Not all routes could be counted: the figures are of those that could.</p>}

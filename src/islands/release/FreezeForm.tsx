@@ -16,19 +16,21 @@ interface Props {
 export function FreezeForm({ gate, next }: Props) {
   const store = useStudyStore();
   const by = useReviewer();
-  const [open, setOpen] = useState(false);
+  /** Null until the form was opened once: then the focus comes back to its button. */
+  const [open, setOpen] = useState<boolean | null>(null);
   const [note, setNote] = useState('');
   const [reason, setReason] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   if (gate === null) return null;
   const clear = gate.complete && gate.count === 0n;
-  if (!open)
+  if (open !== true)
     return (
       <button
         type="button"
         className={clear ? classes.freeze : classes.anyway}
         disabled={!gate.complete}
+        autoFocus={open === false}
         onClick={() => setOpen(true)}
       >
         {clear ? `Freeze version ${next} …` : 'Freeze all the same, with a reason …'}

@@ -73,13 +73,14 @@ export function VersionList({ versions, of, show }: Props) {
 function KeepForm({ next }: { readonly next: number }) {
   const store = useStudyStore();
   const by = useReviewer();
-  const [open, setOpen] = useState(false);
+  /** Null until the form was opened once: then the way back to its button is by keyboard, too. */
+  const [open, setOpen] = useState<boolean | null>(null);
   const [note, setNote] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  if (!open)
+  if (open !== true)
     return (
-      <button type="button" className={classes.keep} onClick={() => setOpen(true)}>
+      <button type="button" className={classes.keep} autoFocus={open === false} onClick={() => setOpen(true)}>
         Keep a version …
       </button>
     );
