@@ -2,13 +2,14 @@
  * A study with the work done on it, as one `.zip`: the questionnaire beside a folder `work` with one JSON file for each
  * kind of work. The same study gives the same bytes.
  */
-import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
+import { strFromU8, unzipSync } from 'fflate';
 import * as v from 'valibot';
 import { fileStem } from '../document/names';
 import { pathText, problemText, readDocumentText, writeDocument } from '../document/read';
 import type { Questionnaire } from '../document/types';
 import { fingerprint } from '../routing/route-content';
 import { AsideRecord, CommentRecord, DrawRecord, RespondentRecord, VerdictRecord } from './work-records';
+import { zipped } from './zipped';
 
 /** Each kind of work: what one of it is. */
 const PARTS = {
@@ -32,18 +33,13 @@ export type Work = { readonly [Part in WorkPart]: readonly v.InferOutput<(typeof
 
 export const NO_WORK: Work = { comments: [], verdicts: [], asides: [], respondents: [], draws: [] };
 
-/** Zip files know no time before 1980. */
-const WHEN = { mtime: '1980-01-01T00:00:00' };
-
 /** The bytes of the `.zip`. Kinds of which there is nothing have no file in it. */
 export function writeWork(document: Questionnaire, work: Work): Uint8Array {
-  const files: Zippable = {
-    [`${fileStem(document.title)}.fork.json`]: [strToU8(writeDocument(document)), WHEN],
-  };
-  for (const part of WORK_PARTS)
-    if (work[part].length > 0)
-      files[pathOf(part)] = [strToU8(`${JSON.stringify(work[part], null, 2)}\n`), WHEN];
-  return zipSync(files);
+  const done = WORK_PARTS.filter((part) => work[part].length > 0);
+  return zipped([
+    { name: `${fileStem(document.title)}.fork.json`, text: writeDocument(document) },
+    ...done.map((part) => ({ name: pathOf(part), text: `${JSON.stringify(work[part], null, 2)}\n` })),
+  ]);
 }
 
 export type ReadWork =

@@ -7,12 +7,6 @@ import { useVersionDocument } from '../state/versions';
 import { useAsked } from '../ui/use-asked';
 import type { Shown } from './shown';
 
-export interface ComparedNow {
-  readonly found: Compared;
-  /** What was compared: an edit since is not in it yet. */
-  readonly key: string;
-}
-
 export type Comparing =
   | { readonly state: 'waiting' }
   | { readonly state: 'failed'; readonly problem: string }

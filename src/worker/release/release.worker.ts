@@ -18,7 +18,7 @@ import {
 } from '../../core/release/formats';
 import { twoSheets } from '../../core/release/two-sheets';
 import { versionsOf, type Versions } from '../../core/release/versions';
-import { zipped } from '../../core/release/zipped';
+import { zipped } from '../../core/exchange/zipped';
 import { NO_WORK } from '../../core/exchange/work-file';
 import { planOf } from '../../core/routing/planner';
 import { contentMarks } from '../../core/routing/route-content';
