@@ -1,13 +1,27 @@
 /** `jolly-fork convert`: a questionnaire into a file of another format, or a questionnaire of one. */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { FORMATS, type FileFormat, type Written } from '../core/release/formats';
+import type { FileFormat, StudyContent, Written } from '../core/release/format-types';
+import { FORMATS, kindsOf, type FormatName } from '../core/release/formats';
 import { NO_WORK } from '../core/exchange/work-file';
+import type { Questionnaire } from '../core/document/types';
+import { MOST_ROWS, rowsGiven, rowsOfCsv, type DataRows } from '../core/release/data/rows';
+import { planOf } from '../core/routing/planner';
 import { placeAt, type DocumentPlace } from '../core/routing/problems';
 import { placeWords } from '../core/wording/places';
-import { Misuse, readBytes, readCall, readQuestionnaire } from './files';
+import { Misuse, readBytes, readCall, readQuestionnaire, readUtf8, readWhole } from './files';
 
-const OPTIONS = { to: { type: 'string' }, from: { type: 'string' }, out: { type: 'string' } } as const;
+const OPTIONS = {
+  to: { type: 'string' },
+  from: { type: 'string' },
+  out: { type: 'string' },
+  data: { type: 'string' },
+  simulate: { type: 'string' },
+  seed: { type: 'string' },
+  csv: { type: 'boolean' },
+} as const;
+
+type Values = Readonly<Record<string, string | boolean | undefined>>;
 
 /** What the format cannot hold, or the file did not say. */
 interface ConversionLoss {
@@ -26,7 +40,7 @@ export async function convertCommand(args: readonly string[]): Promise<number> {
       'convert needs either --to FORMAT, for a questionnaire, or --from FORMAT, for another file',
     );
   const { losses, written } =
-    to === undefined ? await taken(file, String(from), out) : await given(file, String(to), out);
+    to === undefined ? await taken(file, String(from), out) : await given(file, String(to), out, values);
   if (values.json) {
     const told = { written, losses: losses.map(({ at, message }) => ({ at, message })) };
     process.stdout.write(`${JSON.stringify(told, null, 2)}\n`);
@@ -45,16 +59,58 @@ interface Converted {
 }
 
 /** A questionnaire into another format. */
-async function given(file: string, to: string, out: string): Promise<Converted> {
-  const { write, losses } = formatNamed(to, 'write');
+async function given(file: string, to: string, out: string, values: Values): Promise<Converted> {
+  const { write, losses, ofData } = formatNamed(to, 'write');
   const document = readQuestionnaire(file);
-  const content = { document, work: NO_WORK };
-  const written = putAll(out, await write(content));
+  const data = dataFor(document, to, ofData === true, values);
+  const content: StudyContent = { document, work: NO_WORK, ...(data === null ? {} : { data }) };
+  const written = putAll(out, await write(content, kindOf(to as FormatName, out, values)));
   const lost = losses(content).map(({ at, what }) => {
     const place = placeAt(at);
     return { at: place, message: what, place: placeWords(document, place) };
   });
   return { written, losses: lost };
+}
+
+/** The rows for a format of data; null for any other. */
+function dataFor(
+  document: Questionnaire,
+  to: string,
+  ofData: boolean,
+  { data, simulate, seed }: Values,
+): DataRows | null {
+  if (!ofData) {
+    if (data !== undefined || simulate !== undefined)
+      throw new Misuse(`--data and --simulate are for formats of data, which ${to} is not`);
+    return null;
+  }
+  if ((data === undefined) === (simulate === undefined))
+    throw new Misuse(`--to ${to} needs rows: either --data rows.csv, or --simulate N --seed S`);
+  const plan = planOf(document);
+  if (typeof data === 'string') {
+    const read = rowsOfCsv(plan, path.basename(data), readUtf8(data));
+    if (!read.ok) throw new Misuse([`${data}: ${read.problems[0]}`, ...read.problems.slice(1)].join('\n  '));
+    return read.data;
+  }
+  const count = readWhole(simulate, '--simulate', 1);
+  if (count > MOST_ROWS) throw new Misuse(`--simulate takes at most ${MOST_ROWS}`);
+  const read = rowsGiven(plan, { of: 'made-up', count, seed: readWhole(seed ?? '1', '--seed', 0) });
+  if (!read.ok) throw new Misuse(read.problems.join(' '));
+  return read.data;
+}
+
+/** Which kind of file, where a format is written as several: `--csv`, or by what PATH ends with. */
+function kindOf(to: FormatName, out: string, { csv }: Values): string {
+  const kinds = kindsOf(to);
+  const [first = ''] = kinds;
+  if (csv === true) {
+    if (kinds.includes('csv')) return 'csv';
+    throw new Misuse(`--csv is for --to items; ${to} is written as ${kinds.join(', ')}`);
+  }
+  if (kinds.length === 1) return first;
+  const asked = kinds.find((kind) => out.toLowerCase().endsWith(`.${kind}`));
+  if (asked !== undefined) return asked;
+  throw new Misuse(`--out ${out}: ${to} is written as ${kinds.join(', ')}; let PATH end with one of them`);
 }
 
 /** A questionnaire of a file in another format. */

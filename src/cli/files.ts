@@ -70,6 +70,16 @@ export function readBytes(file: string): Buffer {
   }
 }
 
+/** A text file in UTF-8. */
+export function readUtf8(file: string): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(readBytes(file));
+  } catch (error) {
+    if (error instanceof Misuse) throw error;
+    throw new Misuse(`${file}: this is no text in UTF-8: save it in that encoding, and try again`);
+  }
+}
+
 export function readQuestionnaire(file: string): Questionnaire {
   const result = FORMATS.document.read(new TextEncoder().encode(readText(file)));
   if (result.ok) return result.content.document;
@@ -96,4 +106,13 @@ export function readJson<Schema extends v.GenericSchema>(
   const [issue] = parsed.issues;
   const path = (issue.path ?? []).map((step: { key: unknown }) => step.key as string | number);
   throw new Misuse(`${file}: ${pathText(path)}: ${issue.message}`);
+}
+
+/** A whole number that an option was given. */
+export function readWhole(text: string | boolean | undefined, option: string, least: number): number {
+  const value = Number(text);
+  if (typeof text === 'string' && Number.isSafeInteger(value) && value >= least) return value;
+  throw new Misuse(
+    `${option} takes a whole number from ${least}${text === undefined ? '' : `, not "${String(text)}"`}`,
+  );
 }

@@ -4,7 +4,7 @@ import { columnsOf } from '../core/coding/columns';
 import { csvLines } from '../core/exchange/csv';
 import { planOf } from '../core/routing/planner';
 import { madeUpRespondents } from '../core/simulate/respondents';
-import { Misuse, readCall, readQuestionnaire } from './files';
+import { Misuse, readCall, readQuestionnaire, readWhole } from './files';
 import { exitCode, judge } from './judged';
 import { table } from './table';
 
@@ -61,14 +61,6 @@ function openOut(path: string): number {
   } catch (error) {
     throw new Misuse(`--out ${path}: cannot be written (${(error as NodeJS.ErrnoException).code})`);
   }
-}
-
-function readWhole(text: string | boolean | undefined, option: string, least: number): number {
-  const value = Number(text);
-  if (typeof text === 'string' && Number.isSafeInteger(value) && value >= least) return value;
-  throw new Misuse(
-    `${option} takes a whole number from ${least}${text === undefined ? '' : `, not "${String(text)}"`}`,
-  );
 }
 
 function report(

@@ -5,9 +5,16 @@ import { strToU8, zipSync } from 'fflate';
 const WHEN = { mtime: '1980-01-01T00:00:00' };
 
 export function zipped(
-  files: readonly { readonly name: string; readonly text: string }[],
+  files: readonly { readonly name: string; readonly text: string | Uint8Array }[],
 ): Uint8Array<ArrayBuffer> {
   return new Uint8Array(
-    zipSync(Object.fromEntries(files.map(({ name, text }) => [name, [strToU8(text), WHEN] as const]))),
+    zipSync(
+      Object.fromEntries(
+        files.map(({ name, text }) => [
+          name,
+          [typeof text === 'string' ? strToU8(text) : text, WHEN] as const,
+        ]),
+      ),
+    ),
   );
 }

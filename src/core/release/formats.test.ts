@@ -4,14 +4,8 @@ import { it } from 'node:test';
 import { FEATURED } from '../../../tests/agree/featured';
 import { address } from '../document/addresses';
 import type { Questionnaire } from '../document/types';
-import {
-  fileNameFor,
-  formatOfFile,
-  FORMATS,
-  type FileFormat,
-  type ReadStudy,
-  type StudyContent,
-} from './formats';
+import type { FileFormat, ReadStudy, StudyContent } from './format-types';
+import { fileNameFor, formatOfFile, FORMATS } from './formats';
 import { NO_WORK } from '../exchange/work-file';
 
 const comment = {
@@ -27,11 +21,11 @@ const contents = (FEATURED as readonly Questionnaire[]).map((document): StudyCon
   work: { ...NO_WORK, comments: [comment] },
 }));
 
-for (const [name, { write, read, losses }] of Object.entries(FORMATS) as [string, FileFormat][]) {
+for (const [name, { write, read, losses, endings }] of Object.entries(FORMATS) as [string, FileFormat][]) {
   if (write === null || read === null) continue;
   it(`reads what it writes, but for what it says is lost: ${name}`, async () => {
     for (const content of contents) {
-      const written = await write(content);
+      const written = await write(content, endings[0]);
       assert.ok(typeof written === 'string' || written instanceof Uint8Array);
       const bytes = typeof written === 'string' ? new TextEncoder().encode(written) : written;
       const back: ReadStudy = read(bytes, 'study');
@@ -39,7 +33,7 @@ for (const [name, { write, read, losses }] of Object.entries(FORMATS) as [string
       assert.deepEqual(back.content.document, content.document);
       const lost = losses(content).length > 0;
       assert.deepEqual(back.content.work, lost ? NO_WORK : content.work);
-      assert.deepEqual(await write(content), written);
+      assert.deepEqual(await write(content, endings[0]), written);
     }
   });
   it(`says what is wrong with a file that it cannot read: ${name}`, () => {

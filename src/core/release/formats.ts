@@ -3,83 +3,43 @@
  * called, its writer and reader, and what it cannot hold. Whoever takes or gives a file asks here.
  */
 import { analyse } from '../analysis';
-import { WHOLE_STUDY, type Address } from '../document/addresses';
+import { WHOLE_STUDY } from '../document/addresses';
 import { fileStem } from '../document/names';
 import { problemText, readDocumentText, writeDocument } from '../document/read';
 import type { Questionnaire } from '../document/types';
 import { fromList } from '../exchange/from-list';
 import { readScript } from '../exchange/script/read-script';
 import { writeScript } from '../exchange/script/write-script';
+import { NO_WORK, readWork, WORK_PARTS, writeWork } from '../exchange/work-file';
+import type { Plan } from '../routing/plan';
 import { planOf } from '../routing/planner';
+import { dataFields, type DataField } from './data/fields';
+import type { AboutData } from './data/csvw';
+import type { DataRows } from './data/rows';
+import type { FileFormat, Loss, StudyContent } from './format-types';
 import { testPack } from './test-pack';
 import { testPackFiles } from './test-pack-files';
-import { NO_WORK, readWork, WORK_PARTS, writeWork, type Work } from '../exchange/work-file';
-
-/** What a file may hold. */
-export interface StudyContent {
-  readonly document: Questionnaire;
-  readonly work: Work;
-  /** Which version it is of, and is marked with; none of the draft. */
-  readonly version?: VersionMark;
-}
-
-export interface VersionMark {
-  readonly number: number;
-  readonly frozen: boolean;
-  /** When it was kept, in milliseconds since 1970. */
-  readonly at: number;
-}
-
-/** “Version 2, frozen 2026-11-09”, or “Draft”: how a file says what it is of. */
-export function versionWords(version: VersionMark | undefined): string {
-  if (version === undefined) return 'Draft';
-  const day = new Date(version.at).toISOString().slice(0, 10);
-  return `Version ${version.number}, ${version.frozen ? 'frozen' : 'kept'} ${day}`;
-}
-
-/** One of several files that are written together. */
-export interface WrittenFile {
-  readonly name: string;
-  readonly text: string;
-}
-
-/** One file, or the files of a folder. */
-export type Written = string | Uint8Array | readonly WrittenFile[];
-
-export type ReadStudy =
-  /** `doubts`: what of the file was not understood, or not taken over. */
-  | { readonly ok: true; readonly content: StudyContent; readonly doubts?: readonly Doubt[] }
-  /** Sentences, the gravest first. */
-  | { readonly ok: false; readonly problems: readonly string[] };
-
-/** Something in a file that nothing was made of. */
-export interface Doubt {
-  /** From 1. */
-  readonly line: number;
-  /** A clause without a full stop. */
-  readonly what: string;
-}
-
-/** Something that a format cannot hold. */
-export interface Loss {
-  readonly at: Address;
-  readonly what: string;
-}
-
-export interface FileFormat {
-  /** As it is offered to people. */
-  readonly words: string;
-  /** What the names of its files end with, without a dot before; the first is the one that is written. */
-  readonly endings: readonly [string, ...string[]];
-  readonly mediaType: string;
-  /** Null: it is only read. A promise where what writes is loaded for it alone. */
-  readonly write: ((content: StudyContent) => Written | Promise<Written>) | null;
-  /** Null: it is only written. `name`: of the file. */
-  readonly read: ((bytes: Uint8Array, name: string) => ReadStudy) | null;
-  readonly losses: (content: StudyContent) => readonly Loss[];
-}
+import { versionWords } from './version-words';
 
 const NONE = () => [];
+
+/** What a format of data is written of. */
+function dataOf({ document, data, version }: StudyContent): {
+  readonly plan: Plan;
+  readonly fields: readonly DataField[];
+  readonly data: DataRows;
+  readonly about: AboutData;
+} {
+  if (data === undefined) throw new Error('a file of data needs rows');
+  const plan = planOf(document);
+  const { title, language } = document;
+  return {
+    plan,
+    fields: dataFields(plan),
+    data,
+    about: { title, language, version: versionWords(version) },
+  };
+}
 
 /** Of a file that holds the questionnaire alone. */
 const workLost = ({ work }: StudyContent): Loss[] =>
@@ -150,6 +110,54 @@ export const FORMATS = {
     read: null,
     losses: NONE,
   },
+  csvw: {
+    words: 'Data as CSV, with CSVW',
+    endings: ['csvw.zip'],
+    ofData: true,
+    mediaType: 'application/zip',
+    write: async (content) => {
+      const { fields, data, about } = dataOf(content);
+      return (await import('./data/csvw')).csvwFiles(fields, data, about);
+    },
+    read: null,
+    losses: NONE,
+  },
+  'data-package': {
+    words: 'Data as CSV, as a Data Package',
+    endings: ['data-package.zip'],
+    ofData: true,
+    mediaType: 'application/zip',
+    write: async (content) => {
+      const { fields, data, about } = dataOf(content);
+      return (await import('./data/data-package')).dataPackageFiles(fields, data, about);
+    },
+    read: null,
+    losses: NONE,
+  },
+  parquet: {
+    words: 'Data as Parquet',
+    endings: ['parquet'],
+    ofData: true,
+    mediaType: 'application/vnd.apache.parquet',
+    write: async (content) => {
+      const { fields, data, about } = dataOf(content);
+      return (await import('./data/parquet')).parquetFile(fields, data, about);
+    },
+    read: null,
+    losses: NONE,
+  },
+  r: {
+    words: 'Data as CSV, with a script for R',
+    endings: ['r.zip'],
+    ofData: true,
+    mediaType: 'application/zip',
+    write: async (content) => {
+      const { fields, data, about } = dataOf(content);
+      return (await import('./data/r-script')).rFiles(fields, data, about);
+    },
+    read: null,
+    losses: NONE,
+  },
   list: {
     words: 'List of questions',
     endings: ['txt'],
@@ -185,9 +193,16 @@ export function fileNameFor(
   { title }: Pick<Questionnaire, 'title'>,
   format: FormatName,
   version?: number,
+  kind: string = FORMATS[format].endings[0],
 ): string {
   const of = version === undefined ? '' : `-v${version}`;
-  return `${fileStem(title)}${of}.${FORMATS[format].endings[0]}`;
+  return `${fileStem(title)}${of}.${kind}`;
+}
+
+/** The kinds of file that a format is written as, by their endings; the first where nothing else is asked for. */
+export function kindsOf(format: FormatName): readonly string[] {
+  const { kinds, endings }: FileFormat = FORMATS[format];
+  return kinds ?? [endings[0]];
 }
 
 /** Null where the bytes are no text in this encoding. */

@@ -1,42 +1,63 @@
 /** The files of a version or of the draft: what each is and for whom; one press makes it, and says how large it is. */
 import { useState } from 'react';
-import { FORMATS, type FormatName } from '../../core/release/formats';
+import type { FileFormat, Loss } from '../../core/release/format-types';
+import { FORMATS, kindsOf, type FormatName } from '../../core/release/formats';
 import type { Version } from '../../wire/versions';
 import { useReleaseClient } from '../state/gate';
 import { useStudy } from '../state/store';
 import { useVersionDocument } from '../state/versions';
-import { sizeText } from '../ui/format';
+import { plural, sizeText } from '../ui/format';
 import { saveBlob } from '../ui/save-blob';
-import classes from './gate.module.css';
+import { DataPicker, useDataPicked, type DataPicked } from './DataPicker';
+import classes from './files.module.css';
+import { LostList } from './LostList';
+
+type Offered = readonly (readonly [FormatName, forWhom: string])[];
 
 /** Offered here, with whom each is for. */
-const FILES: readonly (readonly [FormatName, forWhom: string])[] = [
-  ['document', 'to open it elsewhere, or to keep it'],
-  ['script', 'to read in a mail, and to compare line by line'],
-  ['test-pack', 'for whoever programs it: every fork, step by step'],
-  ['schema', 'for whoever reads the questionnaire by program'],
+const GROUPS: readonly { readonly head: string; readonly files: Offered }[] = [
+  {
+    head: 'Questionnaire',
+    files: [
+      ['document', 'to open it elsewhere, or to keep it'],
+      ['script', 'to read in a mail, and to compare line by line'],
+      ['test-pack', 'for whoever programs it: every fork, step by step'],
+      ['schema', 'for whoever reads the questionnaire by program'],
+    ],
+  },
+];
+const DATA: Offered = [
+  ['csvw', 'for programs that read data of the web'],
+  ['data-package', 'for an archive: labels, limits and codes beside the rows'],
+  ['parquet', 'for large data, and for databases'],
+  ['r', 'with labels, factors, and why a value is missing'],
 ];
 
 export function FilesCard({ version }: { readonly version: Version | null }) {
   const draft = useStudy((state) => state.document);
   const frozen = useVersionDocument(version?.number ?? null);
   const document = version === null ? draft : frozen;
+  const picked = useDataPicked();
+  const of = { version, document: typeof document === 'string' ? null : document };
+  const row = ([format, forWhom]: Offered[number], rows: DataPicked | null) => (
+    <FileRow key={`${format} ${version?.number}`} {...of} format={format} forWhom={forWhom} data={rows} />
+  );
   return (
     <>
       <h2>{version === null ? 'Files, from the draft' : `Files, from version ${version.number}`}</h2>
       <div className={classes.card}>
         {typeof document === 'string' && <p role="alert">{document}</p>}
-        <ul className={classes.files}>
-          {FILES.map(([format, forWhom]) => (
-            <FileRow
-              key={`${format} ${version?.number}`}
-              format={format}
-              forWhom={forWhom}
-              version={version}
-              document={typeof document === 'string' ? null : document}
-            />
-          ))}
-        </ul>
+        {GROUPS.map(({ head, files }) => (
+          <section key={head} aria-label={head}>
+            <h3>{head}</h3>
+            <ul className={classes.files}>{files.map((each) => row(each, null))}</ul>
+          </section>
+        ))}
+        <section aria-label="Data">
+          <h3>Data</h3>
+          <DataPicker picked={picked} />
+          <ul className={classes.files}>{DATA.map((each) => row(each, picked))}</ul>
+        </section>
       </div>
     </>
   );
@@ -48,36 +69,58 @@ interface RowProps {
   readonly version: Version | null;
   /** Null until it has come. */
   readonly document: object | null;
+  /** Of a format of data. */
+  readonly data: DataPicked | null;
 }
 
-function FileRow({ format, forWhom, version, document }: RowProps) {
+interface Told {
+  readonly words: string;
+  readonly lost: readonly Loss[];
+}
+
+function FileRow({ format, forWhom, version, document, data }: RowProps) {
   const client = useReleaseClient();
-  const [told, setTold] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const make = async () => {
-    setBusy(true);
+  const [told, setTold] = useState<Told | null>(null);
+  const [busy, setBusy] = useState<string | null>(null);
+  const make = async (kind: string) => {
+    setBusy(kind);
     setTold(null);
     try {
       const mark = version && { number: version.number, frozen: version.frozen, at: version.at };
-      const { name, blob } = await client.file(format, document, mark);
+      const rows = data === null ? null : await data.rows();
+      const asked = { format, kind, ...(rows === null ? {} : { rows }) };
+      const { name, blob, losses } = await client.file(asked, document, mark);
       saveBlob(blob, name);
-      setTold(sizeText(blob.size));
+      setTold({ words: sizeText(blob.size), lost: losses });
     } catch (error) {
-      setTold(error instanceof Error ? error.message : String(error));
+      setTold({ words: error instanceof Error ? error.message : String(error), lost: [] });
     }
-    setBusy(false);
+    setBusy(null);
   };
-  const { words, endings } = FORMATS[format];
+  const { words }: FileFormat = FORMATS[format];
   return (
     <li>
-      <button type="button" disabled={busy || document === null} onClick={() => void make()}>
-        <span>
-          {words} <small>.{endings[0]}</small>
-        </span>
+      <div className={classes.file}>
+        <span>{words}</span>
         <i aria-hidden="true" />
-        <b role="status">{busy ? 'making …' : (told ?? '')}</b>
-      </button>
-      <small>{forWhom}</small>
+        {kindsOf(format).map((kind) => (
+          <button
+            key={kind}
+            type="button"
+            aria-label={`${words}, .${kind}`}
+            disabled={busy !== null || document === null}
+            onClick={() => void make(kind)}
+          >
+            .{kind}
+          </button>
+        ))}
+      </div>
+      <small>
+        {forWhom} <b role="status">{busy === null ? (told?.words ?? '') : 'making …'}</b>
+      </small>
+      {told !== null && told.lost.length > 0 && (
+        <LostList words={`Not in it: ${plural(told.lost.length, 'thing')}`} lost={told.lost} />
+      )}
     </li>
   );
 }

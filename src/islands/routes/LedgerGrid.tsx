@@ -27,7 +27,7 @@ export function LedgerGrid({ list, place, setPlace, column, setColumn, zoom, ope
   const plan = useStudy((state) => state.plan);
   const ledger = useLedger();
   const scroller = useRef<HTMLDivElement>(null);
-  const { size, count, fits, first, offset, height, onScroll } = useLedgerScroll(scroller, list, place);
+  const { size, count, fits, first, offset, range, onScroll } = useLedgerScroll(scroller, list, place);
   const rows = useRows(list, first, Math.min(fits + 1, 200));
   const shares = useShares(rows);
   const width = size.width - SIDES.left - SIDES.right;
@@ -76,7 +76,7 @@ export function LedgerGrid({ list, place, setPlace, column, setColumn, zoom, ope
       onKeyDown={onKeyDown}
     >
       <div
-        style={{ height: height + HEADS, width: SIDES.left + columns.width + SIDES.right }}
+        style={{ height: `calc(100% + ${range}px)`, width: SIDES.left + columns.width + SIDES.right }}
         className={classes.tall}
       >
         <div className={classes.window} style={{ height: size.height, width: size.width }}>

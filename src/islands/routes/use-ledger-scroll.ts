@@ -6,8 +6,8 @@ import { useEffect, useLayoutEffect, useRef, useState, type RefObject } from 're
 import { ROW } from './LedgerRow';
 import type { ListedRoutes } from './use-list';
 
-/** Browsers stop at some tens of millions of pixels. */
-const HIGHEST = 6_000_000;
+/** How far the sheet scrolls at most: browsers stop at some tens of millions of pixels. */
+const FARTHEST = 6_000_000;
 /** The share that a scroll bar tells, in parts of this. */
 const PARTS = 1_000_000;
 /** Height of the headings, in pixels. */
@@ -26,7 +26,10 @@ export function useLedgerScroll(
   const fits = Math.max(1, Math.floor((size.height - HEADS) / ROW));
   const last = count > BigInt(fits) ? count - BigInt(fits) : 0n;
   const first = top > last ? last : top;
-  const exact = count * BigInt(ROW) < BigInt(HIGHEST);
+  const exact = last * BigInt(ROW) < BigInt(FARTHEST);
+  // How far it scrolls hangs on the rows alone. Were it the height of the sheet less what is in sight, a line that
+  // goes and comes again above it would move the bar, and the bar would be read as a share of the whole.
+  const range = exact ? Number(last) * ROW : FARTHEST;
 
   /** Where it was scrolled to by us: that the bar then stands there is no news. */
   const own = useRef(-1);
@@ -36,7 +39,7 @@ export function useLedgerScroll(
     const bounded = row < 0n ? 0n : row > last ? last : row;
     setTop(bounded);
     const share = last === 0n ? 0 : Number((bounded * BigInt(PARTS)) / last) / PARTS;
-    const y = exact ? Number(bounded) * ROW : share * (node.scrollHeight - node.clientHeight);
+    const y = exact ? Number(bounded) * ROW : share * range;
     own.current = Math.round(y);
     node.scrollTop = y;
   }
@@ -48,7 +51,7 @@ export function useLedgerScroll(
     own.current = -1;
     if (exact) setTop(BigInt(Math.round(node.scrollTop / ROW)));
     else {
-      const share = node.scrollTop / (node.scrollHeight - node.clientHeight);
+      const share = Math.min(1, node.scrollTop / range);
       setTop((last * BigInt(Math.round(share * PARTS))) / BigInt(PARTS));
     }
   };
@@ -82,7 +85,7 @@ export function useLedgerScroll(
     node.addEventListener('wheel', onWheel, { passive: false });
     return () => node.removeEventListener('wheel', onWheel);
   });
-  return { size, count, fits, first, offset, height: exact ? Number(count) * ROW : HIGHEST, onScroll };
+  return { size, count, fits, first, offset, range, onScroll };
 }
 
 /** Of what is in sight of the sheet, in pixels. */

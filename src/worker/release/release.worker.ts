@@ -8,14 +8,9 @@ import type { Questionnaire } from '../../core/document/types';
 import { bothSides, type Side } from '../../core/release/both-sides';
 import { compareThese } from '../../core/release/compare';
 import { DIFFERING, differingRoutes, type DifferingRoutes } from '../../core/release/differing-routes';
-import {
-  fileNameFor,
-  FORMATS,
-  type FileFormat,
-  type FormatName,
-  type StudyContent,
-  type Written,
-} from '../../core/release/formats';
+import type { FileFormat, StudyContent, Written } from '../../core/release/format-types';
+import { fileNameFor, FORMATS, kindsOf, type FormatName } from '../../core/release/formats';
+import { MOST_ROWS, rowsGiven } from '../../core/release/data/rows';
 import { twoSheets } from '../../core/release/two-sheets';
 import { versionsOf, type Versions } from '../../core/release/versions';
 import { zipped } from '../../core/exchange/zipped';
@@ -27,6 +22,22 @@ import { NumberText } from '../list-query';
 import type { ReleaseApi } from './types';
 
 const MarkLists = v.array(v.array(v.string()));
+const Whole = v.pipe(v.number(), v.integer(), v.minValue(0));
+const Asked = v.object({
+  format: v.picklist(Object.keys(FORMATS) as FormatName[]),
+  kind: v.string(),
+  rows: v.optional(
+    v.variant('of', [
+      v.object({ of: v.literal('made-up'), count: v.pipe(Whole, v.maxValue(MOST_ROWS)), seed: Whole }),
+      v.object({
+        of: v.literal('rows'),
+        about: v.string(),
+        header: v.array(v.string()),
+        rows: v.array(v.array(v.union([v.string(), v.number()]))),
+      }),
+    ]),
+  ),
+});
 const Mark = v.object({ number: v.number(), frozen: v.boolean(), at: v.number() });
 
 /** Of the questionnaire asked about last: edits of words lead nobody elsewhere. */
@@ -68,19 +79,24 @@ const api: ReleaseApi = {
   },
 
   async file(asked, document, version) {
-    const format = v.parse(v.picklist(Object.keys(FORMATS) as FormatName[]), asked);
+    const { format, kind, rows } = v.parse(Asked, asked);
     const { write, losses, mediaType }: FileFormat = FORMATS[format];
-    if (write === null) throw new Error(`no file is written as ${format}`);
+    if (write === null || !kindsOf(format).includes(kind))
+      throw new Error(`no file is written as ${format} with the ending ${kind}`);
     const mark = v.parse(v.nullable(Mark), version) ?? undefined;
+    const questionnaire = read(document);
+    const data = rows && rowsGiven(planOf(questionnaire), rows);
+    if (data?.ok === false) throw new Error(data.problems.join(' '));
     const content: StudyContent = {
-      document: read(document),
+      document: questionnaire,
       work: NO_WORK,
       ...(mark === undefined ? {} : { version: mark }),
+      ...(data === undefined ? {} : { data: data.data }),
     };
-    const written = await write(content);
+    const written = await write(content, kind);
     const body = typeof written === 'string' ? written : bytesOf(written);
     return {
-      name: fileNameFor(content.document, format, mark?.number),
+      name: fileNameFor(content.document, format, mark?.number, kind),
       blob: new Blob([body], { type: mediaType }),
       losses: losses(content),
     };

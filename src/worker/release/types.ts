@@ -2,7 +2,9 @@
 import type { SeriesBreak } from '../../core/release/breaks';
 import type { BothSides, Side } from '../../core/release/both-sides';
 import type { Differing } from '../../core/release/differing-routes';
-import type { FormatName, Loss, VersionMark } from '../../core/release/formats';
+import type { RowsGiven } from '../../core/release/data/rows';
+import type { Loss, VersionMark } from '../../core/release/format-types';
+import type { FormatName } from '../../core/release/formats';
 import type { TwoSheets } from '../../core/release/two-sheets';
 
 /** How far the routes of a questionnaire were passed. */
@@ -31,6 +33,15 @@ export interface SidesShown extends Pick<BothSides, 'rows'> {
   readonly now: SideShown;
 }
 
+/** Which file is asked for. */
+export interface FileAsked {
+  readonly format: FormatName;
+  /** Its ending: one of those that the format is written with. */
+  readonly kind: string;
+  /** Of a format of data. */
+  readonly rows?: RowsGiven;
+}
+
 /** A file to be kept. */
 export interface MadeFile {
   readonly name: string;
@@ -40,8 +51,8 @@ export interface MadeFile {
 }
 
 export interface ReleaseApi {
-  /** Throws where the format is none that is written here. */
-  file(format: FormatName, document: unknown, version: VersionMark | null): Promise<MadeFile>;
+  /** Throws where the format is none that is written here, or where rows do not fit. */
+  file(asked: FileAsked, document: unknown, version: VersionMark | null): Promise<MadeFile>;
   /** `marks`: those of each route that was passed. */
   passedRoutes(document: unknown, marks: readonly (readonly string[])[]): PassedRoutes;
   compare(old: unknown, now: unknown): Compared;

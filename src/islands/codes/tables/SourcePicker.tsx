@@ -1,17 +1,11 @@
 /** Which rows are tabulated: made-up respondents, keyed cases, the file audited here, or rows that were kept. */
-import Papa from 'papaparse';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
-import * as v from 'valibot';
 import { useStore } from 'zustand';
-import { Keying } from '../../../core/keying/sheet';
-import { CaseSchema, type KeyedCase } from '../../../wire/cases';
-import { DatasetSchema, type Dataset } from '../../../wire/datasets';
+import { keptRows, keyedRows, NOT_FETCHED, useCollected } from '../../state/collected';
 import { useData } from '../../state/data';
 import { useStudy } from '../../state/store';
 import { onVersion } from '../../state/versions';
-import { call } from '../../ui/api';
 import { grouped, plural, whenText } from '../../ui/format';
-import { useAsked } from '../../ui/use-asked';
 import { MADE_UP, type NamedSource } from './sources';
 
 interface Props {
@@ -28,21 +22,10 @@ export function SourcePicker({ source, choose }: Props) {
   const api = useStudy((state) => state.api);
   const summary = useStore(audit, (state) => state.summary);
   const file = useStore(audit, (state) => state.file);
-  const [kept, setKept] = useState<readonly Dataset[]>([]);
   const plan = useStudy((state) => state.plan);
   const versions = useStudy((state) => state.versions);
-  const [keyed, setKeyed] = useState<readonly KeyedCase[]>([]);
+  const { keyed, kept } = useCollected(api);
   const [problem, setProblem] = useState<string | null>(null);
-  useAsked(
-    () => call(v.array(DatasetSchema), 'GET', `${api}/datasets`),
-    [api],
-    (reply) => reply.ok && setKept(reply.body),
-  );
-  useAsked(
-    () => call(v.array(CaseSchema), 'GET', `${api}/cases`),
-    [api],
-    (reply) => reply.ok && setKeyed(reply.body.filter(({ entry }) => entry === 1)),
-  );
   const value = source.source.of === 'rows' ? source.source.key : source.source.of;
 
   const take = async (key: string) => {
@@ -51,29 +34,21 @@ export function SourcePicker({ source, choose }: Props) {
     else if (key === 'audited')
       choose({ name: file?.name ?? 'the audited file', source: { of: 'audited' }, madeUp: false });
     else if (key === KEYED) {
-      const keying = new Keying(plan);
+      const { header, rows } = keyedRows(plan, keyed);
       const worker = await client.about(document);
-      const header = keying.columns.map(({ name }) => name);
-      await worker.hand(
-        KEYED,
-        header,
-        keyed.map(({ answers }) => keying.coded(answers).row),
-      );
+      await worker.hand(KEYED, header, rows);
       choose({ name: plural(keyed.length, 'keyed case'), source: { of: 'rows', key: KEYED }, madeUp: false });
     } else {
       const card = kept.find(({ id }) => id === key);
       if (card === undefined) return;
-      try {
-        const response = await fetch(`${api}/datasets/${encodeURIComponent(key)}`);
-        if (!response.ok || response.body === null) throw new Error('gone');
-        const text = await new Response(response.body.pipeThrough(new DecompressionStream('gzip'))).text();
-        const [header = [], ...rows] = Papa.parse<string[]>(text.trimEnd()).data;
-        const worker = await client.about(document);
-        await worker.hand(key, header, rows);
-        choose({ name: card.name, source: { of: 'rows', key }, madeUp: false });
-      } catch {
-        setProblem('These rows could not be fetched: reload the page and try again.');
+      const fetched = await keptRows(api, key);
+      if (fetched === null) {
+        setProblem(NOT_FETCHED);
+        return;
       }
+      const worker = await client.about(document);
+      await worker.hand(key, fetched.header, fetched.rows);
+      choose({ name: card.name, source: { of: 'rows', key }, madeUp: false });
     }
   };
   // Rows that were kept a moment ago are what somebody wants to see.

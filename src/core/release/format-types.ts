@@ -1,0 +1,71 @@
+/** What a file format is: what goes into its files and comes out of them, and what is said of the rest. */
+import type { Address } from '../document/addresses';
+import type { Questionnaire } from '../document/types';
+import type { Work } from '../exchange/work-file';
+import type { DataRows } from './data/rows';
+
+/** What a file may hold. */
+export interface StudyContent {
+  readonly document: Questionnaire;
+  readonly work: Work;
+  /** Which version it is of, and is marked with; none of the draft. */
+  readonly version?: VersionMark;
+  /** Where the format is one of data. */
+  readonly data?: DataRows;
+}
+
+export interface VersionMark {
+  readonly number: number;
+  readonly frozen: boolean;
+  /** When it was kept, in milliseconds since 1970. */
+  readonly at: number;
+}
+
+/** One of several files that are written together. */
+export interface WrittenFile {
+  readonly name: string;
+  readonly text: string | Uint8Array;
+}
+
+/** One file, or the files of a folder. */
+export type Written = string | Uint8Array | readonly WrittenFile[];
+
+export type ReadStudy =
+  /** `doubts`: what of the file was not understood, or not taken over. */
+  | { readonly ok: true; readonly content: StudyContent; readonly doubts?: readonly Doubt[] }
+  /** Sentences, the gravest first. */
+  | { readonly ok: false; readonly problems: readonly string[] };
+
+/** Something in a file that nothing was made of. */
+export interface Doubt {
+  /** From 1. */
+  readonly line: number;
+  /** A clause without a full stop. */
+  readonly what: string;
+}
+
+/** Something that a format cannot hold. */
+export interface Loss {
+  readonly at: Address;
+  readonly what: string;
+}
+
+export interface FileFormat {
+  /** As it is offered to people. */
+  readonly words: string;
+  /** What the names of its files end with, without a dot before; the first is written where nothing else is asked for. */
+  readonly endings: readonly [string, ...string[]];
+  /** Of those, which can be written, where it is more than the first: each another kind of file. */
+  readonly kinds?: readonly string[];
+  /** It is written of rows of data. */
+  readonly ofData?: true;
+  readonly mediaType: string;
+  /**
+   * Null: it is only read. A promise where what writes is loaded for it alone. `kind`: one of `kinds`, or the first ending.
+   * Throws where it is one of data and there is none.
+   */
+  readonly write: ((content: StudyContent, kind: string) => Written | Promise<Written>) | null;
+  /** Null: it is only written. `name`: of the file. */
+  readonly read: ((bytes: Uint8Array, name: string) => ReadStudy) | null;
+  readonly losses: (content: StudyContent) => readonly Loss[];
+}

@@ -1,0 +1,27 @@
+/** What a file cannot hold, each with its place; folded, since it can be long. */
+import type { Loss } from '../../core/release/format-types';
+import { placeAt } from '../../core/routing/problems';
+import { placeWords } from '../../core/wording/places';
+import { useStudy } from '../state/store';
+import classes from './files.module.css';
+
+interface Props {
+  readonly words: string;
+  readonly lost: readonly Loss[];
+}
+
+export function LostList({ words, lost }: Props) {
+  const document = useStudy((state) => state.document);
+  return (
+    <details className={classes.lost}>
+      <summary>{words}</summary>
+      <ul>
+        {lost.map(({ at, what }, n) => (
+          <li key={n}>
+            {placeWords(document, placeAt(at))}: {what}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
