@@ -65,7 +65,7 @@ async function given(file: string, to: string, out: string, values: Values): Pro
   const data = dataFor(document, to, ofData === true, values);
   const content: StudyContent = { document, work: NO_WORK, ...(data === null ? {} : { data }) };
   const written = putAll(out, await write(content, kindOf(to as FormatName, out, values)));
-  const lost = losses(content).map(({ at, what }) => {
+  const lost = (await losses(content)).map(({ at, what }) => {
     const place = placeAt(at);
     return { at: place, message: what, place: placeWords(document, place) };
   });
@@ -103,19 +103,20 @@ function dataFor(
 function kindOf(to: FormatName, out: string, { csv }: Values): string {
   const kinds = kindsOf(to);
   const [first = ''] = kinds;
-  if (csv === true) {
-    if (kinds.includes('csv')) return 'csv';
-    throw new Misuse(`--csv is for --to items; ${to} is written as ${kinds.join(', ')}`);
-  }
+  const endOf = (name: string) => name.toLowerCase().split('.').at(-1);
+  if (csv === true && to !== 'items') throw new Misuse(`--csv is for --to items, not for ${to}`);
   if (kinds.length === 1) return first;
-  const asked = kinds.find((kind) => out.toLowerCase().endsWith(`.${kind}`));
+  const wanted = csv === true ? 'csv' : endOf(out);
+  const asked = kinds.find((kind) => endOf(kind) === wanted);
   if (asked !== undefined) return asked;
-  throw new Misuse(`--out ${out}: ${to} is written as ${kinds.join(', ')}; let PATH end with one of them`);
+  if (to === 'items') return first;
+  const endings = kinds.map((kind) => `.${endOf(kind)}`).join(', ');
+  throw new Misuse(`--out ${out}: ${to} is written as ${endings}; let PATH end with one of them`);
 }
 
 /** A questionnaire of a file in another format. */
 async function taken(file: string, from: string, out: string): Promise<Converted> {
-  const result = formatNamed(from, 'read').read(readBytes(file), path.basename(file));
+  const result = await formatNamed(from, 'read').read(readBytes(file), path.basename(file));
   if (!result.ok) throw new Misuse(`${file}: ${result.problems[0] ?? 'cannot be read'}`);
   put(out, FORMATS.document.write(result.content));
   const losses = (result.doubts ?? []).map(({ line, what }) => ({

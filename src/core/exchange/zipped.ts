@@ -1,5 +1,5 @@
 /** Several files as one `.zip`: the same files give the same bytes. */
-import { strToU8, zipSync } from 'fflate';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 
 /** Zip files know no time before 1980. */
 const WHEN = { mtime: '1980-01-01T00:00:00' };
@@ -17,4 +17,16 @@ export function zipped(
       ),
     ),
   );
+}
+
+/** When an office file says it was made, which hangs on the clock. */
+const DATES = /(<dcterms:(created|modified)[^>]*>)[^<]*/g;
+
+/** An office file as another package wrote it, packed again so that nothing in it hangs on the clock. */
+export function settled(bytes: Uint8Array): Uint8Array<ArrayBuffer> {
+  const files = Object.entries(unzipSync(bytes)).map(([name, content]) => ({
+    name,
+    text: name.endsWith('core.xml') ? strFromU8(content).replace(DATES, `$1${WHEN.mtime}Z`) : content,
+  }));
+  return zipped(files);
 }

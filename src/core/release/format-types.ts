@@ -66,6 +66,7 @@ export interface FileFormat {
    */
   readonly write: ((content: StudyContent, kind: string) => Written | Promise<Written>) | null;
   /** Null: it is only written. `name`: of the file. */
-  readonly read: ((bytes: Uint8Array, name: string) => ReadStudy) | null;
-  readonly losses: (content: StudyContent) => readonly Loss[];
+  readonly read: ((bytes: Uint8Array, name: string) => ReadStudy | Promise<ReadStudy>) | null;
+  /** Of a format that is read as well: what reading it again does not give. */
+  readonly losses: (content: StudyContent) => readonly Loss[] | Promise<readonly Loss[]>;
 }

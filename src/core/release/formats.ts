@@ -7,16 +7,22 @@ import { WHOLE_STUDY } from '../document/addresses';
 import { fileStem } from '../document/names';
 import { problemText, readDocumentText, writeDocument } from '../document/read';
 import type { Questionnaire } from '../document/types';
+import { csvLines } from '../exchange/csv';
 import { fromList } from '../exchange/from-list';
+import { readItems } from '../exchange/items/read-items';
+import { itemRows } from '../exchange/items/write-items';
 import { readScript } from '../exchange/script/read-script';
 import { writeScript } from '../exchange/script/write-script';
+import { cellsOf } from '../exchange/sheet-cells';
 import { NO_WORK, readWork, WORK_PARTS, writeWork } from '../exchange/work-file';
 import type { Plan } from '../routing/plan';
 import { planOf } from '../routing/planner';
 import { dataFields, type DataField } from './data/fields';
 import type { AboutData } from './data/csvw';
 import type { DataRows } from './data/rows';
-import type { FileFormat, Loss, StudyContent } from './format-types';
+import type { FileFormat, Loss, StudyContent, Written } from './format-types';
+import { lossesBetween } from './losses';
+import type { Pages } from './print/pages';
 import { testPack } from './test-pack';
 import { testPackFiles } from './test-pack-files';
 import { versionWords } from './version-words';
@@ -44,6 +50,28 @@ function dataOf({ document, data, version }: StudyContent): {
 /** Of a file that holds the questionnaire alone. */
 const workLost = ({ work }: StudyContent): Loss[] =>
   WORK_PARTS.filter((part) => work[part].length > 0).map((part) => ({ at: WHOLE_STUDY, what: part }));
+
+/** Pages as the kind of file that an ending stands for. */
+async function printed(pages: Pages, kind: string): Promise<Written> {
+  if (kind.endsWith('html')) return (await import('./print/html')).pagesHtml(pages);
+  if (kind.endsWith('docx')) return (await import('./print/docx')).pagesDocx(pages);
+  return (await import('./print/pdf')).pagesPdf(pages);
+}
+
+/** What a questionnaire is called that comes from a file with this name. */
+const titleFrom = (name: string) => name.replace(/(\.[a-z-]+)+$/i, '');
+
+/** What is other once the file is read again; all of it where it cannot be read. */
+function lostByReading({ document }: StudyContent, back: (document: Questionnaire) => Questionnaire | null) {
+  const read = back(document);
+  return read === null ? [{ at: WHOLE_STUDY, what: 'all of it' }] : lossesBetween(document, read);
+}
+
+function itemsBack(document: Questionnaire): Questionnaire | null {
+  const cells = itemRows(document).map((row) => row.map(String));
+  const read = readItems(cells, fileStem(document.title));
+  return read.ok ? read.document : null;
+}
 
 /** In bytes: as large as a questionnaire with pictures may be sent. */
 const MOST_SCRIPT = 20_000_000;
@@ -90,6 +118,80 @@ export const FORMATS = {
         : { ok: false, problems: read.problems.map(({ line, what }) => `line ${line}: ${what}`) };
     },
     losses: workLost,
+  },
+  items: {
+    words: 'List of items',
+    endings: ['items.xlsx', 'items.csv', 'xlsx', 'csv'],
+    kinds: ['items.xlsx', 'items.csv'],
+    mediaType: 'application/octet-stream',
+    write: async ({ document, version }, kind) => {
+      if (kind.endsWith('csv')) return csvLines(itemRows(document));
+      return (await import('./sheets/items-workbook')).itemsWorkbook(document, versionWords(version));
+    },
+    read: async (bytes, name) => {
+      const read = await cellsOf(bytes);
+      if (!read.ok) return { ok: false, problems: [read.problem] };
+      const items = readItems(read.cells, titleFrom(name));
+      return items.ok
+        ? { ok: true, content: { document: items.document, work: NO_WORK }, doubts: items.doubts }
+        : items;
+    },
+    losses: (content) => [...workLost(content), ...lostByReading(content, itemsBack)],
+  },
+  codebook: {
+    words: 'Codebook',
+    endings: ['codebook.xlsx', 'codebook.html', 'codebook.pdf'],
+    kinds: ['codebook.xlsx', 'codebook.html', 'codebook.pdf'],
+    mediaType: 'application/octet-stream',
+    write: async ({ document, version }, kind) => {
+      const plan = planOf(document);
+      const analysis = analyse(plan);
+      if (kind.endsWith('xlsx'))
+        return (await import('./sheets/codebook-workbook')).codebookWorkbook(plan, analysis, versionWords(version));
+      const { codebookPages } = await import('./print/codebook-pages');
+      return printed(codebookPages(plan, analysis, versionWords(version)), kind);
+    },
+    read: null,
+    losses: NONE,
+  },
+  'route-book': {
+    words: 'Route book',
+    endings: ['routes.html', 'routes.pdf'],
+    kinds: ['routes.html', 'routes.pdf'],
+    mediaType: 'application/octet-stream',
+    write: async ({ document, version }, kind) => {
+      const plan = planOf(document);
+      const { routeBookPages } = await import('./print/route-book');
+      return printed(routeBookPages(plan, analyse(plan), versionWords(version)), kind);
+    },
+    read: null,
+    losses: NONE,
+  },
+  paper: {
+    words: 'Script on paper',
+    endings: ['paper.html', 'paper.pdf', 'paper.docx'],
+    kinds: ['paper.html', 'paper.pdf', 'paper.docx'],
+    mediaType: 'application/octet-stream',
+    write: async ({ document, version }, kind) => {
+      const plan = planOf(document);
+      const { scriptPages } = await import('./print/script-pages');
+      return printed(scriptPages(plan, Object.fromEntries(analyse(plan).asked), versionWords(version)), kind);
+    },
+    read: null,
+    losses: NONE,
+  },
+  form: {
+    words: 'Form to fill in',
+    endings: ['form.html', 'form.pdf', 'form.docx'],
+    kinds: ['form.html', 'form.pdf', 'form.docx'],
+    mediaType: 'application/octet-stream',
+    write: async ({ document, version }, kind) => {
+      const plan = planOf(document);
+      const { formPages } = await import('./print/form-pages');
+      return printed(formPages(plan, Object.fromEntries(analyse(plan).asked), versionWords(version)), kind);
+    },
+    read: null,
+    losses: NONE,
   },
   schema: {
     words: 'JSON Schema',
@@ -164,7 +266,7 @@ export const FORMATS = {
     mediaType: 'text/plain; charset=utf-8',
     write: null,
     read: (bytes, name) => {
-      const { document, questions, lines } = fromList(textOf(bytes), name.replace(/\.\w+$/, ''));
+      const { document, questions, lines } = fromList(textOf(bytes), titleFrom(name));
       if (questions === 0) return { ok: false, problems: ['There is no question in it.'] };
       const doubts = lines.flatMap(({ line, kind, says, doubt }) => {
         const what = doubt ?? (kind === 'trouble' ? says : null);

@@ -98,7 +98,7 @@ const api: ReleaseApi = {
     return {
       name: fileNameFor(content.document, format, mark?.number, kind),
       blob: new Blob([body], { type: mediaType }),
-      losses: losses(content),
+      losses: await losses(content),
     };
   },
 
