@@ -61,6 +61,28 @@ async function printed(pages: Pages, kind: string): Promise<Written> {
 /** What a questionnaire is called that comes from a file with this name. */
 const titleFrom = (name: string) => name.replace(/(\.[a-z-]+)+$/i, '');
 
+/** As it is written, with its skips as structure. */
+async function lifecycleOf(document: Questionnaire, version: string) {
+  const [{ ddiLifecycle }, { structured }] = await Promise.all([
+    import('./ddi/lifecycle'),
+    import('./ddi/structured'),
+  ]);
+  const made = structured(document);
+  const plan = planOf(made.document);
+  return { ...made, text: ddiLifecycle(plan, analyse(plan), made.document, version) };
+}
+
+async function lifecycleLosses(document: Questionnaire): Promise<Loss[]> {
+  const [{ readDdiLifecycle }, { text, document: made }, { skipsToldOf }] = await Promise.all([
+    import('./ddi/read-lifecycle'),
+    lifecycleOf(document, ''),
+    import('./ddi/structured'),
+  ]);
+  const back = readDdiLifecycle(new TextEncoder().encode(text), fileStem(document.title));
+  if (!back.ok) return [{ at: WHOLE_STUDY, what: 'all of it' }];
+  return [...skipsToldOf(document, made), ...lossesBetween(made, back.content.document)];
+}
+
 /** What is other once the file is read again; all of it where it cannot be read. */
 function lostByReading({ document }: StudyContent, back: (document: Questionnaire) => Questionnaire | null) {
   const read = back(document);
@@ -211,6 +233,14 @@ export const FORMATS = {
     },
     read: null,
     losses: NONE,
+  },
+  'ddi-lifecycle': {
+    words: 'DDI-Lifecycle 3.3',
+    endings: ['ddi33.xml'],
+    mediaType: 'application/xml; charset=utf-8',
+    write: async ({ document, version }) => (await lifecycleOf(document, versionWords(version))).text,
+    read: async (bytes, name) => (await import('./ddi/read-lifecycle')).readDdiLifecycle(bytes, titleFrom(name)),
+    losses: async (content) => [...workLost(content), ...(await lifecycleLosses(content.document))],
   },
   csvw: {
     words: 'Data as CSV, with CSVW',
