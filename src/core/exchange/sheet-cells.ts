@@ -15,7 +15,10 @@ const LIMITS = { unpacked: 100_000_000, texts: 300_000 };
 
 export async function cellsOf(bytes: Uint8Array): Promise<CellsRead> {
   if (bytes.length > MOST_BYTES)
-    return { ok: false, problem: `It is larger than ${MOST_BYTES / 1e6} MB: leave out what is no list of items.` };
+    return {
+      ok: false,
+      problem: `It is larger than ${MOST_BYTES / 1e6} MB: leave out what is no list of items.`,
+    };
   const found = sniffBytes(bytes.subarray(0, 65_536));
   switch (found.is) {
     case 'empty':

@@ -19,7 +19,9 @@ export function element(
   ...children: readonly (Content | readonly Content[])[]
 ): Element {
   const kept = children
-    .flatMap((child): readonly Content[] => (Array.isArray(child) ? (child as Content[]) : [child as Content]))
+    .flatMap((child): readonly Content[] =>
+      Array.isArray(child) ? (child as Content[]) : [child as Content],
+    )
     .filter((child): child is Element | string => child !== null && child !== undefined && child !== false);
   const given = Object.entries(attributes).filter(
     (entry): entry is [string, string | number] => entry[1] !== undefined,
@@ -70,8 +72,7 @@ const MOST_DEPTH = 200;
 
 /** Refuses what no file of this kind has a use for: a document type, with the entities that it could define. */
 export function readXml(bytes: Uint8Array): XmlRead {
-  if (bytes.length > MOST_SIGNS)
-    return { ok: false, problem: `It is larger than ${MOST_SIGNS / 1e6} MB.` };
+  if (bytes.length > MOST_SIGNS) return { ok: false, problem: `It is larger than ${MOST_SIGNS / 1e6} MB.` };
   let text: string;
   try {
     text = new TextDecoder(encodingOf(bytes), { fatal: true }).decode(bytes);
@@ -131,7 +132,8 @@ function treeOf(text: string): ReadElement {
   parser.on('closetag', () => {
     const closed = open.pop();
     const around = open.at(-1);
-    if (closed !== undefined && around !== undefined && closed.children.length === 0) around.text += closed.text;
+    if (closed !== undefined && around !== undefined && closed.children.length === 0)
+      around.text += closed.text;
   });
   parser.write(text).close();
   if (root === null) throw new Error('there is nothing in it');

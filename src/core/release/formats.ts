@@ -169,7 +169,11 @@ export const FORMATS = {
       const plan = planOf(document);
       const analysis = analyse(plan);
       if (kind.endsWith('xlsx'))
-        return (await import('./sheets/codebook-workbook')).codebookWorkbook(plan, analysis, versionWords(version));
+        return (await import('./sheets/codebook-workbook')).codebookWorkbook(
+          plan,
+          analysis,
+          versionWords(version),
+        );
       const { codebookPages } = await import('./print/codebook-pages');
       return printed(codebookPages(plan, analysis, versionWords(version)), kind);
     },
@@ -239,7 +243,8 @@ export const FORMATS = {
     endings: ['ddi33.xml'],
     mediaType: 'application/xml; charset=utf-8',
     write: async ({ document, version }) => (await lifecycleOf(document, versionWords(version))).text,
-    read: async (bytes, name) => (await import('./ddi/read-lifecycle')).readDdiLifecycle(bytes, titleFrom(name)),
+    read: async (bytes, name) =>
+      (await import('./ddi/read-lifecycle')).readDdiLifecycle(bytes, titleFrom(name)),
     losses: async (content) => [...workLost(content), ...(await lifecycleLosses(content.document))],
   },
   csvw: {

@@ -19,7 +19,8 @@ export function lossesBetween(document: Questionnaire, back: Questionnaire): Los
     else tell(held.at, partWords(held));
   }
   // What came that was not there is a difference as well.
-  for (const [key, { held }] of after) if (!before.has(key)) tell(placeIn(document, held.at), `${partWords(held)}, which is made up`);
+  for (const [key, { held }] of after)
+    if (!before.has(key)) tell(placeIn(document, held.at), `${partWords(held)}, which is made up`);
   return [...told.values()];
 }
 

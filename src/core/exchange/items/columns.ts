@@ -29,7 +29,9 @@ export const ITEM_COLUMN_NAMES = Object.keys(ITEM_COLUMNS) as ItemColumn[];
 export const headOf = (column: ItemColumn): string => ITEM_COLUMNS[column][0];
 
 const known = new Map(
-  ITEM_COLUMN_NAMES.flatMap((column) => ITEM_COLUMNS[column].map((words) => [words as string, column] as const)),
+  ITEM_COLUMN_NAMES.flatMap((column) =>
+    ITEM_COLUMNS[column].map((words) => [words as string, column] as const),
+  ),
 );
 
 /** What a header seems to mean; each meaning once, the first that has it. `said`: by hand, by header; null: nothing. */

@@ -45,7 +45,10 @@ const CODED = /^(-?\d{1,15})\s*(?:=|:|\.|\)|-|–)\s*(.*)$/s;
 const FLAGGED = /^(.*?)\s*\[([^[\]]*)\]$/s;
 
 /** Without codes, they are numbered from 1. `doubts`: flags that mean nothing here. */
-export function optionsRead(cell: string): { readonly options: Option[]; readonly doubts: readonly string[] } {
+export function optionsRead(cell: string): {
+  readonly options: Option[];
+  readonly doubts: readonly string[];
+} {
   const doubts: string[] = [];
   const parts = partsIn(cell);
   const coded = parts.map((part) => CODED.exec(part));
@@ -77,7 +80,10 @@ export function optionsRead(cell: string): { readonly options: Option[]; readonl
 
 export function rowsWritten(rows: readonly GridRow[]): string {
   return rows
-    .map(({ name, label, askIf }) => `${name} = ${kept(label)}${askIf === undefined ? '' : ` [if ${kept(askIf)}]`}`)
+    .map(
+      ({ name, label, askIf }) =>
+        `${name} = ${kept(label)}${askIf === undefined ? '' : ` [if ${kept(askIf)}]`}`,
+    )
     .join(BETWEEN);
 }
 
@@ -104,7 +110,10 @@ function targetWritten(to: Target): string {
 /** `if tenure = 1 -> item q7 | -> ending complete`. */
 export function skipsWritten(skips: readonly Skip[]): string {
   return skips
-    .map(({ if: condition, to }) => `${condition === undefined ? '' : `if ${kept(condition)} `}-> ${targetWritten(to)}`)
+    .map(
+      ({ if: condition, to }) =>
+        `${condition === undefined ? '' : `if ${kept(condition)} `}-> ${targetWritten(to)}`,
+    )
     .join(BETWEEN);
 }
 

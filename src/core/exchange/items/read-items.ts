@@ -52,7 +52,10 @@ export function readItems(
       ],
     };
   if (rows.length > MOST_ITEM_ROWS)
-    return { ok: false, problems: [`It has more than ${MOST_ITEM_ROWS.toLocaleString('en')} rows: divide it.`] };
+    return {
+      ok: false,
+      problems: [`It has more than ${MOST_ITEM_ROWS.toLocaleString('en')} rows: divide it.`],
+    };
   return new ItemReader(columns, title).read(header, rows);
 }
 
@@ -146,7 +149,9 @@ class ItemReader {
       ...(skips.length === 0 ? {} : { skips }),
     };
     if (type === 'statement') return { kind: 'statement', ...shared };
-    const measure = (['nominal', 'ordinal', 'interval', 'ratio'] as const).find((each) => each === row.measure);
+    const measure = (['nominal', 'ordinal', 'interval', 'ratio'] as const).find(
+      (each) => each === row.measure,
+    );
     if (row.measure !== undefined && measure === undefined)
       this.doubt(`“${row.measure}” is no level of measurement`);
     const required = this.yesNo(row.required);
@@ -173,7 +178,9 @@ class ItemReader {
     const wanted = type?.toLowerCase() ?? '';
     const known =
       ANSWER_TYPES.find((each) => each === wanted) ??
-      ANSWER_TYPES.find((each) => ANSWER_TRAITS[each].words === wanted || ANSWER_TRAITS[each].offered === wanted);
+      ANSWER_TYPES.find(
+        (each) => ANSWER_TRAITS[each].words === wanted || ANSWER_TRAITS[each].offered === wanted,
+      );
     if (known !== undefined) return known;
     const guess =
       rows !== undefined
@@ -183,7 +190,8 @@ class ItemReader {
           : least !== undefined && most !== undefined
             ? 'number'
             : 'text';
-    if (wanted !== '') this.doubt(`“${type}” is no type of answer: it was taken for ${ANSWER_TRAITS[guess].words}`);
+    if (wanted !== '')
+      this.doubt(`“${type}” is no type of answer: it was taken for ${ANSWER_TRAITS[guess].words}`);
     return guess;
   }
 
@@ -212,10 +220,15 @@ class ItemReader {
       }
       case 'number':
       case 'scale': {
-        const [min, max] = [this.number(row.least, type === 'scale' ? 0 : 0), this.number(row.most, type === 'scale' ? 10 : 100)];
+        const [min, max] = [
+          this.number(row.least, type === 'scale' ? 0 : 0),
+          this.number(row.most, type === 'scale' ? 10 : 100),
+        ];
         const decimals = row.decimals === undefined ? {} : { decimals: this.number(row.decimals, 0) };
         const unit = row.unit === undefined ? {} : { unit: row.unit };
-        return type === 'scale' ? { type, min, max, ...beside } : { type, min, max, ...decimals, ...unit, ...beside };
+        return type === 'scale'
+          ? { type, min, max, ...beside }
+          : { type, min, max, ...decimals, ...unit, ...beside };
       }
       case 'text':
         return { type };
@@ -236,7 +249,9 @@ class ItemReader {
   private number(words: string | undefined, otherwise: number): number {
     const number = Number((words ?? '').replace(',', '.'));
     if (words !== undefined && Number.isFinite(number)) return number;
-    this.doubt(`${words === undefined ? 'there is no limit' : `“${words}” is no number`}: ${otherwise} was taken`);
+    this.doubt(
+      `${words === undefined ? 'there is no limit' : `“${words}” is no number`}: ${otherwise} was taken`,
+    );
     return otherwise;
   }
 
@@ -246,7 +261,9 @@ class ItemReader {
     const skips = sections.flatMap(({ items }) =>
       items.flatMap((item): readonly Skip[] => (item.kind === 'page_break' ? [] : (item.skips ?? []))),
     );
-    const wanted = new Set(skips.flatMap(({ to }) => ('ending' in to && !known.has(to.ending) ? [to.ending] : [])));
+    const wanted = new Set(
+      skips.flatMap(({ to }) => ('ending' in to && !known.has(to.ending) ? [to.ending] : [])),
+    );
     return [
       ...base,
       ...Array.from(wanted, (id): Ending => ({ id, kind: 'complete', messages: [{ text: 'Thank you.' }] })),

@@ -12,10 +12,17 @@ export function itemRows({ sections }: Questionnaire): (string | number)[][] {
   const rows = sections.flatMap((section): Cells[] =>
     section.items.length === 0 ? [ofSection(section)] : section.items.map((item) => ofItem(section, item)),
   );
-  return [ITEM_COLUMN_NAMES.map(headOf), ...rows.map((row) => ITEM_COLUMN_NAMES.map((column) => row[column] ?? ''))];
+  return [
+    ITEM_COLUMN_NAMES.map(headOf),
+    ...rows.map((row) => ITEM_COLUMN_NAMES.map((column) => row[column] ?? '')),
+  ];
 }
 
-const ofSection = ({ id, title, kind }: Section): Cells => ({ section: title, sectionId: id, sectionKind: kind });
+const ofSection = ({ id, title, kind }: Section): Cells => ({
+  section: title,
+  sectionId: id,
+  sectionKind: kind,
+});
 
 function ofItem(section: Section, item: Item): Cells {
   const home = ofSection(section);

@@ -16,7 +16,10 @@ interface Listed {
 export class Codes {
   private readonly all = new Map<string, readonly Listed[]>();
   /** Name of the list of codes for no answer, by what is in it. */
-  private readonly missingLists = new Map<string, { readonly name: string; readonly values: readonly MissingValue[] }>();
+  private readonly missingLists = new Map<
+    string,
+    { readonly name: string; readonly values: readonly MissingValue[] }
+  >();
 
   constructor(
     private readonly urns: Urns,
@@ -33,7 +36,10 @@ export class Codes {
         this.missingLists.set(content, { name: `missing-${name}`, values: missing });
     }
     for (const { name, values } of this.missingLists.values())
-      this.all.set(name, values.map(({ code, label }) => ({ code, label, missing: true })));
+      this.all.set(
+        name,
+        values.map(({ code, label }) => ({ code, label, missing: true })),
+      );
   }
 
   private ofQuestion({ name, answer }: Question): void {
@@ -44,7 +50,11 @@ export class Codes {
         options.map(({ code, label, missing }) => ({ code, label, missing: missing !== undefined })),
       );
     const rows = rowsOf(answer);
-    if (rows.length > 0) this.all.set(rowList(name), rows.map((row) => ({ code: row.name, label: row.label })));
+    if (rows.length > 0)
+      this.all.set(
+        rowList(name),
+        rows.map((row) => ({ code: row.name, label: row.label })),
+      );
   }
 
   /** A reference to a list; null where there is none of that name. */
@@ -94,7 +104,13 @@ export class Codes {
             'l:Code',
             {},
             this.urns.identity('code', categoryName(list, value), value),
-            this.urns.reference('r:CategoryReference', 'Category', 'category', categoryName(list, value), value),
+            this.urns.reference(
+              'r:CategoryReference',
+              'Category',
+              'category',
+              categoryName(list, value),
+              value,
+            ),
             element('r:Value', {}, String(value.code)),
           ),
         ),

@@ -32,7 +32,12 @@ export class Constructs {
     const parts = [
       ...document.sections.map((section) => this.section(section)),
       ...(document.derived ?? []).map((derived) => this.derived(derived)),
-      this.sequence('endings', 'Endings', document.endings, document.endings.map((ending) => this.ending(ending))),
+      this.sequence(
+        'endings',
+        'Endings',
+        document.endings,
+        document.endings.map((ending) => this.ending(ending)),
+      ),
     ];
     this.root = this.sequence('instrument', document.title, document, parts);
   }
@@ -124,7 +129,9 @@ export class Constructs {
       intro,
     );
     const looped = section.repeat === undefined ? sequence : this.loop(section, sequence);
-    return askIf === undefined ? looped : this.branch(`section-${section.id}`, askIf, this.said(askIf), looped);
+    return askIf === undefined
+      ? looped
+      : this.branch(`section-${section.id}`, askIf, this.said(askIf), looped);
   }
 
   private loop({ id, title, repeat }: Section, inner: Made): Made {

@@ -77,8 +77,7 @@ function domain(answer: Answer, name: string, codes: Codes): Element {
 function codeDomain(answer: Answer, list: Element | null): Element {
   const several = picksMany(answer) || (hasRows(answer) && answer.pick === 'many');
   const count = optionsOf(answer).length;
-  if (ranksOptions(answer))
-    return element('d:RankingDomain', {}, list, cardinality(answer.top ?? count));
+  if (ranksOptions(answer)) return element('d:RankingDomain', {}, list, cardinality(answer.top ?? count));
   return element('d:CodeDomain', {}, list, cardinality(several ? count : 1));
 }
 

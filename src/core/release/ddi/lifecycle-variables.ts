@@ -40,7 +40,8 @@ export function variableElements(
 const DATES = { date: 'Date', time: 'Time', datetime: 'DateTime' } as const;
 
 function representation({ name, holds, values, least, most }: DataField, codes: Codes): Element {
-  if (values.length > 0 && least === null) return element('r:CodeRepresentation', {}, codes.reference(columnList(name)));
+  if (values.length > 0 && least === null)
+    return element('r:CodeRepresentation', {}, codes.reference(columnList(name)));
   switch (holds) {
     case 'whole':
     case 'number':

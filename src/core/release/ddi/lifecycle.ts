@@ -16,7 +16,7 @@ import { Urns } from './urns';
 import { Words } from './words';
 
 const NAMESPACES = {
-  'xmlns': 'ddi:instance:3_3',
+  xmlns: 'ddi:instance:3_3',
   'xmlns:r': 'ddi:reusable:3_3',
   'xmlns:s': 'ddi:studyunit:3_3',
   'xmlns:c': 'ddi:conceptualcomponent:3_3',
@@ -40,8 +40,11 @@ export function ddiLifecycle(
   const constructs = new Constructs(urns, words, plan, document);
   const { questions, instructions } = questionElements(urns, words, document, codes);
   const variables = variableElements(urns, words, plan, fields, codes, universes);
-  const part = (name: string, kind: Parameters<Urns['identity']>[0], ...children: (Element | null | Element[])[]) =>
-    element(name, {}, urns.identity(kind, '', document), ...children);
+  const part = (
+    name: string,
+    kind: Parameters<Urns['identity']>[0],
+    ...children: (Element | null | Element[])[]
+  ) => element(name, {}, urns.identity(kind, '', document), ...children);
   const root = element(
     'DDIInstance',
     NAMESPACES,
@@ -71,7 +74,11 @@ export function ddiLifecycle(
           element(
             'l:LogicalRecord',
             { hasLocator: 'false' },
-            urns.identity('record', '', fields.map(({ name }) => name)),
+            urns.identity(
+              'record',
+              '',
+              fields.map(({ name }) => name),
+            ),
             words.string('l:LogicalRecordName', 'data'),
             element('l:VariablesInRecord', { allVariablesInLogicalProduct: 'true' }),
           ),

@@ -23,7 +23,12 @@ export function nativeAnswer(answer: Answer): Answer {
   }
   if (isDated(answer)) {
     const { type, min, max } = answer;
-    return { type, ...(min === undefined ? {} : { min }), ...(max === undefined ? {} : { max }), ...specials };
+    return {
+      type,
+      ...(min === undefined ? {} : { min }),
+      ...(max === undefined ? {} : { max }),
+      ...specials,
+    };
   }
   if (isListed(answer)) return { type: answer.type, options };
   const { minLength, maxLength } = answer as Extract<Answer, { type: 'text' }>;
@@ -41,8 +46,15 @@ function nativeOption({ code, label, missing }: Option): Option {
 
 /** Properties of a question that its DDI elements do not hold, by name. */
 export function restOfQuestion(question: Question): Record<string, unknown> {
-  const { kind: _kind, name: _name, text: _text, label: _label, instruction: _instruction, answer, ...rest } =
-    questionAlone(question);
+  const {
+    kind: _kind,
+    name: _name,
+    text: _text,
+    label: _label,
+    instruction: _instruction,
+    answer,
+    ...rest
+  } = questionAlone(question);
   return { ...rest, ...(equal(answer, nativeAnswer(answer)) ? {} : { answer }) };
 }
 

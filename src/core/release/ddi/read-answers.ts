@@ -29,9 +29,12 @@ export class DdiAnswers {
       this.tell(question, 'what can be answered is not said: a text is asked for');
       return { type: 'text' };
     }
-    const beside = others.filter(({ name }) => name === 'CodeDomain').flatMap((domain) => this.options(domain));
+    const beside = others
+      .filter(({ name }) => name === 'CodeDomain')
+      .flatMap((domain) => this.options(domain));
     for (const other of others)
-      if (other.name !== 'CodeDomain') this.tell(other, `<${other.name}> as a second way to answer was not taken over`);
+      if (other.name !== 'CodeDomain')
+        this.tell(other, `<${other.name}> as a second way to answer was not taken over`);
     const answer = this.ofDomain(first, question);
     if (beside.length === 0) return answer;
     const specials = beside.map((option): Option => ({ missing: 'not_available', ...option }));
@@ -75,7 +78,9 @@ export class DdiAnswers {
     if (!isLimited) this.tell(domain, 'the number has no limits: 0 to 1,000,000 were taken');
     const limits = isLimited ? { min: low ?? 0, max: high ?? 0 } : { min: 0, max: 1_000_000 };
     const scale = wholeIn(domain.attributes.scale);
-    return type === 'scale' ? { type, ...limits } : { type, ...limits, ...(scale ? { decimals: Math.min(6, scale) } : {}) };
+    return type === 'scale'
+      ? { type, ...limits }
+      : { type, ...limits, ...(scale ? { decimals: Math.min(6, scale) } : {}) };
   }
 
   private grid(question: ReadElement, fresh: (words: string) => string): Answer {

@@ -46,7 +46,10 @@ class LifecycleReader {
 
   constructor(private readonly root: ReadElement) {
     this.index(root);
-    this.answers = new DdiAnswers((reference) => this.referred(reference), (at, what) => this.doubt(at, what));
+    this.answers = new DdiAnswers(
+      (reference) => this.referred(reference),
+      (at, what) => this.doubt(at, what),
+    );
   }
 
   private index(at: ReadElement): void {
@@ -71,7 +74,8 @@ class LifecycleReader {
   study(title: string): ReadStudy {
     const instruments = allNamed(this.root, 'Instrument');
     const [instrument] = instruments;
-    for (const other of instruments.slice(1)) this.doubt(other, 'a second instrument, which was not taken over');
+    for (const other of instruments.slice(1))
+      this.doubt(other, 'a second instrument, which was not taken over');
     const start = this.referred(instrument && childOf(instrument, 'ControlConstructReference'));
     if (start !== undefined) this.follow(start, { conditions: [], section: null });
     else this.withoutInstrument();
@@ -80,9 +84,11 @@ class LifecycleReader {
     if (used.length === 0) return { ok: false, problems: ['There is no question in it.'] };
     const citation = downTo(this.root, 'Citation', 'Title') ?? allNamed(this.root, 'Title')[0];
     const language = citation && firstLanguage(citation);
-    const base = emptyQuestionnaire(wordsOf(citation) || title);
+    const { settings, ...base } = emptyQuestionnaire(wordsOf(citation) || title);
     const document = {
       ...base,
+      // What ours does not say it has not.
+      ...(isOurs ? {} : { settings }),
       ...(language === undefined ? {} : { language }),
       ...(instrument === undefined ? {} : ownOf(instrument)),
       sections: used,
@@ -96,7 +102,10 @@ class LifecycleReader {
   private withoutInstrument(): void {
     const questions = [...allNamed(this.root, 'QuestionItem'), ...allNamed(this.root, 'QuestionGrid')];
     if (questions.length === 0) return;
-    this.doubt(this.root, 'there is no instrument: the questions come in the order of the file, for everybody');
+    this.doubt(
+      this.root,
+      'there is no instrument: the questions come in the order of the file, for everybody',
+    );
     const section = this.open('Questions', {});
     for (const question of questions) this.question(question, question, { conditions: [], section });
   }
@@ -104,7 +113,10 @@ class LifecycleReader {
   private open(title: string, own: Partial<Section>): Open<Section> & { items: Item[] } {
     const taken = this.ids;
     const wanted = own.id ?? title;
-    const id = nameProblem(wanted) === null && !taken.has(wanted.toLowerCase()) ? wanted : freshName(wanted || 'section', taken);
+    const id =
+      nameProblem(wanted) === null && !taken.has(wanted.toLowerCase())
+        ? wanted
+        : freshName(wanted || 'section', taken);
     taken.add(id.toLowerCase());
     const section = { kind: guessKind(title), ...own, id, title, items: [] as Item[] };
     this.sections.push(section);
@@ -140,10 +152,16 @@ class LifecycleReader {
       case 'ComputationItem':
         // Ours are among the derived variables already.
         if (this.ownStudy('derived') === undefined)
-          this.doubt(construct, `the computation “${nameOf(construct)}” was not taken over: write it as a derived variable`);
+          this.doubt(
+            construct,
+            `the computation “${nameOf(construct)}” was not taken over: write it as a derived variable`,
+          );
         break;
       default:
-        this.doubt(construct, `<${construct.name}> is not understood, and what stands in it was not taken over`);
+        this.doubt(
+          construct,
+          `<${construct.name}> is not understood, and what stands in it was not taken over`,
+        );
     }
     this.following.delete(construct);
   }
@@ -174,7 +192,8 @@ class LifecycleReader {
     });
     this.referredIn(construct, { conditions: [], section: opened });
     const breaks = own.pageBreaks;
-    if (Array.isArray(breaks)) for (const at of breaks) opened.items.splice(Number(at), 0, { kind: 'page_break' });
+    if (Array.isArray(breaks))
+      for (const at of breaks) opened.items.splice(Number(at), 0, { kind: 'page_break' });
   }
 
   private referredIn(construct: ReadElement, around: Around): void {
@@ -197,15 +216,20 @@ class LifecycleReader {
       if (condition !== null) before.push(`not (${condition})`);
     }
     const otherwise = this.referred(childOf(construct, 'ElseConstructReference'));
-    if (otherwise !== undefined) this.follow(otherwise, { ...around, conditions: [...around.conditions, ...before] });
+    if (otherwise !== undefined)
+      this.follow(otherwise, { ...around, conditions: [...around.conditions, ...before] });
   }
 
   /** Null where it cannot be read: what it is for is then asked of everybody, which is told. */
   private conditionOf(condition: ReadElement | undefined, at: ReadElement): string | null {
     const text = (condition && allNamed(condition, 'CommandContent')[0]?.text.trim()) ?? '';
     if (text !== '' && parseCondition(text).ok) return text;
-    const said = wordsOf(condition && childOf(condition, 'Description')) || text || 'a condition without words';
-    this.doubt(condition ?? at, `“${said}” is no condition that can be read here: what it is for is asked of everybody`);
+    const said =
+      wordsOf(condition && childOf(condition, 'Description')) || text || 'a condition without words';
+    this.doubt(
+      condition ?? at,
+      `“${said}” is no condition that can be read here: what it is for is asked of everybody`,
+    );
     return null;
   }
 
@@ -214,11 +238,16 @@ class LifecycleReader {
     this.referredIn(construct, around);
     const inner = this.sections.slice(from);
     if (inner.length === 0 || inner.some(({ repeat }) => repeat === undefined))
-      this.doubt(construct, `how often “${wordsOf(childOf(construct, 'Label')) || nameOf(construct)}” repeats was not understood: it is asked once`);
+      this.doubt(
+        construct,
+        `how often “${wordsOf(childOf(construct, 'Label')) || nameOf(construct)}” repeats was not understood: it is asked once`,
+      );
   }
 
   private home(around: Around): Open<Section> & { items: Item[] } {
-    return (around.section ?? this.sections.at(-1) ?? this.open('Questions', {})) as Open<Section> & { items: Item[] };
+    return (around.section ?? this.sections.at(-1) ?? this.open('Questions', {})) as Open<Section> & {
+      items: Item[];
+    };
   }
 
   private fresh(wanted: string): string {
@@ -231,7 +260,11 @@ class LifecycleReader {
   private question(question: ReadElement, construct: ReadElement, around: Around): void {
     const wanted = nameOf(question) || nameOf(construct);
     const name = this.fresh(wanted);
-    if (name !== wanted) this.doubt(question, `“${wanted}” is no name that can stand here, or stands here twice: it is called ${name}`);
+    if (name !== wanted)
+      this.doubt(
+        question,
+        `“${wanted}” is no name that can stand here, or stands here twice: it is called ${name}`,
+      );
     const label = wordsOf(childOf(construct, 'Label'));
     const instruction = wordsOf(this.referredText(question, 'InterviewerInstructionReference'));
     this.home(around).items.push({
@@ -277,7 +310,10 @@ function joined(conditions: readonly string[]): string | undefined {
 function keysOf(at: ReadElement): string[] {
   const own = (name: string) => childOf(at, name)?.text.trim() ?? '';
   const [urn, id] = [own('URN'), own('ID')];
-  return [...(urn === '' ? [] : [urn]), ...(id === '' ? [] : [`urn:ddi:${own('Agency')}:${id}:${own('Version')}`])];
+  return [
+    ...(urn === '' ? [] : [urn]),
+    ...(id === '' ? [] : [`urn:ddi:${own('Agency')}:${id}:${own('Version')}`]),
+  ];
 }
 
 /** The first words of a label, name or text, in whatever it wraps them. */
@@ -293,7 +329,9 @@ function firstLanguage(at: ReadElement): string | undefined {
 }
 
 function nameOf(at: ReadElement): string {
-  return wordsOf(at.children.find(({ name }) => name.endsWith('Name'))) || (childOf(at, 'ID')?.text.trim() ?? '');
+  return (
+    wordsOf(at.children.find(({ name }) => name.endsWith('Name'))) || (childOf(at, 'ID')?.text.trim() ?? '')
+  );
 }
 
 function textIn(at: ReadElement, name: string): string {

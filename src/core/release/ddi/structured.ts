@@ -37,7 +37,8 @@ export function structured(document: Questionnaire): Structured {
     if (some.length === 0 || proofs >= MOST_PROOFS) return known;
     const tried = convertedBy(document, [...known, ...some]);
     proofs += 1;
-    if (tried.done.length > known.length && sameRouting(before, planOf(tried.document)) === true) return tried.done;
+    if (tried.done.length > known.length && sameRouting(before, planOf(tried.document)) === true)
+      return tried.done;
     if (some.length === 1) return known;
     const half = Math.ceil(some.length / 2);
     return provable(some.slice(half), provable(some.slice(0, half), known));
@@ -84,7 +85,12 @@ export function skipsToldOf(document: Questionnaire, made: Questionnaire): Loss[
     }),
     ...(onward === undefined
       ? []
-      : [{ at: address('section', id), what: 'where its end leads, written as its condition and no structure' }]),
+      : [
+          {
+            at: address('section', id),
+            what: 'where its end leads, written as its condition and no structure',
+          },
+        ]),
   ]);
 }
 

@@ -22,7 +22,11 @@ export class Words {
 
   /** `<d:QuestionText><d:LiteralText><d:Text>`. */
   literal(name: string, text: string): Element {
-    return element(name, {}, element('d:LiteralText', {}, element('d:Text', { 'xml:lang': this.language }, text)));
+    return element(
+      name,
+      {},
+      element('d:LiteralText', {}, element('d:Text', { 'xml:lang': this.language }, text)),
+    );
   }
 
   /** A condition with its sentence beside it. */

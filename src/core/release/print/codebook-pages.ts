@@ -21,7 +21,11 @@ export function codebookPages(
     language,
     version,
     blocks: [
-      textOf(soft(`${rows.length.toLocaleString('en')} columns. Where there is no answer, a column holds one of these codes, unless it has its own:`)),
+      textOf(
+        soft(
+          `${rows.length.toLocaleString('en')} columns. Where there is no answer, a column holds one of these codes, unless it has its own:`,
+        ),
+      ),
       {
         is: 'table',
         head: ['Code', 'Meaning', 'Reason'],
@@ -42,7 +46,11 @@ function rowBlocks(row: BookRow, base: string): Block[] {
   const facts = [`${type}, ${measure}`, range].filter((part) => part !== '').join('; ');
   const own = missing.filter(({ isOwn }) => isOwn);
   const codes: Runs[][] = [
-    ...values.map((value) => [code(String(value.code)), plain(value.label), soft(value.missing ? 'no answer' : '')]),
+    ...values.map((value) => [
+      code(String(value.code)),
+      plain(value.label),
+      soft(value.missing ? 'no answer' : ''),
+    ]),
     ...own.map((each) => [code(String(each.code)), plain(each.label), soft('missing, its own code')]),
   ];
   return [

@@ -13,7 +13,8 @@ const LINE = 'C0C0C0';
 
 export async function pagesDocx({ title, what, version, blocks }: Pages): Promise<Uint8Array> {
   const docx = await import('docx');
-  const { Document, Packer, Paragraph, TextRun, Header, Footer, PageNumber, AlignmentType, HeadingLevel } = docx;
+  const { Document, Packer, Paragraph, TextRun, Header, Footer, PageNumber, AlignmentType, HeadingLevel } =
+    docx;
   const document = new Document({
     creator: 'Jolly Fork',
     title: sound(`${title}: ${what}`),
@@ -97,7 +98,8 @@ function pictureOf(docx: Docx, { src, alt }: Extract<Block, { is: 'picture' }>):
   const { Paragraph, ImageRun, TextRun } = docx;
   const [, kind = '', data = ''] = /^data:image\/(png|jpeg|gif);base64,(.*)$/s.exec(src) ?? [];
   const type = KINDS[kind as keyof typeof KINDS];
-  if (type === undefined) return new Paragraph({ children: [new TextRun({ text: sound(`[${alt}]`), color: SOFT })] });
+  if (type === undefined)
+    return new Paragraph({ children: [new TextRun({ text: sound(`[${alt}]`), color: SOFT })] });
   const bytes = Uint8Array.from(atob(data), (sign) => sign.charCodeAt(0));
   return new Paragraph({
     children: [
@@ -138,7 +140,12 @@ function tableOf(docx: Docx, { head, rows, widths }: Table): FileChild {
     rows: [
       ...(head === null
         ? []
-        : [row(head.map((text) => [new TextRun({ text: sound(text), bold: true })]), true)]),
+        : [
+            row(
+              head.map((text) => [new TextRun({ text: sound(text), bold: true })]),
+              true,
+            ),
+          ]),
       ...rows.map((cells) => row(cells.map((cell) => runsOf(docx, cell)))),
     ],
   });

@@ -22,19 +22,23 @@ export function formPages(plan: Plan, asked: Readonly<Record<string, string>>, v
     blocks: [
       textOf(plain(`Form ${'_'.repeat(12)}   Date ${'_'.repeat(12)}`)),
       textOf(
-        soft('Tick one circle; of boxes, tick all that fit. Where nothing stands behind an answer, go on with the next question.'),
+        soft(
+          'Tick one circle; of boxes, tick all that fit. Where nothing stands behind an answer, go on with the next question.',
+        ),
       ),
-      ...form.sections.flatMap(({ letter, title: words, intro, only, runs, blocks, columns, onward }): Block[] => [
-        heading(2, `${letter}  ${words}`),
-        ...(only === null ? [] : [textOf(bold(only))]),
-        ...(runs === null ? [] : [textOf(soft(runs))]),
-        ...markedBlocks(intro),
-        ...blocks.flatMap(({ title: pass, items }): Block[] => [
-          ...(pass === null ? [] : [heading(3, pass)]),
-          ...items.flatMap((item) => apart(itemBlocks(item, columns))),
-        ]),
-        ...onward.map((rule) => textOf(soft(rule))),
-      ]),
+      ...form.sections.flatMap(
+        ({ letter, title: words, intro, only, runs, blocks, columns, onward }): Block[] => [
+          heading(2, `${letter}  ${words}`),
+          ...(only === null ? [] : [textOf(bold(only))]),
+          ...(runs === null ? [] : [textOf(soft(runs))]),
+          ...markedBlocks(intro),
+          ...blocks.flatMap(({ title: pass, items }): Block[] => [
+            ...(pass === null ? [] : [heading(3, pass)]),
+            ...items.flatMap((item) => apart(itemBlocks(item, columns))),
+          ]),
+          ...onward.map((rule) => textOf(soft(rule))),
+        ],
+      ),
       heading(2, 'Ends'),
       ...form.endings.flatMap(({ label, when, text }): Block[] => [
         textOf([...bold(label), ...(when === null ? [] : plain(` if ${when}`))]),
@@ -99,7 +103,9 @@ function answerBlocks(answer: FormAnswer, columns: readonly string[] | null): Bl
     case 'moment': {
       const unit = answer.as === 'digits' ? answer.unit : '';
       const field = `${answer.digits.replaceAll(/[.:]/g, '$& ').replaceAll(/[A-Za-z0]/g, '_ ')}${unit}`;
-      const written = (columns ?? ['']).map((column) => textOf(plain(`${column === '' ? '' : `${column}: `}${field}`)));
+      const written = (columns ?? ['']).map((column) =>
+        textOf(plain(`${column === '' ? '' : `${column}: `}${field}`)),
+      );
       return [
         ...written,
         ...(answer.limits === '' ? [] : [textOf(soft(answer.limits))]),

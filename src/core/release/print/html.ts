@@ -56,7 +56,9 @@ function blockHtml(block: Block): string {
 
 function tableHtml({ head, rows, widths }: Table): string {
   const whole = widths.reduce((sum, width) => sum + width, 0);
-  const columns = widths.map((width) => `<col style="width:${((100 * width) / whole).toFixed(1)}%">`).join('');
+  const columns = widths
+    .map((width) => `<col style="width:${((100 * width) / whole).toFixed(1)}%">`)
+    .join('');
   const top =
     head === null
       ? ''

@@ -17,7 +17,8 @@ export function markedBlocks(text: string): Block[] {
       const isLeaf = name === 'Paragraph' || name.endsWith('Heading') || name === 'CodeBlock';
       if (!isLeaf) return true;
       const runs = trimmed(runsIn(text, node, from, to, {}));
-      if (runs.length > 0) blocks.push({ is: 'text', runs, ...(bullets > 0 ? { bullet: true as const } : {}) });
+      if (runs.length > 0)
+        blocks.push({ is: 'text', runs, ...(bullets > 0 ? { bullet: true as const } : {}) });
       return false;
     },
     leave: ({ name }) => {
@@ -48,8 +49,10 @@ function runsIn(text: string, node: Node, from: number, to: number, style: Style
   for (let child = node.firstChild; child !== null; child = child.nextSibling) {
     words(child.from);
     const { name } = child;
-    if (name === 'StrongEmphasis') runs.push(...runsIn(text, child, child.from, child.to, { ...style, bold: true }));
-    else if (name === 'Emphasis') runs.push(...runsIn(text, child, child.from, child.to, { ...style, italic: true }));
+    if (name === 'StrongEmphasis')
+      runs.push(...runsIn(text, child, child.from, child.to, { ...style, bold: true }));
+    else if (name === 'Emphasis')
+      runs.push(...runsIn(text, child, child.from, child.to, { ...style, italic: true }));
     else if (name === 'Link') runs.push(...runsIn(text, child, child.from, child.to, style));
     else if (name === 'HardBreak') runs.push({ text: ' ', ...style });
     else if (name === 'Escape') runs.push({ text: text.slice(child.from + 1, child.to), ...style });

@@ -38,8 +38,19 @@ function definition({ title, what, language, version, blocks }: Pages): TDocumen
     pageSize: 'A4',
     pageMargins: [46, 56, 46, 50],
     defaultStyle: { fontSize: 9.5, lineHeight: 1.15 },
-    header: () => ({ text: sound(`${title} · ${version}`), color: SOFT, fontSize: 8, margin: [46, 26, 46, 0] }),
-    footer: (page, of) => ({ text: `${page} of ${of}`, color: SOFT, fontSize: 8, alignment: 'right', margin: [46, 10, 46, 0] }),
+    header: () => ({
+      text: sound(`${title} · ${version}`),
+      color: SOFT,
+      fontSize: 8,
+      margin: [46, 26, 46, 0],
+    }),
+    footer: (page, of) => ({
+      text: `${page} of ${of}`,
+      color: SOFT,
+      fontSize: 8,
+      alignment: 'right',
+      margin: [46, 10, 46, 0],
+    }),
     content: [
       { text: sound(`${title}: ${what}`), fontSize: SIZES[1], bold: true, margin: [0, 0, 0, 2] },
       { text: version, color: SOFT, margin: [0, 0, 0, 10] },

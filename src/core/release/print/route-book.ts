@@ -29,13 +29,17 @@ export function routeBookPages(plan: Plan, analysis: Analysis, version: string):
         ),
       ),
       ...routes.flatMap((route, n): Block[] => [
-        heading(2, `Route ${route.number.toLocaleString('en')}: ${endingLabel(document, route.ending)}`, n > 0),
-        textOf(
-          [
-            ...routeSentence(plan, route).map(({ text, answer }) => (answer ? { text, bold: true as const } : { text })),
-            ...plain('.'),
-          ],
+        heading(
+          2,
+          `Route ${route.number.toLocaleString('en')}: ${endingLabel(document, route.ending)}`,
+          n > 0,
         ),
+        textOf([
+          ...routeSentence(plan, route).map(({ text, answer }) =>
+            answer ? { text, bold: true as const } : { text },
+          ),
+          ...plain('.'),
+        ]),
         {
           is: 'table',
           head: ['', 'Name', 'What is shown', 'Answer'],

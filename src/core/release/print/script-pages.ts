@@ -6,11 +6,7 @@ import { markedBlocks, markedRuns } from './marked';
 import { apart, bold, code, heading, plain, soft, textOf, type Block, type Pages, type Runs } from './pages';
 
 /** `asked`: who is asked each item, by name. */
-export function scriptPages(
-  plan: Plan,
-  asked: Readonly<Record<string, string>>,
-  version: string,
-): Pages {
+export function scriptPages(plan: Plan, asked: Readonly<Record<string, string>>, version: string): Pages {
   const paper = paperOf(plan, asked);
   const { title, language } = plan.document;
   return {
@@ -19,7 +15,11 @@ export function scriptPages(
     language,
     version,
     blocks: [
-      textOf(soft(`Codes stand behind the answers; ${paper.missing.join(', ')}. Without a go-to, carry on with the next question.`)),
+      textOf(
+        soft(
+          `Codes stand behind the answers; ${paper.missing.join(', ')}. Without a go-to, carry on with the next question.`,
+        ),
+      ),
       ...paper.sections.flatMap(({ section, letter, askIf, runs, items, onward }): Block[] => [
         heading(2, `${letter}  ${section.section.title}`),
         ...(askIf === null ? [] : [textOf(soft(`Ask this section if: ${askIf}`))]),
