@@ -72,6 +72,12 @@ async function lifecycleOf(document: Questionnaire, version: string) {
   return { ...made, text: ddiLifecycle(plan, analyse(plan), made.document, version) };
 }
 
+async function codebookXml(document: Questionnaire, version: string): Promise<string> {
+  const { ddiCodebook } = await import('./ddi/codebook');
+  const plan = planOf(document);
+  return ddiCodebook(plan, analyse(plan), version);
+}
+
 async function lifecycleLosses(document: Questionnaire): Promise<Loss[]> {
   const [{ readDdiLifecycle }, { text, document: made }, { skipsToldOf }] = await Promise.all([
     import('./ddi/read-lifecycle'),
@@ -246,6 +252,23 @@ export const FORMATS = {
     read: async (bytes, name) =>
       (await import('./ddi/read-lifecycle')).readDdiLifecycle(bytes, titleFrom(name)),
     losses: async (content) => [...workLost(content), ...(await lifecycleLosses(content.document))],
+  },
+  'ddi-codebook': {
+    words: 'DDI-Codebook 2.5',
+    endings: ['ddi25.xml'],
+    mediaType: 'application/xml; charset=utf-8',
+    write: ({ document, version }) => codebookXml(document, versionWords(version)),
+    read: async (bytes, name) =>
+      (await import('./ddi/read-codebook')).readDdiCodebook(bytes, titleFrom(name)),
+    losses: async (content) => {
+      const { readDdiCodebook } = await import('./ddi/read-codebook');
+      const bytes = new TextEncoder().encode(await codebookXml(content.document, ''));
+      const back = readDdiCodebook(bytes, fileStem(content.document.title));
+      return [
+        ...workLost(content),
+        ...lostByReading(content, () => (back.ok ? back.content.document : null)),
+      ];
+    },
   },
   csvw: {
     words: 'Data as CSV, with CSVW',

@@ -45,9 +45,10 @@ function propertiesIn(document: Questionnaire): Map<string, PropertyHeld> {
 }
 
 function partWords({ property, name, kind, within, at }: Held): string {
-  const isEnd = readAddress(at).kind === 'section' && (kind === 'skip' || kind === 'target');
+  const isRouting = kind === 'skip' || kind === 'target';
+  const { kind: place } = readAddress(at);
   const words =
-    (isEnd ? 'where its end leads' : PART_WORDS[kind]) ??
+    (isRouting ? (ROUTING_WORDS[place] ?? 'where it leads') : PART_WORDS[kind]) ??
     property.called ??
     name.replaceAll(/[A-Z]/g, (sign) => ` ${sign.toLowerCase()}`);
   const where =
@@ -55,11 +56,11 @@ function partWords({ property, name, kind, within, at }: Held): string {
   return `${words}${where}`;
 }
 
+const ROUTING_WORDS: Partial<Record<string, string>> = { item: 'a skip', section: 'where its end leads' };
+
 /** Parts that have no place of their own, and are told as a whole. */
 const PART_WORDS: Partial<Record<Held['kind'], string>> = {
   check: 'a check',
-  skip: 'a skip',
-  target: 'where a skip leads',
   picture: 'picture',
   assume: 'assumed answers',
   range: 'assumed answers',
