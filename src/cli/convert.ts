@@ -61,8 +61,9 @@ interface Converted {
 /** A questionnaire into another format. */
 async function given(file: string, to: string, out: string, values: Values): Promise<Converted> {
   const { write, losses, ofData } = formatNamed(to, 'write');
+  const takesData = ofData === true || to === 'package';
   const document = readQuestionnaire(file);
-  const data = dataFor(document, to, ofData === true, values);
+  const data = dataFor(document, to, takesData, values);
   const content: StudyContent = { document, work: NO_WORK, ...(data === null ? {} : { data }) };
   const written = putAll(out, await write(content, kindOf(to as FormatName, out, values)));
   const lost = (await losses(content)).map(({ at, what }) => {
@@ -76,14 +77,16 @@ async function given(file: string, to: string, out: string, values: Values): Pro
 function dataFor(
   document: Questionnaire,
   to: string,
-  ofData: boolean,
+  takesData: boolean,
   { data, simulate, seed }: Values,
 ): DataRows | null {
-  if (!ofData) {
+  if (!takesData) {
     if (data !== undefined || simulate !== undefined)
       throw new Misuse(`--data and --simulate are for formats of data, which ${to} is not`);
     return null;
   }
+  // The package makes up respondents where it is given no rows.
+  if (to === 'package' && data === undefined && simulate === undefined) return null;
   if ((data === undefined) === (simulate === undefined))
     throw new Misuse(`--to ${to} needs rows: either --data rows.csv, or --simulate N --seed S`);
   const plan = planOf(document);

@@ -7,6 +7,8 @@
 
 export const FORMAT = 'jolly-fork/questionnaire';
 export const VERSION = 1;
+/** What wrote a file, with its own version. */
+export const TOOL = 'Jolly Fork 0.1.0';
 
 /** The four reasons every questionnaire must have a code for, in the order they are listed. */
 export const MISSING_REASONS = ['not_applicable', 'not_drawn', 'no_answer', 'not_reached'] as const;

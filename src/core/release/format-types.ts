@@ -19,6 +19,10 @@ export interface VersionMark {
   readonly frozen: boolean;
   /** When it was kept, in milliseconds since 1970. */
   readonly at: number;
+  readonly author?: string;
+  readonly note?: string;
+  /** Why it was frozen though something stood in the way. */
+  readonly reason?: string;
 }
 
 /** One of several files that are written together. */

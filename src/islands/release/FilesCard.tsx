@@ -1,7 +1,7 @@
 /** The files of a version or of the draft: what each is and for whom; one press makes it, and says how large it is. */
 import { useState } from 'react';
-import type { FileFormat, Loss } from '../../core/release/format-types';
-import { FORMATS, kindsOf, type FormatName } from '../../core/release/formats';
+import type { FileFormat, Loss, VersionMark } from '../../core/release/format-types';
+import { FORMATS, HANDED_OVER, kindsOf, type FormatName } from '../../core/release/formats';
 import type { Version } from '../../wire/versions';
 import { useReleaseClient } from '../state/gate';
 import { useStudy } from '../state/store';
@@ -12,26 +12,15 @@ import { DataPicker, useDataPicked, type DataPicked } from './DataPicker';
 import classes from './files.module.css';
 import { LostList } from './LostList';
 
-type Offered = readonly (readonly [FormatName, forWhom: string])[];
+type Offered = readonly HandedOver[];
+type HandedOver = keyof typeof HANDED_OVER;
 
-/** Offered here, with whom each is for. */
 const GROUPS: readonly { readonly head: string; readonly files: Offered }[] = [
-  {
-    head: 'Questionnaire',
-    files: [
-      ['document', 'to open it elsewhere, or to keep it'],
-      ['script', 'to read in a mail, and to compare line by line'],
-      ['test-pack', 'for whoever programs it: every fork, step by step'],
-      ['schema', 'for whoever reads the questionnaire by program'],
-    ],
-  },
+  { head: 'Questionnaire', files: ['document', 'script', 'test-pack', 'schema'] },
+  { head: 'To read and to print', files: ['paper', 'form', 'codebook', 'route-book', 'items'] },
+  { head: 'To archive and exchange', files: ['ddi-lifecycle', 'ddi-codebook'] },
 ];
-const DATA: Offered = [
-  ['csvw', 'for programs that read data of the web'],
-  ['data-package', 'for an archive: labels, limits and codes beside the rows'],
-  ['parquet', 'for large data, and for databases'],
-  ['r', 'with labels, factors, and why a value is missing'],
-];
+const DATA: Offered = ['csvw', 'data-package', 'parquet', 'r'];
 
 export function FilesCard({ version }: { readonly version: Version | null }) {
   const draft = useStudy((state) => state.document);
@@ -39,9 +28,10 @@ export function FilesCard({ version }: { readonly version: Version | null }) {
   const document = version === null ? draft : frozen;
   const picked = useDataPicked();
   const of = { version, document: typeof document === 'string' ? null : document };
-  const row = ([format, forWhom]: Offered[number], rows: DataPicked | null) => (
+  const row = (format: FormatName, forWhom: string, rows: DataPicked | null) => (
     <FileRow key={`${format} ${version?.number}`} {...of} format={format} forWhom={forWhom} data={rows} />
   );
+  const rowOf = (format: HandedOver, rows: DataPicked | null) => row(format, HANDED_OVER[format][1], rows);
   return (
     <>
       <h2>{version === null ? 'Files, from the draft' : `Files, from version ${version.number}`}</h2>
@@ -50,17 +40,28 @@ export function FilesCard({ version }: { readonly version: Version | null }) {
         {GROUPS.map(({ head, files }) => (
           <section key={head} aria-label={head}>
             <h3>{head}</h3>
-            <ul className={classes.files}>{files.map((each) => row(each, null))}</ul>
+            <ul className={classes.files}>{files.map((each) => rowOf(each, null))}</ul>
           </section>
         ))}
         <section aria-label="Data">
           <h3>Data</h3>
           <DataPicker picked={picked} />
-          <ul className={classes.files}>{DATA.map((each) => row(each, picked))}</ul>
+          <ul className={classes.files}>{DATA.map((each) => rowOf(each, picked))}</ul>
+        </section>
+        <section aria-label="Everything">
+          <h3>Everything</h3>
+          <ul className={classes.files}>
+            {row('package', 'all of these in one file, the data of the rows above, with a manifest', picked)}
+          </ul>
         </section>
       </div>
     </>
   );
+}
+
+/** What the files say of the version they are of. */
+function markOf({ number, frozen, at, author, note, reason }: Version): VersionMark {
+  return { number, frozen, at, author, note, ...(reason === null ? {} : { reason }) };
 }
 
 interface RowProps {
@@ -86,7 +87,7 @@ function FileRow({ format, forWhom, version, document, data }: RowProps) {
     setBusy(kind);
     setTold(null);
     try {
-      const mark = version && { number: version.number, frozen: version.frozen, at: version.at };
+      const mark = version && markOf(version);
       const rows = data === null ? null : await data.rows();
       const asked = { format, kind, ...(rows === null ? {} : { rows }) };
       const { name, blob, losses } = await client.file(asked, document, mark);
@@ -111,7 +112,7 @@ function FileRow({ format, forWhom, version, document, data }: RowProps) {
             disabled={busy !== null || document === null}
             onClick={() => void make(kind)}
           >
-            .{kind}
+            .{kind.split('.').at(-1)}
           </button>
         ))}
       </div>

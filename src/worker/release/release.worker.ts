@@ -38,7 +38,14 @@ const Asked = v.object({
     ]),
   ),
 });
-const Mark = v.object({ number: v.number(), frozen: v.boolean(), at: v.number() });
+const Mark = v.object({
+  number: v.number(),
+  frozen: v.boolean(),
+  at: v.number(),
+  author: v.optional(v.string()),
+  note: v.optional(v.string()),
+  reason: v.optional(v.string()),
+});
 
 /** Of the questionnaire asked about last: edits of words lead nobody elsewhere. */
 let counted: { readonly content: string; readonly analysis: Analysis } | null = null;

@@ -57,7 +57,8 @@ answers_of <- function(v) {
 
 reasons_of <- function(v) {
   cells <- codes[[v$name]]
-  reasons <- factor(names(v$missing)[match(cells, as.character(v$missing))], levels = unique(names(v$missing)))
+  words <- as.character(names(v$missing))
+  reasons <- factor(words[match(cells, as.character(v$missing))], levels = unique(words))
   attr(reasons, "label") <- paste("Why missing:", v$label)
   reasons
 }
@@ -88,7 +89,7 @@ frequencies <- function(name) {
   missing <- as.character(v$missing)
   data.frame(
     code = c(answers, missing),
-    label = c(words, names(v$missing)),
+    label = c(words, as.character(names(v$missing))),
     count = vapply(c(answers, missing), function(code) sum(cells == code), 0L, USE.NAMES = FALSE),
     missing = rep(c(FALSE, TRUE), c(length(answers), length(missing))),
     stringsAsFactors = FALSE

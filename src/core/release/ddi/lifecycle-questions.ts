@@ -1,5 +1,13 @@
 /** Questions with their answers as response domains, and what interviewers are told. */
-import { hasRows, isDated, isListed, isNumeric, picksMany, ranksOptions } from '../../document/answer-types';
+import {
+  hasEnds,
+  hasRows,
+  isDated,
+  isListed,
+  isNumeric,
+  picksMany,
+  ranksOptions,
+} from '../../document/answer-types';
 import { optionsOf } from '../../document/shape';
 import type { Answer, Question, Questionnaire } from '../../document/types';
 import { element, type Element } from '../../exchange/xml';
@@ -89,7 +97,7 @@ const DATES = { date: 'Date', time: 'Time', datetime: 'DateTime' } as const;
 function ownDomain(answer: Answer): Element {
   if (isNumeric(answer)) {
     const scale = 'decimals' in answer ? answer.decimals : undefined;
-    const isScale = answer.type === 'scale';
+    const isScale = hasEnds(answer);
     return element(
       isScale ? 'd:ScaleDomain' : 'd:NumericDomain',
       isScale || scale === undefined ? {} : { scale },

@@ -1,6 +1,6 @@
 /** What DDI says of a part in its own elements, as a part of a questionnaire; the rest of the part goes along as attributes. */
 import equal from 'fast-deep-equal';
-import { hasRows, isDated, isListed, isNumeric } from '../../document/answer-types';
+import { hasEnds, hasRows, isDated, isListed, isNumeric } from '../../document/answer-types';
 import { optionsOf } from '../../document/shape';
 import type { Answer, Option, Question } from '../../document/types';
 
@@ -17,7 +17,7 @@ export function nativeAnswer(answer: Answer): Answer {
     };
   if (isNumeric(answer)) {
     const { min, max } = answer;
-    if (answer.type === 'scale') return { type: 'scale', min, max, ...specials };
+    if (hasEnds(answer)) return { type: 'scale', min, max, ...specials };
     const { decimals } = answer;
     return { type: 'number', min, max, ...(decimals ? { decimals } : {}), ...specials };
   }

@@ -1,4 +1,5 @@
 /** Response domains of DDI as answers: codes, numbers, texts, dates, ranks and grids. */
+import { isWritten } from '../../document/answer-types';
 import type { Answer, Option } from '../../document/types';
 import { allNamed, childOf, childrenOf, type ReadElement } from '../../exchange/xml';
 
@@ -38,7 +39,7 @@ export class DdiAnswers {
     const answer = this.ofDomain(first, question);
     if (beside.length === 0) return answer;
     const specials = beside.map((option): Option => ({ missing: 'not_available', ...option }));
-    return 'options' in answer || answer.type === 'text' ? answer : { ...answer, specials };
+    return 'options' in answer || isWritten(answer) ? answer : { ...answer, specials };
   }
 
   private ofDomain(domain: ReadElement, question: ReadElement): Answer {

@@ -201,7 +201,8 @@ class CodebookReader {
     const name = group.attributes.name ?? group.attributes.ID ?? 'group';
     const [first] = members;
     const codes = first === undefined ? [] : this.options(first);
-    if (group.attributes.type === 'grid')
+    const { type: kind } = group.attributes;
+    if (kind === 'grid')
       return {
         name,
         answer: {
@@ -213,7 +214,7 @@ class CodebookReader {
           options: codes.length > 0 ? codes : [{ code: 1, label: '' }],
         },
       };
-    if (group.attributes.type === 'other')
+    if (kind === 'other')
       return {
         name,
         answer: {

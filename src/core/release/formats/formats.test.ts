@@ -1,14 +1,14 @@
 /** The registry of formats: what is written is read back, what is left out is said, and a file finds its format. */
 import assert from 'node:assert/strict';
 import { it } from 'node:test';
-import { FEATURED } from '../../../tests/agree/featured';
-import { address } from '../document/addresses';
-import type { Questionnaire } from '../document/types';
-import type { FileFormat, ReadStudy, StudyContent } from './format-types';
-import { fileNameFor, formatOfFile, FORMATS } from './formats';
-import { NO_WORK } from '../exchange/work-file';
-import { fileStem } from '../document/names';
-import { lossesBetween } from './losses';
+import { FEATURED } from '../../../../tests/agree/featured';
+import { address } from '../../document/addresses';
+import type { Questionnaire } from '../../document/types';
+import type { FileFormat, ReadStudy, StudyContent } from '../format-types';
+import { fileNameFor, formatOfFile, FORMATS } from './index';
+import { NO_WORK } from '../../exchange/work-file';
+import { fileStem } from '../../document/names';
+import { lossesBetween } from '../losses';
 
 const comment = {
   place: address('item', 'q1'),

@@ -1,0 +1,66 @@
+/** Files for archives and catalogues: DDI. */
+import { WHOLE_STUDY } from '../../document/addresses';
+import { fileStem } from '../../document/names';
+import type { Questionnaire } from '../../document/types';
+import type { FileFormat, Loss } from '../format-types';
+import { lossesBetween } from '../losses';
+import { versionWords } from '../version-words';
+import { lostByReading, titleFrom, workLost } from './lost';
+import { preparedFor } from './prepared';
+
+export const FOR_ARCHIVES = {
+  'ddi-lifecycle': {
+    words: 'DDI-Lifecycle 3.3',
+    endings: ['ddi33.xml'],
+    mediaType: 'application/xml; charset=utf-8',
+    write: async ({ document, version }) => (await lifecycleOf(document, versionWords(version))).text,
+    read: async (bytes, name) =>
+      (await import('../ddi/read-lifecycle')).readDdiLifecycle(bytes, titleFrom(name)),
+    losses: async (content) => [...workLost(content), ...(await lifecycleLosses(content.document))],
+  },
+  'ddi-codebook': {
+    words: 'DDI-Codebook 2.5',
+    endings: ['ddi25.xml'],
+    mediaType: 'application/xml; charset=utf-8',
+    write: ({ document, version }) => codebookXml(document, versionWords(version)),
+    read: async (bytes, name) =>
+      (await import('../ddi/read-codebook')).readDdiCodebook(bytes, titleFrom(name)),
+    losses: async (content) => {
+      const { readDdiCodebook } = await import('../ddi/read-codebook');
+      const bytes = new TextEncoder().encode(await codebookXml(content.document, ''));
+      const back = readDdiCodebook(bytes, fileStem(content.document.title));
+      return [
+        ...workLost(content),
+        ...lostByReading(content, () => (back.ok ? back.content.document : null)),
+      ];
+    },
+  },
+} as const satisfies Readonly<Record<string, FileFormat>>;
+
+/** As it is written, with its skips as structure. */
+async function lifecycleOf(document: Questionnaire, version: string) {
+  const [{ ddiLifecycle }, { structured }] = await Promise.all([
+    import('../ddi/lifecycle'),
+    import('../ddi/structured'),
+  ]);
+  const made = structured(document);
+  const { plan, analysis } = preparedFor(made.document);
+  return { ...made, text: ddiLifecycle(plan, analysis, made.document, version) };
+}
+
+async function codebookXml(document: Questionnaire, version: string): Promise<string> {
+  const { ddiCodebook } = await import('../ddi/codebook');
+  const { plan, analysis } = preparedFor(document);
+  return ddiCodebook(plan, analysis, version);
+}
+
+async function lifecycleLosses(document: Questionnaire): Promise<Loss[]> {
+  const [{ readDdiLifecycle }, { text, document: made }, { skipsToldOf }] = await Promise.all([
+    import('../ddi/read-lifecycle'),
+    lifecycleOf(document, ''),
+    import('../ddi/structured'),
+  ]);
+  const back = readDdiLifecycle(new TextEncoder().encode(text), fileStem(document.title));
+  if (!back.ok) return [{ at: WHOLE_STUDY, what: 'all of it' }];
+  return [...skipsToldOf(document, made), ...lossesBetween(made, back.content.document)];
+}

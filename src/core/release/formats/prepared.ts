@@ -1,0 +1,22 @@
+/** A questionnaire with its plan and analysis, which several files are made of: worked out once for each questionnaire. */
+import { analyse, type Analysis } from '../../analysis';
+import type { Questionnaire } from '../../document/types';
+import type { Plan } from '../../routing/plan';
+import { planOf } from '../../routing/planner';
+
+export interface Prepared {
+  readonly plan: Plan;
+  readonly analysis: Analysis;
+}
+
+const known = new WeakMap<Questionnaire, Prepared>();
+
+export function preparedFor(document: Questionnaire): Prepared {
+  let prepared = known.get(document);
+  if (prepared === undefined) {
+    const plan = planOf(document);
+    prepared = { plan, analysis: analyse(plan) };
+    known.set(document, prepared);
+  }
+  return prepared;
+}

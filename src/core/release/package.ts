@@ -1,0 +1,118 @@
+/**
+ * The hand-over package: every file that can be made of a questionnaire, in folders, with a manifest and a read-me. The same
+ * questionnaire of the same version gives the same bytes.
+ */
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import { fileStem } from '../document/names';
+import { TOOL } from '../document/types';
+import { placeAt } from '../routing/problems';
+import { placeWords } from '../wording/places';
+import { madeUpRows } from './data/rows';
+import type { FileFormat, StudyContent, Written, WrittenFile } from './format-types';
+import { preparedFor } from './formats/prepared';
+import { versionWords } from './version-words';
+
+/** Respondents that are made up where no rows are given. */
+const MADE_UP = 1000;
+const SEED = 1;
+
+/** A format that goes into the package: in which folder, and for whom. */
+export interface Packed {
+  readonly name: string;
+  readonly format: FileFormat;
+  readonly folder: string;
+  readonly forWhom: string;
+}
+
+interface Listed {
+  readonly path: string;
+  readonly format: string;
+  readonly bytes: number;
+  readonly sha256: string;
+}
+
+/** Files in folders, the read-me and the manifest first. `progress`: after each of so many files. */
+export async function packageFiles(
+  content: StudyContent,
+  packed: readonly Packed[],
+  progress?: (done: number, of: number) => void,
+): Promise<WrittenFile[]> {
+  const { plan } = preparedFor(content.document);
+  const data = content.data ?? madeUpRows(plan, MADE_UP, SEED);
+  const whole = { ...content, data };
+  const stem = fileStem(content.document.title);
+  const files: WrittenFile[] = [];
+  const listed: Listed[] = [];
+  const losses: { format: string; place: string; what: string }[] = [];
+  const tasks = packed.flatMap((each) =>
+    (each.format.kinds ?? [each.format.endings[0]]).map((kind) => ({ ...each, kind })),
+  );
+  for (const [n, { name, format, folder, kind }] of tasks.entries()) {
+    const written = await format.write?.(whole, kind);
+    for (const file of filesOf(written ?? [], `${stem}.${kind}`)) {
+      const path = `${folder}/${file.name}`;
+      files.push({ name: path, text: file.text });
+      const bytes = typeof file.text === 'string' ? new TextEncoder().encode(file.text) : file.text;
+      listed.push({ path, format: name, bytes: bytes.length, sha256: bytesToHex(sha256(bytes)) });
+    }
+    progress?.(n + 1, tasks.length);
+  }
+  for (const { name, format } of packed)
+    for (const { at, what } of await format.losses(whole))
+      losses.push({ format: name, place: placeWords(content.document, placeAt(at)), what });
+  const manifest = {
+    tool: TOOL,
+    title: content.document.title,
+    version: versionWords(content.version),
+    ...(content.version?.author === undefined ? {} : { author: content.version.author }),
+    ...(content.version?.note ? { note: content.version.note } : {}),
+    ...(content.version?.reason ? { frozenAllTheSame: content.version.reason } : {}),
+    rows: data.about,
+    files: listed,
+    losses,
+  };
+  return [
+    { name: 'README.txt', text: readMe(whole, packed, data.about, losses.length) },
+    { name: 'manifest.json', text: `${JSON.stringify(manifest, null, 2)}\n` },
+    ...files,
+  ];
+}
+
+function filesOf(written: Written, name: string): readonly WrittenFile[] {
+  return typeof written === 'string' || written instanceof Uint8Array ? [{ name, text: written }] : written;
+}
+
+function readMe(
+  { document, version }: StudyContent,
+  packed: readonly Packed[],
+  rows: string,
+  losses: number,
+): string {
+  const { author, note, reason } = version ?? {};
+  const folders = [...new Set(packed.map(({ folder }) => folder))];
+  const lines = [
+    document.title,
+    versionWords(version),
+    ...(author === undefined ? [] : [`By ${author}${note ? `: ${note}` : ''}`]),
+    ...(reason ? ['', `Frozen though something stood in the way, because: ${reason}`] : []),
+    '',
+    'What each folder is for:',
+    ...folders.flatMap((folder) => [
+      '',
+      `${folder}/`,
+      ...packed
+        .filter((each) => each.folder === folder || each.folder.startsWith(`${folder}/`))
+        .filter((each) => each.folder === folder)
+        .map(({ format, forWhom }) => `  ${format.words}: ${forWhom}`),
+    ]),
+    '',
+    `The data are of ${rows}. In CSV files, a text that a spreadsheet would run as a formula has an apostrophe in front.`,
+    'manifest.json names every file with its size and SHA-256, and what a format cannot hold, by its place' +
+      (losses === 0
+        ? '; nothing of this questionnaire is lost.'
+        : ` (${losses.toLocaleString('en')} things).`),
+    'No routes are lost with any of the questionnaire\u2019s own files: questionnaire and script read back to the same.',
+  ];
+  return `${lines.join('\r\n')}\r\n`;
+}
