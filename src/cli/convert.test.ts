@@ -67,10 +67,24 @@ it('refuses in one line what it cannot do', () => {
     [[DEMO, '--out', at('x')], /needs either --to FORMAT/],
     [[DEMO, '--to', 'document', '--from', 'list', '--out', at('x')], /needs either --to FORMAT/],
     [
-      [DEMO, '--to', 'paper', '--out', at('x')],
-      /no format "paper" to write to: document, script, schema, test-pack/,
+      [DEMO, '--to', 'picture', '--out', at('x')],
+      /no format "picture" to write to: document, script, items, schema, test-pack, paper/,
     ],
-    [[DEMO, '--from', 'schema', '--out', at('x')], /no format "schema" to read from: document, script, list/],
+    [
+      [DEMO, '--from', 'schema', '--out', at('x')],
+      /no format "schema" to read from: document, script, items/,
+    ],
+    [[DEMO, '--to', 'paper', '--out', at('x')], /written as \.html, \.pdf, \.docx; let PATH end with one/],
+    [[DEMO, '--to', 'paper', '--out', at('x.pdf'), '--csv'], /--csv is for --to items/],
+    [[DEMO, '--to', 'parquet', '--out', at('x')], /needs rows: either --data rows\.csv, or --simulate N/],
+    [
+      [DEMO, '--to', 'parquet', '--out', at('x'), '--simulate', 'ten'],
+      /--simulate takes a whole number from 1/,
+    ],
+    [
+      [DEMO, '--to', 'script', '--out', at('x'), '--simulate', '9'],
+      /for formats of data, which script is not/,
+    ],
     [[DEMO, '--to', 'document', '--out', at('no/where.json')], /cannot be written \(ENOENT\)/],
     [[at('none.txt'), '--from', 'list', '--out', at('x')], /there is no such file/],
   ] as const) {
@@ -79,4 +93,66 @@ it('refuses in one line what it cannot do', () => {
     assert.match(stderr, said);
     assert.deepEqual([stderr.trim().split('\n').length, stdout], [1, '']);
   }
+});
+
+it('writes data of made-up respondents, or of rows that fit, as several programs read them', () => {
+  const { status } = called('simulate', DEMO, '-n', '40', '--seed', '5', '--out', at('rows.csv'));
+  assert.equal(status, 0);
+  for (const [to, files] of [
+    ['csvw', ['data.csv', 'codes.csv', 'csv-metadata.json']],
+    ['data-package', ['data.csv', 'datapackage.json']],
+    ['r', ['data.csv', 'read-data.R']],
+  ] as const) {
+    const made = called(
+      'convert',
+      DEMO,
+      '--to',
+      to,
+      '--out',
+      at(to),
+      '--simulate',
+      '40',
+      '--seed',
+      '5',
+      '--json',
+    );
+    assert.deepEqual(
+      made.json(),
+      { written: files.map((file) => path.join(at(to), file)), losses: [] },
+      made.stderr,
+    );
+    const given = called('convert', DEMO, '--to', to, '--out', at(`${to}-given`), '--data', at('rows.csv'));
+    assert.equal(given.status, 0, given.stderr);
+    const rows = ['rows.csv', `${to}/data.csv`, `${to}-given/data.csv`].map((file) =>
+      readFileSync(at(file), 'utf8'),
+    );
+    assert.deepEqual(rows, Array(3).fill(rows[0]));
+  }
+  writeFileSync(at('other.csv'), 'keep,mood\n1,2\n');
+  const refused = called('convert', DEMO, '--to', 'r', '--out', at('x'), '--data', at('other.csv'));
+  assert.equal(refused.status, 2);
+  assert.match(
+    refused.stderr,
+    /other\.csv: It has no column heat_main.*and 4 more\. The questionnaire has no column mood/,
+  );
+});
+
+it('writes a list of items as a workbook, or as CSV, and reads either', () => {
+  assert.equal(called('convert', DEMO, '--to', 'items', '--out', at('items.xlsx')).status, 0);
+  assert.equal(called('convert', DEMO, '--to', 'items', '--out', at('list.txt'), '--csv').status, 0);
+  for (const name of ['items.xlsx', 'list.txt']) {
+    const { status, stderr } = called(
+      'convert',
+      at(name),
+      '--from',
+      'items',
+      '--out',
+      at(`${name}.fork.json`),
+    );
+    assert.equal(status, 0, stderr);
+  }
+  const [one, other] = ['items.xlsx', 'list.txt'].map(
+    (name) => JSON.parse(readFileSync(at(`${name}.fork.json`), 'utf8')) as { sections: unknown },
+  );
+  assert.deepEqual(one?.sections, other?.sections);
 });

@@ -52,6 +52,8 @@ export async function packageFiles(
     const written = await format.write?.(whole, kind);
     for (const file of filesOf(written ?? [], `${stem}.${kind}`)) {
       const path = `${folder}/${file.name}`;
+      // The rows are one file, whatever tells of them.
+      if (files.some(({ name: known, text }) => known === path && text === file.text)) continue;
       files.push({ name: path, text: file.text });
       const bytes = typeof file.text === 'string' ? new TextEncoder().encode(file.text) : file.text;
       listed.push({ path, format: name, bytes: bytes.length, sha256: bytesToHex(sha256(bytes)) });
@@ -102,7 +104,6 @@ function readMe(
       '',
       `${folder}/`,
       ...packed
-        .filter((each) => each.folder === folder || each.folder.startsWith(`${folder}/`))
         .filter((each) => each.folder === folder)
         .map(({ format, forWhom }) => `  ${format.words}: ${forWhom}`),
     ]),

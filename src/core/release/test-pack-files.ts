@@ -1,5 +1,6 @@
 /** The test pack as files: a table that `verify` reads as well, the same as JSON, and pages to print. */
 import { csvLines } from '../exchange/csv';
+import { escaped } from '../exchange/markup';
 import type { Plan } from '../routing/plan';
 import { forkEventWords } from '../views/fork-events';
 import { STEP_COLUMNS } from './steps';
@@ -51,19 +52,16 @@ function stepsJson(plan: Plan, { respondents, complete }: TestPack, about: strin
 
 const oneLine = (text: string) => text.replaceAll(/\s*\n\s*/g, ' ');
 
-const ESCAPED: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
-const html = (text: string) => text.replaceAll(/[&<>"]/g, (sign) => ESCAPED[sign] ?? sign);
-
 function stepsHtml(plan: Plan, { respondents, complete }: TestPack, about: string): string {
   const { title, language } = plan.document;
   const doubt = complete
     ? ''
     : '<p>The forks of this questionnaire are too many to be sure that these routes take all of them.</p>';
   return `<!doctype html>
-<html lang="${html(language)}">
+<html lang="${escaped(language)}">
 <head>
 <meta charset="utf-8">
-<title>${html(title)}: test pack</title>
+<title>${escaped(title)}: test pack</title>
 <style>
 body { font: 14px/1.4 sans-serif; color: black; margin: 2em auto; max-width: 60em; padding: 0 1em; }
 h1 { font-size: 20px; } h2 { font-size: 16px; margin: 2em 0 .3em; break-before: page; }
@@ -74,9 +72,9 @@ thead { display: table-header-group; } tr { break-inside: avoid; } code { font-f
 </style>
 </head>
 <body>
-<p class="running">${html(about)}</p>
-<h1>${html(title)}: test pack</h1>
-<p>${html(about)}. ${respondents.length} respondents take every fork of the questionnaire between them. Answer as they do, one
+<p class="running">${escaped(about)}</p>
+<h1>${escaped(title)}: test pack</h1>
+<p>${escaped(about)}. ${respondents.length} respondents take every fork of the questionnaire between them. Answer as they do, one
 after the other: after each step comes what stands in the next line, and nothing else. Tick what did; where something else came,
 write down what. <small>The same stands in steps.csv, which the command <code>jolly-fork verify</code> reads: put there what your
 program showed.</small></p>
@@ -86,12 +84,12 @@ ${doubt}${respondents.map((each) => respondentHtml(plan, each)).join('')}</body>
 }
 
 function respondentHtml(plan: Plan, { name, route, steps, alone }: PackRespondent): string {
-  const only = alone.map((event) => html(forkEventWords(plan, event))).join('; ');
+  const only = alone.map((event) => escaped(forkEventWords(plan, event))).join('; ');
   const rows = steps.map(
     ({ step, item, shows, answer, words }) =>
-      `<tr><td>${step === 0 ? '' : step}</td><td><code>${html(item)}</code></td><td>${html(shows)}</td><td>${html(words === '' ? answer : words)}${words !== '' && words !== answer ? ` <small>${html(answer)}</small>` : ''}</td><td class="box"></td></tr>\n`,
+      `<tr><td>${step === 0 ? '' : step}</td><td><code>${escaped(item)}</code></td><td>${escaped(shows)}</td><td>${escaped(words === '' ? answer : words)}${words !== '' && words !== answer ? ` <small>${escaped(answer)}</small>` : ''}</td><td class="box"></td></tr>\n`,
   );
-  return `<h2>Respondent ${html(name)}, on route ${route}</h2>
+  return `<h2>Respondent ${escaped(name)}, on route ${route}</h2>
 ${only === '' ? '' : `<p><small>Nobody else here takes: ${only}.</small></p>\n`}<table>
 <thead><tr><th>Step</th><th>Item</th><th>What is shown</th><th>Answer this</th><th>Seen</th></tr></thead>
 <tbody>

@@ -3,6 +3,7 @@ import { WHOLE_STUDY } from '../../document/addresses';
 import { fileStem } from '../../document/names';
 import type { Questionnaire } from '../../document/types';
 import type { FileFormat, Loss } from '../format-types';
+import type { Structured } from '../ddi/structured';
 import { lossesBetween } from '../losses';
 import { versionWords } from '../version-words';
 import { lostByReading, titleFrom, workLost } from './lost';
@@ -37,15 +38,28 @@ export const FOR_ARCHIVES = {
   },
 } as const satisfies Readonly<Record<string, FileFormat>>;
 
-/** As it is written, with its skips as structure. */
-async function lifecycleOf(document: Questionnaire, version: string) {
+interface WrittenLifecycle extends Structured {
+  readonly text: string;
+  readonly version: string;
+}
+
+/** What was written last of a questionnaire: what a file loses is asked right after it was made. */
+const writtenLast = new WeakMap<Questionnaire, WrittenLifecycle>();
+
+/** As it is written, with its skips as structure. `version` null: of whichever. */
+async function lifecycleOf(document: Questionnaire, version: string | null): Promise<WrittenLifecycle> {
+  const before = writtenLast.get(document);
+  if (before !== undefined && (version === null || before.version === version)) return before;
   const [{ ddiLifecycle }, { structured }] = await Promise.all([
     import('../ddi/lifecycle'),
     import('../ddi/structured'),
   ]);
   const made = structured(document);
   const { plan, analysis } = preparedFor(made.document);
-  return { ...made, text: ddiLifecycle(plan, analysis, made.document, version) };
+  const words = version ?? '';
+  const written = { ...made, text: ddiLifecycle(plan, analysis, made.document, words), version: words };
+  writtenLast.set(document, written);
+  return written;
 }
 
 async function codebookXml(document: Questionnaire, version: string): Promise<string> {
@@ -57,7 +71,7 @@ async function codebookXml(document: Questionnaire, version: string): Promise<st
 async function lifecycleLosses(document: Questionnaire): Promise<Loss[]> {
   const [{ readDdiLifecycle }, { text, document: made }, { skipsToldOf }] = await Promise.all([
     import('../ddi/read-lifecycle'),
-    lifecycleOf(document, ''),
+    lifecycleOf(document, null),
     import('../ddi/structured'),
   ]);
   const back = readDdiLifecycle(new TextEncoder().encode(text), fileStem(document.title));

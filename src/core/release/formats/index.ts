@@ -33,10 +33,10 @@ export const HANDED_OVER = {
   'test-pack': ['test-pack', 'for whoever programs it: every fork, step by step'],
   'ddi-lifecycle': ['archive', 'questions, instrument, universes and variables'],
   'ddi-codebook': ['archive', 'variables with their questions, for a catalogue'],
-  csvw: ['data/csvw', 'CSV, with what its columns are as the W3C has it'],
-  'data-package': ['data/data-package', 'CSV, for an archive: labels, limits, codes'],
-  parquet: ['data/parquet', 'for large data, and for databases'],
-  r: ['data/r', 'CSV and a script: labels, factors, why it is missing'],
+  csvw: ['data', 'CSV, with what its columns are as the W3C has it'],
+  'data-package': ['data', 'CSV, for an archive: labels, limits, codes'],
+  parquet: ['data', 'for large data, and for databases'],
+  r: ['data', 'CSV and a script: labels, factors, why it is missing'],
 } as const satisfies Partial<Record<keyof typeof SINGLE, readonly [folder: string, forWhom: string]>>;
 
 const PACKED = (Object.keys(HANDED_OVER) as (keyof typeof HANDED_OVER)[]).map((name): Packed => {

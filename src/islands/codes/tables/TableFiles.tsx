@@ -1,5 +1,6 @@
 /** A table taken elsewhere: as CSV, as a workbook, or copied to be pasted as a table. */
 import { useState } from 'react';
+import { escaped } from '../../../core/exchange/markup';
 import { csvLines } from '../../../core/exchange/csv';
 import type { SheetCells } from '../../../core/views/table-sheets';
 import { useStudy } from '../../state/store';
@@ -56,7 +57,6 @@ export function TableFiles({ name, sheet }: Props) {
 
 /** As documents and sheets take it: a table with a heading cell for each row. */
 function htmlOf(cells: SheetCells): string {
-  const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
   const rows = cells.map(
     (row) => `<tr>${row.map((cell) => `<td>${escaped(String(cell))}</td>`).join('')}</tr>`,
   );

@@ -1,0 +1,93 @@
+/** The package: whole, listed as it is, marked with its version, and the same bytes twice. */
+import assert from 'node:assert/strict';
+import { readFileSync } from 'node:fs';
+import { it } from 'node:test';
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import { strFromU8, unzipSync } from 'fflate';
+import { readDocumentText } from '../document/read';
+import { TOOL } from '../document/types';
+import { NO_WORK } from '../exchange/work-file';
+import type { StudyContent } from './format-types';
+import { FORMATS, HANDED_OVER, kindsOf, type FormatName } from './formats';
+
+const read = readDocumentText(readFileSync('demo/winter-diary.fork.json', 'utf8'));
+assert.ok(read.ok);
+const REASON = 'The field agency starts on Monday.';
+const content: StudyContent = {
+  document: read.document,
+  work: NO_WORK,
+  version: {
+    number: 2,
+    frozen: true,
+    at: Date.UTC(2026, 10, 9),
+    author: 'Ada Fenn',
+    note: 'To field',
+    reason: REASON,
+  },
+};
+const packed = async (of: StudyContent) => unzipSync(await FORMATS.package.write(of));
+
+it('holds every file, each as the manifest says, and says why it was frozen all the same', async () => {
+  const files = await packed(content);
+  const manifest = JSON.parse(strFromU8(files['manifest.json'] ?? new Uint8Array())) as {
+    tool: string;
+    version: string;
+    frozenAllTheSame: string;
+    files: { path: string; format: FormatName; bytes: number; sha256: string }[];
+    losses: { format: string; place: string; what: string }[];
+  };
+  assert.equal(manifest.tool, TOOL);
+  assert.equal(manifest.version, 'Version 2, frozen 2026-11-09');
+  assert.equal(manifest.frozenAllTheSame, REASON);
+  assert.deepEqual(
+    [...manifest.files.map(({ path }) => path), 'README.txt', 'manifest.json'].sort(),
+    Object.keys(files).sort(),
+  );
+  for (const { path, bytes, sha256: sum } of manifest.files) {
+    const file = files[path];
+    assert.ok(file !== undefined);
+    assert.deepEqual([file.length, bytesToHex(sha256(file))], [bytes, sum], path);
+  }
+  for (const name of Object.keys(HANDED_OVER) as (keyof typeof HANDED_OVER)[])
+    for (const kind of kindsOf(name))
+      assert.ok(
+        manifest.files.some(
+          ({ format, path }) => format === name && path.endsWith(kind.split('.').at(-1) ?? ''),
+        ) || kind.endsWith('.zip'),
+        `${name} ${kind}`,
+      );
+  assert.ok(
+    manifest.losses.some(({ format, what }) => format === 'ddi-lifecycle' && what.startsWith('a skip')),
+  );
+  const readMe = strFromU8(files['README.txt'] ?? new Uint8Array());
+  for (const words of [
+    REASON,
+    'Version 2, frozen 2026-11-09',
+    'By Ada Fenn: To field',
+    'made-up respondents',
+  ])
+    assert.ok(readMe.includes(words), words);
+});
+
+it('gives the same bytes twice, and says on every page which version it is, or that it is the draft', async () => {
+  const [first, second, draft] = await Promise.all([
+    FORMATS.package.write(content),
+    FORMATS.package.write({ ...content }),
+    packed({ document: content.document, work: NO_WORK }),
+  ]);
+  assert.deepEqual(first, second);
+  const pages = (files: Readonly<Record<string, Uint8Array>>) =>
+    Object.entries(files).filter(([path]) => path.endsWith('.html'));
+  for (const [path, bytes] of pages(draft))
+    assert.match(strFromU8(bytes), /class="running">[^<]*Draft/, path);
+  for (const [path, bytes] of pages(unzipSync(first)))
+    assert.match(strFromU8(bytes), /class="running">[^<]*Version 2, frozen 2026-11-09/, path);
+  const header = unzipSync(draft['print/winter-diary.paper.docx'] ?? new Uint8Array())['word/header1.xml'];
+  assert.match(strFromU8(header ?? new Uint8Array()), /Winter Diary · Draft/);
+});
+
+it('names the version of the tool that package.json has', () => {
+  const { version } = JSON.parse(readFileSync('package.json', 'utf8')) as { version: string };
+  assert.equal(TOOL, `Jolly Fork ${version}`);
+});
