@@ -94,11 +94,30 @@ function encodingOf(bytes: Uint8Array): string {
   return /<\?xml[^>]*encoding=["']([A-Za-z0-9._-]+)["']/.exec(head)?.[1] ?? 'utf-8';
 }
 
-type Growing = { -readonly [Key in keyof ReadElement]: ReadElement[Key] } & { children: ReadElement[] };
+class Node implements ReadElement {
+  readonly children: Node[] = [];
+  private readonly parts: (Node | string)[] = [];
+
+  constructor(
+    readonly name: string,
+    readonly namespace: string,
+    readonly attributes: Readonly<Record<string, string>>,
+    readonly line: number,
+  ) {}
+
+  get text(): string {
+    return this.parts.map((part) => (typeof part === 'string' ? part : part.text)).join('');
+  }
+
+  add(part: Node | string): void {
+    this.parts.push(part);
+    if (typeof part !== 'string') this.children.push(part);
+  }
+}
 
 function treeOf(text: string): ReadElement {
   const parser = new SaxesParser({ xmlns: true, position: true });
-  const open: Growing[] = [];
+  const open: Node[] = [];
   let root: ReadElement | null = null;
   let count = 0;
   parser.on('doctype', () => {
@@ -111,30 +130,16 @@ function treeOf(text: string): ReadElement {
     count += 1;
     if (count > MOST_ELEMENTS) throw new Error('it has too many elements');
     if (open.length >= MOST_DEPTH) throw new Error('its elements stand too deep in each other');
-    const found: Growing = {
-      name: local,
-      namespace: uri,
-      attributes: Object.fromEntries(Object.values(attributes).map((each) => [each.local, each.value])),
-      children: [],
-      text: '',
-      line: parser.line,
-    };
-    open.at(-1)?.children.push(found);
+    const given = Object.fromEntries(Object.values(attributes).map((each) => [each.local, each.value]));
+    const found = new Node(local, uri, given, parser.line);
+    open.at(-1)?.add(found);
     root ??= found;
     open.push(found);
   });
-  const words = (more: string) => {
-    const last = open.at(-1);
-    if (last !== undefined) last.text += more;
-  };
+  const words = (more: string) => open.at(-1)?.add(more);
   parser.on('text', words);
   parser.on('cdata', words);
-  parser.on('closetag', () => {
-    const closed = open.pop();
-    const around = open.at(-1);
-    if (closed !== undefined && around !== undefined && closed.children.length === 0)
-      around.text += closed.text;
-  });
+  parser.on('closetag', () => void open.pop());
   parser.write(text).close();
   if (root === null) throw new Error('there is nothing in it');
   return root;

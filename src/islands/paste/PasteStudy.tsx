@@ -3,17 +3,19 @@ import { useCallback, useState } from 'react';
 import type { Questionnaire } from '../../core/document/types';
 import { fromList, type LineKind } from '../../core/exchange/from-list';
 import classes from './paste.module.css';
-import { NO_LIST } from '../state/pasting';
+import type { PastedList } from '../state/pasting';
 import { PasteList } from './PasteList';
 
 interface Props {
+  /** What stands in it from the start. */
+  readonly first: PastedList;
   readonly take: (document: Questionnaire) => void;
   readonly cancel: () => void;
 }
 
-export function PasteStudy({ take, cancel }: Props) {
+export function PasteStudy({ first, take, cancel }: Props) {
   const [title, setTitle] = useState('Untitled study');
-  const [list, setList] = useState(NO_LIST);
+  const [list, setList] = useState(first);
   const understand = useCallback(
     (source: string, as: ReadonlyMap<number, LineKind>) =>
       fromList(source, title.trim() || 'Untitled study', as),

@@ -1,22 +1,24 @@
 /** The home: studies at hand, and the ways to start another. */
-import { FileUp, ListPlus, Plus, Trash2 } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { ListPlus, Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import * as v from 'valibot';
 import { emptyQuestionnaire } from '../../core/editing/structure';
-import type { ReadStudy } from '../../core/release/format-types';
-import { formatOfFile, FORMATS } from '../../core/release/formats';
 import type { Asker } from '../../wire/asker';
 import { NothingSchema } from '../../wire/common';
 import { StudyCardSchema, type StudyCard } from '../../wire/studies';
 import { PasteStudy } from '../paste/PasteStudy';
-import { addStudy, addWork, call } from '../ui/api';
+import { NO_LIST, type PastedList } from '../state/pasting';
+import { addStudy, call } from '../ui/api';
 import { countText, plural, whenText } from '../ui/format';
 import { useHydrated } from '../ui/hydrated';
 import { Mark } from '../ui/Mark';
 import { signOut } from '../ui/sign-out';
 import { useAsked } from '../ui/use-asked';
 import { SignedOut } from '../ui/SignedOut';
+import { ImportButton } from './ImportButton';
+import { ImportSheet } from './ImportSheet';
 import classes from './studies.module.css';
+import { useImport } from './use-import';
 
 interface Props {
   readonly cards: readonly StudyCard[];
@@ -32,7 +34,7 @@ interface Removed {
 
 export default function StudiesApp({ cards: first, asker }: Props) {
   const ready = useHydrated();
-  const [pasting, setPasting] = useState(false);
+  const [pasting, setPasting] = useState<PastedList | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [removed, setRemoved] = useState<Removed | null>(null);
   const cards = useFilledIn(first).filter((card) => card.id !== removed?.id);
@@ -46,6 +48,7 @@ export default function StudiesApp({ cards: first, asker }: Props) {
     if (reply.ok) location.assign(`/studies/${reply.body.id}/script`);
     else setProblem(reply.problem);
   };
+  const coming = useImport({ open, refuse: setProblem, paste: setPasting });
   const openDemo = async () => {
     const reply = await call(NothingSchema, 'POST', '/api/demo');
     if (reply.ok) location.reload();
@@ -89,10 +92,14 @@ export default function StudiesApp({ cards: first, asker }: Props) {
           >
             <Plus size={16} /> New study
           </button>
-          <button type="button" onClick={() => setPasting(!pasting)} aria-expanded={pasting}>
+          <button
+            type="button"
+            onClick={() => setPasting(pasting === null ? NO_LIST : null)}
+            aria-expanded={pasting !== null}
+          >
             <ListPlus size={16} /> Paste a list
           </button>
-          <ImportButton open={open} refuse={setProblem} />
+          <ImportButton choose={(file) => void coming.read(file)} busy={coming.busy} />
         </div>
         {problem !== null && (
           <p className={classes.problem} role="alert">
@@ -110,7 +117,23 @@ export default function StudiesApp({ cards: first, asker }: Props) {
             </button>
           </p>
         )}
-        {pasting && <PasteStudy take={(document) => void open(document)} cancel={() => setPasting(false)} />}
+        {pasting !== null && (
+          <PasteStudy
+            key={pasting.source}
+            first={pasting}
+            take={(document) => void open(document)}
+            cancel={() => setPasting(null)}
+          />
+        )}
+        {coming.shown !== null && (
+          <ImportSheet
+            name={coming.shown.file.name}
+            read={coming.shown.read}
+            say={(head, column) => void coming.say(head, column)}
+            take={(document) => void open(document)}
+            cancel={coming.cancel}
+          />
+        )}
         {broken.map(({ id, problem: wrong }) => (
           <p key={id} className={classes.problem} role="group" aria-label="A study that cannot be read">
             A study here cannot be read: {wrong}. The others are not touched by that.{' '}
@@ -206,70 +229,14 @@ function useFilledIn(first: readonly StudyCard[]): readonly StudyCard[] {
   return cards;
 }
 
-/** What a file chooser offers. */
-const ACCEPTED = [FORMATS.document, FORMATS.script, FORMATS.work]
-  .flatMap(({ endings, mediaType }) => [
-    ...endings.map((ending) => `.${ending}`),
-    mediaType.replace(/;.*/, ''),
-  ])
-  .join();
-
-function ImportButton({
-  open,
-  refuse,
-}: {
-  open: (document: unknown) => Promise<void>;
-  refuse: (problem: string) => void;
-}) {
-  const input = useRef<HTMLInputElement>(null);
-  const read = async (file: File) => {
-    if (formatOfFile(file.name) === 'work' || file.type === FORMATS.work.mediaType) {
-      const reply = await addWork(file);
-      if (reply.ok) location.assign(`/studies/${reply.body.id}/script`);
-      else refuse(`“${file.name}” cannot be used. ${reply.problem}`);
-      return;
-    }
-    // A list is looked at before it is taken: it has a way of its own.
-    const format = formatOfFile(file.name) === 'document' ? 'document' : 'script';
-    const result: ReadStudy = FORMATS[format].read(new Uint8Array(await file.arrayBuffer()));
-    if (result.ok) {
-      await open(result.content.document);
-      return;
-    }
-    const [first = '', ...others] = result.problems;
-    const more = others.length === 0 ? '' : ` There are ${others.length} more like it.`;
-    const hint = file.name.endsWith('.txt') ? ' A list of questions is put in by “Paste a list”.' : '';
-    refuse(`“${file.name}” cannot be used. ${first.replace(/\.$/, '')}.${more}${hint}`);
-  };
-  return (
-    <>
-      <button type="button" onClick={() => input.current?.click()}>
-        <FileUp size={16} /> Import a file
-      </button>
-      <input
-        ref={input}
-        type="file"
-        accept={ACCEPTED}
-        hidden
-        aria-label="Questionnaire file"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void read(file);
-        }}
-      />
-    </>
-  );
-}
-
 function Empty({ openDemo }: { openDemo: () => Promise<void> }) {
   return (
     <div className={classes.empty}>
       <h2>No studies yet</h2>
       <p>
         A study is one questionnaire: its sections and questions, the skips between them, and every route
-        through them. Start an empty one, paste the questions you have drafted, import a{' '}
-        <code>.fork.json</code> or <code>.script.txt</code> file, or look round in the demo.
+        through them. Start an empty one, paste the questions you have drafted, import a file (a questionnaire
+        of ours, a list of items, a document, DDI, or what tells of a data set), or look round in the demo.
       </p>
       <button type="button" onClick={() => void openDemo()}>
         Open the demo studies

@@ -23,8 +23,12 @@ const contents = (FEATURED as readonly Questionnaire[]).map((document): StudyCon
   work: { ...NO_WORK, comments: [comment] },
 }));
 
-for (const [name, { write, read, losses, endings }] of Object.entries(FORMATS) as [string, FileFormat][]) {
-  if (write === null || read === null) continue;
+for (const [name, { write, read, losses, endings, ofData }] of Object.entries(FORMATS) as [
+  string,
+  FileFormat,
+][]) {
+  // Of data, what comes back are its variables: told beside it.
+  if (write === null || read === null || ofData) continue;
   it(`reads what it writes, but for what it says is lost: ${name}`, async () => {
     // Its skips come back as structure: what that means is told and proved beside it.
     if (name === 'ddi-lifecycle') return;

@@ -6,6 +6,7 @@ import type { DataRows } from '../data/rows';
 import type { FileFormat, StudyContent } from '../format-types';
 import { versionWords } from '../version-words';
 import { NONE } from './lost';
+import { readCsvwFile, readDataPackageFile } from './of-variables';
 
 /** What a format of data is written of. */
 function dataOf({ document, data, version }: StudyContent): {
@@ -33,7 +34,7 @@ export const OF_DATA = {
       const { fields, data, about } = dataOf(content);
       return (await import('../data/csvw')).csvwFiles(fields, data, about);
     },
-    read: null,
+    read: readCsvwFile,
     losses: NONE,
   },
   'data-package': {
@@ -45,7 +46,7 @@ export const OF_DATA = {
       const { fields, data, about } = dataOf(content);
       return (await import('../data/data-package')).dataPackageFiles(fields, data, about);
     },
-    read: null,
+    read: readDataPackageFile,
     losses: NONE,
   },
   parquet: {

@@ -3,7 +3,6 @@ import { fileStem } from '../../document/names';
 import { problemText, readDocumentText, writeDocument } from '../../document/read';
 import type { Questionnaire } from '../../document/types';
 import { csvLines } from '../../exchange/csv';
-import { fromList } from '../../exchange/from-list';
 import { readItems } from '../../exchange/items/read-items';
 import { itemRows } from '../../exchange/items/write-items';
 import { readScript } from '../../exchange/script/read-script';
@@ -14,6 +13,7 @@ import type { FileFormat } from '../format-types';
 import { testPack } from '../test-pack';
 import { testPackFiles } from '../test-pack-files';
 import { versionWords } from '../version-words';
+import { readDocx, readListText } from './of-variables';
 import { lostByReading, NONE, titleFrom, workLost } from './lost';
 import { preparedFor } from './prepared';
 
@@ -101,20 +101,20 @@ export const OF_QUESTIONNAIRE = {
     read: null,
     losses: NONE,
   },
+  docx: {
+    words: 'Questionnaire of a word processor',
+    endings: ['docx'],
+    mediaType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+    write: null,
+    read: readDocx,
+    losses: NONE,
+  },
   list: {
     words: 'List of questions',
     endings: ['txt'],
     mediaType: 'text/plain; charset=utf-8',
     write: null,
-    read: (bytes, name) => {
-      const { document, questions, lines } = fromList(textOf(bytes), titleFrom(name));
-      if (questions === 0) return { ok: false, problems: ['There is no question in it.'] };
-      const doubts = lines.flatMap(({ line, kind, says, doubt }) => {
-        const what = doubt ?? (kind === 'trouble' ? says : null);
-        return what === null ? [] : [{ line, what }];
-      });
-      return { ok: true, content: { document, work: NO_WORK }, doubts };
-    },
+    read: (bytes, name) => readListText(textOf(bytes), name),
     losses: NONE,
   },
 } as const satisfies Readonly<Record<string, FileFormat>>;

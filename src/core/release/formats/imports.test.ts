@@ -1,0 +1,243 @@
+/** Files that come in: each known by what is in it, taken over as far as it is understood, and the rest told. */
+import assert from 'node:assert/strict';
+import { readFileSync } from 'node:fs';
+import { describe, it } from 'node:test';
+import { Document, Packer, Paragraph, Table, TableCell, TableRow } from 'docx';
+import { zipSync } from 'fflate';
+import { readDocumentText } from '../../document/read';
+import type { Question, Questionnaire } from '../../document/types';
+import { docxLines } from '../../exchange/docx-lines';
+import type { WorkbookLimits } from '../../exchange/workbook-size';
+import { readItems } from '../../exchange/items/read-items';
+import { NO_WORK } from '../../exchange/work-file';
+import { zipped } from '../../exchange/zipped';
+import { planOf } from '../../routing/planner';
+import { dataFields } from '../data/fields';
+import { madeUpRows } from '../data/rows';
+import type { FileFormat, ReadStudy, Written } from '../format-types';
+import { FORMATS, kindsOf, type FormatName } from './index';
+import { recognised } from './recognise';
+
+const read = readDocumentText(readFileSync('demo/tern-valley-home-heating.fork.json', 'utf8'));
+assert.ok(read.ok);
+const demo = read.document;
+const plan = planOf(demo);
+const bytesOf = (text: string) => new TextEncoder().encode(text);
+const questionsOf = ({ sections }: Questionnaire) =>
+  sections.flatMap(({ items }) => items).filter((item): item is Question => item.kind === 'question');
+
+it('is known by what is in it, whatever it is called', async () => {
+  const content = { document: demo, work: NO_WORK, data: madeUpRows(plan, 5, 1) };
+  for (const [name, format] of Object.entries(FORMATS) as [FormatName, FileFormat][]) {
+    if (format.read === null || format.write === null) continue;
+    for (const kind of kindsOf(name)) {
+      // A CSV is nothing but text: its name alone says what it is.
+      if (kind.endsWith('csv')) continue;
+      const written: Written = await format.write(content, kind);
+      const bytes: Uint8Array =
+        typeof written === 'string'
+          ? bytesOf(written)
+          : written instanceof Uint8Array
+            ? written
+            : zipped(written);
+      assert.equal(recognised('file', bytes), name);
+    }
+  }
+  assert.equal(recognised('questions.csv', bytesOf('name,text\nq1,Why?')), 'items');
+  assert.equal(recognised('questions.txt', bytesOf('1. Why?')), 'list');
+  assert.equal(recognised('odd.json', bytesOf('{"half":')), 'document');
+});
+
+describe('the variables of a data set', () => {
+  for (const name of ['csvw', 'data-package'] as const)
+    it(`come back as questions with their codes, limits and words: ${name}`, async () => {
+      const written = await FORMATS[name].write({
+        document: demo,
+        work: NO_WORK,
+        data: madeUpRows(plan, 5, 1),
+      });
+      const back: ReadStudy = FORMATS[name].read(zipped(written as never), 'data.zip');
+      assert.ok(back.ok);
+      const { document } = back.content;
+      assert.equal(document.title, demo.title);
+      assert.deepEqual(
+        document.missing.map(({ reason, code }) => [reason, code]),
+        demo.missing.map(({ reason, code }) => [reason, code]),
+      );
+      const questions = questionsOf(document);
+      dataFields(plan).forEach((field, n) => {
+        const question = questions[n] as Question;
+        // The language has that word.
+        assert.equal(question.name, field.name === 'ending' ? 'ending_q' : field.name);
+        assert.equal(question.text, field.question || field.label || field.name);
+        const { answer } = question;
+        if (field.least !== null && field.values.length === 0 && field.holds !== 'text')
+          assert.deepEqual(
+            ['min' in answer && answer.min, 'max' in answer && answer.max],
+            [field.least, field.most],
+          );
+        if (answer.type !== 'single') return;
+        const chosen = field.missing.filter(({ reason }) => reason === 'option');
+        assert.deepEqual(
+          answer.options.map(({ label }) => label),
+          [...field.values, ...chosen].map(({ label }) => label),
+          field.name,
+        );
+      });
+    });
+
+  it('of other programs: older versions, and values that are no numbers', () => {
+    const back: ReadStudy = FORMATS['data-package'].read(
+      bytesOf(
+        JSON.stringify({
+          resources: [
+            {
+              schema: {
+                missingValues: ['', 'NA'],
+                fields: [
+                  { name: 'size', type: 'integer', constraints: { minimum: 1, maximum: 9 } },
+                  { name: 'colour of it', type: 'string', constraints: { enum: ['red', 'green'] } },
+                  { name: 'when', type: 'date' },
+                  { name: 'weight', type: 'number' },
+                ],
+              },
+            },
+          ],
+        }),
+      ),
+      'apples.json',
+    );
+    assert.ok(back.ok);
+    assert.deepEqual(
+      questionsOf(back.content.document).map(({ name, answer }) => [name, answer]),
+      [
+        ['size', { type: 'number', min: 1, max: 9 }],
+        [
+          'colour_of_it',
+          {
+            type: 'single',
+            options: [
+              { code: 1, label: 'red' },
+              { code: 2, label: 'green' },
+            ],
+          },
+        ],
+        ['when', { type: 'date' }],
+        ['weight', { type: 'number', min: 0, max: 1_000_000, decimals: 2 }],
+      ],
+    );
+    assert.deepEqual(
+      (back.doubts ?? []).map(({ line }) => line),
+      [2, 2, 4],
+    );
+  });
+});
+
+describe('a list of items', () => {
+  const cells = [
+    ['Frage', 'var', 'answers', 'filter', 'owner'],
+    ['Do you rent?', 'rent', '1 = Yes | 2 = No | 9 = Not sure [dont_know]', '', 'AF'],
+    ['Which of these?', 'rent', 'A loft; A cellar', 'rent = 1', ''],
+    ['Why?', '', '', '', ''],
+  ];
+
+  it('wants to know which column holds the questions, takes what it is told, and tells the rest', () => {
+    const refused = readItems(cells, 'List');
+    assert.ok(!refused.ok);
+    assert.match(refused.problems[0] ?? '', /No column holds the questions.*Frage, var/);
+    const taken = readItems(cells, 'List', { Frage: 'text', var: 'name' });
+    assert.ok(taken.ok);
+    assert.deepEqual(taken.columns, ['text', 'name', 'options', 'askIf', null]);
+    assert.deepEqual(
+      questionsOf(taken.document).map(({ name, text, askIf, answer }) => [name, text, askIf, answer]),
+      [
+        [
+          'rent',
+          'Do you rent?',
+          undefined,
+          {
+            type: 'single',
+            options: [
+              { code: 1, label: 'Yes' },
+              { code: 2, label: 'No' },
+              { code: 9, label: 'Not sure', missing: 'dont_know' },
+            ],
+          },
+        ],
+        [
+          'rent_2',
+          'Which of these?',
+          'rent = 1',
+          {
+            type: 'single',
+            options: [
+              { code: 1, label: 'A loft' },
+              { code: 2, label: 'A cellar' },
+            ],
+          },
+        ],
+        ['why', 'Why?', undefined, { type: 'text' }],
+      ],
+    );
+    assert.deepEqual(
+      taken.doubts.map(({ line, what }) => [line, what.slice(0, 22)]),
+      [
+        [1, 'the column “owner” was'],
+        [3, '“rent” is no name that'],
+      ],
+    );
+  });
+});
+
+describe('a document of a word processor', () => {
+  it('becomes the lines that people would paste, tables and bullets among them', async () => {
+    const made = new Document({
+      sections: [
+        {
+          children: [
+            new Paragraph({ text: 'Your home', heading: 'Heading1' }),
+            new Paragraph('1. Do you rent your home?'),
+            new Paragraph({ text: 'Yes (skip to 3)', bullet: { level: 0 } }),
+            new Paragraph({ text: 'No', bullet: { level: 0 } }),
+            new Paragraph('2. Who is your landlord?'),
+            new Table({
+              rows: ['A company', 'A person'].map(
+                (text, n) =>
+                  new TableRow({
+                    children: [String(n + 1), text].map(
+                      (cell) => new TableCell({ children: [new Paragraph(cell)] }),
+                    ),
+                  }),
+              ),
+            }),
+            new Paragraph('3. How many rooms are there?'),
+          ],
+        },
+      ],
+    });
+    const bytes = new Uint8Array(await Packer.toArrayBuffer(made));
+    const lines = await docxLines(bytes);
+    assert.ok(lines.ok);
+    assert.match(lines.text, /# Your home\n1\. Do you rent your home\?\n- Yes \(skip to 3\)\n- No\n2\. Who/);
+    const study = await FORMATS.docx.read(bytes, 'home.docx');
+    assert.ok(study.ok);
+    const [rent, landlord, rooms] = questionsOf(study.content.document);
+    assert.deepEqual(rent?.skips, [{ if: `${rent?.name} = 1`, to: { item: rooms?.name } }]);
+    assert.equal(landlord?.text, 'Who is your landlord?');
+  });
+
+  it('is refused where it is none, or unpacks to more than any is', async () => {
+    const refused = async (bytes: Uint8Array, limits?: WorkbookLimits) => {
+      const result = await docxLines(bytes, limits);
+      assert.ok(!result.ok);
+      return result.problem;
+    };
+    assert.match(await refused(bytesOf('plain')), /no DOCX file/);
+    assert.match(
+      await refused(zipSync({ 'word/document.xml': bytesOf('<w') })),
+      /cannot be read as a document/,
+    );
+    const large = zipSync({ 'word/document.xml': new Uint8Array(3_000_000) });
+    assert.match(await refused(large, { unpacked: 2_000_000, texts: 10 }), /comes to more than 2 MB\.$/);
+  });
+});
