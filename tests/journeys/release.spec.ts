@@ -1,8 +1,9 @@
 /** Release: a version is frozen once nothing stands in the way, and held against what was changed since. */
-import { copyFileSync, mkdtempSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Page } from '@playwright/test';
+import { strFromU8, unzipSync } from 'fflate';
 import { accessible, expect, home, saved, test } from './support';
 
 const question = (name: string, label: string, text: string, rest: object = {}) => ({
@@ -45,11 +46,11 @@ const STUDY = {
   endings: [{ id: 'done', kind: 'complete', messages: [{ text: 'Thank you.' }] }],
 };
 
-/** A downloaded file is kept under a name of its own: as the person has it. */
-function named(file: string): string {
-  const copy = path.join(mkdtempSync(path.join(tmpdir(), 'jolly-fork-release-')), 'study.script.txt');
-  copyFileSync(file, copy);
-  return copy;
+/** A file of this name, as a person has it. */
+function kept(name: string, bytes: Uint8Array): string {
+  const file = path.join(mkdtempSync(path.join(tmpdir(), 'jolly-fork-release-')), name);
+  writeFileSync(file, bytes);
+  return file;
 }
 
 async function added(page: Page): Promise<string> {
@@ -132,16 +133,52 @@ test('a version is refused, then frozen; a lost route is walked on both sides, a
   await page.keyboard.press('Control+z');
   await expect(found.getByRole('button', { name: '1 route lost' })).toBeVisible();
 
-  // The frozen version leaves the house as a script, and comes in again as the same questionnaire.
+  // The frozen version leaves the house as a package, and comes in again as DDI: the same questionnaire.
   await versions.getByRole('button', { name: /Frozen.*version 1/ }).click();
   const coming = page.waitForEvent('download');
-  await page.getByRole('button', { name: /^Plain-text script/ }).click();
+  await page.getByRole('button', { name: 'Hand-over package, .zip' }).click();
   const download = await coming;
-  expect(download.suggestedFilename()).toBe('allotment-waiting-list-v1.script.txt');
+  expect(download.suggestedFilename()).toBe('allotment-waiting-list-v1.package.zip');
+  const files = unzipSync(readFileSync(await download.path()));
+  const manifest = JSON.parse(strFromU8(files['manifest.json'] ?? new Uint8Array())) as {
+    version: string;
+    files: { path: string; bytes: number }[];
+  };
+  expect(manifest.version).toMatch(/^Version 1, frozen /);
+  for (const { path: name, bytes } of manifest.files) expect(files[name]?.length, name).toBe(bytes);
+  const ddi = files['archive/allotment-waiting-list.ddi33.xml'];
   await home(page);
-  await page.getByLabel('Questionnaire file').setInputFiles(await download.path().then(named));
+  await page.getByLabel('Questionnaire file').setInputFiles(kept('study.xml', ddi ?? new Uint8Array()));
   await page.waitForURL('**/script');
   const copied = new URL(page.url()).pathname.split('/')[2] ?? '';
   const again = (await (await page.request.get(`/api/studies/${copied}/file`)).json()) as unknown;
   expect(again).toEqual(STUDY);
+});
+
+test('files of other programs are shown as they were understood, and then taken over', async ({ page }) => {
+  await home(page);
+  const file = page.getByLabel('Questionnaire file');
+  await file.setInputFiles('tests/schemas/foreign-lifecycle.xml');
+  const sheet = page.getByRole('region', { name: 'Import a file' });
+  await expect(sheet.getByRole('status')).toContainText('2 sections, 4 questions, 0 skips, 2 ask-ifs');
+  await expect(sheet.getByRole('region', { name: 'Not understood' })).toContainText(
+    '“V1 eq 1” is no condition',
+  );
+  await accessible(page);
+
+  // A table whose heads mean nothing here until somebody says what they mean; the next one is understood at once.
+  const table =
+    'Frage,Kurz,answers,filter,owner\nDo you rent?,rent,1 = Yes | 2 = No,,AF\nFrom whom?,from,,rent = 1,\n';
+  await file.setInputFiles(kept('rent.csv', new TextEncoder().encode(table)));
+  await expect(sheet.getByRole('status')).toContainText('say which column holds the questions');
+  await sheet.getByLabel('Meaning of the column Frage').selectOption('text');
+  await sheet.getByLabel('Meaning of the column Kurz').selectOption('name');
+  await expect(sheet.getByRole('status')).toContainText('1 section, 2 questions, 0 skips, 1 ask-if');
+  await expect(sheet.getByRole('region', { name: 'Not understood' })).toContainText('the column “owner”');
+  await sheet.getByRole('button', { name: 'Cancel' }).click();
+  await file.setInputFiles(kept('rent.csv', new TextEncoder().encode(table)));
+  await expect(sheet.getByRole('status')).toContainText('2 questions');
+  await sheet.getByRole('button', { name: 'Make a study of it' }).click();
+  await page.waitForURL('**/script');
+  await expect(page.getByText('From whom?').first()).toBeVisible();
 });

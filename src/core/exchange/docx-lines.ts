@@ -59,23 +59,31 @@ function linesOf(all: ReadElement): string[] {
   return lines;
 }
 
-/** Rows of a table, of which one column alone is a list of answers, and a head of several is a table of questions. */
+/**
+ * Rows of a table: where each holds words with a code beside them they are answers, with where they lead; else they stay a
+ * table, whose cells are parted by tabs.
+ */
 function rowsOf(table: ReadElement): string[] {
   const rows = [table, ...childrenOf(table, 'thead'), ...childrenOf(table, 'tbody')].flatMap((part) =>
     childrenOf(part, 'tr').map((row) =>
       row.children.filter(({ name }) => name === 'td' || name === 'th').map(wordsOf),
     ),
   );
-  return [
-    '',
-    ...rows.map((cells) =>
-      cells
-        .filter((cell, n) => cell !== '' || n > 0)
-        .join('\t')
-        .trimEnd(),
-    ),
-    '',
-  ];
+  const answers = rows.map(answerIn);
+  // What follows is no further answer.
+  if (answers.every((answer) => answer !== null)) return [...answers, ''];
+  return ['', ...rows.map((cells) => cells.join('\t').trimEnd()), ''];
+}
+
+const CODE = /^-?\d{1,9}$/;
+
+/** “- 2 No (go to B3)”; null where the row is no answer with its code. */
+function answerIn(cells: readonly string[]): string | null {
+  const codes = cells.filter((cell) => CODE.test(cell));
+  const [words, ...more] = cells.filter((cell) => cell !== '' && !CODE.test(cell));
+  if (codes.length !== 1 || words === undefined || more.length > 1) return null;
+  const lead = more.length === 0 ? '' : ` (${more[0]})`;
+  return `- ${codes[0]} ${words}${lead}`;
 }
 
 const bulletsIn = (item: ReadElement) =>

@@ -54,6 +54,9 @@ export interface Loss {
   readonly what: string;
 }
 
+/** Told after each of so many parts. */
+export type Progress = (done: number, of: number) => void;
+
 export interface FileFormat {
   /** As it is offered to people. */
   readonly words: string;
@@ -68,7 +71,8 @@ export interface FileFormat {
    * Null: it is only read. A promise where what writes is loaded for it alone. `kind`: one of `kinds`, or the first ending.
    * Throws where it is one of data and there is none.
    */
-  readonly write: ((content: StudyContent, kind: string) => Written | Promise<Written>) | null;
+  readonly write:
+    ((content: StudyContent, kind: string, progress?: Progress) => Written | Promise<Written>) | null;
   /** Null: it is only written. `name`: of the file. */
   readonly read: ((bytes: Uint8Array, name: string) => ReadStudy | Promise<ReadStudy>) | null;
   /** Of a format that is read as well: what reading it again does not give. */

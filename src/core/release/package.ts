@@ -9,7 +9,7 @@ import { TOOL } from '../document/types';
 import { placeAt } from '../routing/problems';
 import { placeWords } from '../wording/places';
 import { madeUpRows } from './data/rows';
-import type { FileFormat, StudyContent, Written, WrittenFile } from './format-types';
+import type { FileFormat, Progress, StudyContent, Written, WrittenFile } from './format-types';
 import { preparedFor } from './formats/prepared';
 import { versionWords } from './version-words';
 
@@ -36,7 +36,7 @@ interface Listed {
 export async function packageFiles(
   content: StudyContent,
   packed: readonly Packed[],
-  progress?: (done: number, of: number) => void,
+  progress?: Progress,
 ): Promise<WrittenFile[]> {
   const { plan } = preparedFor(content.document);
   const data = content.data ?? madeUpRows(plan, MADE_UP, SEED);

@@ -9,12 +9,13 @@ import { PasteList } from './PasteList';
 interface Props {
   /** What stands in it from the start. */
   readonly first: PastedList;
+  readonly called: string;
   readonly take: (document: Questionnaire) => void;
   readonly cancel: () => void;
 }
 
-export function PasteStudy({ first, take, cancel }: Props) {
-  const [title, setTitle] = useState('Untitled study');
+export function PasteStudy({ first, called, take, cancel }: Props) {
+  const [title, setTitle] = useState(called);
   const [list, setList] = useState(first);
   const understand = useCallback(
     (source: string, as: ReadonlyMap<number, LineKind>) =>

@@ -82,21 +82,24 @@ interface Told {
 function FileRow({ format, forWhom, version, document, data }: RowProps) {
   const client = useReleaseClient();
   const [told, setTold] = useState<Told | null>(null);
-  const [busy, setBusy] = useState<string | null>(null);
+  /** What is told while it is made; null while it is not. */
+  const [making, setMaking] = useState<string | null>(null);
   const make = async (kind: string) => {
-    setBusy(kind);
+    setMaking('making …');
     setTold(null);
     try {
       const mark = version && markOf(version);
       const rows = data === null ? null : await data.rows();
       const asked = { format, kind, ...(rows === null ? {} : { rows }) };
-      const { name, blob, losses } = await client.file(asked, document, mark);
+      const { name, blob, losses } = await client.file(asked, document, mark, (done, of) =>
+        setMaking(`making … ${done} of ${of}`),
+      );
       saveBlob(blob, name);
       setTold({ words: sizeText(blob.size), lost: losses });
     } catch (error) {
       setTold({ words: error instanceof Error ? error.message : String(error), lost: [] });
     }
-    setBusy(null);
+    setMaking(null);
   };
   const { words }: FileFormat = FORMATS[format];
   return (
@@ -108,8 +111,8 @@ function FileRow({ format, forWhom, version, document, data }: RowProps) {
           <button
             key={kind}
             type="button"
-            aria-label={`${words}, .${kind}`}
-            disabled={busy !== null || document === null}
+            aria-label={`${words}, .${kind.split('.').at(-1)}`}
+            disabled={making !== null || document === null}
             onClick={() => void make(kind)}
           >
             .{kind.split('.').at(-1)}
@@ -117,7 +120,7 @@ function FileRow({ format, forWhom, version, document, data }: RowProps) {
         ))}
       </div>
       <small>
-        {forWhom} <b role="status">{busy === null ? (told?.words ?? '') : 'making …'}</b>
+        {forWhom} <b role="status">{making ?? told?.words ?? ''}</b>
       </small>
       {told !== null && told.lost.length > 0 && (
         <LostList words={`Not in it: ${plural(told.lost.length, 'thing')}`} lost={told.lost} />

@@ -22,7 +22,7 @@ export function ImportSheet({ name, read, say, take, cancel }: Props) {
   const document = read.as === 'questionnaire' ? read.document : null;
   return (
     <section className={classes.sheet} aria-label="Import a file">
-      <header>
+      <header className={classes.head}>
         <h2 ref={heading} tabIndex={-1}>
           {name}
         </h2>
@@ -83,7 +83,7 @@ function Columns({ columns, say }: { readonly columns: readonly FoundColumn[]; r
     <section aria-label="Columns">
       <h3>What its columns are taken for</h3>
       <p>What you say here is kept for the next file with such columns.</p>
-      <table>
+      <table className={classes.columns}>
         <tbody>
           {columns.map(({ head, sample, taken }, n) => (
             <tr key={n} data-open={taken === null || undefined}>

@@ -20,6 +20,14 @@ import { ImportSheet } from './ImportSheet';
 import classes from './studies.module.css';
 import { useImport } from './use-import';
 
+interface Pasting {
+  readonly list: PastedList;
+  /** What the study is called, unless somebody says otherwise. */
+  readonly called: string;
+}
+
+const EMPTY: Pasting = { list: NO_LIST, called: 'Untitled study' };
+
 interface Props {
   readonly cards: readonly StudyCard[];
   /** Who is signed in. */
@@ -34,7 +42,7 @@ interface Removed {
 
 export default function StudiesApp({ cards: first, asker }: Props) {
   const ready = useHydrated();
-  const [pasting, setPasting] = useState<PastedList | null>(null);
+  const [pasting, setPasting] = useState<Pasting | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [removed, setRemoved] = useState<Removed | null>(null);
   const cards = useFilledIn(first).filter((card) => card.id !== removed?.id);
@@ -48,7 +56,11 @@ export default function StudiesApp({ cards: first, asker }: Props) {
     if (reply.ok) location.assign(`/studies/${reply.body.id}/script`);
     else setProblem(reply.problem);
   };
-  const coming = useImport({ open, refuse: setProblem, paste: setPasting });
+  const coming = useImport({
+    open,
+    refuse: setProblem,
+    paste: (list, called) => setPasting({ list, called }),
+  });
   const openDemo = async () => {
     const reply = await call(NothingSchema, 'POST', '/api/demo');
     if (reply.ok) location.reload();
@@ -94,7 +106,7 @@ export default function StudiesApp({ cards: first, asker }: Props) {
           </button>
           <button
             type="button"
-            onClick={() => setPasting(pasting === null ? NO_LIST : null)}
+            onClick={() => setPasting(pasting === null ? EMPTY : null)}
             aria-expanded={pasting !== null}
           >
             <ListPlus size={16} /> Paste a list
@@ -119,8 +131,9 @@ export default function StudiesApp({ cards: first, asker }: Props) {
         )}
         {pasting !== null && (
           <PasteStudy
-            key={pasting.source}
-            first={pasting}
+            key={pasting.list.source}
+            first={pasting.list}
+            called={pasting.called}
             take={(document) => void open(document)}
             cancel={() => setPasting(null)}
           />

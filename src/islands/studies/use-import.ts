@@ -12,7 +12,7 @@ interface Ways {
   /** A sentence for the person. */
   readonly refuse: (problem: string | null) => void;
   /** Lines as people write them are looked at where lists are pasted. */
-  readonly paste: (list: PastedList) => void;
+  readonly paste: (list: PastedList, called: string) => void;
 }
 
 interface Shown {
@@ -44,7 +44,7 @@ export function useImport({ open, refuse, paste }: Ways) {
       }
       case 'list':
         setShown(null);
-        paste({ ...NO_LIST, source: read.source });
+        paste({ ...NO_LIST, source: read.source }, file.name.replace(/\.\w+$/, ''));
         break;
       case 'questionnaire':
         // What lost nothing on its way needs no look.

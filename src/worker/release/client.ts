@@ -1,5 +1,5 @@
 /** The main thread's side of the release worker. */
-import { releaseProxy, wrap, type Remote } from 'comlink';
+import { proxy, releaseProxy, wrap, type Remote } from 'comlink';
 import type { Questionnaire } from '../../core/document/types';
 import type { Compared, MadeFile, PassedRoutes, ReleaseApi, SidesShown } from './types';
 
@@ -20,8 +20,8 @@ export class ReleaseClient {
     return this.api.passedRoutes(document, marks);
   }
 
-  file(...asked: Parameters<ReleaseApi['file']>): Promise<MadeFile> {
-    return this.api.file(...asked);
+  file(...[asked, document, version, progress]: Parameters<ReleaseApi['file']>): Promise<MadeFile> {
+    return this.api.file(asked, document, version, proxy(progress));
   }
 
   /** The same two again are not compared anew. */

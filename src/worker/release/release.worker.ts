@@ -85,7 +85,7 @@ const api: ReleaseApi = {
     };
   },
 
-  async file(asked, document, version) {
+  async file(asked, document, version, progress) {
     const { format, kind, rows } = v.parse(Asked, asked);
     const { write, losses, mediaType }: FileFormat = FORMATS[format];
     if (write === null || !kindsOf(format).includes(kind))
@@ -100,7 +100,7 @@ const api: ReleaseApi = {
       ...(mark === undefined ? {} : { version: mark }),
       ...(data === undefined ? {} : { data: data.data }),
     };
-    const written = await write(content, kind);
+    const written = await write(content, kind, (done, of) => void progress(done, of));
     const body = typeof written === 'string' ? written : bytesOf(written);
     return {
       name: fileNameFor(content.document, format, mark?.number, kind),

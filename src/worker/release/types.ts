@@ -3,7 +3,7 @@ import type { SeriesBreak } from '../../core/release/breaks';
 import type { BothSides, Side } from '../../core/release/both-sides';
 import type { Differing } from '../../core/release/differing-routes';
 import type { RowsGiven } from '../../core/release/data/rows';
-import type { Loss, VersionMark } from '../../core/release/format-types';
+import type { Loss, Progress, VersionMark } from '../../core/release/format-types';
 import type { FormatName } from '../../core/release/formats';
 import type { TwoSheets } from '../../core/release/two-sheets';
 
@@ -52,7 +52,12 @@ export interface MadeFile {
 
 export interface ReleaseApi {
   /** Throws where the format is none that is written here, or where rows do not fit. */
-  file(asked: FileAsked, document: unknown, version: VersionMark | null): Promise<MadeFile>;
+  file(
+    asked: FileAsked,
+    document: unknown,
+    version: VersionMark | null,
+    progress: Progress,
+  ): Promise<MadeFile>;
   /** `marks`: those of each route that was passed. */
   passedRoutes(document: unknown, marks: readonly (readonly string[])[]): PassedRoutes;
   compare(old: unknown, now: unknown): Compared;

@@ -77,6 +77,8 @@ class ItemReader {
       const head = header[n] ?? '';
       if (column === null && head.trim() !== '') this.doubt(`the column “${head}” was not taken over`);
     });
+    if (!this.columns.includes('text'))
+      this.doubt('no column holds the words of the questions: they are left empty');
     const sections: (Omit<Section, 'items'> & { items: Item[] })[] = [];
     rows.forEach((cells, n) => {
       this.line = n + 2;

@@ -5,7 +5,7 @@
 import { fileStem } from '../../document/names';
 import type { Questionnaire } from '../../document/types';
 import { zipped } from '../../exchange/zipped';
-import type { FileFormat } from '../format-types';
+import type { FileFormat, Progress, StudyContent } from '../format-types';
 import type { Packed } from '../package';
 import { FOR_ARCHIVES } from './for-archives';
 import { NONE } from './lost';
@@ -50,7 +50,8 @@ export const FORMATS = {
     words: 'Hand-over package',
     endings: ['package.zip'],
     mediaType: 'application/zip',
-    write: async (content) => zipped(await (await import('../package')).packageFiles(content, PACKED)),
+    write: async (content: StudyContent, _kind?: string, progress?: Progress) =>
+      zipped(await (await import('../package')).packageFiles(content, PACKED, progress)),
     read: null,
     losses: NONE,
   },
