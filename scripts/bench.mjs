@@ -1,8 +1,8 @@
 /**
  * `npm run bench`: installs what the benchmarks compare with, runs them, and writes docs/performance.md; then times the
  * sheet into docs/performance-interface.md and the other views into docs/performance-views.md, and long files
- * audited into docs/performance-audit.md, and many authors at once into docs/performance-load.md (`npm run bench --
- * interface`, `-- views`, `-- audit` or `-- load`: only that).
+ * audited into docs/performance-audit.md, packages into docs/performance-package.md, and many authors at once into
+ * docs/performance-load.md (`npm run bench -- interface`, `-- views`, `-- audit`, `-- package` or `-- load`: only that).
  */
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
@@ -26,6 +26,11 @@ if (only === undefined || only === 'audit') {
   const { measureAudit } = await import(pathToFileURL(await bundled('audit.ts')).href);
   await measureAudit();
   if (only === 'audit') process.exit();
+}
+if (only === undefined || only === 'package') {
+  const { measurePackage } = await import(pathToFileURL(await bundled('package.ts')).href);
+  await measurePackage();
+  if (only === 'package') process.exit();
 }
 if (only === undefined || only === 'load') {
   ensureBuilt();

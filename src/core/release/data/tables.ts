@@ -8,8 +8,16 @@ export const DATA_FILE = 'data.csv';
 export const CODES_FILE = 'codes.csv';
 export const CODES_HEAD = ['variable', 'code', 'label', 'missing'] as const;
 
-export function dataCsv(fields: readonly DataField[], { rows }: DataRows): string {
-  return csvLines([fields.map(({ name }) => name), ...rows]);
+/** The rows go beside several files that tell of them, and are written once. */
+const written = new WeakMap<DataRows, string>();
+
+export function dataCsv(fields: readonly DataField[], data: DataRows): string {
+  let text = written.get(data);
+  if (text === undefined) {
+    text = csvLines([fields.map(({ name }) => name), ...data.rows]);
+    written.set(data, text);
+  }
+  return text;
 }
 
 /** Of every variable: its codes, with the reason where one stands for no answer. */
