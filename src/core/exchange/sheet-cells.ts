@@ -1,5 +1,6 @@
 /** All cells of a small table as text: a CSV file in any common encoding, or the first sheet of a workbook. */
-import { CsvRows, sniffBytes, sniffFormat, Utf8Check } from './csv';
+import { CsvRows, sniffBytes, sniffFormat } from './csv';
+import { decoded } from './decoded';
 import { cellText } from './spreadsheet';
 import { workbookProblem } from './workbook-size';
 
@@ -14,29 +15,12 @@ const MOST_BYTES = 20_000_000;
 const LIMITS = { unpacked: 100_000_000, texts: 300_000 };
 
 export async function cellsOf(bytes: Uint8Array): Promise<CellsRead> {
-  if (bytes.length > MOST_BYTES)
-    return {
-      ok: false,
-      problem: `It is larger than ${MOST_BYTES / 1e6} MB: leave out what is no list of items.`,
-    };
-  const found = sniffBytes(bytes.subarray(0, 65_536));
-  switch (found.is) {
-    case 'empty':
-      return { ok: false, problem: 'It is empty.' };
-    case 'other':
-      return { ok: false, problem: `It is ${found.words}. A table is needed, as CSV or XLSX.` };
-    case 'xlsx':
-      return workbookCells(bytes);
-    case 'text': {
-      const check = new Utf8Check();
-      check.add(bytes);
-      const encoding = found.certain || check.end() ? found.encoding : 'windows-1252';
-      const text = new TextDecoder(encoding).decode(bytes);
-      return { ok: true, cells: new CsvRows(sniffFormat(text.slice(0, 65_536))).push(text, true) };
-    }
-    default:
-      return found satisfies never;
-  }
+  if (bytes.length <= MOST_BYTES && sniffBytes(bytes.subarray(0, 4)).is === 'xlsx')
+    return workbookCells(bytes);
+  const read = decoded(bytes, MOST_BYTES, 'A table is needed, as CSV or XLSX.');
+  if (!read.ok) return read;
+  const { text } = read;
+  return { ok: true, cells: new CsvRows(sniffFormat(text.slice(0, 65_536))).push(text, true) };
 }
 
 async function workbookCells(bytes: Uint8Array): Promise<CellsRead> {

@@ -66,8 +66,8 @@ export type XmlRead =
   | { readonly ok: false; readonly problem: string };
 
 /** In signs: codebooks of many thousand variables are smaller. */
-const MOST_SIGNS = 60_000_000;
-const MOST_ELEMENTS = 3_000_000;
+const MOST_SIGNS = 30_000_000;
+const MOST_ELEMENTS = 800_000;
 const MOST_DEPTH = 200;
 
 /** Refuses what no file of this kind has a use for: a document type, with the entities that it could define. */
@@ -83,7 +83,8 @@ export function readXml(bytes: Uint8Array): XmlRead {
     return { ok: true, root: treeOf(text) };
   } catch (error) {
     const [first = ''] = (error instanceof Error ? error.message : String(error)).split('\n');
-    return { ok: false, problem: `It is no sound XML: ${first.replace(/^undefined:/, 'line ')}.` };
+    const where = first.replace(/^(\d+):\d+: /, 'line $1: ').replace(/\.$/, '');
+    return { ok: false, problem: `It is no sound XML: ${where}.` };
   }
 }
 

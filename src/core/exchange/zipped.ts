@@ -14,7 +14,10 @@ export function zipped(
       Object.fromEntries(
         files.map(({ name, text }) => [
           name,
-          [typeof text === 'string' ? strToU8(text) : text, WHEN] as const,
+          [
+            typeof text === 'string' ? strToU8(text) : text,
+            PACKED.test(name) ? { ...WHEN, level: 0 as const } : WHEN,
+          ] as const,
         ]),
       ),
     ),

@@ -7,6 +7,7 @@ import { ITEM_COLUMN_NAMES, type ItemColumn } from '../../core/exchange/items/co
 import { readItems } from '../../core/exchange/items/read-items';
 import type { FileFormat } from '../../core/release/format-types';
 import { FORMATS } from '../../core/release/formats';
+import { listLines } from '../../core/release/formats/of-variables';
 import { titleFrom } from '../../core/release/formats/lost';
 import { recognised } from '../../core/release/formats/recognise';
 import type { ImportApi, ReadFile } from './types';
@@ -27,7 +28,10 @@ const api: ImportApi = {
       const text = await docxLines(bytes);
       return text.ok ? { as: 'list', source: text.text } : refusal([text.problem]);
     }
-    if (format === 'list') return { as: 'list', source: new TextDecoder().decode(bytes) };
+    if (format === 'list') {
+      const lines = listLines(bytes);
+      return lines.ok ? { as: 'list', source: lines.text } : refusal([lines.problem]);
+    }
     if (format === 'items') return items(bytes, name, v.parse(Said, said));
     const { read, words }: FileFormat = FORMATS[format];
     if (read === null) return refusal([`${words} is written here, and not read.`]);

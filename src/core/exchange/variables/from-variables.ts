@@ -32,6 +32,8 @@ export type VariablesRead =
 
 /** A code of the plan stands with nearly all variables; “don’t know” with many. */
 const NEARLY = 0.9;
+/** Variables that are taken over at most. */
+const MOST_TAKEN = 20_000;
 const CODE = /^-?\d{1,15}$/;
 
 export function fromVariables(
@@ -40,6 +42,11 @@ export function fromVariables(
   variables: readonly DataVariable[],
 ): VariablesRead {
   if (variables.length === 0) return { ok: false, problems: ['There is no variable in it.'] };
+  if (variables.length > MOST_TAKEN)
+    return {
+      ok: false,
+      problems: [`It has more than ${MOST_TAKEN.toLocaleString('en')} variables: divide it.`],
+    };
   const doubts: VariableDoubt[] = [];
   const names = new Set<string>();
   const base = emptyQuestionnaire(title);

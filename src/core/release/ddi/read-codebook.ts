@@ -12,6 +12,9 @@ import { allNamed, childOf, childrenOf, downTo, readXml, type ReadElement } from
 import type { Doubt, ReadStudy } from '../format-types';
 import { ASK_IF_NOTE } from './codebook';
 
+/** Variables that are taken over at most; a questionnaire has fewer. */
+const MOST_TAKEN = 20_000;
+
 export function readDdiCodebook(bytes: Uint8Array, title: string): ReadStudy {
   const read = readXml(bytes);
   if (!read.ok) return { ok: false, problems: [read.problem] };
@@ -21,6 +24,11 @@ export function readDdiCodebook(bytes: Uint8Array, title: string): ReadStudy {
       problems: [
         `It is no DDI-Codebook: it begins with <${read.root.name}>, and a codebook with <codeBook>.`,
       ],
+    };
+  if (allNamed(read.root, 'var').length > MOST_TAKEN)
+    return {
+      ok: false,
+      problems: [`It has more than ${MOST_TAKEN.toLocaleString('en')} variables: divide it.`],
     };
   return new CodebookReader(read.root).study(title);
 }

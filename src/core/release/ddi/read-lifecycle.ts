@@ -13,6 +13,9 @@ import { NO_WORK } from '../../exchange/work-file';
 import { DdiAnswers } from './read-answers';
 import { OWN } from './words';
 
+/** Questions and their places that are taken over at most; a questionnaire has fewer. */
+const MOST_TAKEN = 20_000;
+
 export function readDdiLifecycle(bytes: Uint8Array, title: string): ReadStudy {
   const read = readXml(bytes);
   if (!read.ok) return { ok: false, problems: [read.problem] };
@@ -22,6 +25,12 @@ export function readDdiLifecycle(bytes: Uint8Array, title: string): ReadStudy {
       problems: [
         `It is no DDI-Lifecycle: it begins with <${read.root.name}>${read.root.namespace === '' ? '' : ` of ${read.root.namespace}`}. A file of DDI 3.3 begins with <DDIInstance>.`,
       ],
+    };
+  const count = allNamed(read.root, 'QuestionItem').length + allNamed(read.root, 'QuestionConstruct').length;
+  if (count > MOST_TAKEN)
+    return {
+      ok: false,
+      problems: [`It has more than ${MOST_TAKEN.toLocaleString('en')} questions: divide it.`],
     };
   return new LifecycleReader(read.root).study(title);
 }

@@ -13,12 +13,13 @@ import type { FileFormat } from '../format-types';
 import { testPack } from '../test-pack';
 import { testPackFiles } from '../test-pack-files';
 import { versionWords } from '../version-words';
-import { readDocx, readListText } from './of-variables';
+import { readDocx, readList } from './of-variables';
 import { lostByReading, NONE, titleFrom, workLost } from './lost';
 import { preparedFor } from './prepared';
 
-/** In bytes: as large as a questionnaire with pictures may be sent. */
-const MOST_SCRIPT = 20_000_000;
+/** In bytes: as large as a questionnaire with pictures may be sent, and its script. */
+const MOST_DOCUMENT = 20_000_000;
+const MOST_SCRIPT = MOST_DOCUMENT;
 
 export const OF_QUESTIONNAIRE = {
   document: {
@@ -27,6 +28,11 @@ export const OF_QUESTIONNAIRE = {
     mediaType: 'application/json; charset=utf-8',
     write: ({ document }) => writeDocument(document),
     read: (bytes) => {
+      if (bytes.length > MOST_DOCUMENT)
+        return {
+          ok: false,
+          problems: [`it is larger than ${MOST_DOCUMENT / 1e6} MB: make its pictures smaller`],
+        };
       const read = readDocumentText(textOf(bytes));
       return read.ok
         ? { ok: true, content: { document: read.document, work: NO_WORK } }
@@ -114,7 +120,7 @@ export const OF_QUESTIONNAIRE = {
     endings: ['txt'],
     mediaType: 'text/plain; charset=utf-8',
     write: null,
-    read: (bytes, name) => readListText(textOf(bytes), name),
+    read: readList,
     losses: NONE,
   },
 } as const satisfies Readonly<Record<string, FileFormat>>;

@@ -1,5 +1,6 @@
 /** Files that tell of an existing data set, and those of a word processor: read as a start, and never written so. */
 import { strFromU8, unzipSync } from 'fflate';
+import { decoded, type Decoded } from '../../exchange/decoded';
 import { docxLines } from '../../exchange/docx-lines';
 import { CsvRows } from '../../exchange/csv';
 import { fromList } from '../../exchange/from-list';
@@ -83,7 +84,26 @@ export async function readDocx(bytes: Uint8Array, name: string): Promise<ReadStu
   return read.ok ? readListText(read.text, name) : { ok: false, problems: [read.problem] };
 }
 
-export function readListText(text: string, name: string): ReadStudy {
+/** In bytes: thousands of questions are smaller. */
+const MOST_LIST = 2_000_000;
+const MOST_LINES = 20_000;
+const TOO_LONG = `It has more than ${MOST_LINES.toLocaleString('en')} lines: divide it.`;
+
+/** Lines as people write them, in any common encoding. */
+export function listLines(bytes: Uint8Array): Decoded {
+  const read = decoded(bytes, MOST_LIST, 'A list of questions is needed, as text.');
+  if (!read.ok) return read;
+  return read.text.split('\n', MOST_LINES + 1).length > MOST_LINES ? { ok: false, problem: TOO_LONG } : read;
+}
+
+export function readList(bytes: Uint8Array, name: string): ReadStudy {
+  const read = listLines(bytes);
+  return read.ok ? readListText(read.text, name) : { ok: false, problems: [read.problem] };
+}
+
+function readListText(text: string, name: string): ReadStudy {
+  if (text.length > MOST_LIST || text.split('\n', MOST_LINES + 1).length > MOST_LINES)
+    return { ok: false, problems: [TOO_LONG] };
   const { document, questions, lines } = fromList(text, titleFrom(name));
   if (questions === 0) return { ok: false, problems: ['There is no question in it.'] };
   const doubts = lines.flatMap(({ line, kind, says, doubt }) => {
