@@ -3,12 +3,9 @@
  * docs/files.md. Installs them first: R, LibreOffice, libxml2 and poppler from Debian, others from their own lock file.
  */
 import { spawnSync } from 'node:child_process';
-import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import path from 'node:path';
+import { bundledApart, installApart } from './apart.mjs';
 import { install, root, run } from './setup.mjs';
 
-const folder = path.join(root, 'judge');
 /** What is called, and the Debian packages that have it. */
 const PROGRAMS = [
   ['Rscript', 'r-base-core r-cran-xml2'],
@@ -26,24 +23,5 @@ if (lacking.length > 0) {
   run('apt-get', ['update', '-qq']);
   run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...lacking]);
 }
-const lock = createHash('sha256')
-  .update(readFileSync(path.join(folder, 'package-lock.json')))
-  .digest('hex');
-const stamp = path.join(folder, 'node_modules', '.lock');
-if (!existsSync(stamp) || readFileSync(stamp, 'utf8') !== lock) {
-  run('npm', ['ci', '--no-audit', '--no-fund'], { cwd: folder });
-  writeFileSync(stamp, lock);
-}
-const { build } = await import('esbuild');
-const outfile = path.join(folder, 'node_modules', '.judge.mjs');
-mkdirSync(path.dirname(outfile), { recursive: true });
-await build({
-  entryPoints: [path.join(folder, 'run.ts')],
-  outfile,
-  bundle: true,
-  platform: 'node',
-  format: 'esm',
-  packages: 'external',
-  logLevel: 'warning',
-});
-run('node', [outfile], { cwd: root });
+installApart('judge');
+run('node', [await bundledApart('judge', 'run.ts')], { cwd: root });

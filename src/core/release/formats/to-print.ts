@@ -14,7 +14,7 @@ async function printed(pages: Pages, kind: string): Promise<Written> {
 
 export const TO_PRINT = {
   paper: {
-    words: 'Script on paper',
+    words: 'Paper script',
     endings: ['paper.html', 'paper.pdf', 'paper.docx'],
     kinds: ['paper.html', 'paper.pdf', 'paper.docx'],
     mediaType: 'application/octet-stream',
@@ -27,7 +27,7 @@ export const TO_PRINT = {
     losses: NONE,
   },
   form: {
-    words: 'Form to fill in',
+    words: 'Paper form',
     endings: ['form.html', 'form.pdf', 'form.docx'],
     kinds: ['form.html', 'form.pdf', 'form.docx'],
     mediaType: 'application/octet-stream',
