@@ -1,14 +1,20 @@
 /** The registry of formats: what is written is read back, what is left out is said, and a file finds its format. */
 import assert from 'node:assert/strict';
 import { it } from 'node:test';
+import { randomChain, randomDocument } from '../../../../tests/agree/documents';
 import { FEATURED } from '../../../../tests/agree/featured';
-import { address } from '../../document/addresses';
+import { mutated } from '../../../../tests/agree/mutations';
+import { seedsToTry } from '../../../../tests/agree/seeds';
+import { address, WHOLE_STUDY } from '../../document/addresses';
+import { readDocument } from '../../document/read';
 import type { Questionnaire } from '../../document/types';
 import type { FileFormat, ReadStudy, StudyContent } from '../format-types';
 import { fileNameFor, formatOfFile, FORMATS } from './index';
 import { NO_WORK } from '../../exchange/work-file';
 import { fileStem } from '../../document/names';
 import { lossesBetween } from '../losses';
+
+const SEEDS = seedsToTry([], 25);
 
 const comment = {
   place: address('item', 'q1'),
@@ -52,6 +58,24 @@ for (const [name, { write, read, losses, endings, ofData }] of Object.entries(FO
     assert.ok(!refused.ok && refused.problems.length > 0);
   });
 }
+
+it(`of anything that can be written something comes back, ${SEEDS.words} changed at random`, async () => {
+  let count = 0;
+  for (const seed of SEEDS.all)
+    for (const made of [FEATURED[seed % FEATURED.length], randomDocument(seed), randomChain(seed)]) {
+      const sound = readDocument(JSON.parse(JSON.stringify(mutated(made as Questionnaire, seed))));
+      if (!sound.ok) continue;
+      count += 1;
+      for (const name of ['items', 'ddi-lifecycle', 'ddi-codebook'] as const) {
+        const lost = await FORMATS[name].losses({ document: sound.document, work: NO_WORK });
+        assert.ok(
+          !lost.some(({ at, what }) => at === WHOLE_STUDY && what === 'all of it'),
+          `${name}, seed ${seed}`,
+        );
+      }
+    }
+  assert.ok(count > SEEDS.count, `${count} were questionnaires`);
+});
 
 it('is lost by its place: everything of a part that does not come back, and each property that is other', () => {
   const [document] = FEATURED as readonly Questionnaire[];
