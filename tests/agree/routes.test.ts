@@ -11,8 +11,8 @@ import { randomOrders } from './orders';
 import { seedsToTry, type Seeds } from './seeds';
 
 /** With the seeds that once failed. */
-const SEEDS = seedsToTry([51, 1459, 147, 346, 459], 260);
-const CHAINS = seedsToTry([63, 460, 471, 589, 774], 120);
+const SEEDS = seedsToTry([51, 1459, 147, 346, 459], 200);
+const CHAINS = seedsToTry([63, 460, 471, 589, 774], 90);
 
 const ORDERS = seedsToTry([], 40);
 const MANY = seedsToTry([], 40);

@@ -3,6 +3,7 @@
  * allows, its scroll bar stands for a share of the whole, and the wheel still moves by rows.
  */
 import { useEffect, useLayoutEffect, useRef, useState, type RefObject } from 'react';
+import { rowToShow, type InSight } from './in-sight';
 import { ROW } from './LedgerRow';
 import type { ListedRoutes } from './use-list';
 
@@ -31,6 +32,7 @@ export function useLedgerScroll(
   // goes and comes again above it would move the bar, and the bar would be read as a share of the whole.
   const range = exact ? Number(last) * ROW : FARTHEST;
 
+  const shown = useRef<InSight>({ first, fits, place: 0n, list });
   /** Where it was scrolled to by us: that the bar then stands there is no news. */
   const own = useRef(-1);
   function scrollTo(row: bigint): void {
@@ -38,6 +40,7 @@ export function useLedgerScroll(
     if (node === null) return;
     const bounded = row < 0n ? 0n : row > last ? last : row;
     setTop(bounded);
+    shown.current = { ...shown.current, first: bounded };
     const share = last === 0n ? 0 : Number((bounded * BigInt(PARTS)) / last) / PARTS;
     const y = exact ? Number(bounded) * ROW : share * range;
     own.current = Math.round(y);
@@ -55,23 +58,13 @@ export function useLedgerScroll(
       setTop((last * BigInt(Math.round(share * PARTS))) / BigInt(PARTS));
     }
   };
-  const shown = useRef({ first, fits });
-  const bringIntoSight = () => {
-    const next = place < first ? place : place >= first + BigInt(fits) ? place - BigInt(fits) + 1n : first;
-    if (next !== first) scrollTo(next);
-  };
+  // After every drawing: what is about to be scrolled to counts as in sight already, since a line that takes room from the
+  // sheet may be drawn together with it.
   useEffect(() => {
-    bringIntoSight();
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- not when it is scrolled by hand
-  }, [place, list]);
-  // A row that was in sight stays there when a line above the sheet, or the window, takes room from it.
-  useEffect(() => {
-    const { first: from, fits: before } = shown.current;
-    if (place >= from && place < from + BigInt(before)) bringIntoSight();
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- not when it is scrolled by hand
-  }, [fits]);
-  useEffect(() => {
-    shown.current = { first, fits };
+    const now = { first, fits, place, list };
+    const row = rowToShow(shown.current, now);
+    shown.current = now;
+    if (row !== null) scrollTo(row);
   });
   useEffect(() => {
     const node = scroller.current;
