@@ -1,6 +1,6 @@
 /** A questionnaire in a word processor's file as the lines that people would paste: headings, numbers, bullets, tables. */
 import { childrenOf, readXml, type ReadElement } from './xml';
-import { workbookProblem, type WorkbookLimits } from './workbook-size';
+import { atHand, workbookProblem, type WorkbookLimits } from './workbook-size';
 
 export type DocxRead =
   | { readonly ok: true; readonly text: string }
@@ -16,7 +16,7 @@ export async function docxLines(bytes: Uint8Array, limits: WorkbookLimits = LIMI
     return { ok: false, problem: 'It is no DOCX file: save it as DOCX in the word processor.' };
   if (bytes.length > MOST_BYTES)
     return { ok: false, problem: `It is larger than ${MOST_BYTES / 1e6} MB: take its pictures out.` };
-  const problem = await workbookProblem(once(bytes), limits);
+  const problem = await workbookProblem(atHand(bytes), limits);
   if (problem !== null) return { ok: false, problem: `It cannot be opened: ${problem.split(':')[0]}.` };
   const { default: mammoth } = await import('mammoth');
   try {
@@ -35,10 +35,6 @@ export async function docxLines(bytes: Uint8Array, limits: WorkbookLimits = LIMI
       problem: 'It cannot be read as a document: open it in a word processor and save it again as DOCX.',
     };
   }
-}
-
-async function* once(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
-  yield bytes;
 }
 
 function linesOf(all: ReadElement): string[] {

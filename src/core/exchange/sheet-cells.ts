@@ -2,7 +2,7 @@
 import { CsvRows, sniffBytes, sniffFormat } from './csv';
 import { decoded } from './decoded';
 import { cellText } from './spreadsheet';
-import { workbookProblem } from './workbook-size';
+import { atHand, workbookProblem } from './workbook-size';
 
 export type CellsRead =
   | { readonly ok: true; readonly cells: readonly (readonly string[])[] }
@@ -24,7 +24,7 @@ export async function cellsOf(bytes: Uint8Array): Promise<CellsRead> {
 }
 
 async function workbookCells(bytes: Uint8Array): Promise<CellsRead> {
-  const problem = await workbookProblem(once(bytes), LIMITS);
+  const problem = await workbookProblem(atHand(bytes), LIMITS);
   if (problem !== null) return { ok: false, problem: `It cannot be opened: ${problem}.` };
   const { default: ExcelJS } = await import('exceljs');
   const book = new ExcelJS.Workbook();
@@ -41,8 +41,4 @@ async function workbookCells(bytes: Uint8Array): Promise<CellsRead> {
     if (Array.isArray(values)) cells.push(Array.from(values.slice(1), cellText));
   });
   return { ok: true, cells };
-}
-
-async function* once(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
-  yield bytes;
 }

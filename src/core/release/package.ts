@@ -113,7 +113,7 @@ function readMe(
       (losses === 0
         ? '; nothing of this questionnaire is lost.'
         : ` (${losses.toLocaleString('en')} things).`),
-    'No routes are lost with any of the questionnaire\u2019s own files: questionnaire and script read back to the same.',
+    'Questionnaire and plain-text script hold all of it: either reads back to the same.',
   ];
   return `${lines.join('\r\n')}\r\n`;
 }

@@ -1,5 +1,6 @@
 /** The files of a version or of the draft: what each is and for whom; one press makes it, and says how large it is. */
 import { useState } from 'react';
+import type { Questionnaire } from '../../core/document/types';
 import type { FileFormat, Loss, VersionMark } from '../../core/release/format-types';
 import { FORMATS, HANDED_OVER, kindsOf, type FormatName } from '../../core/release/formats';
 import type { Version } from '../../wire/versions';
@@ -69,7 +70,7 @@ interface RowProps {
   readonly forWhom: string;
   readonly version: Version | null;
   /** Null until it has come. */
-  readonly document: object | null;
+  readonly document: Questionnaire | null;
   /** Of a format of data. */
   readonly data: DataPicked | null;
 }
@@ -122,8 +123,12 @@ function FileRow({ format, forWhom, version, document, data }: RowProps) {
       <small>
         {forWhom} <b role="status">{making ?? told?.words ?? ''}</b>
       </small>
-      {told !== null && told.lost.length > 0 && (
-        <LostList words={`Not in it: ${plural(told.lost.length, 'thing')}`} lost={told.lost} />
+      {told !== null && told.lost.length > 0 && document !== null && (
+        <LostList
+          words={`Not in it: ${plural(told.lost.length, 'thing')}`}
+          lost={told.lost}
+          document={document}
+        />
       )}
     </li>
   );

@@ -14,7 +14,7 @@ import {
   type Skip,
 } from '../../document/types';
 import { emptyQuestionnaire, guessKind } from '../../editing/structure';
-import { ITEM_COLUMN_NAMES, matchColumns, type ItemColumn } from './columns';
+import { matchColumns, type ItemColumn } from './columns';
 import { optionsRead, rowsRead, skipsRead } from './lists';
 
 export interface ItemDoubt {
@@ -222,10 +222,7 @@ class ItemReader {
       }
       case 'number':
       case 'scale': {
-        const [min, max] = [
-          this.number(row.least, type === 'scale' ? 0 : 0),
-          this.number(row.most, type === 'scale' ? 10 : 100),
-        ];
+        const [min, max] = [this.number(row.least, 0), this.number(row.most, type === 'scale' ? 10 : 100)];
         const decimals = row.decimals === undefined ? {} : { decimals: this.number(row.decimals, 0) };
         const unit = row.unit === undefined ? {} : { unit: row.unit };
         return type === 'scale'
@@ -272,5 +269,3 @@ class ItemReader {
     ];
   }
 }
-
-export { ITEM_COLUMN_NAMES };

@@ -8,7 +8,6 @@ import { madeUpRespondents } from '../../simulate/respondents';
 export interface DataRows {
   /** Whose they are: “1,000 made-up respondents (seed 1)”. */
   readonly about: string;
-  readonly madeUp: boolean;
   /** In the order of `columnsOf`; empty text where a cell is blank. */
   readonly rows: readonly (readonly (string | number)[])[];
 }
@@ -35,7 +34,6 @@ export const MOST_ROWS = 1_000_000;
 export function madeUpRows(plan: Plan, count: number, seed: number): DataRows {
   return {
     about: `${count.toLocaleString('en')} made-up respondents (seed ${seed}), not collected`,
-    madeUp: true,
     rows: [...madeUpRespondents(plan, count, seed)].map((person) => person.row()),
   };
 }
@@ -85,7 +83,7 @@ export function rowsUnder(
       return '';
     }),
   );
-  if (count === 0) return { ok: true, data: { about, madeUp: false, rows } };
+  if (count === 0) return { ok: true, data: { about, rows } };
   const rest =
     count > wrong.length ? [`${(count - wrong.length).toLocaleString('en')} more cells are like that.`] : [];
   return { ok: false, problems: [...wrong, ...rest, 'Audit the file first, and give the rows it keeps.'] };

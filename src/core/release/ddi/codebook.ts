@@ -28,7 +28,7 @@ export function ddiCodebook(
   const fields = dataFields(plan);
   const columns = columnsOf(plan);
   const baseIn = bookBases(plan, analysis);
-  const writer = new CodebookWriter(plan, fields);
+  const writer = new CodebookWriter(plan);
   return xmlText(
     element(
       'codeBook',
@@ -63,10 +63,7 @@ class CodebookWriter {
   /** Questions that were told whole; others refer to them. */
   private readonly told = new Set<string>();
 
-  constructor(
-    private readonly plan: Plan,
-    private readonly fields: readonly DataField[],
-  ) {}
+  constructor(private readonly plan: Plan) {}
 
   /** Sections, and questions that take several columns. */
   groups(columns: readonly Column[]): Element[] {
@@ -199,7 +196,7 @@ class CodebookWriter {
     const found = this.plan.document.sections
       .flatMap(({ items }) => items)
       .some((item) => item.kind === 'question' && item.name === name);
-    return found && this.fields.length > 0 ? questionId(name) : undefined;
+    return found ? questionId(name) : undefined;
   }
 
   /** The questions that a condition reads, as they are referred to. */

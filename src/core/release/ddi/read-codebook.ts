@@ -51,11 +51,17 @@ class CodebookReader {
   /** Codes that stand for no answer in most variables: the plan. */
   private readonly planned: ReadonlyMap<number, string>;
 
+  /** Of this house: what has no ask-if of its own is reached by skips. */
+  private readonly isOurs: boolean;
+
   constructor(private readonly root: ReadElement) {
     this.variables = allNamed(root, 'var');
     this.byId = new Map(this.variables.map((each) => [each.attributes.ID ?? '', each]));
     for (const group of allNamed(root, 'varGrp')) this.group(group);
     this.planned = plannedIn(this.variables);
+    this.isOurs = this.variables.some((variable) =>
+      childrenOf(variable, 'notes').some(({ attributes }) => attributes.type === ASK_IF_NOTE),
+    );
   }
 
   private doubt(at: ReadElement, what: string): void {
@@ -180,20 +186,13 @@ class CodebookReader {
       universe !== '' &&
       !/^(everyone|everybody|all|all respondents)\b/i.test(universe) &&
       note === undefined &&
-      !this.isOurs()
+      !this.isOurs
     )
       this.doubt(
         variable,
         `whom it is asked of, “${universe}”, is no condition that can be read here: it is asked of everybody`,
       );
     return null;
-  }
-
-  /** Of this house: what has no ask-if of its own is reached by skips. */
-  private isOurs(): boolean {
-    return this.variables.some((variable) =>
-      childrenOf(variable, 'notes').some(({ attributes }) => attributes.type === ASK_IF_NOTE),
-    );
   }
 
   private fresh(wanted: string): string {

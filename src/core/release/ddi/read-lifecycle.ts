@@ -53,7 +53,12 @@ class LifecycleReader {
   /** Constructs being followed: a file can refer in a circle. */
   private readonly following = new Set<ReadElement>();
 
+  /** What goes along with the instrument under our own names. */
+  private readonly ownOfStudy: Readonly<Record<string, unknown>>;
+
   constructor(private readonly root: ReadElement) {
+    const [instrument] = allNamed(root, 'Instrument');
+    this.ownOfStudy = instrument === undefined ? {} : ownOf(instrument);
     this.index(root);
     this.answers = new DdiAnswers(
       (reference) => this.referred(reference),
@@ -176,8 +181,7 @@ class LifecycleReader {
   }
 
   private ownStudy(key: string): unknown {
-    const [instrument] = allNamed(this.root, 'Instrument');
-    return instrument === undefined ? undefined : ownOf(instrument)[key];
+    return this.ownOfStudy[key];
   }
 
   private sequence(construct: ReadElement, around: Around): void {
