@@ -1,7 +1,7 @@
 /** DuckDB: Parquet and CSV, counted column by column, against Tables. */
 import { DuckDBInstance } from '@duckdb/node-api';
 import { fileOf, type Unpacked } from './package';
-import type { Verdict } from './verdict';
+import { lackingWords, type Verdict } from './verdict';
 
 export async function byDuckDb(study: Unpacked): Promise<Verdict[]> {
   const database = await DuckDBInstance.create(':memory:');
@@ -35,5 +35,34 @@ export async function byDuckDb(study: Unpacked): Promise<Verdict[]> {
       ok: other === 0 && n === study.rows.rows.length,
     });
   }
+  const steps = await Promise.all(
+    ['read_csv_auto', 'read_json_auto'].map(async (reader) => {
+      const from = `${reader}('${fileOf(study, reader === 'read_csv_auto' ? 'steps.csv' : 'steps.json')}')`;
+      const sql =
+        reader === 'read_csv_auto'
+          ? `select count(*)::integer as n, count(distinct respondent)::integer as people from ${from}`
+          : `select sum(len(r.steps))::integer as n, count(*)::integer as people from (select unnest(respondents) as r from ${from})`;
+      const [row = {}] = (await connection.runAndReadAll(sql)).getRowObjects();
+      return [Number(row.people), Number(row.n)] as const;
+    }),
+  );
+  const [[people = 0, n = 0] = [], [peopleAgain, again] = []] = steps;
+  verdicts.push({
+    file: 'steps.csv, steps.json',
+    reader: 'DuckDB',
+    saw: `${people} respondents with ${n} steps in either`,
+    ok: people > 0 && people === peopleAgain && n === again,
+  });
+  const listed = await connection.runAndReadAll(
+    `select name from read_csv('${fileOf(study, 'items.csv')}', all_varchar = true, header = true)`,
+  );
+  const names = listed.getRowObjects().map(({ name }) => name);
+  const lacking = study.questions.filter(({ name }) => !names.includes(name)).map(({ name }) => name);
+  verdicts.push({
+    file: 'items.csv',
+    reader: 'DuckDB',
+    saw: `${names.length} rows; ${lackingWords(lacking)} of ${study.questions.length} questions`,
+    ok: lacking.length === 0,
+  });
   return verdicts;
 }

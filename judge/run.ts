@@ -6,6 +6,7 @@ import { byDuckDb } from './duckdb';
 import { unpacked } from './package';
 import { byJsonSchema, byTableSchema, byCsvw } from './schemas';
 import { byLibreOffice, byPdfToText } from './office';
+import { byMapReaders } from './map';
 import { byR, byRXml } from './r';
 import type { Verdict } from './verdict';
 import { byXmllint } from './xml';
@@ -22,6 +23,7 @@ for (const judge of [
   byJsonSchema,
   byLibreOffice,
   byPdfToText,
+  byMapReaders,
 ]) {
   const found = await judge(study);
   for (const verdict of found) console.log(`${verdict.ok ? 'ok ' : 'NOT'} ${verdict.file}: ${verdict.saw}`);

@@ -8,10 +8,11 @@ import process from 'node:process';
 import { guard, isProgram } from './guard.mjs';
 import { FROM_HEADER, PROGRAM_HEADER } from './inner.mjs';
 
+/** What is no page runs and loads nothing but the app's own files; pages say more exactly what is theirs. */
+const POLICY =
+  "default-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
 const HEADERS = {
-  // What is no page runs and loads nothing but the app's own files; pages say more exactly what is theirs.
-  'Content-Security-Policy':
-    "default-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'",
+  'Content-Security-Policy': POLICY,
   'X-Content-Type-Options': 'nosniff',
   'Referrer-Policy': 'same-origin',
   'X-Frame-Options': 'DENY',
@@ -19,6 +20,10 @@ const HEADERS = {
   'Cross-Origin-Resource-Policy': 'same-origin',
   'Permissions-Policy': 'camera=(), geolocation=(), microphone=(), payment=(), usb=()',
 };
+
+/** The worker that makes files draws pixels with WebAssembly of the app's own: it may compile that, still not run text. */
+const MAKES_FILES = /^\/_astro\/release\.worker[\w.-]*\.js$/;
+const POLICY_OF_FILES = `${POLICY}; script-src 'self' 'wasm-unsafe-eval'`;
 
 /** Largest body of a request, in bytes: doors have smaller limits of their own. */
 const MOST_BYTES = 60_000_000;
@@ -39,6 +44,7 @@ export function createServer({ handler, hosts, token, bodyMilliseconds = 120_000
     },
     (request, response) => {
       for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
+      if (MAKES_FILES.test(request.url ?? '')) response.setHeader('Content-Security-Policy', POLICY_OF_FILES);
       const refusal = refusalOf(request) ?? tooLarge(request);
       if (refusal === null) {
         // What the app believes of a connection, whatever came with the request.

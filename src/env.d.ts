@@ -1,4 +1,5 @@
 /** What the middleware tells every page. */
+/// <reference types="vite/client" />
 declare namespace App {
   interface Locals {
     /** By which a page lets its editor's style through; another one for every answer. */

@@ -1,6 +1,7 @@
 /** `jolly-fork convert`: a questionnaire into a file of another format, or a questionnaire of one. */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { CannotWrite } from '../core/release/cannot-write';
 import type { FileFormat, StudyContent, Written } from '../core/release/format-types';
 import { FORMATS, kindsOf, type FormatName } from '../core/release/formats';
 import { NO_WORK } from '../core/exchange/work-file';
@@ -65,12 +66,23 @@ async function given(file: string, to: string, out: string, values: Values): Pro
   const document = readQuestionnaire(file);
   const data = dataFor(document, to, takesData, values);
   const content: StudyContent = { document, work: NO_WORK, ...(data === null ? {} : { data }) };
-  const written = putAll(out, await write(content, kindOf(to as FormatName, out, values)));
+  const kind = kindOf(to as FormatName, out, values);
+  const written = putAll(out, await madeOr(file, () => write(content, kind)));
   const lost = (await losses(content)).map(({ at, what }) => {
     const place = placeAt(at);
     return { at: place, message: what, place: placeWords(document, place) };
   });
   return { written, losses: lost };
+}
+
+/** Throws `Misuse` where the file cannot be made of this questionnaire. */
+async function madeOr(file: string, make: () => Written | Promise<Written>): Promise<Written> {
+  try {
+    return await make();
+  } catch (error) {
+    if (!(error instanceof CannotWrite)) throw error;
+    throw new Misuse(`${file}: ${error.message}`);
+  }
 }
 
 /** The rows for a format of data; null for any other. */

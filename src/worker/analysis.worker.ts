@@ -19,6 +19,7 @@ import { WalkedSchema } from '../core/document/walked';
 import { secondsAlong, secondsByName } from '../core/routing/burden';
 import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
+import { filterAlong } from '../core/views/forks';
 import { routeChanges, routeChangeWords } from '../core/routing/route-changes';
 import { contentMarks, fingerprint, routeMarks, type ContentMarks } from '../core/routing/route-content';
 import { walk } from '../core/routing/walk';
@@ -267,11 +268,10 @@ const api: AnalysisApi = {
 
   whoFlows: (flowing) => (plan === null ? null : whoFlows(plan, v.parse(FlowingSchema, flowing))),
 
-  totals: (filters) =>
-    v.parse(v.array(ChoiceSchema), filters).map(({ through, avoid, ending }) => {
-      const filter = { through, avoid, ...(ending === null ? {} : { ending }) };
-      return String(loaded().analysis.filtered(filter).total);
-    }),
+  totals: (choices) =>
+    v
+      .parse(v.array(ChoiceSchema), choices)
+      .map((choice) => String(loaded().analysis.filtered(filterAlong(choice)).total)),
 
   became(routes) {
     const { analysis: of, marks: by } = loaded();

@@ -37,7 +37,7 @@ export { shortestTest } from './reach/tests-in-words';
 export { waysFrom, type ForkEvent } from './reach/fork-events';
 
 export { jointly, type Jointly, type ShownOtherwise } from './shares/jointly';
-export { whoFlows, type Flowing } from './shares/flow-words';
+export { whoFlows, whoFlowsOn, type Flowing, type FlowWords } from './shares/flow-words';
 export type { Likeliest, LikelyRoute } from './shares/likeliest';
 export { sharesOf, type Shares, type WayShare } from './shares/shares';
 export { transitionsOf, type Transition } from './shares/transitions';

@@ -8,8 +8,10 @@ import { strFromU8, unzipSync } from 'fflate';
 import { readDocumentText } from '../document/read';
 import { TOOL } from '../document/types';
 import { NO_WORK } from '../exchange/work-file';
-import type { StudyContent } from './format-types';
+import { CannotWrite } from './cannot-write';
+import type { FileFormat, StudyContent } from './format-types';
 import { FORMATS, HANDED_OVER, kindsOf, type FormatName } from './formats';
+import { packageFiles } from './package';
 
 const read = readDocumentText(readFileSync('demo/winter-diary.fork.json', 'utf8'));
 assert.ok(read.ok);
@@ -85,6 +87,26 @@ it('gives the same bytes twice, and says on every page which version it is, or t
     assert.match(strFromU8(bytes), /class="running">[^<]*Version 2, frozen 2026-11-09/, path);
   const header = unzipSync(draft['print/winter-diary.paper.docx'] ?? new Uint8Array())['word/header1.xml'];
   assert.match(strFromU8(header ?? new Uint8Array()), /Winter Diary · Draft/);
+});
+
+it('leaves out what cannot be made of a questionnaire, and says why', async () => {
+  const write = () => {
+    throw new CannotWrite('it is too entangled');
+  };
+  const format: FileFormat = { ...FORMATS.map, kinds: ['map.svg'], write };
+  const files = await packageFiles(content, [
+    { name: 'map', format, folder: 'map', forWhom: 'to see it' },
+    { name: 'document', format: FORMATS.document, folder: 'questionnaire', forWhom: 'to open it' },
+  ]);
+  assert.deepEqual(
+    files.map(({ name }) => name),
+    ['README.txt', 'manifest.json', 'questionnaire/winter-diary.fork.json'],
+  );
+  const [readMe, manifest] = files.map(({ text }) => String(text));
+  assert.match(readMe ?? '', /There is no \.map\.svg: it is too entangled\./);
+  assert.deepEqual((JSON.parse(manifest ?? '') as { notMade: unknown }).notMade, [
+    { format: 'map', kind: 'map.svg', why: 'it is too entangled' },
+  ]);
 });
 
 it('names the version of the tool that package.json has', () => {

@@ -8,7 +8,8 @@ import { fileStem } from '../document/names';
 import { TOOL } from '../document/types';
 import { placeAt } from '../routing/problems';
 import { placeWords } from '../wording/places';
-import { madeUpRows } from './data/rows';
+import { CannotWrite } from './cannot-write';
+import { madeUpRows, type DataRows } from './data/rows';
 import type { FileFormat, Progress, StudyContent, Written, WrittenFile } from './format-types';
 import { preparedFor } from './formats/prepared';
 import { versionWords } from './version-words';
@@ -44,13 +45,14 @@ export async function packageFiles(
   const stem = fileStem(content.document.title);
   const files: WrittenFile[] = [];
   const listed: Listed[] = [];
+  const notMade: { format: string; kind: string; why: string }[] = [];
   const losses: { format: string; place: string; what: string }[] = [];
   const tasks = packed.flatMap((each) =>
     (each.format.kinds ?? [each.format.endings[0]]).map((kind) => ({ ...each, kind })),
   );
   for (const [n, { name, format, folder, kind }] of tasks.entries()) {
-    const written = await format.write?.(whole, kind);
-    for (const file of filesOf(written ?? [], `${stem}.${kind}`)) {
+    const written = await writtenOr(format, whole, kind, (why) => notMade.push({ format: name, kind, why }));
+    for (const file of filesOf(written, `${stem}.${kind}`)) {
       const path = `${folder}/${file.name}`;
       // The rows are one file, whatever tells of them.
       if (files.some(({ name: known, text }) => known === path && text === file.text)) continue;
@@ -72,13 +74,30 @@ export async function packageFiles(
     ...(content.version?.reason ? { frozenAllTheSame: content.version.reason } : {}),
     rows: data.about,
     files: listed,
+    ...(notMade.length === 0 ? {} : { notMade }),
     losses,
   };
   return [
-    { name: 'README.txt', text: readMe(whole, packed, data.about, losses.length) },
+    { name: 'README.txt', text: readMe(whole, packed, losses.length, notMade) },
     { name: 'manifest.json', text: `${JSON.stringify(manifest, null, 2)}\n` },
     ...files,
   ];
+}
+
+/** A file that cannot be made of this questionnaire does not keep the others back. */
+async function writtenOr(
+  { write }: FileFormat,
+  content: StudyContent,
+  kind: string,
+  failed: (why: string) => void,
+): Promise<Written> {
+  try {
+    return (await write?.(content, kind)) ?? [];
+  } catch (error) {
+    if (!(error instanceof CannotWrite)) throw error;
+    failed(error.message);
+    return [];
+  }
 }
 
 function filesOf(written: Written, name: string): readonly WrittenFile[] {
@@ -86,10 +105,10 @@ function filesOf(written: Written, name: string): readonly WrittenFile[] {
 }
 
 function readMe(
-  { document, version }: StudyContent,
+  { document, version, data }: StudyContent & { readonly data: DataRows },
   packed: readonly Packed[],
-  rows: string,
   losses: number,
+  notMade: readonly { readonly kind: string; readonly why: string }[],
 ): string {
   const { author, note, reason } = version ?? {};
   const folders = [...new Set(packed.map(({ folder }) => folder))];
@@ -108,7 +127,8 @@ function readMe(
         .map(({ format, forWhom }) => `  ${format.words}: ${forWhom}`),
     ]),
     '',
-    `The data are of ${rows}. In CSV files, a text that a spreadsheet would run as a formula has an apostrophe in front.`,
+    ...notMade.map(({ kind, why }) => `There is no .${kind}: ${why}.`),
+    `The data are of ${data.about}. In CSV files, a text that a spreadsheet would run as a formula has an apostrophe in front.`,
     'manifest.json names every file with its size and SHA-256, and what a format cannot hold, by its place' +
       (losses === 0
         ? '; nothing of this questionnaire is lost.'

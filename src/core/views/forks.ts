@@ -2,7 +2,7 @@
  * The whole questionnaire as a river: sections or items one below the other, and ribbons between them for those who are
  * presented the one straight after the other.
  */
-import type { Transition } from '../analysis';
+import type { RouteFilter, Transition } from '../analysis';
 import { address, nameAt, readAddress, type Address, type WrittenWay } from '../document/addresses';
 import type { EndingKind } from '../document/types';
 import { sectionLetter } from '../document/variables';
@@ -217,16 +217,19 @@ export function nodeLabel({ nodes }: ForksModel, id: Address): string {
   return nodes.find((node) => node.id === id)?.label ?? readAddress(id).name;
 }
 
+/** Routes by what they present. */
+export interface RoutesAlong {
+  readonly through: readonly (readonly string[])[];
+  readonly avoid: readonly string[];
+  readonly ending: string | null;
+}
+
 /** The routes that go along a ribbon: they present the one and the other, and nothing between. Null where passes hide that. */
 export function routesAlong(
   plan: Plan,
   { nodes }: ForksModel,
   { from, to }: ForksRibbon,
-): {
-  readonly through: readonly (readonly string[])[];
-  readonly avoid: readonly string[];
-  readonly ending: string | null;
-} | null {
+): RoutesAlong | null {
   const [source, target] = [from, to].map((id) => nodes.find((node) => node.id === id));
   if (source === undefined) return null;
   const repeated = (node: ForksNode | undefined) =>
@@ -243,6 +246,11 @@ export function routesAlong(
     avoid: names.slice(after, until),
     ending: nameAt(to, 'ending'),
   };
+}
+
+/** Those routes, as the analysis is asked for them. */
+export function filterAlong({ through, avoid, ending }: RoutesAlong): RouteFilter {
+  return { through, avoid, ...(ending === null ? {} : { ending }) };
 }
 
 function labelOf({ items }: PlanSection, name: string): string {

@@ -1,5 +1,23 @@
-/** The river as it is drawn: sizes for the layout, and the outlines of its ribbons. All lengths in pixels. */
-import type { ForksModel, ForksRibbon } from './forks';
+/** The river before it is drawn: sizes for the layout, what ribbons are worth, and their outlines. All lengths in pixels. */
+import type { Plan } from '../routing/plan';
+import { sectionLabel } from '../wording/targets';
+import { routesAlong, type ForksModel, type ForksRibbon, type RoutesAlong } from './forks';
+
+/** What ribbons are as wide as. */
+export type RibbonMeasure = 'share' | 'routes';
+
+/** All that is drawn. */
+export interface River {
+  readonly plan: Plan;
+  readonly model: ForksModel;
+  /** Ids of sections that were to be unfolded, and are too dense. */
+  readonly tooDense: readonly string[];
+  readonly layout: RiverLayout;
+  readonly sizes: RiverSizes;
+  /** Of ribbons and exits, by id, from 0 to 1; null where not known. */
+  readonly weights: ReadonlyMap<string, number | null>;
+  readonly measure: RibbonMeasure;
+}
 
 export interface RiverSizes {
   /** Of a share of one. */
@@ -45,6 +63,45 @@ export function sizesFor(nodes: number, height: number): RiverSizes {
   const pitch = Math.min(66, Math.max(22, height / Math.max(1, nodes)));
   const thick = Math.round(Math.min(26, Math.max(10, pitch * 0.42)));
   return { full, height: thick, gap: Math.round(pitch - thick) };
+}
+
+/** Which sections stay folded though they were to be unfolded, as a sentence; null where none does. */
+export function denseWords({ plan, tooDense }: Pick<River, 'plan' | 'tooDense'>): string | null {
+  const sections = plan.sections.filter(({ section }) => tooDense.includes(section.id));
+  if (sections.length === 0) return null;
+  const labels = sections.map(({ index }) => sectionLabel(plan.document, index)).join(', ');
+  const stays = sections.length === 1 ? 'stays' : 'stay';
+  return `${labels} ${stays} folded: nearly any item may follow any other there, in too many ways to tell apart.`;
+}
+
+export function shareWeights({ ribbons, exits }: ForksModel): ReadonlyMap<string, number | null> {
+  return new Map([...ribbons, ...exits].map(({ id, share }) => [id, share]));
+}
+
+/** Of each ribbon and exit, which routes go along it; null where passes hide that. */
+export function askedRoutes(
+  plan: Plan,
+  model: ForksModel,
+): readonly { readonly id: string; readonly along: RoutesAlong | null }[] {
+  return [...model.ribbons, ...model.exits].map((ribbon) => ({
+    id: ribbon.id,
+    along: routesAlong(plan, model, ribbon),
+  }));
+}
+
+/** How large a part of all routes goes along each. `counts`: of those that are not null, in order; `total` at least 1. */
+export function routeWeights(
+  asked: ReturnType<typeof askedRoutes>,
+  counts: readonly bigint[],
+  total: bigint,
+): ReadonlyMap<string, number | null> {
+  const left = [...counts];
+  return new Map(
+    asked.map(({ id, along }): [string, number | null] => [
+      id,
+      along === null ? null : Number(((left.shift() ?? 0n) * 1_000_000n) / total) / 1_000_000,
+    ]),
+  );
 }
 
 /** How wide a ribbon is; `weights` by id, from 0 to 1. */

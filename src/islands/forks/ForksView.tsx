@@ -3,6 +3,8 @@ import { useRef, type RefObject } from 'react';
 import { address } from '../../core/document/addresses';
 import { isEarly } from '../../core/document/vocabularies';
 import { waysAlong } from '../../core/views/forks';
+import { denseWords } from '../../core/views/river';
+import type { Marked } from '../../core/views/river-drawing';
 import { endingLabel } from '../../core/wording/targets';
 import { ReadSlip } from '../slips/ReadSlip';
 import { Slip } from '../slips/Slip';
@@ -27,6 +29,9 @@ export function ForksView() {
   const svg = useRef<SVGSVGElement>(null);
   const map = useMap(frame, svg);
   const { river, chosen } = map;
+  const lit = useLit(river, chosen.node);
+  const snags = useNodeSnags(river?.model.nodes ?? []);
+  const marked = { chosen, lit, snags };
   const ribbon =
     river === null
       ? undefined
@@ -34,8 +39,8 @@ export function ForksView() {
   return (
     <div className={classes.columns}>
       <div className={classes.left}>
-        <MapTools {...map} svg={svg} />
-        <MapFrame map={map} frame={frame} svg={svg} ribbon={ribbon} />
+        <MapTools {...map} marked={marked} />
+        <MapFrame map={map} marked={marked} frame={frame} svg={svg} ribbon={ribbon} />
       </div>
       {ribbon !== undefined && river !== null ? (
         <RibbonCard river={river} ribbon={ribbon} />
@@ -52,18 +57,17 @@ export function ForksView() {
 
 interface FrameProps {
   readonly map: ForksMap;
+  readonly marked: Marked;
   readonly frame: RefObject<HTMLDivElement | null>;
   readonly svg: RefObject<SVGSVGElement | null>;
   /** The ribbon that is chosen. */
   readonly ribbon: Parameters<typeof waysAlong>[2] | undefined;
 }
 
-function MapFrame({ map, frame, svg, ribbon }: FrameProps) {
+function MapFrame({ map, marked, frame, svg, ribbon }: FrameProps) {
   const { river, bounds, view, chosen } = map;
   const isReadOnly = useStudy((state) => state.readOnly !== null);
   const dragging = useDragged(map.chooseNode);
-  const lit = useLit(river, chosen.node);
-  const snags = useNodeSnags(river?.model.nodes ?? []);
   const way =
     ribbon === undefined || river === null ? null : (waysAlong(river.plan, river.model, ribbon)[0] ?? null);
   return (
@@ -83,9 +87,7 @@ function MapFrame({ map, frame, svg, ribbon }: FrameProps) {
             <>
               <RiverDrawing
                 river={river}
-                chosen={chosen}
-                lit={lit}
-                snags={snags}
+                {...marked}
                 chooseNode={map.chooseNode}
                 chooseRibbon={map.chooseRibbon}
                 openNode={map.openNode}
@@ -113,6 +115,7 @@ interface MessagesProps {
 }
 
 function MapMessages({ map: { river, problem, sections }, refused, understood }: MessagesProps) {
+  const dense = river && denseWords(river);
   return (
     <>
       {problem !== null && <p className={classes.message}>{problem}</p>}
@@ -122,6 +125,7 @@ function MapMessages({ map: { river, problem, sections }, refused, understood }:
         </p>
       )}
       {problem === null && river === null && <p className={classes.message}>Drawing the map …</p>}
+      {dense !== null && <p className={classes.dense}>{dense}</p>}
       {refused !== null && (
         <p className={classes.refused} role="alert">
           {refused}{' '}

@@ -1,9 +1,9 @@
 /** What can be taken hold of on the map. */
 import { readAddress, type WrittenWay } from '../../core/document/addresses';
 import type { Target } from '../../core/document/types';
+import type { River } from '../../core/views/river';
+import { nodeWidth, type Chosen } from '../../core/views/river-drawing';
 import { Grip } from './Grip';
-import { nodeWidth, type Chosen } from './RiverDrawing';
-import type { River } from './use-forks';
 import type { Dragged } from './use-dragged';
 
 interface GripsProps {

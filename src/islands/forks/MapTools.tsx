@@ -1,16 +1,17 @@
 /** What is done to the map as a whole: its measure, folding, zoom, finding an item, saving it as a picture. */
 import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
-import { useState, type RefObject } from 'react';
+import { useState } from 'react';
 import { address, type Address } from '../../core/document/addresses';
+import type { RibbonMeasure, River } from '../../core/views/river';
+import type { Marked } from '../../core/views/river-drawing';
 import { useStudy } from '../state/store';
 import { IconButton } from '../ui/IconButton';
 import classes from './forks.module.css';
 import { SaveButtons } from './SaveButtons';
-import type { RibbonMeasure, River } from './use-forks';
 
 interface Props {
-  readonly svg: RefObject<SVGSVGElement | null>;
   readonly river: River | null;
+  readonly marked: Marked;
   readonly measure: RibbonMeasure;
   readonly setMeasure: (measure: RibbonMeasure) => void;
   /** Whether every section is unfolded. */
@@ -21,7 +22,7 @@ interface Props {
   readonly find: (id: Address) => void;
 }
 
-export function MapTools({ svg, river, measure, setMeasure, all, foldAll, zoomBy, fit, find }: Props) {
+export function MapTools({ river, marked, measure, setMeasure, all, foldAll, zoomBy, fit, find }: Props) {
   return (
     <div className={classes.tools} role="toolbar" aria-label="The map">
       <button type="button" aria-pressed={measure === 'share'} onClick={() => setMeasure('share')}>
@@ -45,7 +46,7 @@ export function MapTools({ svg, river, measure, setMeasure, all, foldAll, zoomBy
         </IconButton>
       </span>
       <FindPlace find={find} />
-      <SaveButtons svg={svg} river={river} />
+      <SaveButtons river={river} marked={marked} />
     </div>
   );
 }

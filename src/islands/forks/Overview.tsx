@@ -1,9 +1,8 @@
 /** The whole map in a corner, with what is in sight; shown where that is not all. */
 import { memo, useRef, type PointerEvent, type RefObject } from 'react';
-import type { Bounds } from './bounds';
+import type { River } from '../../core/views/river';
+import { nodeWidth, type Bounds } from '../../core/views/river-drawing';
 import classes from './forks.module.css';
-import { nodeWidth } from './RiverDrawing';
-import type { River } from './use-forks';
 import type { View } from './zoom';
 
 const MOST = { width: 120, height: 170 };

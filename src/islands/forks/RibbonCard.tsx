@@ -1,11 +1,12 @@
 /** Of a ribbon: who flows there and why, how many, what sets it, and what they pass over. */
 import { useState } from 'react';
-import { parseCondition } from '../../core/condition/parse';
 import { address, nameAt, type Address, type WrittenWay } from '../../core/document/addresses';
 import { reaimWay, removeWay } from '../../core/editing/fork-edits';
 import { routesAlong, waysAlong, type ForksRibbon } from '../../core/views/forks';
-import { asSentence, conditionSentence } from '../../core/wording/sentence';
+import type { River } from '../../core/views/river';
+import { flowingSentence } from '../../core/wording/flowing';
 import { endingLabel, sectionLabel } from '../../core/wording/targets';
+import { percentText } from '../../core/wording/percent';
 import { useAsked } from '../ui/use-asked';
 import { shownSearch } from '../state/routes-shown';
 import { SnagCards } from '../slips/SnagCards';
@@ -16,9 +17,8 @@ import { AimButton } from '../slips/AimButton';
 import { useAnalysisClient } from '../state/analysis';
 import { RoutesDoor } from '../slips/RoutesDoor';
 import { useStudy } from '../state/store';
-import { countText, grouped, percentText } from '../ui/format';
+import { countText, grouped } from '../ui/format';
 import classes from './forks.module.css';
-import type { River } from './use-forks';
 
 interface Props {
   readonly river: River;
@@ -46,7 +46,7 @@ export function RibbonCard({ river, ribbon }: Props) {
         Ribbon: {name(ribbon.from)} → {name(ribbon.to)}
       </h2>
       <div className={primitives.card}>
-        <p className={slip.who}>{who === undefined ? '…' : wordsOf(plan, who)}</p>
+        <p className={slip.who}>{who === undefined ? '…' : flowingSentence(who, plan.variables)}</p>
         {who !== undefined && who !== null && who !== 'always' && who !== 'never' && <code>{who}</code>}
         <div className={rows.pair}>
           <span>Share of sample</span>
@@ -173,14 +173,6 @@ function useFlowing(
   };
   useAsked(look, [client, river, ribbon], setFound);
   return found?.key === ribbon ? found : { who: undefined, routes: null };
-}
-
-function wordsOf(plan: River['plan'], who: string | null): string {
-  if (who === null) return 'Too entangled to say in words.';
-  if (who === 'always') return 'Everybody who comes here.';
-  if (who === 'never') return 'Nobody.';
-  const parsed = parseCondition(who);
-  return parsed.ok ? asSentence(conditionSentence(parsed.tree, plan.variables)) : who;
 }
 
 /** The items of a whole section as the ledger names it. */

@@ -1,33 +1,40 @@
-/** The map as a picture: SVG with its fonts inside, or PNG of twice the size. */
+/** The map as it is on the screen as a picture: SVG with its fonts inside, or PNG of twice the size. */
+import { assets } from '#assets';
 import sans from '@fontsource-variable/instrument-sans/files/instrument-sans-latin-wght-normal.woff2?url';
 import mono from '@fontsource-variable/jetbrains-mono/files/jetbrains-mono-latin-wght-normal.woff2?url';
-import { useState, type RefObject } from 'react';
+import { useState } from 'react';
+import { fileStem } from '../../core/document/names';
+import { versionWords } from '../../core/release/version-words';
+import type { River } from '../../core/views/river';
+import type { Marked } from '../../core/views/river-drawing';
+import { riverPicture, type Picture } from '../../core/views/river-picture';
 import { useStudy } from '../state/store';
 import { saveBlob } from '../ui/save-blob';
 import { styleNonce } from '../ui/style-nonce';
-import { token } from '../ui/token';
-import { boundsOf } from './bounds';
 import classes from './forks.module.css';
-import type { River } from './use-forks';
 
 interface Props {
-  readonly svg: RefObject<SVGSVGElement | null>;
+  /** Null until it is laid out. */
   readonly river: River | null;
+  readonly marked: Marked;
 }
 
 const LARGER = 2;
 /** Browsers draw no larger canvas. */
 const MOST_PIXELS = 16_000;
 
-export function SaveButtons({ svg, river }: Props) {
+export function SaveButtons({ river, marked }: Props) {
   const title = useStudy((state) => state.document.title);
+  const version = useStudy((state) => versionWords(state.version ?? undefined));
   const [problem, setProblem] = useState<string | null>(null);
   const save = async (kind: 'svg' | 'png') => {
-    if (svg.current === null || river === null) return;
+    if (river === null) return;
     try {
-      const picture = await pictureOf(svg.current, river, title, kind);
-      const name = `${title.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}-forks.${kind}`;
-      saveBlob(kind === 'svg' ? picture.file : await pngOf(picture), name);
+      const tokens = await assets.tokens();
+      const faces = await facesInside();
+      const picture = riverPicture(river, marked, { title, version }, tokens, faces);
+      const name = `${fileStem(title)}-forks.${kind}`;
+      saveBlob(kind === 'svg' ? blobOf(picture.svg) : await pngOf(picture), name);
       setProblem(null);
     } catch {
       setProblem('The picture could not be made: try again, or fold some sections.');
@@ -46,60 +53,13 @@ export function SaveButtons({ svg, river }: Props) {
   );
 }
 
-interface SavedPicture {
-  readonly file: Blob;
-  readonly width: number;
-  readonly height: number;
+function blobOf(svg: string): Blob {
+  return new Blob([svg], { type: 'image/svg+xml' });
 }
 
-/** A copy by way of its text: cloned, it would bring the styles that it was given while it was on the page. */
-function withoutStyles(svg: SVGSVGElement): Element {
-  const text = new XMLSerializer().serializeToString(svg);
-  const tokens = getComputedStyle(svg);
-  const plain = text
-    .replaceAll(/<[^>]*>/g, (tag) => tag.replaceAll(/ style="[^"]*"/g, ''))
-    // The tokens stay behind with the page.
-    .replaceAll(/var\((--[a-z0-9-]+)\)/g, (_, name: string) => tokens.getPropertyValue(name).trim());
-  return new DOMParser().parseFromString(plain, 'image/svg+xml').documentElement;
-}
-
-/** All of the map, whatever part of it is in sight. */
-async function pictureOf(
-  svg: SVGSVGElement,
-  { layout }: River,
-  title: string,
-  kind: 'svg' | 'png',
-): Promise<SavedPicture> {
-  const { x, y, width, height } = boundsOf(layout);
-  const copy = withoutStyles(svg);
-  for (const name of ['class', 'tabindex', 'role', 'aria-label', 'aria-roledescription'])
-    copy.removeAttribute(name);
-  copy.querySelectorAll('[data-grip]').forEach((grip) => grip.remove());
-  copy.querySelector('g')?.removeAttribute('transform');
-  copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
-  copy.setAttribute('viewBox', [x, y, width, height].map(Math.round).join(' '));
-  copy.setAttribute('width', String(Math.round(width)));
-  copy.setAttribute('height', String(Math.round(height)));
-  const make = (name: string, text: string) => {
-    const node = document.createElementNS('http://www.w3.org/2000/svg', name);
-    node.textContent = text;
-    return node;
-  };
-  const ground = make('rect', '');
-  for (const [name, value] of Object.entries({ x, y, width, height, fill: token('--desk') }))
-    ground.setAttribute(name, String(value));
-  const faces = await Promise.all([
-    face('Instrument Sans Variable', sans),
-    face('JetBrains Mono Variable', mono),
-  ]);
-  copy.prepend(make('title', `${title}: forks`), ground);
-  // The page draws the PNG, and lets through what has its mark; a file that is saved is by itself. Put in as text: the
-  // page would refuse a style of the file as one of its own.
-  const mark = kind === 'png' ? ` nonce="${styleNonce()}"` : '';
-  const style = `<style${mark}>${faces.join('\n')}</style>`;
-  const drawn = new XMLSerializer().serializeToString(copy).replace('</title>', `</title>${style}`);
-  const text = `<?xml version="1.0" encoding="UTF-8"?>\n${drawn}`;
-  return { file: new Blob([text], { type: 'image/svg+xml' }), width, height };
+async function facesInside(): Promise<string> {
+  const faces = [face('Instrument Sans Variable', sans), face('JetBrains Mono Variable', mono)];
+  return (await Promise.all(faces)).join('\n');
 }
 
 async function face(family: string, url: string): Promise<string> {
@@ -113,10 +73,12 @@ function base64Of(bytes: ArrayBuffer): string {
   return btoa(binary);
 }
 
-async function pngOf({ file, width, height }: SavedPicture): Promise<Blob> {
+async function pngOf({ svg, width, height }: Picture): Promise<Blob> {
   const image = new Image();
+  // The page draws it, and lets through what has its mark.
+  const marked = svg.replace('<style>', `<style nonce="${styleNonce()}">`);
   // A data address, which leaves the canvas free to be read.
-  image.src = `data:image/svg+xml;base64,${base64Of(await file.arrayBuffer())}`;
+  image.src = `data:image/svg+xml;base64,${base64Of(await blobOf(marked).arrayBuffer())}`;
   await image.decode();
   const scale = Math.min(LARGER, MOST_PIXELS / Math.max(width, height));
   const canvas = document.createElement('canvas');

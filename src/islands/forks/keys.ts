@@ -1,7 +1,7 @@
 /** Moving about on the river by keyboard: along the flow, and from ribbon to ribbon. */
 import type { Address } from '../../core/document/addresses';
 import type { ForksModel, ForksRibbon } from '../../core/views/forks';
-import type { Chosen } from './RiverDrawing';
+import type { Chosen } from '../../core/views/river-drawing';
 
 export type Direction = 'down' | 'up' | 'left' | 'right';
 

@@ -2,11 +2,11 @@
 import { useMemo } from 'react';
 import { address, nameAt, type Address } from '../../core/document/addresses';
 import { nodeLabel } from '../../core/views/forks';
+import type { River } from '../../core/views/river';
+import type { Chosen } from '../../core/views/river-drawing';
+import { percentText } from '../../core/wording/percent';
 import { useSnags } from '../state/snags';
 import type { Selection } from '../state/study-state';
-import { percentText } from '../ui/format';
-import type { Chosen } from './RiverDrawing';
-import type { River } from './use-forks';
 
 /** Of what is selected anywhere in the study, the node that shows it. */
 export function nodeOf(

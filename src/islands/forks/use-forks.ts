@@ -4,25 +4,21 @@ import type { Transition } from '../../core/analysis';
 import { readAddress } from '../../core/document/addresses';
 import type { Plan } from '../../core/routing/plan';
 import { planOf } from '../../core/routing/planner';
-import { forksOf, routesAlong, type ForksModel } from '../../core/views/forks';
-import { layoutTask, sizesFor, type RiverLayout, type RiverSizes } from '../../core/views/river';
+import type { ForksModel } from '../../core/views/forks';
+import { legibleForks } from '../../core/views/legible-forks';
+import {
+  askedRoutes,
+  layoutTask,
+  routeWeights,
+  shareWeights,
+  sizesFor,
+  type RibbonMeasure,
+  type River,
+} from '../../core/views/river';
 import { LayoutClient } from '../../worker/layout-client';
 import { useAnalysisClient } from '../state/analysis';
 import { useStudy } from '../state/store';
 import { useAsked } from '../ui/use-asked';
-
-/** What ribbons are as wide as. */
-export type RibbonMeasure = 'share' | 'routes';
-
-export interface River {
-  readonly plan: Plan;
-  readonly model: ForksModel;
-  readonly layout: RiverLayout;
-  readonly sizes: RiverSizes;
-  /** Of ribbons and exits, by id, from 0 to 1; null where not known. */
-  readonly weights: ReadonlyMap<string, number | null>;
-  readonly measure: RibbonMeasure;
-}
 
 interface Flows {
   readonly plan: Plan;
@@ -37,28 +33,29 @@ export function useRiver(
 ): { readonly river: River | null; readonly problem: string | null; readonly measure: RibbonMeasure } {
   const { flows, problem } = useFlows();
   const sample = useStudy((state) => state.analysis?.sample);
-  const model = useMemo(
-    () => (flows === null ? null : forksOf(flows.plan, flows.transitions, unfolded, sample?.items)),
+  const legible = useMemo(
+    () => (flows === null ? null : legibleForks(flows.plan, flows.transitions, unfolded, sample?.items)),
     [flows, unfolded, sample],
   );
+  const model = legible?.model ?? null;
   const known = flows?.transitions.every(({ share }) => share !== null) !== false;
   const measure: RibbonMeasure = known ? wanted : 'routes';
   const counted = useRouteWeights(flows?.plan ?? null, model, measure === 'routes');
   const weights = useMemo(() => {
     if (model === null) return null;
     if (measure === 'routes') return counted;
-    return new Map([...model.ribbons, ...model.exits].map(({ id, share }) => [id, share]));
+    return shareWeights(model);
   }, [model, measure, counted]);
   const [client] = useState(() => new LayoutClient());
   const [river, setRiver] = useState<River | null>(null);
   useEffect(() => () => client.stop(), [client]);
   const lay = async (): Promise<River | null> => {
-    if (flows === null || model === null || weights === null) return null;
+    if (flows === null || legible === null || model === null || weights === null) return null;
     const sizes = sizesFor(model.nodes.length, height);
     const layout = await client.layout(layoutTask(model, sizes, weights));
-    return { plan: flows.plan, model, layout, sizes, weights, measure };
+    return { plan: flows.plan, ...legible, layout, sizes, weights, measure };
   };
-  useAsked(lay, [client, flows, model, weights, height, measure], (laid) => laid && setRiver(laid));
+  useAsked(lay, [client, flows, legible, weights, height, measure], (laid) => laid && setRiver(laid));
   return { river, problem, measure };
 }
 
@@ -99,18 +96,9 @@ function useRouteWeights(
   const [weights, setWeights] = useState<ReadonlyMap<string, number | null> | null>(null);
   const weigh = async () => {
     if (plan === null || model === null || total === null || total === '0' || !wanted) return null;
-    const ribbons = [...model.ribbons, ...model.exits].map(({ id, from, to }) => ({
-      id,
-      along: routesAlong(plan, model, { id, from, to, share: null }),
-    }));
-    const asked = ribbons.flatMap(({ along }) => along ?? []);
-    const counts = [...(await client.api.totals(asked))];
-    return new Map(
-      ribbons.map(({ id, along }): [string, number | null] => {
-        if (along === null) return [id, null];
-        return [id, Number((BigInt(counts.shift() ?? '0') * 1_000_000n) / BigInt(total)) / 1_000_000];
-      }),
-    );
+    const asked = askedRoutes(plan, model);
+    const counts = await client.api.totals(asked.flatMap(({ along }) => along ?? []));
+    return routeWeights(asked, counts.map(BigInt), BigInt(total));
   };
   useAsked(weigh, [client, plan, model, total, wanted], (found) => found && setWeights(found));
   return wanted ? weights : null;

@@ -1,13 +1,13 @@
 /** What is chosen and unfolded on the map, how it is fitted into its frame, and the keys that move over it. */
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
 import { address, nameAt, type Address } from '../../core/document/addresses';
+import type { RibbonMeasure } from '../../core/views/river';
+import { boundsOf, type Chosen } from '../../core/views/river-drawing';
 import { useGoTo } from '../state/going';
 import { useStudy } from '../state/store';
-import { boundsOf } from './bounds';
 import { step, type Direction } from './keys';
 import { nodeOf } from './map-nodes';
-import type { Chosen } from './RiverDrawing';
-import { useRiver, type RibbonMeasure } from './use-forks';
+import { useRiver } from './use-forks';
 import { useZoom } from './zoom';
 
 const ARROWS: Readonly<Record<string, Direction>> = {
@@ -35,10 +35,11 @@ export function useMap(frame: RefObject<HTMLDivElement | null>, svg: RefObject<S
   const { river, problem, measure } = useRiver(unfolded, wanted, height);
   const { view, fit, show, center, zoomBy } = useZoom(svg);
   const bounds = useMemo(() => (river === null ? null : boundsOf(river.layout)), [river]);
-  const chosen: Chosen = useMemo(
-    () => ({ node: ribbon === null ? nodeOf(selection, unfolded, plan) : null, ribbon }),
-    [selection, ribbon, unfolded, plan],
-  );
+  const dense = river?.tooDense;
+  const chosen: Chosen = useMemo(() => {
+    const apart = new Set([...unfolded].filter((id) => dense?.includes(id) !== true));
+    return { node: ribbon === null ? nodeOf(selection, apart, plan) : null, ribbon };
+  }, [selection, ribbon, unfolded, dense, plan]);
   // Fitted when it is first shown or folded as a whole; otherwise it stays where it was put.
   const toFit = useRef(true);
   const shownNodes = river?.model.nodes.length ?? 0;

@@ -2,7 +2,7 @@
 import { select } from 'd3-selection';
 import { zoom, zoomIdentity, type ZoomBehavior, type ZoomTransform } from 'd3-zoom';
 import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
-import type { Bounds } from './bounds';
+import type { Bounds } from '../../core/views/river-drawing';
 
 export interface View {
   readonly x: number;

@@ -1,9 +1,10 @@
 /** What is other in one version than in another: routes in figures, each a door; then two sheets, chapter by chapter. */
 import { useRef, useState } from 'react';
 import type { Differing } from '../../core/release/differing-routes';
+import { percentText } from '../../core/wording/percent';
 import type { Version } from '../../wire/versions';
 import type { Compared } from '../../worker/release/types';
-import { countText, percentText } from '../ui/format';
+import { countText } from '../ui/format';
 import { BothSides } from './BothSides';
 import classes from './compare.module.css';
 import type { Shown } from './shown';

@@ -18,7 +18,7 @@ type HandedOver = keyof typeof HANDED_OVER;
 
 const GROUPS: readonly { readonly head: string; readonly files: Offered }[] = [
   { head: 'Questionnaire', files: ['document', 'script', 'test-pack', 'schema'] },
-  { head: 'To read and to print', files: ['paper', 'form', 'codebook', 'route-book', 'items'] },
+  { head: 'To read and to print', files: ['paper', 'form', 'codebook', 'route-book', 'map', 'items'] },
   { head: 'To archive and exchange', files: ['ddi-lifecycle', 'ddi-codebook'] },
 ];
 const DATA: Offered = ['csvw', 'data-package', 'parquet', 'r'];
@@ -108,17 +108,19 @@ function FileRow({ format, forWhom, version, document, data }: RowProps) {
       <div className={classes.file}>
         <span>{words}</span>
         <i aria-hidden="true" />
-        {kindsOf(format).map((kind) => (
-          <button
-            key={kind}
-            type="button"
-            aria-label={`${words}, .${kind.split('.').at(-1)}`}
-            disabled={making !== null || document === null}
-            onClick={() => void make(kind)}
-          >
-            .{kind.split('.').at(-1)}
-          </button>
-        ))}
+        <div>
+          {kindsOf(format).map((kind) => (
+            <button
+              key={kind}
+              type="button"
+              aria-label={`${words}, .${kind.split('.').at(-1)}`}
+              disabled={making !== null || document === null}
+              onClick={() => void make(kind)}
+            >
+              .{kind.split('.').at(-1)}
+            </button>
+          ))}
+        </div>
       </div>
       <small>
         {forWhom} <b role="status">{making ?? told?.words ?? ''}</b>

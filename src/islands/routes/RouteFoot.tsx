@@ -6,11 +6,12 @@ import { walk as walkPlan } from '../../core/routing/walk';
 import { routeSentence } from '../../core/views/route-sentence';
 import { endingLabel } from '../../core/wording/targets';
 import { whyLines } from '../../core/wording/why';
+import { percentText } from '../../core/wording/percent';
 import type { CoverSummary } from '../../worker/list-query';
 import type { RouteView } from '../../worker/types';
 import { useLedger } from '../state/ledger';
 import { useStudy } from '../state/store';
-import { grouped, percentText, plural, routeText, secondsText, whenText } from '../ui/format';
+import { grouped, plural, routeText, secondsText, whenText } from '../ui/format';
 import { Comparison } from './Comparison';
 import classes from './routes.module.css';
 

@@ -1,11 +1,12 @@
 /** How far the routes are signed off, and what that is worth where they are too many to walk them all. */
+import { percentText } from '../../core/wording/percent';
 import { useMemo, useState } from 'react';
 import type { CoverSummary } from '../../worker/list-query';
 import { useAsked } from '../ui/use-asked';
 import { useAnalysisClient } from '../state/analysis';
 import { useLedger } from '../state/ledger';
 import { useStudy } from '../state/store';
-import { countText, grouped, percentText, plural } from '../ui/format';
+import { countText, grouped, plural } from '../ui/format';
 import type { VerdictFilter } from '../state/routes-shown';
 import type { DrawnRoutes } from '../state/random-draw';
 import classes from './sign-off.module.css';

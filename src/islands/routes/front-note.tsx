@@ -1,11 +1,12 @@
 /** What stands in front of the list because of its order, and what that guarantees. */
+import { percentText } from '../../core/wording/percent';
 import { useEffect, useState } from 'react';
 import type { CoverSummary, ListOrder } from '../../worker/list-query';
 import type { LikelySummary } from '../../worker/types';
 import { useAsked } from '../ui/use-asked';
 import { useAnalysisClient } from '../state/analysis';
 import { useStudy } from '../state/store';
-import { grouped, percentText, plural } from '../ui/format';
+import { grouped, plural } from '../ui/format';
 import classes from './routes.module.css';
 
 /** Questionnaires up to this many items have their covering set looked for without being asked. */

@@ -2,9 +2,10 @@
 import type { CSSProperties, ReactNode } from 'react';
 import type { VerdictTraits } from '../../core/document/vocabularies';
 import type { EndingKind } from '../../core/document/types';
+import { percentText } from '../../core/wording/percent';
 import type { RouteRow } from '../../worker/types';
 import { EndingMark } from '../ui/EndingMark';
-import { countText, grouped, percentText, routeText } from '../ui/format';
+import { countText, grouped, routeText } from '../ui/format';
 import classes from './ledger.module.css';
 
 /** Shares from here on fill the bar. */

@@ -1,13 +1,14 @@
 /** How many take each way on from an item or the end of a section, as the analysis counts them. */
 import { useState } from 'react';
 import { wayKey } from '../../core/document/addresses';
+import { percentText } from '../../core/wording/percent';
 import type { WaysFrom, WayShare } from '../../worker/types';
 import { useAsked } from '../ui/use-asked';
 import { useAnalysisClient } from '../state/analysis';
 import { shownSearch } from '../state/routes-shown';
 import { RoutesDoor } from './RoutesDoor';
 import { useStudy } from '../state/store';
-import { countText, grouped, percentText } from '../ui/format';
+import { countText, grouped } from '../ui/format';
 import classes from './rows.module.css';
 
 export interface WayCount extends WayShare {

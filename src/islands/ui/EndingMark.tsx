@@ -2,11 +2,7 @@
 import type { ReactElement } from 'react';
 import type { EndingKind } from '../../core/document/types';
 import { ENDINGS, type EndingTraits } from '../../core/document/vocabularies';
-
-/** As a value of CSS: a token, which a picture that is saved has to resolve. */
-export function endingColour(kind: EndingKind): string {
-  return `var(--${ENDINGS[kind].colour})`;
-}
+import { endingColour } from '../../core/views/river-colours';
 
 const DRAWN: Readonly<Record<EndingTraits['mark'], (colour: string) => ReactElement>> = {
   bar: (colour) => <rect x="0" y="3.5" width="12" height="5" fill={colour} />,

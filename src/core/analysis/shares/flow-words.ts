@@ -2,9 +2,10 @@
 import type { Plan } from '../../routing/plan';
 import { EncodedPlan } from '../conditions/encoded-plan';
 import { CachedWork } from '../counting/analysis-cache';
+import { FALSE } from '../diagrams/diagram';
 import { withinMemory } from '../diagrams/limits';
 import { Reaching } from '../reach/reach';
-import { massesBetween } from './transitions';
+import { flowMasses, massesBetween, type Transition } from './transitions';
 
 /** Items by name, and an ending by id; `from` null: the start. */
 export interface Flowing {
@@ -33,5 +34,31 @@ export function whoFlows(plan: Plan, { from, to }: Flowing): string | null {
     );
     const last = plan.sections.find(({ items }) => items.some(({ item }) => from?.includes(item.name)));
     return reaching.whoOf(going, there, last?.index ?? 0);
+  });
+}
+
+/** A way from item to item, or to an ending. */
+export interface FlowWords extends Pick<Transition, 'to'> {
+  /** Name of the item. */
+  readonly from: string;
+  /** A condition, `always` or `never`. */
+  readonly who: string;
+}
+
+/** The same for every item and whatever comes straight after it, worked out together; null where that is too entangled. */
+export function whoFlowsOn(plan: Plan): FlowWords[] | null {
+  return withinMemory(() => {
+    const work = new CachedWork({ nodes: MOST_NODES });
+    const { diagrams, ranks } = work;
+    const encoded = new EncodedPlan(plan, diagrams, { opaque: true, ranks });
+    const reaching = new Reaching(encoded, work);
+    const section = new Map(
+      plan.sections.flatMap(({ index, items }) => items.map(({ item }) => [item.name, index] as const)),
+    );
+    return flowMasses(encoded, reaching.coming).map(({ from, to, going, there }) => ({
+      from,
+      to,
+      who: going === FALSE ? 'never' : reaching.whoOf(going, there, section.get(from) ?? 0),
+    }));
   });
 }

@@ -36,10 +36,7 @@ export function transitionsIn(encoded: EncodedPlan, weighing: Weighing | null): 
       observation.planItem !== null &&
       from.pass !== observation.pass &&
       observation.pass !== null;
-    const to =
-      observation.planItem === null
-        ? { ending: encoded.plan.endings[observation.ending]?.ending.id ?? '' }
-        : { item: observation.planItem.item.name };
+    const to = targetOf(encoded, observation);
     const key = JSON.stringify([from?.name ?? null, to, again && from.pass !== null]);
     const share = weighing === null ? 0 : weighing.shareOf(mass);
     const known = found.get(key);
@@ -62,20 +59,59 @@ export function massesBetween(
   from: ReadonlySet<string> | null,
   goes: (observation: Emission['observation']) => boolean,
 ): { readonly going: Diagram; readonly there: Diagram } {
-  const { diagrams, course } = encoded;
-  let [going, there]: [Diagram, Diagram] = [FALSE, from === null ? TRUE : FALSE];
+  const { diagrams } = encoded;
+  let going: Diagram = FALSE;
   for (const { mass, observation, from: last } of emissionsIn(encoded, coming, from)) {
     if (from === null ? last !== null : last === null) continue;
     if (goes(observation)) going = diagrams.or(going, mass);
   }
-  for (const { index, repeat, items } of encoded.plan.sections) {
+  return { going, there: from === null ? TRUE : presentedAny(encoded, coming, from) };
+}
+
+/** Who is presented one of some items, in any pass. */
+function presentedAny(
+  { plan, course, diagrams }: EncodedPlan,
+  coming: Coming,
+  names: ReadonlySet<string>,
+): Diagram {
+  let any: Diagram = FALSE;
+  for (const { index, repeat, items } of plan.sections) {
     for (const { item, index: at } of items) {
-      if (from === null || !from.has(item.name)) continue;
+      if (!names.has(item.name)) continue;
       for (let pass = 1; pass <= (repeat?.max ?? 1); pass += 1)
-        there = diagrams.or(there, coming.presentedAt(course.item(index, pass, at)));
+        any = diagrams.or(any, coming.presentedAt(course.item(index, pass, at)));
     }
   }
-  return { going, there };
+  return any;
+}
+
+/** Of everybody who is presented an item (`there`), those who go on to each other item, or ending (`going`). */
+export function flowMasses(
+  encoded: EncodedPlan,
+  coming: Coming,
+): {
+  readonly from: string;
+  readonly to: Transition['to'];
+  readonly going: Diagram;
+  readonly there: Diagram;
+}[] {
+  const { diagrams } = encoded;
+  const flows = new Map<string, { from: string; to: Transition['to']; going: Diagram }>();
+  for (const { mass, observation, from } of emissionsIn(encoded, coming)) {
+    if (from === null) continue;
+    const to = targetOf(encoded, observation);
+    const key = JSON.stringify([from.name, to]);
+    const known = flows.get(key);
+    flows.set(key, { from: from.name, to, going: diagrams.or(known?.going ?? FALSE, mass) });
+  }
+  const there = new Map<string, Diagram>();
+  for (const { from } of flows.values())
+    if (!there.has(from)) there.set(from, presentedAny(encoded, coming, new Set([from])));
+  return [...flows.values()].map((flow) => ({ ...flow, there: there.get(flow.from) ?? FALSE }));
+}
+
+function targetOf({ plan }: EncodedPlan, { planItem, ending }: Emission['observation']): Transition['to'] {
+  return planItem === null ? { ending: plan.endings[ending]?.ending.id ?? '' } : { item: planItem.item.name };
 }
 
 /** What those see next who are presented each item, or just those named, and who start. */

@@ -2,7 +2,7 @@
 import { optionsOf } from '../../document/shape';
 import { rowsOf } from '../../document/answer-types';
 import type { Question, Questionnaire } from '../../document/types';
-import { element, type Element } from '../../exchange/xml';
+import { element, type Element } from '../../exchange/element';
 import type { DataField, MissingValue } from '../data/fields';
 import type { Urns } from './urns';
 import type { Words } from './words';

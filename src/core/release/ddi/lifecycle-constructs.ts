@@ -3,7 +3,7 @@
  * is for, a repeated section a loop, a derived variable a computation, and each ending a branch with its messages.
  */
 import type { Derived, Ending, Item, Questionnaire, RoutedItem, Section } from '../../document/types';
-import { element, type Element } from '../../exchange/xml';
+import { element, type Element } from '../../exchange/element';
 import type { Plan } from '../../routing/plan';
 import { sentence } from '../../views/paper-words';
 import { endingLabel } from '../../wording/targets';

@@ -10,7 +10,7 @@ import {
 } from '../../document/answer-types';
 import { optionsOf } from '../../document/shape';
 import type { Answer, Question, Questionnaire } from '../../document/types';
-import { element, type Element } from '../../exchange/xml';
+import { element, type Element } from '../../exchange/element';
 import { rowList, type Codes } from './lifecycle-codes';
 import { questionAlone, restOfQuestion } from './native';
 import type { Urns } from './urns';

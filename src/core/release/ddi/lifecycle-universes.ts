@@ -1,6 +1,6 @@
 /** Universes: who is asked, once for everybody who is asked the same, as a sentence and as its condition. */
 import type { Analysis } from '../../analysis';
-import { element, type Element } from '../../exchange/xml';
+import { element, type Element } from '../../exchange/element';
 import type { Plan } from '../../routing/plan';
 import type { BookRow } from '../../views/codebook';
 import { bookBases } from '../book-bases';

@@ -1,6 +1,6 @@
 /** Variables: the columns of the data, with the question that each comes from, whom it is asked of, and what it holds. */
 import { columnsOf } from '../../coding/columns';
-import { element, type Element } from '../../exchange/xml';
+import { element, type Element } from '../../exchange/element';
 import type { Plan } from '../../routing/plan';
 import type { DataField } from '../data/fields';
 import { questionReference } from './lifecycle-questions';

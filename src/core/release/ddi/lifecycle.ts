@@ -4,7 +4,8 @@
  */
 import type { Analysis } from '../../analysis';
 import type { Questionnaire } from '../../document/types';
-import { element, xmlText, type Element } from '../../exchange/xml';
+import { element, type Element } from '../../exchange/element';
+import { xmlText } from '../../exchange/xml';
 import type { Plan } from '../../routing/plan';
 import { dataFields } from '../data/fields';
 import { Codes } from './lifecycle-codes';

@@ -3,7 +3,7 @@
  * one that changed keeps its id under another version number, which is made of what it holds.
  */
 import { fileStem } from '../../document/names';
-import { element, type Element } from '../../exchange/xml';
+import { element, type Element } from '../../exchange/element';
 
 /** Whoever archives a study puts the id of their own agency here; `example` is set aside for examples (RFC 2606). */
 const AGENCY = 'org.example';

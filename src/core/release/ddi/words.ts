@@ -1,5 +1,5 @@
 /** Words and commands as DDI writes them: with their language, and with the language of the command. */
-import { element, type Element } from '../../exchange/xml';
+import { element, type Element } from '../../exchange/element';
 
 /** What conditions are written in; a reader that knows another leaves them be. */
 export const LANGUAGE = 'Jolly Fork condition';

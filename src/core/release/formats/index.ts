@@ -10,12 +10,14 @@ import type { Packed } from '../package';
 import { FOR_ARCHIVES } from './for-archives';
 import { NONE } from './lost';
 import { OF_DATA } from './of-data';
+import { OF_MAP } from './of-map';
 import { OF_QUESTIONNAIRE } from './of-questionnaire';
 import { TO_PRINT } from './to-print';
 
 const SINGLE = {
   ...OF_QUESTIONNAIRE,
   ...TO_PRINT,
+  ...OF_MAP,
   ...FOR_ARCHIVES,
   ...OF_DATA,
 } as const satisfies Readonly<Record<string, FileFormat>>;
@@ -30,6 +32,7 @@ export const HANDED_OVER = {
   form: ['print', 'to be filled in by hand'],
   codebook: ['print', 'every column of the data: asked of whom, codes, labels'],
   'route-book': ['print', 'few routes that take every fork, as sentences'],
+  map: ['map', 'who goes where: pictures, and a graph to reckon with'],
   'test-pack': ['test-pack', 'for whoever programs it: every fork, step by step'],
   'ddi-lifecycle': ['archive', 'questions, instrument, universes and variables'],
   'ddi-codebook': ['archive', 'variables with their questions, for a catalogue'],

@@ -1,5 +1,5 @@
 /** A questionnaire with its plan and analysis, which several files are made of: worked out once for each questionnaire. */
-import { analyse, type Analysis } from '../../analysis';
+import { analyse, sharesOf, type Analysis, type Shares } from '../../analysis';
 import type { Questionnaire } from '../../document/types';
 import type { Plan } from '../../routing/plan';
 import { planOf } from '../../routing/planner';
@@ -19,4 +19,16 @@ export function preparedFor(document: Questionnaire): Prepared {
     known.set(document, prepared);
   }
   return prepared;
+}
+
+const sharesKnown = new WeakMap<Questionnaire, Shares | null>();
+
+/** What share of the sample is expected everywhere; null where that is not known exactly. */
+export function sharesFor(document: Questionnaire): Shares | null {
+  let shares = sharesKnown.get(document);
+  if (shares === undefined) {
+    shares = sharesOf(preparedFor(document).plan);
+    sharesKnown.set(document, shares);
+  }
+  return shares;
 }

@@ -37,6 +37,13 @@ export function markedRuns(text: string): Runs {
   );
 }
 
+/** The words alone. */
+export function markedWords(text: string): string {
+  return markedRuns(text)
+    .map((run) => run.text)
+    .join('');
+}
+
 type Node = ReturnType<ReturnType<typeof parser.parse>['resolve']>;
 
 function runsIn(text: string, node: Node, from: number, to: number, style: Style): Run[] {
