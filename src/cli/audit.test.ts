@@ -8,6 +8,7 @@ import { before, describe, it } from 'node:test';
 import { fileURLToPath } from 'node:url';
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
+import { refused } from '../../tests/support/command';
 
 const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..', '..');
 const study = path.join(root, 'demo', 'tern-valley-home-heating.fork.json');
@@ -111,14 +112,21 @@ describe('jolly-fork audit', () => {
     assert.equal(first[head.indexOf('case')], 'c0');
   });
 
-  it('refuses what is no table of rows, in one line that says why, and leaves nothing behind', () => {
+  it('refuses what is no table of rows, in one line that says why, and leaves nothing behind', async () => {
     writeFileSync(full('empty.csv'), '');
     writeFileSync(full('twice.csv'), 'adult,adult\n1,1\n');
     writeFileSync(full('ragged.csv'), 'adult,agree\n1,1\n1\n');
     writeFileSync(full('broken.xlsx'), Buffer.from([0x50, 0x4b, 3, 4, 0, 0]));
     const picture = path.relative(folder, path.join(root, 'docs', 'screenshots', 'script.png'));
-    const refused = ([data, words]: readonly [string, RegExp]) => {
-      const { status, stderr } = audit(data, 'never.csv');
+    const isRefused = async ([data, words]: readonly [string, RegExp]) => {
+      const { status, stderr } = await refused(
+        'audit',
+        study,
+        '--data',
+        full(data),
+        '--out',
+        full('never.csv'),
+      );
       assert.equal(status, 2, data);
       assert.match(stderr, words);
       assert.equal(stderr.trimEnd().split('\n').length, 1);
@@ -132,6 +140,6 @@ describe('jolly-fork audit', () => {
       [picture, /a PNG picture/],
       ['nowhere.csv', /there is no such file/],
     ] as const;
-    cases.forEach(refused);
+    for (const each of cases) await isRefused(each);
   });
 });

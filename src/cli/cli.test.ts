@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { describe, it } from 'node:test';
 import { fileURLToPath } from 'node:url';
-import { called } from '../../tests/support/command';
+import { called, refused } from '../../tests/support/command';
 
 const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..', '..');
 const demo = (name: string) => path.join(root, 'demo', `${name}.fork.json`);
@@ -116,7 +116,7 @@ describe('jolly-fork', () => {
     assert.notEqual(simulate('c.csv', '5').text, text);
   });
 
-  it('refuses what it cannot use in one line that names the place, with exit 2', () => {
+  it('refuses what it cannot use in one line that names the place, with exit 2', async () => {
     const study = demo('winter-diary');
     const cases: [readonly string[], RegExp][] = [
       [['check', path.join(folder, 'nowhere.json')], /nowhere\.json: there is no such file/],
@@ -138,9 +138,11 @@ describe('jolly-fork', () => {
       [['fly', study], /there is no command "fly"/],
     ];
     for (const [args, words] of cases) {
-      const { status, stdout, stderr } = called(...args);
+      const { status, stdout, stderr } = await refused(...args);
       assert.deepEqual([status, stdout, stderr.trim().split('\n').length], [2, '', 1], args.join(' '));
       assert.match(stderr, words);
     }
+    const { status, stdout, stderr } = called('fly', study);
+    assert.deepEqual([status, stdout, stderr.trim().split('\n').length], [2, '', 1]);
   });
 });

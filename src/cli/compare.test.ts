@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { it } from 'node:test';
 import type { Questionnaire } from '../core/document/types';
-import { called } from '../../tests/support/command';
+import { called, refused } from '../../tests/support/command';
 
 const DEMO = 'demo/tern-valley-home-heating.fork.json';
 const folder = mkdtempSync(path.join(tmpdir(), 'jolly-fork-compare-'));
@@ -43,14 +43,14 @@ it('ends with 0 where every route is the same, with 1 where some differ', () => 
   ]);
 });
 
-it('ends with 2 and one line where it is not called with two files that can be used', () => {
+it('ends with 2 and one line where it is not called with two files that can be used', async () => {
   for (const [args, said] of [
     [[DEMO], /^jolly-fork: two questionnaire files are needed/],
     [[DEMO, DEMO, DEMO], /2 files are expected; .* is one too many/],
     [[DEMO, path.join(folder, 'none.json')], /none\.json: there is no such file/],
     [[DEMO, changed(() => '{')], /new\.fork\.json: /],
   ] as const) {
-    const { status, stderr, stdout } = called('compare', ...args);
+    const { status, stderr, stdout } = await refused('compare', ...args);
     assert.equal(status, 2, args.join(' '));
     assert.match(stderr, said);
     assert.deepEqual([stderr.trim().split('\n').length, stdout], [1, '']);

@@ -4,7 +4,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { it } from 'node:test';
-import { called } from '../../tests/support/command';
+import { called, refused } from '../../tests/support/command';
 
 const DEMO = 'demo/winter-diary.fork.json';
 const folder = mkdtempSync(path.join(tmpdir(), 'jolly-fork-convert-'));
@@ -61,7 +61,7 @@ it('makes a questionnaire of a list, with the lines that nothing was made of', (
   assert.match(told.stdout, /^Wrote .*l\.fork\.json\.\nNot taken over:\n {2}line 2: /);
 });
 
-it('refuses in one line what it cannot do', () => {
+it('refuses in one line what it cannot do', async () => {
   for (const [args, said] of [
     [[DEMO, '--to', 'document'], /convert needs --out PATH/],
     [[DEMO, '--out', at('x')], /needs either --to FORMAT/],
@@ -88,7 +88,7 @@ it('refuses in one line what it cannot do', () => {
     [[DEMO, '--to', 'document', '--out', at('no/where.json')], /cannot be written \(ENOENT\)/],
     [[at('none.txt'), '--from', 'list', '--out', at('x')], /there is no such file/],
   ] as const) {
-    const { status, stderr, stdout } = called('convert', ...args);
+    const { status, stderr, stdout } = await refused('convert', ...args);
     assert.equal(status, 2, args.join(' '));
     assert.match(stderr, said);
     assert.deepEqual([stderr.trim().split('\n').length, stdout], [1, '']);

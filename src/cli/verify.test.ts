@@ -4,7 +4,7 @@ import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { describe, it } from 'node:test';
-import { called } from '../../tests/support/command';
+import { called, refused } from '../../tests/support/command';
 
 const DEMO = 'demo/winter-diary.fork.json';
 const folder = mkdtempSync(path.join(tmpdir(), 'jolly-fork-verify-'));
@@ -106,17 +106,18 @@ describe('verify', () => {
     assert.match(told('respondent,step,item,answer\nb,1,keep,1\n').differ?.[0]?.because ?? '', /heat_main/);
   });
 
-  it('refuses in one line what it cannot read', () => {
+  it('refuses in one line what it cannot read', async () => {
     for (const [rows, said] of [
       ['', /./],
       ['respondent,step,item\na,1,keep\n', /needed; missing: answer/],
       ['respondent,step,item,answer\na,1,,2\n', /row 2: there is no item/],
     ] as const) {
-      const { status, stderr } = verified(rows);
+      writeFileSync(at('seen.csv'), rows);
+      const { status, stderr } = await refused('verify', DEMO, '--observed', at('seen.csv'));
       assert.equal(status, 2, rows);
       assert.match(stderr, said);
       assert.equal(stderr.trim().split('\n').length, 1);
     }
-    assert.match(called('verify', DEMO).stderr, /needs --observed/);
+    assert.match((await refused('verify', DEMO)).stderr, /needs --observed/);
   });
 });

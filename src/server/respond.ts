@@ -2,7 +2,7 @@
 import * as v from 'valibot';
 import { pathText } from '../core/document/read';
 import type { Questionnaire } from '../core/document/types';
-import { fileNameFor, FORMATS, type FormatName } from '../core/release/formats';
+import { fileNameFor, KNOWN, type FormatName } from '../core/release/formats/known';
 
 export function json(body: unknown, status = 200, headers: Record<string, string> = {}): Response {
   return new Response(JSON.stringify(body), {
@@ -25,7 +25,7 @@ export function fileToKeep(
 ): Response {
   return new Response(body, {
     headers: {
-      'Content-Type': FORMATS[format].mediaType,
+      'Content-Type': KNOWN[format].mediaType,
       'Content-Disposition': `attachment; filename="${fileNameFor(of, format)}"`,
       'Cache-Control': 'no-store',
     },

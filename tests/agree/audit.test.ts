@@ -19,7 +19,7 @@ import { randomChain, randomDocument } from './documents';
 import { FEATURED } from './featured';
 import { seedsToTry } from './seeds';
 
-const SEEDS = seedsToTry([], 150);
+const SEEDS = seedsToTry([], 100);
 
 interface Person {
   readonly about: string;

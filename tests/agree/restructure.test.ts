@@ -20,7 +20,7 @@ import { anyChange, anyPlace, intOf, somePlaces } from './changes';
 import { randomChain, randomDocument } from './documents';
 import { seedsToTry } from './seeds';
 
-const SEEDS = seedsToTry([], 150);
+const SEEDS = seedsToTry([], 80);
 const MAKERS = [randomDocument, randomChain];
 
 /** What refers to nothing. */

@@ -1,7 +1,9 @@
-/** The command line as it is called from a shell. */
+/** The command line as it is called from a shell, and, where it refuses, without one: that is many times as fast. */
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { COMMANDS, USAGE } from '../../src/cli/commands';
+import { run } from '../../src/cli/run';
 
 const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..', '..');
 
@@ -10,4 +12,14 @@ export function called(...args: readonly string[]) {
   const bin = path.join(root, 'bin', 'jolly-fork');
   const { status, stdout, stderr } = spawnSync('node', [bin, ...args], { encoding: 'utf8' });
   return { status, stdout, stderr, json: () => JSON.parse(stdout) as Record<string, unknown> };
+}
+
+/** What it says, and what it ends with, of a call that is to be refused. */
+export async function refused(...args: readonly string[]) {
+  let [stdout, stderr] = ['', ''];
+  const status = await run(COMMANDS, USAGE, args, {
+    out: (text) => (stdout += text),
+    problem: (text) => (stderr += text),
+  });
+  return { status, stdout, stderr };
 }

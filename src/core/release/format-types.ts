@@ -57,7 +57,8 @@ export interface Loss {
 /** Told after each of so many parts. */
 export type Progress = (done: number, of: number) => void;
 
-export interface FileFormat {
+/** What is said of a format wherever it is named. */
+export interface KnownFormat {
   /** As it is offered to people. */
   readonly words: string;
   /** What the names of its files end with, without a dot before; the first is written where nothing else is asked for. */
@@ -67,14 +68,26 @@ export interface FileFormat {
   /** It is written of rows of data. */
   readonly ofData?: true;
   readonly mediaType: string;
+  readonly isRead?: true;
+}
+
+export interface FormatWriter {
   /**
-   * Null: it is only read. A promise where what writes is loaded for it alone. `kind`: one of `kinds`, or the first ending.
-   * Throws where it is one of data and there is none.
+   * A promise where what writes is loaded for it alone. `kind`: one of `kinds`, or the first ending. Throws where it is one
+   * of data and there is none, and `CannotWrite` where it cannot be made of this questionnaire.
    */
-  readonly write:
-    ((content: StudyContent, kind: string, progress?: Progress) => Written | Promise<Written>) | null;
-  /** Null: it is only written. `name`: of the file. */
-  readonly read: ((bytes: Uint8Array, name: string) => ReadStudy | Promise<ReadStudy>) | null;
+  readonly write: (content: StudyContent, kind: string, progress?: Progress) => Written | Promise<Written>;
   /** Of a format that is read as well: what reading it again does not give. */
   readonly losses: (content: StudyContent) => readonly Loss[] | Promise<readonly Loss[]>;
+}
+
+/** `name`: of the file. */
+export type FormatReader = (bytes: Uint8Array, name: string) => ReadStudy | Promise<ReadStudy>;
+
+export interface FileFormat extends KnownFormat {
+  /** Null: it is only read. */
+  readonly write: FormatWriter['write'] | null;
+  /** Null: it is only written. */
+  readonly read: FormatReader | null;
+  readonly losses: FormatWriter['losses'];
 }

@@ -9,8 +9,9 @@ import { readDocumentText } from '../document/read';
 import { TOOL } from '../document/types';
 import { NO_WORK } from '../exchange/work-file';
 import { CannotWrite } from './cannot-write';
-import type { FileFormat, StudyContent } from './format-types';
-import { FORMATS, HANDED_OVER, kindsOf, type FormatName } from './formats';
+import type { FormatWriter, KnownFormat, StudyContent } from './format-types';
+import { FORMATS } from './formats';
+import { HANDED_OVER, kindsOf, type FormatName } from './formats/known';
 import { packageFiles } from './package';
 
 const read = readDocumentText(readFileSync('demo/winter-diary.fork.json', 'utf8'));
@@ -93,7 +94,7 @@ it('leaves out what cannot be made of a questionnaire, and says why', async () =
   const write = () => {
     throw new CannotWrite('it is too entangled');
   };
-  const format: FileFormat = { ...FORMATS.map, kinds: ['map.svg'], write };
+  const format: KnownFormat & FormatWriter = { ...FORMATS.map, kinds: ['map.svg'], write };
   const files = await packageFiles(content, [
     { name: 'map', format, folder: 'map', forWhom: 'to see it' },
     { name: 'document', format: FORMATS.document, folder: 'questionnaire', forWhom: 'to open it' },

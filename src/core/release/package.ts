@@ -10,7 +10,7 @@ import { placeAt } from '../routing/problems';
 import { placeWords } from '../wording/places';
 import { CannotWrite } from './cannot-write';
 import { madeUpRows, type DataRows } from './data/rows';
-import type { FileFormat, Progress, StudyContent, Written, WrittenFile } from './format-types';
+import type { FormatWriter, KnownFormat, Progress, StudyContent, Written, WrittenFile } from './format-types';
 import { preparedFor } from './formats/prepared';
 import { versionWords } from './version-words';
 
@@ -21,7 +21,7 @@ const SEED = 1;
 /** A format that goes into the package: in which folder, and for whom. */
 export interface Packed {
   readonly name: string;
-  readonly format: FileFormat;
+  readonly format: KnownFormat & FormatWriter;
   readonly folder: string;
   readonly forWhom: string;
 }
@@ -86,13 +86,13 @@ export async function packageFiles(
 
 /** A file that cannot be made of this questionnaire does not keep the others back. */
 async function writtenOr(
-  { write }: FileFormat,
+  { write }: FormatWriter,
   content: StudyContent,
   kind: string,
   failed: (why: string) => void,
 ): Promise<Written> {
   try {
-    return (await write?.(content, kind)) ?? [];
+    return await write(content, kind);
   } catch (error) {
     if (!(error instanceof CannotWrite)) throw error;
     failed(error.message);

@@ -1,8 +1,8 @@
 /** The files of a version or of the draft: what each is and for whom; one press makes it, and says how large it is. */
 import { useState } from 'react';
 import type { Questionnaire } from '../../core/document/types';
-import type { FileFormat, Loss, VersionMark } from '../../core/release/format-types';
-import { FORMATS, HANDED_OVER, kindsOf, type FormatName } from '../../core/release/formats';
+import type { Loss, VersionMark } from '../../core/release/format-types';
+import { HANDED_OVER, KNOWN, kindsOf, type FormatName } from '../../core/release/formats/known';
 import type { Version } from '../../wire/versions';
 import { useReleaseClient } from '../state/gate';
 import { useStudy } from '../state/store';
@@ -102,7 +102,7 @@ function FileRow({ format, forWhom, version, document, data }: RowProps) {
     }
     setMaking(null);
   };
-  const { words }: FileFormat = FORMATS[format];
+  const { words } = KNOWN[format];
   return (
     <li>
       <div className={classes.file}>

@@ -1,8 +1,7 @@
 /** Chooses a file to be read as a questionnaire. */
 import { FileUp } from 'lucide-react';
 import { useRef } from 'react';
-import type { FileFormat } from '../../core/release/format-types';
-import { FORMATS } from '../../core/release/formats';
+import { isRead, KNOWN, type FormatName } from '../../core/release/formats/known';
 
 interface Props {
   readonly choose: (file: File) => void;
@@ -11,9 +10,9 @@ interface Props {
 
 /** What a file chooser offers: what the formats that are read end with, and what others call the same. */
 const ACCEPTED = [
-  ...Object.values<FileFormat>(FORMATS).flatMap(({ read, endings }) =>
-    read === null ? [] : endings.map((ending) => `.${ending}`),
-  ),
+  ...(Object.keys(KNOWN) as FormatName[])
+    .filter(isRead)
+    .flatMap((format) => KNOWN[format].endings.map((ending) => `.${ending}`)),
   '.json',
   '.xml',
   '.zip',

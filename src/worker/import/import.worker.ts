@@ -5,8 +5,9 @@ import { cellsOf } from '../../core/exchange/sheet-cells';
 import { docxLines } from '../../core/exchange/docx-lines';
 import { ITEM_COLUMN_NAMES, type ItemColumn } from '../../core/exchange/items/columns';
 import { readItems } from '../../core/exchange/items/read-items';
-import type { FileFormat } from '../../core/release/format-types';
-import { FORMATS } from '../../core/release/formats';
+import type { ReadStudy } from '../../core/release/format-types';
+import { KNOWN } from '../../core/release/formats/known';
+import { READERS } from '../../core/release/formats/readers';
 import { listLines } from '../../core/release/formats/of-variables';
 import { titleFrom } from '../../core/release/formats/lost';
 import { recognised } from '../../core/release/formats/recognise';
@@ -33,9 +34,9 @@ const api: ImportApi = {
       return lines.ok ? { as: 'list', source: lines.text } : refusal([lines.problem]);
     }
     if (format === 'items') return items(bytes, name, v.parse(Said, said));
-    const { read, words }: FileFormat = FORMATS[format];
-    if (read === null) return refusal([`${words} is written here, and not read.`]);
-    const result = await read(bytes, name);
+    const { words } = KNOWN[format];
+    if (!(format in READERS)) return refusal([`${words} is written here, and not read.`]);
+    const result: ReadStudy = await READERS[format as keyof typeof READERS](bytes, name);
     return result.ok
       ? {
           as: 'questionnaire',
@@ -70,7 +71,7 @@ async function items(
   return read.ok
     ? {
         as: 'questionnaire',
-        words: FORMATS.items.words,
+        words: KNOWN.items.words,
         document: read.document,
         doubts: read.doubts,
         columns,

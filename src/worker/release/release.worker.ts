@@ -8,8 +8,9 @@ import type { Questionnaire } from '../../core/document/types';
 import { bothSides, type Side } from '../../core/release/both-sides';
 import { compareThese } from '../../core/release/compare';
 import { DIFFERING, differingRoutes, type DifferingRoutes } from '../../core/release/differing-routes';
-import type { FileFormat, StudyContent, Written } from '../../core/release/format-types';
-import { fileNameFor, FORMATS, kindsOf, type FormatName } from '../../core/release/formats';
+import type { FormatWriter, StudyContent, Written } from '../../core/release/format-types';
+import { fileNameFor, KNOWN, kindsOf } from '../../core/release/formats/known';
+import { WRITERS } from '../../core/release/formats/writers';
 import { MOST_ROWS, rowsGiven } from '../../core/release/data/rows';
 import { twoSheets } from '../../core/release/two-sheets';
 import { versionsOf, type Versions } from '../../core/release/versions';
@@ -24,7 +25,7 @@ import type { ReleaseApi } from './types';
 const MarkLists = v.array(v.array(v.string()));
 const Whole = v.pipe(v.number(), v.integer(), v.minValue(0));
 const Asked = v.object({
-  format: v.picklist(Object.keys(FORMATS) as FormatName[]),
+  format: v.picklist(Object.keys(WRITERS) as (keyof typeof WRITERS)[]),
   kind: v.string(),
   rows: v.optional(
     v.variant('of', [
@@ -87,8 +88,8 @@ const api: ReleaseApi = {
 
   async file(asked, document, version, progress) {
     const { format, kind, rows } = v.parse(Asked, asked);
-    const { write, losses, mediaType }: FileFormat = FORMATS[format];
-    if (write === null || !kindsOf(format).includes(kind))
+    const { write, losses }: FormatWriter = WRITERS[format];
+    if (!kindsOf(format).includes(kind))
       throw new Error(`no file is written as ${format} with the ending ${kind}`);
     const mark = v.parse(v.nullable(Mark), version) ?? undefined;
     const questionnaire = read(document);
@@ -104,7 +105,7 @@ const api: ReleaseApi = {
     const body = typeof written === 'string' ? written : bytesOf(written);
     return {
       name: fileNameFor(content.document, format, mark?.number, kind),
-      blob: new Blob([body], { type: mediaType }),
+      blob: new Blob([body], { type: KNOWN[format].mediaType }),
       losses: await losses(content),
     };
   },

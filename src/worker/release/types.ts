@@ -4,7 +4,7 @@ import type { BothSides, Side } from '../../core/release/both-sides';
 import type { Differing } from '../../core/release/differing-routes';
 import type { RowsGiven } from '../../core/release/data/rows';
 import type { Loss, Progress, VersionMark } from '../../core/release/format-types';
-import type { FormatName } from '../../core/release/formats';
+import type { FormatName } from '../../core/release/formats/known';
 import type { TwoSheets } from '../../core/release/two-sheets';
 
 /** How far the routes of a questionnaire were passed. */

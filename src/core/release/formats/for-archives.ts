@@ -2,30 +2,21 @@
 import { WHOLE_STUDY } from '../../document/addresses';
 import { fileStem } from '../../document/names';
 import type { Questionnaire } from '../../document/types';
-import type { FileFormat, Loss } from '../format-types';
+import type { FormatWriter, Loss } from '../format-types';
 import type { Structured } from '../ddi/structured';
 import { lossesBetween } from '../losses';
 import { versionWords } from '../version-words';
-import { lostByReading, titleFrom, workLost } from './lost';
+import type { FormatName } from './known';
+import { lostByReading, workLost } from './lost';
 import { preparedFor } from './prepared';
 
 export const FOR_ARCHIVES = {
   'ddi-lifecycle': {
-    words: 'DDI-Lifecycle 3.3',
-    endings: ['ddi33.xml'],
-    mediaType: 'application/xml; charset=utf-8',
     write: async ({ document, version }) => (await lifecycleOf(document, versionWords(version))).text,
-    read: async (bytes, name) =>
-      (await import('../ddi/read-lifecycle')).readDdiLifecycle(bytes, titleFrom(name)),
     losses: async (content) => [...workLost(content), ...(await lifecycleLosses(content.document))],
   },
   'ddi-codebook': {
-    words: 'DDI-Codebook 2.5',
-    endings: ['ddi25.xml'],
-    mediaType: 'application/xml; charset=utf-8',
     write: ({ document, version }) => codebookXml(document, versionWords(version)),
-    read: async (bytes, name) =>
-      (await import('../ddi/read-codebook')).readDdiCodebook(bytes, titleFrom(name)),
     losses: async (content) => {
       const { readDdiCodebook } = await import('../ddi/read-codebook');
       const bytes = new TextEncoder().encode(await codebookXml(content.document, ''));
@@ -36,7 +27,7 @@ export const FOR_ARCHIVES = {
       ];
     },
   },
-} as const satisfies Readonly<Record<string, FileFormat>>;
+} as const satisfies Partial<Record<FormatName, FormatWriter>>;
 
 interface WrittenLifecycle extends Structured {
   readonly text: string;

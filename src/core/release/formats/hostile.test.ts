@@ -9,7 +9,8 @@ import { zipped } from '../../exchange/zipped';
 import { planOf } from '../../routing/planner';
 import { madeUpRows } from '../data/rows';
 import type { FileFormat, Written } from '../format-types';
-import { FORMATS, type FormatName } from './index';
+import { FORMATS } from './index';
+import type { FormatName } from './known';
 import { recognised } from './recognise';
 
 const bytesOf = (text: string) => new TextEncoder().encode(text);

@@ -15,7 +15,8 @@ import { planOf } from '../../routing/planner';
 import { dataFields } from '../data/fields';
 import { madeUpRows } from '../data/rows';
 import type { FileFormat, ReadStudy, Written } from '../format-types';
-import { FORMATS, kindsOf, type FormatName } from './index';
+import { FORMATS } from './index';
+import { kindsOf, type FormatName } from './known';
 import { recognised } from './recognise';
 
 const read = readDocumentText(readFileSync('demo/tern-valley-home-heating.fork.json', 'utf8'));

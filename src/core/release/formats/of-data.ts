@@ -3,10 +3,10 @@ import { planOf } from '../../routing/planner';
 import type { AboutData } from '../data/csvw';
 import { dataFields, type DataField } from '../data/fields';
 import type { DataRows } from '../data/rows';
-import type { FileFormat, StudyContent } from '../format-types';
+import type { FormatWriter, StudyContent } from '../format-types';
 import { versionWords } from '../version-words';
+import type { FormatName } from './known';
 import { NONE } from './lost';
-import { readCsvwFile, readDataPackageFile } from './of-variables';
 
 /** What a format of data is written of. */
 function dataOf({ document, data, version }: StudyContent): {
@@ -26,51 +26,31 @@ function dataOf({ document, data, version }: StudyContent): {
 
 export const OF_DATA = {
   csvw: {
-    words: 'Data with CSVW',
-    endings: ['csvw.zip'],
-    ofData: true,
-    mediaType: 'application/zip',
     write: async (content) => {
       const { fields, data, about } = dataOf(content);
       return (await import('../data/csvw')).csvwFiles(fields, data, about);
     },
-    read: readCsvwFile,
     losses: NONE,
   },
   'data-package': {
-    words: 'Data Package',
-    endings: ['data-package.zip'],
-    ofData: true,
-    mediaType: 'application/zip',
     write: async (content) => {
       const { fields, data, about } = dataOf(content);
       return (await import('../data/data-package')).dataPackageFiles(fields, data, about);
     },
-    read: readDataPackageFile,
     losses: NONE,
   },
   parquet: {
-    words: 'Data as Parquet',
-    endings: ['parquet'],
-    ofData: true,
-    mediaType: 'application/vnd.apache.parquet',
     write: async (content) => {
       const { fields, data, about } = dataOf(content);
       return (await import('../data/parquet')).parquetFile(fields, data, about);
     },
-    read: null,
     losses: NONE,
   },
   r: {
-    words: 'Data for R',
-    endings: ['r.zip'],
-    ofData: true,
-    mediaType: 'application/zip',
     write: async (content) => {
       const { fields, data, about } = dataOf(content);
       return (await import('../data/r-script')).rFiles(fields, data, about);
     },
-    read: null,
     losses: NONE,
   },
-} as const satisfies Readonly<Record<string, FileFormat>>;
+} as const satisfies Partial<Record<FormatName, FormatWriter>>;

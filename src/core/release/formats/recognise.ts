@@ -1,6 +1,6 @@
 /** Which format a file is of, by what is in it; by its name where that says nothing. */
 import { unzipSync } from 'fflate';
-import { formatOfFile, type FormatName } from './index';
+import { formatOfFile, type FormatName } from './known';
 import { isCsvwFile, isDataPackageFile } from './of-variables';
 
 /** Bytes that are looked at of a text. */
