@@ -53,13 +53,16 @@ class CountedPlan implements Analysis {
   readonly routes: bigint;
   readonly exact: boolean;
   readonly limits: Analysis['limits'];
-  readonly endings: Analysis['endings'];
   readonly shortest: Analysis['shortest'];
   readonly longest: Analysis['longest'];
   /** Null where even the conditions by themselves are too much. */
   private beliefs: Beliefs | null;
   private readonly root: Graph['root'];
-  private readonly byItem: RoutesOfItems;
+  private readonly graph: Graph;
+  /** By edges of the graph; worked out with what is first asked of items or endings. */
+  private waysFound: ReturnType<typeof waysTo> | null = null;
+  private byItemFound: RoutesOfItems | null = null;
+  private endingsFound: Analysis['endings'] | null = null;
   private readonly numbering: Numbering;
   private reached: WhoIsAsked | null = null;
   private coverFound: CoverResult | null = null;
@@ -74,14 +77,12 @@ class CountedPlan implements Analysis {
   ) {
     const { beliefs, graph, limits } = countRoutes(plan, caps, cache);
     const { root } = graph;
-    const ways = waysTo(graph);
     this.beliefs = beliefs;
+    this.graph = graph;
     this.root = root;
     this.routes = root.routes;
     this.exact = limits.length === 0;
     this.limits = limits;
-    this.endings = routesByEnding(plan, ways);
-    this.byItem = routesByItem(plan, graph, ways);
     const some = root.routes > 0n;
     this.shortest = some ? { items: root.shortest, number: firstOfLength(root, 'shortest') } : null;
     this.longest = some ? { items: root.longest, number: firstOfLength(root, 'longest') } : null;
@@ -89,6 +90,18 @@ class CountedPlan implements Analysis {
       numberOf: (items, ending) => this.numberOf(items, ending),
       outline: (number) => this.outline(number),
     };
+  }
+
+  private get ways(): ReturnType<typeof waysTo> {
+    return (this.waysFound ??= waysTo(this.graph));
+  }
+
+  private get byItem(): RoutesOfItems {
+    return (this.byItemFound ??= routesByItem(this.plan, this.graph, this.ways));
+  }
+
+  get endings(): Analysis['endings'] {
+    return (this.endingsFound ??= routesByEnding(this.plan, this.ways));
   }
 
   get items(): ReadonlyMap<string, bigint> {

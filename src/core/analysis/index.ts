@@ -47,6 +47,7 @@ export { less, listed, withFront, without } from './lists/lists';
 export type { Selected, Selection } from './lists/selection';
 export type { FilteredRoutes } from './lists/via-routes';
 export type { RouteVersion } from './lists/route-difference';
+export { RouteContents } from './lists/route-contents';
 
 export { coverWithin } from './cover/cover-routes';
 export type { ChosenRoute, CoverResult, PairsResult } from './cover/covering';

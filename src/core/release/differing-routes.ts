@@ -1,5 +1,13 @@
 /** The routes on which two versions differ, as lists that can be gone through. */
-import { less, type Analysis, type ContentMarkOf, type RoutesLeft } from '../analysis';
+import {
+  less,
+  RouteContents,
+  type Analysis,
+  type ContentMarkOf,
+  type RoutesLeft,
+  type RouteVersion,
+} from '../analysis';
+import type { Plan } from '../routing/plan';
 import { shownOf } from './shown';
 import type { VersionsCounted } from './versions';
 
@@ -16,17 +24,35 @@ export type DifferingRoutes = Readonly<Record<Differing, RoutesLeft | null>>;
 
 export function differingRoutes({ before, after, first, second }: VersionsCounted): DifferingRoutes {
   const [shown, shownNow] = [shownOf(before), shownOf(after)];
-  const only = (one: Analysis, other: Analysis, marks: readonly [ContentMarkOf, ContentMarkOf]) =>
-    one.select({ notIn: [one.version(marks[0]), other.version(marks[1])] });
-  const lost = only(first, second, [NAMED, NAMED]);
-  const gained = only(second, first, [NAMED, NAMED]);
+  const contents = new RouteContents();
+  const only = (one: Analysis, own: RouteVersion, other: RouteVersion) =>
+    one.select({ notIn: [own, other, contents] });
+  const [named, namedNow] = [first.version(NAMED), second.version(NAMED)];
+  const lost = only(first, named, namedNow);
+  const gained = only(second, namedNow, named);
   // What shows something else is gained, or a route of both on which something is other than it was.
-  const otherwise = only(second, first, [shownNow, shown]);
+  const otherwise = showAlike(before, after, shown, shownNow)
+    ? gained
+    : only(second, second.version(shownNow), first.version(shown));
   return {
     lost,
     gained,
     changed: otherwise === null || gained === null ? null : less(otherwise, gained),
   };
+}
+
+/** Whether all that both versions have shows the same in both. */
+function showAlike(before: Plan, after: Plan, shown: ContentMarkOf, shownNow: ContentMarkOf): boolean {
+  const names = new Set(before.sections.flatMap(({ items }) => items.map(({ item }) => item.name)));
+  const endings = new Set(before.endings.map(({ ending }) => ending.id));
+  return (
+    after.sections.every(({ items }) =>
+      items.every(
+        ({ item: { name } }) => !names.has(name) || shown.item(name, null) === shownNow.item(name, null),
+      ),
+    ) &&
+    after.endings.every(({ ending: { id } }) => !endings.has(id) || shown.ending(id) === shownNow.ending(id))
+  );
 }
 
 /** Whatever an item shows, it is the same item. */

@@ -8,6 +8,14 @@ import { contentMarks } from '../routing/route-content';
 
 /** Equal marks: the same name, words and answers, shown under the same conditions, and the same codes for what is missing. */
 export function shownOf(plan: Plan): ContentMarkOf {
+  const found = known.get(plan) ?? marksOf(plan);
+  known.set(plan, found);
+  return found;
+}
+
+const known = new WeakMap<Plan, ContentMarkOf>();
+
+function marksOf(plan: Plan): ContentMarkOf {
   const marks = contentMarks(plan);
   const planned = plan.document.missing.map(({ reason, code }) => [reason, code]);
   const own = new Map(

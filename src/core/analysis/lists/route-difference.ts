@@ -16,6 +16,7 @@ import {
   together,
   TooEntangled,
 } from './part-graphs';
+import { RouteContents } from './route-contents';
 
 export interface RouteVersion {
   readonly root: Node;
@@ -27,25 +28,27 @@ export interface RouteVersion {
 
 /**
  * The graph of just those routes; null where there are none. Throws `TooEntangled`, also where a cap kept one of the
- * graphs from being whole.
+ * graphs from being whole. `contents`: of earlier comparisons of the same two.
  */
-export function routesOnlyIn(version: RouteVersion, other: RouteVersion): Node | null {
+export function routesOnlyIn(
+  version: RouteVersion,
+  other: RouteVersion,
+  contents = new RouteContents(),
+): Node | null {
   const first = beginning(version.root);
-  return first === null ? null : new Comparing(version, other).only(first, [beginning(other.root)]);
+  return first === null ? null : new Comparing(version, other, contents).only(first, [beginning(other.root)]);
 }
 
 class Comparing {
   private readonly names = new NodeNames();
   private readonly known = new Map<string, ForkNode | null>();
-  /** By node, a number that is the same where the same is shown ahead. */
-  private readonly contents = [new Map<Node, number>(), new Map<Node, number>()] as const;
-  private readonly numbers = new Map<string, number>();
   /** Whether what both show, they show in the same order: only then do equal parts stay equal among others. */
   private readonly inOrder: boolean;
 
   constructor(
     private readonly one: RouteVersion,
     private readonly other: RouteVersion,
+    private readonly contents: RouteContents,
   ) {
     const common = (of: RouteVersion, to: RouteVersion) => {
       const there = new Set(to.order);
@@ -61,13 +64,13 @@ class Comparing {
     if (!this.inOrder || there.length > 1 || !single) return this.differing(here, there);
     const left = new Map<number, number>();
     for (const fork of forksOf(single)) {
-      const content = this.contentOf(fork, 1);
+      const content = this.contents.ahead(fork, this.other.markOf);
       left.set(content, (left.get(content) ?? 0) + 1);
     }
     const [same, rest]: [ForkNode[], ForkNode[]] = [[], []];
     const spare: number[] = [];
     for (const fork of forksOf(here)) {
-      const content = this.contentOf(fork, 0);
+      const content = this.contents.ahead(fork, this.one.markOf);
       const times = left.get(content) ?? 0;
       if (times > 0) {
         left.set(content, times - 1);
@@ -76,7 +79,7 @@ class Comparing {
       } else rest.push(fork);
     }
     const others = forksOf(single).filter((fork) => {
-      const at = spare.indexOf(this.contentOf(fork, 1));
+      const at = spare.indexOf(this.contents.ahead(fork, this.other.markOf));
       if (at >= 0) spare.splice(at, 1);
       return at < 0;
     });
@@ -93,18 +96,21 @@ class Comparing {
     const known = this.known.get(key);
     if (known !== undefined) return known;
     if (this.known.size >= MOST_STATES) throw new TooEntangled();
-    const offered = new Map<string, (Prefix | null)[]>();
+    const offered = new Map<number, (Prefix | null)[]>();
     for (const each of there) {
       for (const step of stepsOf(each)) {
-        const mark = step.observation === null ? '' : this.other.markOf(step.observation);
-        const to = step.observation === null ? null : step.to;
-        offered.set(mark, [...(offered.get(mark) ?? []), to]);
+        if (step.observation === null) continue;
+        const mark = this.contents.mark(step.observation, this.other.markOf);
+        const known = offered.get(mark);
+        if (known === undefined) offered.set(mark, [step.to]);
+        else known.push(step.to);
       }
     }
     const edges: Edge[] = [];
     for (const { observation, to } of here.fork.edges) {
       const rest = to === null ? null : inserted(here.then, to);
-      const met = observation === null ? there : (offered.get(this.one.markOf(observation)) ?? []);
+      const met =
+        observation === null ? there : (offered.get(this.contents.mark(observation, this.one.markOf)) ?? []);
       if (rest !== null) {
         const further = this.only(rest, met);
         if (further !== null) edges.push({ observation, to: further });
@@ -116,29 +122,6 @@ class Comparing {
     const fork = edges.length === 0 ? null : newFork(here.fork.at, edges);
     this.known.set(key, fork);
     return fork;
-  }
-
-  private contentOf(node: Node, version: 0 | 1): number {
-    const known = this.contents[version].get(node);
-    if (known !== undefined) return known;
-    if (node.kind === 'fork' && !node.opened) throw new TooEntangled();
-    const { markOf } = version === 0 ? this.one : this.other;
-    const text =
-      node.kind === 'parts'
-        ? `& ${node.parts.map((part) => this.contentOf(part, version)).join(' ')}`
-        : node.edges
-            .map(
-              ({ observation, to }) =>
-                `${observation && markOf(observation)}>${to && this.contentOf(to, version)}`,
-            )
-            .join(' ');
-    let content = this.numbers.get(text);
-    if (content === undefined) {
-      content = this.numbers.size;
-      this.numbers.set(text, content);
-    }
-    this.contents[version].set(node, content);
-    return content;
   }
 }
 

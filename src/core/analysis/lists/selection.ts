@@ -8,11 +8,12 @@ import type { Node } from '../counting/graph';
 import { numberIn, numberMatching, observationsOf, seenOn, type Route } from '../counting/routes';
 import { filterRoutes, type RouteFilter, type RoutesLeft } from './filters';
 import { Quotient } from './quotient';
+import type { RouteContents } from './route-contents';
 import { routesOnlyIn, type RouteVersion } from './route-difference';
 
 export interface Selection extends RouteFilter {
   /** Only routes that another version does not have: this version and the other, by what they show. */
-  readonly notIn?: readonly [own: RouteVersion, other: RouteVersion];
+  readonly notIn?: readonly [own: RouteVersion, other: RouteVersion, contents?: RouteContents];
   /** Those that differ only in what was drawn count as one, and have the number of the first of them. */
   readonly folded?: boolean;
 }
@@ -35,7 +36,7 @@ export function selectRoutes(
   numbering: Numbering,
   { notIn, folded = false, ...filter }: Omit<Selection, 'via'>,
 ): Selected {
-  const only = notIn === undefined ? root : routesOnlyIn({ ...notIn[0], root }, notIn[1]);
+  const only = notIn === undefined ? root : routesOnlyIn({ ...notIn[0], root }, notIn[1], notIn[2]);
   if (only === null) return NONE;
   if (!folded) {
     const left = filterRoutes(only, plan.endings, filter);
