@@ -136,8 +136,10 @@ test('a version is refused, then frozen; a lost route is walked on both sides, a
   // The frozen version leaves the house as a package, and comes in again as DDI: the same questionnaire.
   await versions.getByRole('button', { name: /Frozen.*version 1/ }).click();
   const coming = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Hand-over package, .zip' }).click();
+  const packing = page.getByRole('button', { name: 'Hand-over package, .zip' });
+  await packing.press('Enter');
   const download = await coming;
+  await expect(packing).toBeFocused();
   expect(download.suggestedFilename()).toBe('allotment-waiting-list-v1.package.zip');
   const files = unzipSync(readFileSync(await download.path()));
   const manifest = JSON.parse(strFromU8(files['manifest.json'] ?? new Uint8Array())) as {

@@ -114,8 +114,10 @@ function FileRow({ format, forWhom, version, document, data }: RowProps) {
               key={kind}
               type="button"
               aria-label={`${words}, .${kind.split('.').at(-1)}`}
-              disabled={making !== null || document === null}
-              onClick={() => void make(kind)}
+              // Made unusable, it would lose the focus, and whoever goes by keyboard their place.
+              aria-disabled={making !== null}
+              disabled={document === null}
+              onClick={() => making === null && void make(kind)}
             >
               .{kind.split('.').at(-1)}
             </button>

@@ -1,4 +1,4 @@
-/** The versions as numbered postmarks, the draft on top; and keeping another. */
+/** The draft, keeping a version of it, and the versions as numbered postmarks, the last one first. */
 import { useState } from 'react';
 import type { Version } from '../../wire/versions';
 import { YourName } from '../slips/YourName';
@@ -41,6 +41,9 @@ export function VersionList({ versions, of, show }: Props) {
             </span>
           </button>
         </li>
+      </ul>
+      <KeepForm next={(last?.number ?? 0) + 1} />
+      <ul>
         {versions.map((version) => (
           <li key={version.number}>
             <button
@@ -65,7 +68,6 @@ export function VersionList({ versions, of, show }: Props) {
           </li>
         ))}
       </ul>
-      <KeepForm next={(last?.number ?? 0) + 1} />
     </nav>
   );
 }

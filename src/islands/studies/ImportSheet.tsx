@@ -153,7 +153,7 @@ function Told({ read }: { readonly read: Shown }) {
           ))}
           {doubts.map(({ line, what }, n) => (
             <li key={n}>
-              <b>{line}</b> {what}
+              <b>line {line}</b> {what}
             </li>
           ))}
         </ul>

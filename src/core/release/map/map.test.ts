@@ -115,11 +115,20 @@ it('is a picture in pixels, half as large again, with its words drawn', async ()
 
 it('keeps a section folded where any item may follow any other, and says so', async () => {
   const many = Array.from({ length: 30 }, (_, n) => ask(`q${n}`));
-  const document = questionnaire([section('a', [ask('first')]), section('b', many, { draw: 15 })]);
+  const title =
+    'What people who live beside a canal say about noise, traffic, moorings, the path along it and who keeps it';
+  const document = {
+    ...questionnaire([section('a', [ask('first')]), section('b', many, { draw: 15 })]),
+    title,
+  };
   const root = tree(await written(document, 'map.svg'));
   const drawn = allNamed(root, 'g').flatMap(({ attributes }) => attributes['data-node'] ?? []);
   assert.deepEqual(drawn, ['item:first', 'section:b', 'ending:done']);
-  assert.ok(allNamed(root, 'text').some(({ text }) => /^B .* stays folded: nearly any item/.test(text)));
+  const words = allNamed(root, 'text').map(({ text }) => text);
+  // Both go on in further lines, where they are longer than the map is wide.
+  assert.ok(words[0] !== title);
+  assert.ok(words.join(' ').startsWith(`${title} Draft · map of forks`));
+  assert.match(words.join(' '), / B b stays folded: nearly any item may follow any other there/);
   const graph = tree(await written(document, 'map.graphml'));
   // Any of them may be the first or the last that is drawn, but for those that leave too few.
   assert.ok(allNamed(graph, 'edge').length > 200);
