@@ -24,14 +24,17 @@ export function run(command, args, options = {}) {
   if (result.status !== 0) process.exit(result.status ?? 1);
 }
 
-/** Runs commands side by side, each told whole under its title once it has ended; ends this process where one fails. */
+/**
+ * Runs commands side by side, each of title, program, arguments and perhaps an environment of its own, and told whole under its
+ * title once it has ended; ends this process where one fails.
+ */
 export async function runTogether(commands) {
   const ended = commands.map(
-    ([title, command, args]) =>
+    ([title, command, args, env = environment]) =>
       new Promise((resolve) => {
         const child = spawn(command, args, {
           cwd: root,
-          env: environment,
+          env,
           stdio: ['ignore', 'pipe', 'pipe'],
         });
         let text = '';
@@ -50,22 +53,51 @@ export async function runTogether(commands) {
 
 /** Installs the packages of the lock file, unless that was done before. Messages go to standard error. */
 export function install() {
+  if (isInstalled()) return;
+  npmCi();
+  markInstalled();
+}
+
+/**
+ * Puts the packages of the lock file in place, and gives what is left to run (nothing, where all was done before): what is
+ * compiled for this machine takes a processor for minutes, beside which others can do their work. `markInstalled` is to follow.
+ */
+export function unpack() {
+  if (isInstalled()) return [];
+  npmCi('--ignore-scripts');
+  return [['packages made for this machine', 'npm', ['rebuild', '--silent'], FOR_NPM]];
+}
+
+/** Nothing is left to be installed, until the lock file or Node changes. */
+export function markInstalled() {
+  writeFileSync(STAMP, stamp());
+}
+
+const FOR_NPM = { ...environment, ...headersBeside(), JOBS: '2', npm_config_loglevel: 'error' };
+const STAMP = path.join(root, 'node_modules', '.jolly-fork-lock');
+
+function stamp() {
+  const lock = createHash('sha256')
+    .update(readFileSync(path.join(root, 'package-lock.json')))
+    .digest('hex');
+  return `${lock} ${process.versions.modules}`;
+}
+
+function isInstalled() {
   const [major, minor] = process.versions.node.split('.').map(Number);
   if (major < 20 || (major === 20 && minor < 11)) {
     console.error(`Node ${process.versions.node} is too old: install Node 20.11 or newer.`);
     process.exit(1);
   }
-  const lock = createHash('sha256')
-    .update(readFileSync(path.join(root, 'package-lock.json')))
-    .digest('hex');
-  const stamp = path.join(root, 'node_modules', '.jolly-fork-lock');
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === `${lock} ${process.versions.modules}`) return;
+  return existsSync(STAMP) && readFileSync(STAMP, 'utf8') === stamp();
+}
+
+function npmCi(...options) {
   console.error('Installing packages (the first time this takes some minutes) …');
-  run('npm', ['ci', '--no-audit', '--no-fund'], {
-    env: { ...environment, ...headersBeside(), JOBS: '2', npm_config_loglevel: 'error' },
+  run('npm', ['ci', '--no-audit', '--no-fund', ...options], {
+    env: FOR_NPM,
     stdio: ['ignore', process.stderr, process.stderr],
   });
-  writeFileSync(stamp, `${lock} ${process.versions.modules}`);
 }
 
 /** Where Node's headers stand beside it, the native build takes those instead of loading them. */

@@ -1,17 +1,18 @@
 /**
- * `npm test`: sets up, then types and lint side by side, unit tests with the build beside them and, in a real browser, the
- * journeys. Stops at the first failure.
+ * `npm test`: sets up, with types and lint beside what is compiled for the machine, then unit tests with the build beside them
+ * and, in a real browser, the journeys. Stops at the first failure.
  */
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { ensureBuilt } from './build.mjs';
-import { chromium, environment, install, root, run, runTogether } from './setup.mjs';
+import { chromium, environment, markInstalled, root, run, runTogether, unpack } from './setup.mjs';
 
-install();
 await runTogether([
+  ...unpack(),
   ['types', 'npm', ['run', '--silent', 'types']],
   ['lint', 'npm', ['run', '--silent', 'lint']],
 ]);
+markInstalled();
 const build = "import('./scripts/build.mjs').then(({ ensureBuilt }) => ensureBuilt())";
 const built = once(
   spawn('node', ['-e', build], { cwd: root, env: environment, stdio: ['ignore', 'ignore', 'inherit'] }),
