@@ -24,17 +24,14 @@ export function run(command, args, options = {}) {
   if (result.status !== 0) process.exit(result.status ?? 1);
 }
 
-/**
- * Runs commands side by side, each of title, program, arguments and perhaps an environment of its own, and told whole under its
- * title once it has ended; ends this process where one fails.
- */
+/** Runs commands side by side, each told whole under its title once it has ended; ends this process where one fails. */
 export async function runTogether(commands) {
   const ended = commands.map(
-    ([title, command, args, env = environment]) =>
+    ([title, command, args]) =>
       new Promise((resolve) => {
         const child = spawn(command, args, {
           cwd: root,
-          env,
+          env: environment,
           stdio: ['ignore', 'pipe', 'pipe'],
         });
         let text = '';
@@ -60,16 +57,23 @@ export function install() {
 
 /**
  * Puts the packages of the lock file in place, and gives what is left to run (nothing, where all was done before): what is
- * compiled for this machine takes a processor for minutes, beside which others can do their work. `markInstalled` is to follow.
+ * compiled for this machine takes a processor for minutes, beside which others can do their work.
  */
 export function unpack() {
   if (isInstalled()) return [];
   npmCi('--ignore-scripts');
-  return [['packages made for this machine', 'npm', ['rebuild', '--silent'], FOR_NPM]];
+  const compile = "import('./scripts/setup.mjs').then(({ compile }) => compile())";
+  return [['packages made for this machine', 'node', ['-e', compile]]];
+}
+
+/** The rest of `unpack`, in a process of its own. */
+export function compile() {
+  run('npm', ['rebuild', '--silent'], { env: FOR_NPM });
+  markInstalled();
 }
 
 /** Nothing is left to be installed, until the lock file or Node changes. */
-export function markInstalled() {
+function markInstalled() {
   writeFileSync(STAMP, stamp());
 }
 

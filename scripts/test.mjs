@@ -5,14 +5,13 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { ensureBuilt } from './build.mjs';
-import { chromium, environment, markInstalled, root, run, runTogether, unpack } from './setup.mjs';
+import { chromium, environment, root, run, runTogether, unpack } from './setup.mjs';
 
 await runTogether([
   ...unpack(),
   ['types', 'npm', ['run', '--silent', 'types']],
   ['lint', 'npm', ['run', '--silent', 'lint']],
 ]);
-markInstalled();
 const build = "import('./scripts/build.mjs').then(({ ensureBuilt }) => ensureBuilt())";
 const built = once(
   spawn('node', ['-e', build], { cwd: root, env: environment, stdio: ['ignore', 'ignore', 'inherit'] }),

@@ -24,14 +24,14 @@ export function exitColour(kind: EndingKind): string {
   return `var(--ribbon-${ENDINGS[kind].colour})`;
 }
 
-/** Each token in a text replaced by its value. `stylesheet`: that of the tokens. */
-export function resolved(text: string, stylesheet: string): string {
+/** What gives a colour with its tokens replaced by their values. `stylesheet`: that of the tokens. */
+export function resolving(stylesheet: string): (colour: string) => string {
   const values = new Map(
     [...stylesheet.matchAll(/(--[a-z0-9-]+):\s*([^;]+);/g)].map(([, name = '', value = '']) => [name, value]),
   );
-  const valueOf = (name: string): string =>
-    (values.get(name) ?? 'currentColor').replaceAll(TOKEN, (_, inner: string) => valueOf(inner));
-  return text.replaceAll(TOKEN, (_, name: string) => valueOf(name));
+  const resolved = (colour: string): string =>
+    colour.replaceAll(/var\((--[a-z0-9-]+)\)/g, (_, name: string) =>
+      resolved(values.get(name) ?? 'currentColor'),
+    );
+  return resolved;
 }
-
-const TOKEN = /var\((--[a-z0-9-]+)\)/g;

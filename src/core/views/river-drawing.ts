@@ -160,6 +160,7 @@ function nodeDrawn(river: River, node: ForksNode, { chosen, lit, snags }: Marked
   const { height } = river.sizes;
   const middle = y + height / 2 + 4;
   const unreached = node.share === 0;
+  const width = nodeWidth(river, node.id);
   return element(
     'g',
     { 'data-node': node.id, opacity: lit === null || lit.has(node.id) ? 1 : 0.3 },
@@ -176,7 +177,7 @@ function nodeDrawn(river: River, node: ForksNode, { chosen, lit, snags }: Marked
     element('rect', {
       x,
       y,
-      width: nodeWidth(river, node.id),
+      width,
       height,
       rx: 3,
       fill:
@@ -189,7 +190,7 @@ function nodeDrawn(river: River, node: ForksNode, { chosen, lit, snags }: Marked
       'stroke-width': here ? 2.5 : 1.5,
       'stroke-dasharray': unreached ? '3 3' : undefined,
     }),
-    figuresDrawn(river, node, point, middle),
+    figuresDrawn(river, node, { ...point, width }, middle),
   );
 }
 
@@ -223,8 +224,12 @@ function snagsDrawn(count: number, middle: number): Element | null {
 }
 
 /** How many come to a node, and a dot for each item of a section: in it where there is room, else beside it. */
-function figuresDrawn(river: River, node: ForksNode, { x, y }: Point, middle: number): Element[] {
-  const width = nodeWidth(river, node.id);
+function figuresDrawn(
+  river: River,
+  node: ForksNode,
+  { x, y, width }: Point & { readonly width: number },
+  middle: number,
+): Element[] {
   const { height } = river.sizes;
   const isSection = nameAt(node.id, 'section') !== null;
   const band = isSection ? river.model.bands.find(({ section }) => section === node.section) : undefined;

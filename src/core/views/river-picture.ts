@@ -1,8 +1,8 @@
 /** The river as a picture by itself: with a heading that says what it is of, its colours and its ground. */
-import { element } from '../exchange/element';
+import { element, type Element } from '../exchange/element';
 import { xmlText } from '../exchange/xml';
 import { denseWords, type River } from './river';
-import { DESK, resolved, SOFT } from './river-colours';
+import { DESK, resolving, SOFT } from './river-colours';
 import { boundsOf, drawRiver, type Marked } from './river-drawing';
 
 export interface PictureOf {
@@ -62,7 +62,7 @@ export function riverPicture(
     small.map((words) => written(words, SMALL, { fill: SOFT })),
     drawing,
   );
-  return { svg: resolved(xmlText(root), tokens), width, height };
+  return { svg: xmlText(coloured(root, resolving(tokens))), width, height };
 }
 
 /** Lines of at most so many signs, broken between words; none of no words. */
@@ -76,4 +76,15 @@ function linesOf(words: string, most: number): string[] {
     else lines.push(word);
   }
   return lines;
+}
+
+/** In attributes alone: words are the author's. */
+function coloured({ name, attributes, children }: Element, resolved: (colour: string) => string): Element {
+  return {
+    name,
+    attributes: Object.fromEntries(
+      Object.entries(attributes).map(([attribute, value]) => [attribute, resolved(value)]),
+    ),
+    children: children.map((child) => (typeof child === 'string' ? child : coloured(child, resolved))),
+  };
 }

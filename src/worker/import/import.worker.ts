@@ -6,7 +6,7 @@ import { docxLines } from '../../core/exchange/docx-lines';
 import { ITEM_COLUMN_NAMES, type ItemColumn } from '../../core/exchange/items/columns';
 import { readItems } from '../../core/exchange/items/read-items';
 import type { ReadStudy } from '../../core/release/format-types';
-import { KNOWN } from '../../core/release/formats/known';
+import { isRead, KNOWN } from '../../core/release/formats/known';
 import { READERS } from '../../core/release/formats/readers';
 import { listLines } from '../../core/release/formats/of-variables';
 import { titleFrom } from '../../core/release/formats/lost';
@@ -35,8 +35,8 @@ const api: ImportApi = {
     }
     if (format === 'items') return items(bytes, name, v.parse(Said, said));
     const { words } = KNOWN[format];
-    if (!(format in READERS)) return refusal([`${words} is written here, and not read.`]);
-    const result: ReadStudy = await READERS[format as keyof typeof READERS](bytes, name);
+    if (!isRead(format)) return refusal([`${words} is written here, and not read.`]);
+    const result: ReadStudy = await READERS[format](bytes, name);
     return result.ok
       ? {
           as: 'questionnaire',

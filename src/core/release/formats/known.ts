@@ -161,7 +161,12 @@ export function kindsOf(format: FormatName): readonly string[] {
   return kinds ?? [endings[0]];
 }
 
-export function isRead(format: FormatName): boolean {
+/** Those that are read. */
+export type ReadFormatName = {
+  [Name in FormatName]: (typeof KNOWN)[Name] extends { readonly isRead: true } ? Name : never;
+}[FormatName];
+
+export function isRead(format: FormatName): format is ReadFormatName {
   const { isRead: is }: KnownFormat = KNOWN[format];
   return is === true;
 }

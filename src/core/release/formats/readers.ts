@@ -6,7 +6,7 @@ import { cellsOf } from '../../exchange/sheet-cells';
 import { NO_WORK, readWork } from '../../exchange/work-file';
 import type { FormatReader } from '../format-types';
 import { titleFrom } from './lost';
-import type { FormatName } from './known';
+import type { ReadFormatName } from './known';
 import { readCsvwFile, readDataPackageFile, readDocx, readList } from './of-variables';
 
 /** In bytes: as large as a questionnaire with pictures may be sent, and its script. */
@@ -56,7 +56,7 @@ export const READERS = {
   list: readList,
   csvw: readCsvwFile,
   'data-package': readDataPackageFile,
-} as const satisfies Partial<Record<FormatName, FormatReader>>;
+} as const satisfies Readonly<Record<ReadFormatName, FormatReader>>;
 
 /** Null where the bytes are no text in this encoding. */
 function utf8Of(bytes: Uint8Array): string | null {

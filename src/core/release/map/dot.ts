@@ -15,6 +15,8 @@ type Attributes = Readonly<Record<string, string | number>>;
 
 /** `version`: which version it is of; `tokens`: the stylesheet in which the colours are. */
 export function dot(graph: ForkGraph, version: string, tokens: string): string {
+  const resolved = colours.resolving(tokens);
+  const list = (attributes: Attributes) => listed(attributes, resolved);
   const lines = [
     `digraph ${quoted(graph.title)} {`,
     `  graph ${list({ label: `${graph.title}\n${version}`, labelloc: 't', rankdir: 'TB', fontname: 'sans-serif', bgcolor: colours.SHEET })}`,
@@ -30,7 +32,7 @@ export function dot(graph: ForkGraph, version: string, tokens: string): string {
     ...graph.edges.map((edge) => `  ${quoted(edge.from)} -> ${quoted(edge.to)} ${list(ofEdge(edge))}`),
     '}',
   ];
-  return `${colours.resolved(lines.join('\n'), tokens)}\n`;
+  return `${lines.join('\n')}\n`;
 }
 
 function ofItem({ kind, name, text, share }: GraphNode): Attributes {
@@ -69,8 +71,12 @@ function shareIn(share: number | null): string {
   return share === null ? '' : ` · ${percentOf(share)}`;
 }
 
-function list(attributes: Attributes): string {
-  const parts = Object.entries(attributes).map(([name, value]) => `${name}=${quoted(String(value))}`);
+/** Words are the author's: only what is a colour has its tokens replaced. */
+function listed(attributes: Attributes, resolved: (colour: string) => string): string {
+  const parts = Object.entries(attributes).map(([name, value]) => {
+    const text = String(value);
+    return `${name}=${quoted(name.endsWith('color') ? resolved(text) : text)}`;
+  });
   return `[${parts.join(', ')}];`;
 }
 

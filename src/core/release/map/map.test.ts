@@ -116,7 +116,7 @@ it('is a picture in pixels, half as large again, with its words drawn', async ()
 it('keeps a section folded where any item may follow any other, and says so', async () => {
   const many = Array.from({ length: 30 }, (_, n) => ask(`q${n}`));
   const title =
-    'What people who live beside a canal say about noise, traffic, moorings, the path along it and who keeps it';
+    'What people who live beside a canal say about noise, traffic, moorings, the path along it and var(--ink)';
   const document = {
     ...questionnaire([section('a', [ask('first')]), section('b', many, { draw: 15 })]),
     title,
@@ -139,7 +139,7 @@ it('is in the DOT language, whatever words are in it', async () => {
     ...questionnaire([
       section('a', [ask('q1'), { ...ask('q2'), text: 'Is "C:\\new" -> so?\nReally **so**;' }]),
     ]),
-    title: '"}] digraph \\',
+    title: '"}] digraph var(--ink) \\',
   };
   const dot = await written(document, 'map.dot');
   assert.ok(typeof dot === 'string');
@@ -149,6 +149,8 @@ it('is in the DOT language, whatever words are in it', async () => {
   const sound = new RegExp(`^ *(?:${[...statements, `subgraph ${id} \\{`, '\\}'].join('|')})$`);
   const lines = dot.trimEnd().split('\n');
   for (const line of lines) assert.match(line, sound);
+  assert.ok(lines[0]?.includes('var(--ink)'));
+  assert.doesNotMatch(lines.slice(2).join('\n'), /var\(/);
   assert.ok(
     lines.some((line) => line.includes('tooltip="Is \\"C:\\\\new\\" -> so? Really so;"')),
     dot,

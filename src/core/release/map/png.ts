@@ -16,7 +16,11 @@ export async function pngOf({ svg, width, height }: Picture): Promise<Uint8Array
     import('pdfmake/build/vfs_fonts.js'),
   ]);
   ready ??= assets.rasteriser().then((program) => initWasm(program));
-  await ready;
+  await ready.catch((error: unknown) => {
+    // Where it could not be fetched, the next press tries again.
+    ready = null;
+    throw error;
+  });
   const drawn = new Resvg(svg, {
     fitTo: { mode: 'zoom', value: Math.min(LARGER, MOST_PIXELS / Math.max(width, height)) },
     font: {
