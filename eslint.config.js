@@ -19,6 +19,7 @@ const CORE = [
   'wording',
   'snags',
   'exchange',
+  'responding',
   'views',
   'release',
 ];
@@ -31,7 +32,8 @@ const CLOSED = {
   store: ['wire', 'server', 'worker', 'islands', 'pages', 'cli', 'layouts'],
   server: ['worker', 'islands', 'pages', 'cli', 'layouts'],
   worker: ['wire', 'store', 'server', 'islands', 'pages', 'cli', 'layouts'],
-  islands: ['pages', 'cli', 'layouts'],
+  islands: ['pages', 'cli', 'layouts', 'instrument'],
+  instrument: ['wire', 'store', 'server', 'worker', 'pages', 'cli', 'layouts'],
 };
 
 const PURE = [
@@ -74,6 +76,7 @@ const ISLANDS = [
   'state',
   'fields',
   'answering',
+  'responding',
   'slips',
   'paper',
   'paste',

@@ -3,7 +3,7 @@ import { passKey } from '../../core/document/addresses';
 import type { MultipleAnswer, Question, RankAnswer, SingleAnswer } from '../../core/document/types';
 import { shuffledOptions } from '../../core/routing/shuffle';
 import type { WalkStep } from '../../core/routing/walk';
-import type { Session } from '../state/walk-session';
+import type { Session } from '../../core/responding/session';
 import { Choices } from './Choices';
 import type { FieldProps } from './field-props';
 import { GridForm } from './GridForm';

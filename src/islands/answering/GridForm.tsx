@@ -3,7 +3,7 @@ import { passKey } from '../../core/document/addresses';
 import type { GridAnswer, Question, Value } from '../../core/document/types';
 import type { WalkStep } from '../../core/routing/walk';
 import { picksAfter } from './Choices';
-import type { Session } from '../state/walk-session';
+import type { Session } from '../../core/responding/session';
 import classes from './grid.module.css';
 
 interface Props {

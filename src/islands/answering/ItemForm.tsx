@@ -7,7 +7,7 @@ import { pickWords } from '../../core/wording/picks';
 import { shownText } from '../../core/wording/values';
 import { AnswerForm } from './AnswerForm';
 import { escapeMarkdown, RichText } from '../ui/RichText';
-import type { Session } from '../state/walk-session';
+import type { Session } from '../../core/responding/session';
 import classes from './item.module.css';
 
 interface Props {

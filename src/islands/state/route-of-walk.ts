@@ -7,7 +7,7 @@ import { contentMarks, fingerprint, routeMarks } from '../../core/routing/route-
 import type { Walk } from '../../core/routing/walk';
 import { useAnalysisClient } from './analysis';
 import { useStudy } from './store';
-import type { Session } from './walk-session';
+import type { Session } from '../../core/responding/session';
 import { useAsked } from '../ui/use-asked';
 
 export interface WalkedRoute {

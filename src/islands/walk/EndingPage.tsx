@@ -7,7 +7,7 @@ import { EndingMark } from '../ui/EndingMark';
 import { escapeMarkdown, RichText } from '../ui/RichText';
 import { themeStyle } from '../ui/theme';
 import type { RespondentPageProps } from './RespondentPage';
-import classes from './walk.module.css';
+import classes from '../responding/page.module.css';
 
 type Props = Pick<RespondentPageProps, 'plan' | 'session' | 'device' | 'again' | 'againWords' | 'walkOn'>;
 

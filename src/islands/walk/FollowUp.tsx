@@ -8,6 +8,7 @@ import { RowCard } from './RowCard';
 import { useSession } from '../state/use-session';
 import { Trail } from './Trail';
 import { WhyCards } from './WhyCards';
+import page from '../responding/page.module.css';
 import classes from './walk.module.css';
 
 interface Props {
@@ -61,7 +62,7 @@ export function FollowUp({ plan, given, carried, device, back }: Props) {
             againWords="Back to the first questionnaire"
           />
         ) : (
-          <div className={classes.paper}>
+          <div className={page.paper}>
             <p>
               {plan.document.title} cannot start yet. {session.problem}.
             </p>

@@ -3,7 +3,7 @@ import { isNumeric, picksMany, picksOne } from '../../core/document/answer-types
 import { optionsOf } from '../../core/document/shape';
 import type { Given, Value } from '../../core/document/types';
 import type { Plan } from '../../core/routing/plan';
-import type { Session, WalkInputs } from '../state/walk-session';
+import type { Session, WalkInputs } from '../../core/responding/session';
 import classes from './cards.module.css';
 
 interface Props {

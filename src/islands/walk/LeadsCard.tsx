@@ -6,7 +6,7 @@ import { optionsOf } from '../../core/document/shape';
 import type { Plan } from '../../core/routing/plan';
 import { walk, type WalkStep } from '../../core/routing/walk';
 import { endingLabel } from '../../core/wording/targets';
-import type { Session } from '../state/walk-session';
+import type { Session } from '../../core/responding/session';
 import classes from './cards.module.css';
 
 interface Props {

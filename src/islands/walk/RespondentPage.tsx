@@ -2,15 +2,15 @@
 import { useRef, useState } from 'react';
 import type { Plan } from '../../core/routing/plan';
 import { ItemForm } from '../answering/ItemForm';
-import type { Session } from '../state/walk-session';
+import type { Session } from '../../core/responding/session';
 import { themeStyle } from '../ui/theme';
 import type { ItemsAhead } from './ahead';
 import { EndingPage } from './EndingPage';
-import { HumanCheckPage } from './HumanCheckPage';
-import { PageHead } from './PageHead';
-import { usePageFocus } from './use-page-focus';
-import { usePageKeys } from './use-page-keys';
-import classes from './walk.module.css';
+import { HumanCheckPage } from '../responding/HumanCheckPage';
+import { PageHead } from '../responding/PageHead';
+import { usePageFocus } from '../responding/use-page-focus';
+import { usePageKeys } from '../responding/use-page-keys';
+import classes from '../responding/page.module.css';
 
 /** Desktop and phone: the widths of the respondent's page. */
 export type Device = 'Desktop' | 'Phone';

@@ -6,7 +6,7 @@ import type { Plan } from '../../core/routing/plan';
 import { walk } from '../../core/routing/walk';
 import { cellReason } from '../../core/wording/cell-reasons';
 import { VariableName } from '../ui/VariableName';
-import type { Session } from '../state/walk-session';
+import type { Session } from '../../core/responding/session';
 import classes from './cards.module.css';
 
 interface Props {

@@ -4,7 +4,7 @@ import type { Plan } from '../../core/routing/plan';
 import { answeredWords } from '../../core/wording/values';
 import { whyLines } from '../../core/wording/why';
 import { countText } from '../ui/format';
-import type { Session } from '../state/walk-session';
+import type { Session } from '../../core/responding/session';
 import classes from './trail.module.css';
 
 interface Props {

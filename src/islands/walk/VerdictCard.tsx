@@ -9,7 +9,7 @@ import { useReviewer } from '../state/reviewer';
 import type { WalkedRoute } from '../state/route-of-walk';
 import { useStudy } from '../state/store';
 import { onVersion } from '../state/versions';
-import type { Session } from '../state/walk-session';
+import type { Session } from '../../core/responding/session';
 import { grouped, whenText } from '../ui/format';
 import classes from './cards.module.css';
 import { useVerdict, type Remark } from './use-verdict';

@@ -17,6 +17,7 @@ import { useFollowUp } from './use-follow-up';
 import { headingOf, useFollowing } from './use-following';
 import { VerdictCard } from './VerdictCard';
 import { WalkKeys } from './WalkKeys';
+import page from '../responding/page.module.css';
 import classes from './walk.module.css';
 import { WalkTools, type WalkDisplay } from './WalkTools';
 import { WhyCards } from './WhyCards';
@@ -86,7 +87,7 @@ export function WalkView() {
             {session.page !== null && <WalkKeys plan={plan} step={step} />}
           </>
         ) : (
-          <div className={classes.paper}>
+          <div className={page.paper}>
             <p>This walk cannot start yet. {session.problem}.</p>
           </div>
         )}

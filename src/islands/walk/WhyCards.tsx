@@ -6,7 +6,7 @@ import { targetView } from '../../core/wording/targets';
 import { answeredWords } from '../../core/wording/values';
 import { presentedBecause, whyLines } from '../../core/wording/why';
 import { plural } from '../ui/format';
-import type { Session } from '../state/walk-session';
+import type { Session } from '../../core/responding/session';
 import classes from './cards.module.css';
 
 /** Items passed over whose reasons are listed. */

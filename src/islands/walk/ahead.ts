@@ -4,13 +4,11 @@ import { passKey } from '../../core/document/addresses';
 import type { WalkStep } from '../../core/routing/walk';
 import { useAnalysisClient } from '../state/analysis';
 import { useStudy } from '../state/store';
-import type { Session } from '../state/walk-session';
+import type { Session } from '../../core/responding/session';
+import type { QuestionsAhead } from '../responding/PageHead';
 import { useAsked } from '../ui/use-asked';
 
-export interface ItemsAhead {
-  /** Questions. */
-  readonly least: number;
-  readonly most: number;
+export interface ItemsAhead extends QuestionsAhead {
   /** Routes that begin so, as a decimal string. */
   readonly routes: string;
 }

@@ -1,7 +1,7 @@
 /** A walk for the printed script. */
 import type { Plan } from '../../core/routing/plan';
 import type { PaperWalk } from '../paper/PaperScript';
-import type { Session } from '../state/walk-session';
+import type { Session } from '../../core/responding/session';
 
 /** The walk as the paper marks it, as far as it has come. */
 export function paperWalk(plan: Plan, { walk, answers, pages, at }: Session): PaperWalk {

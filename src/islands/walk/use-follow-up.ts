@@ -6,7 +6,7 @@ import type { Plan } from '../../core/routing/plan';
 import { planOf } from '../../core/routing/planner';
 import { FollowUpSchema } from '../../wire/studies';
 import { useStudy } from '../state/store';
-import type { Session } from '../state/walk-session';
+import type { Session } from '../../core/responding/session';
 import { call } from '../ui/api';
 import { firstGiven } from './first-given';
 

@@ -5,7 +5,7 @@ import type { Plan } from '../../core/routing/plan';
 import { countText, grouped } from '../ui/format';
 import { useAnalysisClient } from '../state/analysis';
 import { useStudy } from '../state/store';
-import type { Session } from '../state/walk-session';
+import type { Session } from '../../core/responding/session';
 import { firstGiven } from './first-given';
 
 type Witness = Pick<Parameters<Session['start']>[1], 'given' | 'full' | 'draws'>;

@@ -4,11 +4,11 @@
  * The route is worked out anew from the answers after every keystroke. Answers that are no longer on it stay on
  * the page's side until "Next" is pressed; then they leave the data and are kept as dropped.
  */
-import { nameInKey, passKey, readPassKey } from '../../core/document/addresses';
-import type { Answers, Value } from '../../core/document/types';
-import { pagesOf, type Page } from '../../core/routing/pages';
-import type { Plan } from '../../core/routing/plan';
-import { answerNames, walk, type Fault, type Walk, type WalkStep } from '../../core/routing/walk';
+import { nameInKey, passKey, readPassKey } from '../document/addresses';
+import type { Answers, Value } from '../document/types';
+import { pagesOf, type Page } from '../routing/pages';
+import type { Plan } from '../routing/plan';
+import { answerNames, walk, type Fault, type Walk, type WalkStep } from '../routing/walk';
 
 export interface WalkInputs {
   readonly given?: Answers;

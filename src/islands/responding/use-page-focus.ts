@@ -1,6 +1,6 @@
 /** Where the focus is on a respondent's page: at its first field, at what is aimed at, at what is to be mended. */
 import { useEffect, useEffectEvent, type RefObject } from 'react';
-import type { Session } from '../state/walk-session';
+import type { Session } from '../../core/responding/session';
 
 /**
  * A new page begins at its first field; a followed one, whose answers are filled in, at "Next". `renewed` changes where

@@ -1,7 +1,7 @@
 /** The page before the first, on which a respondent shows that a person is answering. */
 import { useEffect, useRef, useState } from 'react';
 import { humanCheckOf } from '../../core/wording/human-check';
-import classes from './walk.module.css';
+import classes from './page.module.css';
 import item from '../answering/item.module.css';
 import open from '../answering/open.module.css';
 

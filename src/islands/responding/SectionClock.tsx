@@ -1,6 +1,6 @@
 /** The time that is left in a section with a limit: shown, told now and then, and acted on when it is over. */
 import { useEffect, useState } from 'react';
-import classes from './walk.module.css';
+import classes from './page.module.css';
 
 interface Props {
   /** Whole seconds. */

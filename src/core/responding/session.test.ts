@@ -2,8 +2,8 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { ask, planFor, questionnaire, say, section } from '../../../tests/support/questionnaire';
-import type { Plan } from '../../core/routing/plan';
-import { followed, NO_SESSION, sessionAfter, sessionOf, type Session, type WalkInputs } from './walk-session';
+import type { Plan } from '../routing/plan';
+import { followed, NO_SESSION, sessionAfter, sessionOf, type Session, type WalkInputs } from './session';
 
 const must = { required: true };
 const option = (code: number, rest: object = {}) => ({ code, label: `Answer ${code}`, ...rest });

@@ -4,12 +4,17 @@ import type { Plan } from '../../core/routing/plan';
 import type { Page } from '../../core/routing/pages';
 import type { WalkStep } from '../../core/routing/walk';
 import { shownText } from '../../core/wording/values';
-import type { Session } from '../state/walk-session';
+import type { Session } from '../../core/responding/session';
 import { plural } from '../ui/format';
 import { escapeMarkdown, RichText } from '../ui/RichText';
-import type { ItemsAhead } from './ahead';
 import { clockText, SectionClock } from './SectionClock';
-import classes from './walk.module.css';
+import classes from './page.module.css';
+
+/** How many questions may still come, those of the page among them. */
+export interface QuestionsAhead {
+  readonly least: number;
+  readonly most: number;
+}
 
 interface Props {
   readonly plan: Plan;
@@ -17,7 +22,7 @@ interface Props {
   readonly walk: NonNullable<Session['walk']>;
   readonly page: Page;
   readonly following: boolean;
-  readonly ahead: ItemsAhead | null;
+  readonly ahead: QuestionsAhead | null;
 }
 
 export function PageHead({ plan, session, walk, page, following, ahead }: Props) {
