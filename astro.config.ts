@@ -2,6 +2,15 @@
 import node from '@astrojs/node';
 import react from '@astrojs/react';
 import { defineConfig } from 'astro/config';
+import { instrumentProgram } from './scripts/instrument.mjs';
+
+/** What is bundled by itself, as two texts. */
+const instrument = () => ({
+  name: 'instrument',
+  resolveId: (id: string) => (id === 'virtual:instrument' ? `\0${id}` : undefined),
+  load: async (id: string) =>
+    id === '\0virtual:instrument' ? `export default ${JSON.stringify(await instrumentProgram())}` : undefined,
+});
 
 export default defineConfig({
   output: 'server',
@@ -29,5 +38,9 @@ export default defineConfig({
       ],
     },
   },
-  vite: { worker: { format: 'es' }, build: { chunkSizeWarningLimit: 1500, assetsInlineLimit: 0 } },
+  vite: {
+    plugins: [instrument()],
+    worker: { format: 'es', plugins: () => [instrument()] },
+    build: { chunkSizeWarningLimit: 1500, assetsInlineLimit: 0 },
+  },
 });

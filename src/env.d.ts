@@ -8,3 +8,9 @@ declare namespace App {
     asker: import('./wire/asker').Asker | null;
   }
 }
+
+/** The program of the stand-alone instrument: see astro.config.ts. */
+declare module 'virtual:instrument' {
+  const program: import('./assets/assets').InstrumentProgram;
+  export default program;
+}

@@ -3,8 +3,8 @@ import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
-import type { Assets } from './assets';
+import { fileURLToPath, pathToFileURL } from 'node:url';
+import type { Assets, InstrumentProgram } from './assets';
 
 const packages = createRequire(import.meta.url);
 
@@ -19,7 +19,24 @@ function home(): string {
   return folder;
 }
 
+/** A file of a font, by the name that its package gives it. */
+const fontFile = (family: string, letters: string) => {
+  const name = family.toLowerCase().replace(' ', '-');
+  return readFile(
+    packages.resolve(`@fontsource-variable/${name}/files/${name}-${letters}-wght-normal.woff2`),
+  );
+};
+
+interface Bundler {
+  instrumentProgram(): Promise<InstrumentProgram>;
+}
+
 export const assets: Assets = {
   tokens: () => readFile(path.join(home(), 'src', 'styles', 'tokens.css'), 'utf8'),
   rasteriser: () => readFile(packages.resolve('@resvg/resvg-wasm/index_bg.wasm')),
+  instrument: async () => {
+    const bundler = pathToFileURL(path.join(home(), 'scripts', 'instrument.mjs')).href;
+    return ((await import(bundler)) as Bundler).instrumentProgram();
+  },
+  font: async (family) => [await fontFile(family, 'latin'), await fontFile(family, 'latin-ext')],
 };

@@ -28,7 +28,9 @@ export const USAGE = `Usage: jolly-fork COMMAND FILE [options]
   convert FILE --to FORMAT --out PATH              a questionnaire as another file: document, script, items,
          [--data ROWS.csv]                         paper, form, codebook, route-book, map, test-pack (a
          [--simulate N --seed S]                   folder), ddi-lifecycle, ddi-codebook, schema; its data as
-                                                   csvw, data-package, parquet, r; package: all in one zip
+                                                   csvw, data-package, parquet, r; instrument: one page that
+         [--post URL]                              runs it, and posts each case to an address; package: all
+                                                   in one zip
   convert PATH --from FORMAT --out FILE            a questionnaire of one: document, script, items, list, docx,
                                                    ddi-lifecycle, ddi-codebook, csvw, data-package (what was
                                                    not understood is listed by its place)

@@ -6,6 +6,7 @@ import type { FileFormat, StudyContent, Written } from '../core/release/format-t
 import { FORMATS } from '../core/release/formats';
 import { kindsOf, type FormatName } from '../core/release/formats/known';
 import { NO_WORK } from '../core/exchange/work-file';
+import { postAddress } from '../core/responding/instrument-data';
 import type { Questionnaire } from '../core/document/types';
 import { MOST_ROWS, rowsGiven, rowsOfCsv, type DataRows } from '../core/release/data/rows';
 import { planOf } from '../core/routing/planner';
@@ -21,6 +22,7 @@ const OPTIONS = {
   simulate: { type: 'string' },
   seed: { type: 'string' },
   csv: { type: 'boolean' },
+  post: { type: 'string' },
 } as const;
 
 type Values = Readonly<Record<string, string | boolean | undefined>>;
@@ -66,7 +68,13 @@ async function given(file: string, to: string, out: string, values: Values): Pro
   const takesData = ofData === true || to === 'package';
   const document = readQuestionnaire(file);
   const data = dataFor(document, to, takesData, values);
-  const content: StudyContent = { document, work: NO_WORK, ...(data === null ? {} : { data }) };
+  const post = postGiven(to, values);
+  const content: StudyContent = {
+    document,
+    work: NO_WORK,
+    ...(data === null ? {} : { data }),
+    ...(post === null ? {} : { post }),
+  };
   const kind = kindOf(to as FormatName, out, values);
   const written = putAll(out, await madeOr(file, () => write(content, kind)));
   const lost = (await losses(content)).map(({ at, what }) => {
@@ -113,6 +121,16 @@ function dataFor(
   const read = rowsGiven(plan, { of: 'made-up', count, seed: readWhole(seed ?? '1', '--seed', 0) });
   if (!read.ok) throw new Misuse(read.problems.join(' '));
   return read.data;
+}
+
+/** Where an instrument posts its cases to; null for nowhere. */
+function postGiven(to: string, { post }: Values): string | null {
+  if (post === undefined) return null;
+  if (to !== 'instrument' && to !== 'package')
+    throw new Misuse(`--post is for --to instrument and --to package, not for ${to}`);
+  const read = postAddress(String(post));
+  if (!read.ok) throw new Misuse(`--post: ${read.problem}`);
+  return read.address;
 }
 
 /** Which kind of file, where a format is written as several: `--csv`, or by what PATH ends with. */

@@ -1,9 +1,13 @@
 /** A respondent who was walked, as it is kept and sent: all that a walk starts from. */
 import * as v from 'valibot';
-import type { Answers } from './types';
+import type { Answers, Value } from './types';
 
-const Value = v.nullable(v.union([v.number(), v.string(), v.array(v.number())]));
-export const AnswersSchema: v.GenericSchema<unknown, Answers> = v.record(v.string(), Value);
+export const ValueSchema: v.GenericSchema<unknown, Value> = v.union([
+  v.number(),
+  v.string(),
+  v.array(v.number()),
+]);
+export const AnswersSchema: v.GenericSchema<unknown, Answers> = v.record(v.string(), v.nullable(ValueSchema));
 
 export const WalkedSchema = v.object({
   answers: AnswersSchema,

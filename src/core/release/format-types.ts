@@ -12,6 +12,8 @@ export interface StudyContent {
   readonly version?: VersionMark;
   /** Where the format is one of data. */
   readonly data?: DataRows;
+  /** Where a stand-alone instrument posts its cases to (`postAddress`). */
+  readonly post?: string;
 }
 
 export interface VersionMark {

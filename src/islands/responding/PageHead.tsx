@@ -23,9 +23,11 @@ interface Props {
   readonly page: Page;
   readonly following: boolean;
   readonly ahead: QuestionsAhead | null;
+  /** When the time of the section in hand began, where it may have been before the page was opened. */
+  readonly clockBegun?: number;
 }
 
-export function PageHead({ plan, session, walk, page, following, ahead }: Props) {
+export function PageHead({ plan, session, walk, page, following, ahead, clockBegun }: Props) {
   const section = plan.sections[page.section]?.section;
   const before = session.pages[session.at - 1];
   const opensSection = before === undefined || before.section !== page.section || before.pass !== page.pass;
@@ -51,7 +53,13 @@ export function PageHead({ plan, session, walk, page, following, ahead }: Props)
         <p className={classes.clock}>A human check comes before this page; a followed route passes it.</p>
       )}
       {section?.timeLimit !== undefined && (
-        <TimeLimit session={session} page={page} limit={section.timeLimit} following={following} />
+        <TimeLimit
+          session={session}
+          page={page}
+          limit={section.timeLimit}
+          following={following}
+          begun={clockBegun}
+        />
       )}
       {session.faults.length > 0 && <FaultsSummary plan={plan} session={session} />}
       {opensSection && section?.intro !== undefined && (
@@ -68,9 +76,10 @@ interface LimitProps {
   readonly page: Page;
   readonly limit: NonNullable<Section['timeLimit']>;
   readonly following: boolean;
+  readonly begun?: number;
 }
 
-function TimeLimit({ session, page, limit, following }: LimitProps) {
+function TimeLimit({ session, page, limit, following, begun }: LimitProps) {
   return following ? (
     <p className={classes.clock}>
       Limit of {clockText(limit)} for this section; no clock runs while a route is followed.
@@ -79,6 +88,7 @@ function TimeLimit({ session, page, limit, following }: LimitProps) {
     <SectionClock
       key={`${session.walks} ${page.section} ${page.pass ?? ''}`}
       limit={limit}
+      begun={begun}
       over={session.timeOut}
     />
   );

@@ -5,6 +5,8 @@ import classes from './page.module.css';
 interface Props {
   /** Whole seconds. */
   readonly limit: number;
+  /** When its time began, in milliseconds since 1970; left out: now. */
+  readonly begun?: number;
   readonly over: () => void;
 }
 
@@ -12,8 +14,8 @@ interface Props {
 const TOLD_AT = [120, 60, 30, 10];
 
 /** To be given a key of the section, its pass and the walk: another key, another clock. */
-export function SectionClock({ limit, over }: Props) {
-  const [deadline] = useState(() => Date.now() + limit * 1000);
+export function SectionClock({ limit, begun, over }: Props) {
+  const [deadline] = useState(() => (begun ?? Date.now()) + limit * 1000);
   const [left, setLeft] = useState(limit);
   useEffect(() => {
     const timer = setInterval(() => setLeft(Math.max(0, Math.ceil((deadline - Date.now()) / 1000))), 200);

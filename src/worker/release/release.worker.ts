@@ -27,6 +27,7 @@ const Whole = v.pipe(v.number(), v.integer(), v.minValue(0));
 const Asked = v.object({
   format: v.picklist(Object.keys(WRITERS) as (keyof typeof WRITERS)[]),
   kind: v.string(),
+  post: v.optional(v.pipe(v.string(), v.url())),
   rows: v.optional(
     v.variant('of', [
       v.object({ of: v.literal('made-up'), count: v.pipe(Whole, v.maxValue(MOST_ROWS)), seed: Whole }),
@@ -87,7 +88,7 @@ const api: ReleaseApi = {
   },
 
   async file(asked, document, version, progress) {
-    const { format, kind, rows } = v.parse(Asked, asked);
+    const { format, kind, rows, post } = v.parse(Asked, asked);
     const { write, losses }: FormatWriter = WRITERS[format];
     if (!kindsOf(format).includes(kind))
       throw new Error(`no file is written as ${format} with the ending ${kind}`);
@@ -100,6 +101,7 @@ const api: ReleaseApi = {
       work: NO_WORK,
       ...(mark === undefined ? {} : { version: mark }),
       ...(data === undefined ? {} : { data: data.data }),
+      ...(post === undefined ? {} : { post }),
     };
     const written = await write(content, kind, (done, of) => void progress(done, of));
     const body = typeof written === 'string' ? written : bytesOf(written);

@@ -40,6 +40,8 @@ export interface FileAsked {
   readonly kind: string;
   /** Of a format of data. */
   readonly rows?: RowsGiven;
+  /** Of the instrument: where it posts its cases to. */
+  readonly post?: string;
 }
 
 /** A file to be kept. */

@@ -22,6 +22,7 @@ export const FORMATS = {
   codebook: { ...KNOWN.codebook, ...WRITERS.codebook, read: null },
   'route-book': { ...KNOWN['route-book'], ...WRITERS['route-book'], read: null },
   map: { ...KNOWN.map, ...WRITERS.map, read: null },
+  instrument: { ...KNOWN.instrument, ...WRITERS.instrument, read: null },
   'ddi-lifecycle': { ...KNOWN['ddi-lifecycle'], ...WRITERS['ddi-lifecycle'], read: READERS['ddi-lifecycle'] },
   'ddi-codebook': { ...KNOWN['ddi-codebook'], ...WRITERS['ddi-codebook'], read: READERS['ddi-codebook'] },
   csvw: { ...KNOWN.csvw, ...WRITERS.csvw, read: READERS.csvw },

@@ -77,6 +77,11 @@ export const KNOWN = {
     kinds: ['map.svg', 'map.png', 'map.graphml', 'map.dot'],
     mediaType: OF_MANY_KINDS,
   },
+  instrument: {
+    words: 'Stand-alone instrument',
+    endings: ['instrument.html'],
+    mediaType: 'text/html; charset=utf-8',
+  },
   'ddi-lifecycle': {
     words: 'DDI-Lifecycle 3.3',
     endings: ['ddi33.xml'],
@@ -126,6 +131,7 @@ export const HANDED_OVER = {
   codebook: ['print', 'every column of the data: asked of whom, codes, labels'],
   'route-book': ['print', 'few routes that take every fork, as sentences'],
   map: ['map', 'who goes where: pictures, and a graph to reckon with'],
+  instrument: ['field', 'runs by itself on a phone or a desktop, without a network'],
   'test-pack': ['test-pack', 'for whoever programs it: every fork, step by step'],
   'ddi-lifecycle': ['archive', 'questions, instrument, universes and variables'],
   'ddi-codebook': ['archive', 'variables with their questions, for a catalogue'],

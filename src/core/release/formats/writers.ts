@@ -6,6 +6,7 @@ import { FOR_ARCHIVES } from './for-archives';
 import { HANDED_OVER, KNOWN, type FormatName } from './known';
 import { NONE } from './lost';
 import { OF_DATA } from './of-data';
+import { OF_INSTRUMENT } from './of-instrument';
 import { OF_MAP } from './of-map';
 import { OF_QUESTIONNAIRE } from './of-questionnaire';
 import { TO_PRINT } from './to-print';
@@ -14,6 +15,7 @@ const SINGLE = {
   ...OF_QUESTIONNAIRE,
   ...TO_PRINT,
   ...OF_MAP,
+  ...OF_INSTRUMENT,
   ...FOR_ARCHIVES,
   ...OF_DATA,
 } as const satisfies Partial<Record<FormatName, FormatWriter>>;

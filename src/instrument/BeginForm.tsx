@@ -1,0 +1,79 @@
+/** Begins a case: what it is called, and the values that are known before the start. */
+import { useState } from 'react';
+import type { Answers } from '../core/document/types';
+import { nextCaseId } from '../core/keying/typed';
+import type { KeptCase } from '../core/responding/kept-case';
+import type { Plan } from '../core/routing/plan';
+import { walk } from '../core/routing/walk';
+import { GivenField } from '../islands/answering/GivenField';
+import page from '../islands/responding/page.module.css';
+import classes from './instrument.module.css';
+
+interface Props {
+  readonly plan: Plan;
+  readonly cases: readonly KeptCase[];
+  readonly interviewer: boolean;
+  readonly begin: (id: string, given: Answers) => void;
+}
+
+export function BeginForm({ plan, cases, interviewer, begin }: Props) {
+  const taken = new Set(cases.map(({ id }) => id));
+  const [latest] = cases;
+  const [id, setId] = useState(latest === undefined ? '1' : (nextCaseId(latest.id, taken) ?? ''));
+  const [given, setGiven] = useState<Answers>({});
+  const [problem, setProblem] = useState<string | null>(null);
+  const start = () => {
+    const name = id.trim();
+    const walked = walk(plan, { answers: {}, given, seed: 1, lenient: true });
+    if (name === '')
+      setProblem('Write what the case is called: a number, or what stands on the address list.');
+    else if (taken.has(name))
+      setProblem(`There is a case ${name} on this device already: go on with it below.`);
+    else if (!walked.ok)
+      setProblem(`A value that is known before the start is missing or not allowed: ${walked.problem}.`);
+    else begin(name, given);
+  };
+  return (
+    <form
+      noValidate
+      className={classes.begin}
+      aria-label="Begin a case"
+      onSubmit={(event) => {
+        event.preventDefault();
+        start();
+      }}
+    >
+      {interviewer && (
+        <label>
+          Case
+          <input
+            type="text"
+            size={12}
+            maxLength={60}
+            value={id}
+            autoComplete="off"
+            onChange={(event) => setId(event.target.value)}
+          />
+        </label>
+      )}
+      {(plan.document.given ?? []).map((entry) => (
+        <label key={entry.name}>
+          {entry.label}
+          <GivenField
+            given={entry}
+            value={given[entry.name] ?? null}
+            change={(value) => setGiven({ ...given, [entry.name]: value })}
+          />
+        </label>
+      ))}
+      {problem !== null && (
+        <p role="alert" className={page.summary}>
+          {problem}
+        </p>
+      )}
+      <button type="submit" className={classes.start}>
+        {interviewer ? 'Begin the case' : 'Begin'}
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,110 @@
+/** Where cases lie on this device: each under a name of its own, written whole at every change. */
+import * as v from 'valibot';
+import { KeptCaseSchema, type KeptCase } from '../core/responding/kept-case';
+
+/** As much of `Storage` as is used. */
+export type Kept = Pick<Storage, 'length' | 'key' | 'getItem' | 'setItem' | 'removeItem'>;
+
+export class Shelf {
+  private readonly prefix: string;
+  /** Cases of this page, also where the browser keeps nothing. */
+  private readonly here = new Map<string, KeptCase>();
+  private readonly listeners = new Set<() => void>();
+  private listed: readonly KeptCase[] | null = null;
+  /** Why the last change is not kept, as a sentence; null where it is. */
+  problem: string | null = null;
+
+  /** `storage` null: the browser offers none. `checksum` of the questionnaire: another one has other cases. */
+  constructor(
+    private readonly storage: Kept | null,
+    checksum: string,
+  ) {
+    this.prefix = `jolly-fork ${checksum.slice(0, 16)} `;
+    if (storage === null) this.problem = NOT_KEPT;
+    this.reread();
+  }
+
+  /** Every case, the one begun last first; the same list until something changes. */
+  readonly all = (): readonly KeptCase[] => {
+    this.listed ??= [...this.here.values()].sort((a, b) => b.startedAt - a.startedAt);
+    return this.listed;
+  };
+
+  get(key: string): KeptCase | undefined {
+    return this.here.get(key);
+  }
+
+  put(kept: KeptCase): void {
+    this.here.set(kept.key, kept);
+    this.problem = this.write(kept);
+    this.changed();
+  }
+
+  remove(keys: readonly string[]): void {
+    for (const key of keys) {
+      this.here.delete(key);
+      this.storage?.removeItem(this.prefix + key);
+    }
+    this.changed();
+  }
+
+  /** What another tab has changed. */
+  reread(): void {
+    if (this.storage === null) return;
+    this.here.clear();
+    for (let n = 0; n < this.storage.length; n += 1) {
+      const name = this.storage.key(n);
+      if (name === null || !name.startsWith(this.prefix)) continue;
+      const kept = readCase(this.storage.getItem(name));
+      // What cannot be read is left where it lies: another program may make something of it.
+      if (kept !== null) this.here.set(kept.key, kept);
+    }
+    this.changed();
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  private write(kept: KeptCase): string | null {
+    if (this.storage === null) return NOT_KEPT;
+    try {
+      this.storage.setItem(this.prefix + kept.key, JSON.stringify(kept));
+      return null;
+    } catch {
+      return FULL;
+    }
+  }
+
+  private changed(): void {
+    this.listed = null;
+    for (const listener of this.listeners) listener();
+  }
+}
+
+const NOT_KEPT =
+  'This browser keeps nothing for this page: leave it open until the answers are saved as a file.';
+const FULL =
+  'There is no room left on this device for the last answers: save the rows as a file, then clear away what is closed.';
+
+function readCase(text: string | null): KeptCase | null {
+  try {
+    const read = v.safeParse(KeptCaseSchema, JSON.parse(text ?? 'null'));
+    return read.success ? read.output : null;
+  } catch {
+    return null;
+  }
+}
+
+/** The browser's own; null where it offers none, or refuses. */
+export function storageHere(): Kept | null {
+  try {
+    const { localStorage } = window;
+    localStorage.setItem('jolly-fork', '');
+    localStorage.removeItem('jolly-fork');
+    return localStorage;
+  } catch {
+    return null;
+  }
+}
