@@ -10,6 +10,7 @@ import {
 } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { build } from 'esbuild';
 
 const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..');
 const kept = path.join(root, 'node_modules', '.jolly-fork', 'instrument.json');
@@ -43,8 +44,7 @@ export async function instrumentProgram() {
 }
 
 async function bundled() {
-  const esbuild = await import('esbuild');
-  const { outputFiles } = await esbuild.build({
+  const { outputFiles } = await build({
     absWorkingDir: root,
     entryPoints: ['src/instrument/main.tsx'],
     outdir: 'made',

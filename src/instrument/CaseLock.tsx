@@ -36,7 +36,7 @@ export function CaseLock({ name, leave, children }: Props) {
   if (state === 'ours') return children;
   return (
     <div className={classes.sheet}>
-      <h1>This case is being answered in another tab</h1>
+      <h1 className={classes.title}>This case is being answered in another tab</h1>
       <p>Go on there, or close that tab and open the case again.</p>
       <p className={classes.actions}>
         <button type="button" onClick={leave}>

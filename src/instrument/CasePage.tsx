@@ -16,6 +16,8 @@ import { useCase } from './use-case';
 
 interface Props {
   readonly plan: Plan;
+  /** “Version 2, frozen 2026-11-09”, or “Draft”. */
+  readonly version: string;
   readonly shelf: Shelf;
   readonly interviewer: boolean;
   readonly opened: KeptCase;
@@ -26,7 +28,7 @@ interface Props {
   readonly leave: () => void;
 }
 
-export function CasePage({ plan, shelf, interviewer, opened, posts, closed, leave }: Props) {
+export function CasePage({ plan, version, shelf, interviewer, opened, posts, closed, leave }: Props) {
   const { kept, session, change } = useCase(plan, shelf, opened, closed);
   const { walk, page: shown } = session;
   const [current, setCurrent] = useState<string | null>(null);
@@ -34,7 +36,7 @@ export function CasePage({ plan, shelf, interviewer, opened, posts, closed, leav
   usePageFocus(form, session, false, kept.isPerson);
   const onKeyDown = usePageKeys(session.next);
   if (walk === null) return <p className={classes.sheet}>This case cannot go on: {session.problem}.</p>;
-  if (shown === null) return <EndPage {...{ plan, shelf, walk, kept, interviewer, posts, leave }} />;
+  if (shown === null) return <EndPage {...{ plan, version, shelf, walk, kept, interviewer, posts, leave }} />;
   if (plan.document.settings?.humanCheck && !interviewer && !kept.isPerson)
     return (
       <HumanCheckPage
@@ -89,7 +91,7 @@ export function CasePage({ plan, shelf, interviewer, opened, posts, closed, leav
           </button>
         </div>
       </form>
-      <PrintedCase plan={plan} kept={kept} />
+      <PrintedCase plan={plan} kept={kept} version={version} />
     </>
   );
 }

@@ -38,7 +38,7 @@ export function Desk({ plan, asked, shelf, cases, interviewer, begin, goOn, stop
   const oldestFirst = [...cases].reverse();
   return (
     <div className={classes.sheet}>
-      <h1>{asked.title}</h1>
+      <h1 className={classes.title}>{asked.title}</h1>
       <BeginForm {...{ plan, cases, interviewer, begin }} />
       <h2>Cases on this device</h2>
       {cases.length === 0 ? (

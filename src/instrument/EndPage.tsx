@@ -13,6 +13,8 @@ import type { Shelf } from './shelf';
 
 interface Props {
   readonly plan: Plan;
+  /** “Version 2, frozen 2026-11-09”, or “Draft”. */
+  readonly version: string;
   readonly shelf: Shelf;
   readonly walk: Walk;
   readonly kept: KeptCase;
@@ -21,7 +23,7 @@ interface Props {
   readonly leave: () => void;
 }
 
-export function EndPage({ plan, shelf, walk, kept, interviewer, posts, leave }: Props) {
+export function EndPage({ plan, version, shelf, walk, kept, interviewer, posts, leave }: Props) {
   const heading = useRef<HTMLHeadingElement>(null);
   useEffect(() => heading.current?.focus(), []);
   const now = useSyncExternalStore(shelf.subscribe, () => shelf.get(kept.key)) ?? kept;
@@ -66,7 +68,7 @@ export function EndPage({ plan, shelf, walk, kept, interviewer, posts, leave }: 
           </button>
         </div>
       </div>
-      <PrintedCase plan={plan} kept={now} />
+      <PrintedCase plan={plan} kept={now} version={version} />
     </>
   );
 }

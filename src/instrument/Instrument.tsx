@@ -53,6 +53,7 @@ export function Instrument({ plan, asked, shelf, sender }: Props) {
         <CaseLock key={open.key} name={open.key} leave={() => setOpen(null)}>
           <CasePage
             {...{ plan, shelf, interviewer }}
+            version={asked.version}
             opened={open}
             posts={sender !== null}
             closed={send}

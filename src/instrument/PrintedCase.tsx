@@ -11,9 +11,11 @@ import classes from './instrument.module.css';
 interface Props {
   readonly plan: Plan;
   readonly kept: KeptCase;
+  /** Of the questionnaire: “Draft”. */
+  readonly version: string;
 }
 
-export function PrintedCase({ plan, kept }: Props) {
+export function PrintedCase(props: Props) {
   const [printing, setPrinting] = useState(false);
   useEffect(() => {
     const before = () => flushSync(() => setPrinting(true));
@@ -25,10 +27,10 @@ export function PrintedCase({ plan, kept }: Props) {
       removeEventListener('afterprint', after);
     };
   }, []);
-  return printing ? <Pages plan={plan} kept={kept} /> : null;
+  return printing ? <Pages {...props} /> : null;
 }
 
-function Pages({ plan, kept }: Props) {
+function Pages({ plan, kept, version }: Props) {
   const ways = followed(plan, { answers: kept.answers, inputs: inputsOf(kept) });
   const session = sessionOf(plan, sessionOfCase(kept), ways, () => undefined);
   const { walk } = session;
@@ -37,9 +39,9 @@ function Pages({ plan, kept }: Props) {
   return (
     // A form of its own: radios of the same question stand on the page in hand.
     <form className={classes.printed} inert>
-      <h1>{plan.document.title}</h1>
+      <h1 className={classes.title}>{plan.document.title}</h1>
       <p>
-        Case {kept.id}, begun {new Date(kept.startedAt).toLocaleString()}
+        {version}. Case {kept.id}, begun {new Date(kept.startedAt).toLocaleString()}
         {kept.closed?.by === 'stop' && ', stopped'}
       </p>
       {reached.map((page, n) => {

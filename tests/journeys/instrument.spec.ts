@@ -125,7 +125,8 @@ test('an interviewer takes cases one after the other, and each is posted once th
     const name = page.getByRole('textbox', { name: 'Case' });
     await name.fill('HH-07');
     await page.keyboard.press('Enter');
-    // By keyboard: a digit picks, Enter goes on.
+    await expect(page.getByText('Case HH-07')).toBeVisible();
+    // By keyboard, and fast: a digit picks, Enter goes on.
     for (const key of ['1', '1']) {
       await page.keyboard.press(key);
       await page.keyboard.press('Enter');

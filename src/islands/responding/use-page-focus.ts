@@ -1,5 +1,5 @@
 /** Where the focus is on a respondent's page: at its first field, at what is aimed at, at what is to be mended. */
-import { useEffect, useEffectEvent, type RefObject } from 'react';
+import { useEffect, useEffectEvent, useLayoutEffect, type RefObject } from 'react';
 import type { Session } from '../../core/responding/session';
 
 /**
@@ -12,7 +12,8 @@ export function usePageFocus(
   following: boolean,
   renewed: unknown,
 ): void {
-  useEffect(() => {
+  // Before the page is painted: whoever keys fast has the next key down by then.
+  useLayoutEffect(() => {
     const form = paper.current;
     if (form === null) return;
     if (aim !== null) {
