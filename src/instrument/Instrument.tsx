@@ -2,7 +2,6 @@
 import { useState, useSyncExternalStore } from 'react';
 import type { Asked } from '../core/responding/case-data';
 import { caseBegun, caseStopped, type KeptCase } from '../core/responding/kept-case';
-import { triedAnew } from '../core/responding/sending';
 import type { Answers } from '../core/document/types';
 import type { Plan } from '../core/routing/plan';
 import { themeStyle } from '../islands/ui/theme';
@@ -40,14 +39,7 @@ export function Instrument({ plan, asked, shelf, sender }: Props) {
             shelf.put(caseStopped(plan, kept, Date.now()));
             send();
           }}
-          send={
-            sender === null
-              ? null
-              : () => {
-                  for (const kept of shelf.all()) shelf.put({ ...kept, sending: triedAnew(kept.sending) });
-                  send();
-                }
-          }
+          send={sender === null ? null : () => void sender.sendNow(true)}
         />
       ) : (
         <CaseLock key={open.key} name={open.key} leave={() => setOpen(null)}>

@@ -28,9 +28,8 @@ function start(root: HTMLElement): void {
   const plan = planOf(read.document);
   const shelf = new Shelf(storageHere(), asked.checksum);
   const sender = post === undefined ? null : new Sender(plan, asked, post, shelf, BROWSER);
-  const send = () => void sender?.send();
-  addEventListener('online', send);
+  addEventListener('online', () => void sender?.sendNow(false));
   addEventListener('storage', () => shelf.reread());
-  send();
+  void sender?.send();
   createRoot(root).render(<Instrument plan={plan} asked={asked} shelf={shelf} sender={sender} />);
 }

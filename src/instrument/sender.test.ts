@@ -143,6 +143,26 @@ describe('the sender', () => {
     assert.equal(outside.waits.length, 0);
   });
 
+  it('sends what waits as soon as the network is back, and what was refused once somebody asks', async () => {
+    const shelf = new Shelf(storage(), 'abc');
+    const outside = new Told();
+    outside.answers.push({ fault: 'there is no network' }, { status: 403 });
+    const sender = new Sender(plan, ASKED, 'https://example.org/', shelf, outside);
+    for (const n of [1, 2]) shelf.put(closed(n));
+    await sender.send();
+    await sender.sendNow(false);
+    assert.deepEqual(
+      outside.posted.map(({ body }) => body.case),
+      ['1', '2', '1'],
+    );
+    await sender.sendNow(true);
+    await sender.sendNow(true);
+    assert.deepEqual(
+      outside.posted.map(({ body }) => body.case),
+      ['1', '2', '1', '2'],
+    );
+  });
+
   it('does not send what another tab has sent meanwhile', async () => {
     const kept = storage();
     const [here, there] = [new Shelf(kept, 'abc'), new Shelf(kept, 'abc')];

@@ -1,7 +1,7 @@
 /** Posts closed cases one after the other, again until each is taken; a key with each lets the receiver take it once. */
 import { postedCase, type Asked } from '../core/responding/case-data';
 import type { KeptCase } from '../core/responding/kept-case';
-import { afterTry, type Tried } from '../core/responding/sending';
+import { afterTry, triedAnew, type Tried } from '../core/responding/sending';
 import type { Plan } from '../core/routing/plan';
 import type { Shelf } from './shelf';
 
@@ -45,6 +45,14 @@ export class Sender {
     if (times.length === 0) return;
     const wait = Math.max(MOST_OFTEN, Math.min(...times) - this.outside.now());
     this.callOff = this.outside.later(() => void this.send(), wait);
+  }
+
+  /** Sends what waits, due or not: the network is back; `refused`: what was refused too, because somebody asks for it. */
+  async sendNow(refused: boolean): Promise<void> {
+    for (const kept of this.shelf.all())
+      if (kept.closed !== null && (refused || isToSend(kept)))
+        this.shelf.put({ ...kept, sending: triedAnew(kept.sending) });
+    await this.send();
   }
 
   private due(): KeptCase | undefined {

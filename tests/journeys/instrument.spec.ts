@@ -119,6 +119,8 @@ test('an interviewer takes cases one after the other, and each is posted once th
     const file = path.join(folder(), 'doorstep.html');
     await download.saveAs(file);
 
+    // Other browsers send no header of ours along.
+    await context.setExtraHTTPHeaders({});
     await context.setOffline(true);
     const asked = asksOf(page);
     await page.goto(pathToFileURL(file).href);
@@ -179,7 +181,7 @@ test('an interviewer takes cases one after the other, and each is posted once th
     // What comes a second time is answered, and not written again.
     const [body] = bodies;
     const twice = await page.request.post(`http://127.0.0.1:${port}/cases`, {
-      headers: { 'Idempotency-Key': body?.key ?? '' },
+      headers: { 'Idempotency-Key': body?.key ?? '', 'Content-Type': 'application/json' },
       data: body,
     });
     expect(twice.status()).toBe(200);
