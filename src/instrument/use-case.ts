@@ -26,10 +26,10 @@ export function useCase(plan: Plan, shelf: Shelf, opened: KeptCase, closed: () =
     if (closes) closed();
   };
   const { kept, session } = now;
-  const { answers, timedOut, given, seed } = kept;
+  const { answers, timedOut, given, seed, full } = kept;
   const ways = useMemo(
-    () => followed(plan, { answers, inputs: inputsOf({ timedOut, given, seed }) }),
-    [plan, answers, timedOut, given, seed],
+    () => followed(plan, { answers, inputs: inputsOf({ timedOut, given, seed, full }) }),
+    [plan, answers, timedOut, given, seed, full],
   );
   return {
     kept,

@@ -33,6 +33,8 @@ export const KeptCaseSchema = v.strictObject({
   answers: AnswersSchema,
   /** Items at which the time of their section ran out. */
   timedOut: v.array(v.string()),
+  /** Ids of the quotas that were full when this respondent came to them. */
+  full: v.array(v.string()),
   at: Whole,
   reached: Whole,
   dropped: v.array(v.strictObject({ key: v.string(), value: ValueSchema })),
@@ -64,6 +66,7 @@ export function caseBegun(plan: Plan, { key, id, seed, given }: Begun, now: numb
     seed,
     answers: {},
     timedOut: [],
+    full: [],
     at: 0,
     reached: 0,
     dropped: [],
@@ -88,8 +91,9 @@ export function inputsOf({
   seed,
   given,
   timedOut,
-}: Pick<KeptCase, 'seed' | 'given' | 'timedOut'>): SessionState['inputs'] {
-  return { seed, given, timedOut };
+  full,
+}: Pick<KeptCase, 'seed' | 'given' | 'timedOut' | 'full'>): SessionState['inputs'] {
+  return { seed, given, timedOut, full };
 }
 
 /**
