@@ -17,6 +17,8 @@ interface Props {
 }
 
 export function BeginForm({ plan, cases, interviewer, begin }: Props) {
+  // What chance decides is nobody's to choose.
+  const known = (plan.document.given ?? []).filter(({ random }) => !random);
   const taken = new Set(cases.map(({ id }) => id));
   const [latest] = cases;
   const [id, setId] = useState(latest === undefined ? '1' : (nextCaseId(latest.id, taken) ?? ''));
@@ -24,13 +26,15 @@ export function BeginForm({ plan, cases, interviewer, begin }: Props) {
   const [problem, setProblem] = useState<string | null>(null);
   const start = () => {
     const name = id.trim();
+    const missing = known.find((entry) => (given[entry.name] ?? null) === null);
     const walked = walk(plan, { answers: {}, given, seed: 1, lenient: true });
     if (name === '')
       setProblem('Write what the case is called: a number, or what stands on the address list.');
     else if (taken.has(name))
       setProblem(`There is a case ${name} on this device already: go on with it below.`);
-    else if (!walked.ok)
-      setProblem(`A value that is known before the start is missing or not allowed: ${walked.problem}.`);
+    else if (missing !== undefined)
+      setProblem(`Fill in “${missing.label}” first: it is known before the start.`);
+    else if (!walked.ok) setProblem(`This cannot be begun: ${walked.problem}.`);
     else begin(name, given);
   };
   return (
@@ -56,7 +60,7 @@ export function BeginForm({ plan, cases, interviewer, begin }: Props) {
           />
         </label>
       )}
-      {(plan.document.given ?? []).map((entry) => (
+      {known.map((entry) => (
         <label key={entry.name}>
           {entry.label}
           <GivenField

@@ -48,7 +48,8 @@ export function Desk({ plan, asked, shelf, cases, interviewer, begin, goOn, stop
         </p>
       ) : (
         <p>
-          {plural(open.length, 'case')} to go on with, {closed.length} closed
+          {open.length > 0 && `${plural(open.length, 'case')} to go on with, `}
+          {closed.length} closed
           {send !== null && waiting.length > 0 && `, ${waiting.length} of them not sent yet`}.
         </p>
       )}

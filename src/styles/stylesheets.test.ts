@@ -72,4 +72,12 @@ describe('stylesheets', () => {
     });
     assert.deepEqual(busy, []);
   });
+
+  test('give no name to a container: one bundler makes another name of it in every sheet', () => {
+    const named = [...text].filter(([, words]) => /container: *\w|container-name|@container +\w/.test(words));
+    assert.deepEqual(
+      named.map(([file]) => short(file)),
+      [],
+    );
+  });
 });
