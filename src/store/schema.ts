@@ -1,10 +1,21 @@
 /** The tables of the database. */
-import { blob, customType, index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import {
+  blob,
+  customType,
+  index,
+  integer,
+  primaryKey,
+  sqliteTable,
+  text,
+  uniqueIndex,
+} from 'drizzle-orm/sqlite-core';
 import type { Address } from '../core/document/addresses';
 import type { Answers } from '../core/document/types';
 import { VERDICTS } from '../core/document/vocabularies';
 import type { Walked } from '../core/document/walked';
 import type { GateCheck } from '../core/release/gate';
+import { DEVICES, TRIAL_STATES, type TrialSettings } from '../core/responding/trial-settings';
+import type { TurnedCase } from '../core/responding/turn';
 
 /** What was written is there, and is not what was written: told as damage of the disk, as SQLite tells its own. */
 export class DamagedRow extends Error {
@@ -200,6 +211,76 @@ export const cases = sqliteTable(
     revision: integer('revision'),
   },
   (table) => [uniqueIndex('cases_entry').on(table.studyId, table.caseId, table.entry)],
+);
+
+/** Links under which real respondents answer a questionnaire, as it was when the link was made. */
+export const trials = sqliteTable(
+  'trials',
+  {
+    /** Cannot be guessed; what respondents are given. */
+    token: text('token').primaryKey(),
+    studyId: text('study_id')
+      .notNull()
+      .references(() => studies.id, { onDelete: 'cascade' }),
+    /** What the link is called by its author. */
+    name: text('name').notNull(),
+    /** Number of the version; null of a draft, which goes on without it. */
+    version: integer('version'),
+    /** The questionnaire as the text of its file, and the SHA-256 of that. */
+    document: text('document').notNull(),
+    checksum: text('checksum').notNull(),
+    settings: json<TrialSettings>('settings').notNull(),
+    state: text('state', { enum: TRIAL_STATES }).notNull(),
+    /** Of the blocks in which arms are allotted. */
+    seed: integer('seed').notNull(),
+    /** How many responses were begun: the number of the last. */
+    begun: integer('begun').notNull(),
+    /** Of those who declined nothing is kept but how many they were. */
+    declined: integer('declined').notNull(),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [index('trials_study').on(table.studyId)],
+);
+
+/** What respondents answered under a link. No address, and nothing of their browser. */
+export const responses = sqliteTable(
+  'responses',
+  {
+    /** The key of the case. */
+    id: text('id').primaryKey(),
+    token: text('token')
+      .notNull()
+      .references(() => trials.token, { onDelete: 'cascade' }),
+    /** From 1, in the order in which they were begun. */
+    number: integer('number').notNull(),
+    /** By which somebody comes back to it from another browser. */
+    code: text('code').notNull(),
+    kept: json<TurnedCase>('kept').notNull(),
+    /** Id of the ending; null while it is answered. */
+    ending: text('ending'),
+    device: text('device', { enum: DEVICES }).notNull(),
+    changedAt: integer('changed_at').notNull(),
+  },
+  (table) => [
+    uniqueIndex('responses_number').on(table.token, table.number),
+    uniqueIndex('responses_code').on(table.token, table.code),
+  ],
+);
+
+/** Places that responses take in quotas, while they are answered and once they are complete. */
+export const places = sqliteTable(
+  'places',
+  {
+    responseId: text('response_id')
+      .notNull()
+      .references(() => responses.id, { onDelete: 'cascade' }),
+    token: text('token').notNull(),
+    quota: text('quota').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.responseId, table.quota] }),
+    index('places_quota').on(table.token, table.quota),
+  ],
 );
 
 /** Snags that somebody looked at and set aside, with the reason. */

@@ -21,6 +21,8 @@ export interface EndingTraits {
   readonly early: boolean;
   /** The respondent has answered all that was meant for them, and counts towards targets. */
   readonly counts: boolean;
+  /** Of real respondents who end so nothing is kept but how many they are. */
+  readonly keepsNothing: boolean;
   /** Drawn beside the word, in this colour; its faint shade is the token with `ribbon-` before it. */
   readonly mark: 'bar' | 'flag' | 'dash' | 'square' | 'arrow';
   readonly colour: Colour;
@@ -32,6 +34,7 @@ export const ENDINGS: Readonly<Record<EndingKind, EndingTraits>> = {
     meaning: 'answered to the end',
     early: false,
     counts: true,
+    keepsNothing: false,
     mark: 'bar',
     colour: 'pine-mid',
   },
@@ -40,6 +43,7 @@ export const ENDINGS: Readonly<Record<EndingKind, EndingTraits>> = {
     meaning: 'not one of those who are meant',
     early: true,
     counts: false,
+    keepsNothing: false,
     mark: 'flag',
     colour: 'coral',
   },
@@ -48,6 +52,7 @@ export const ENDINGS: Readonly<Record<EndingKind, EndingTraits>> = {
     meaning: 'did not consent',
     early: true,
     counts: false,
+    keepsNothing: true,
     mark: 'dash',
     colour: 'ink-faint',
   },
@@ -56,6 +61,7 @@ export const ENDINGS: Readonly<Record<EndingKind, EndingTraits>> = {
     meaning: 'enough like them have answered',
     early: true,
     counts: false,
+    keepsNothing: false,
     mark: 'square',
     colour: 'plum',
   },
@@ -64,6 +70,7 @@ export const ENDINGS: Readonly<Record<EndingKind, EndingTraits>> = {
     meaning: 'answered to the end, and goes on in another questionnaire',
     early: false,
     counts: true,
+    keepsNothing: false,
     mark: 'arrow',
     colour: 'ink-blue',
   },

@@ -147,7 +147,7 @@ function visitOf(plan: Plan, kept: KeptCase, now: number): v.InferOutput<typeof 
 }
 
 /** Closed where it has come to its ending; the clock of its section begun where it has one. */
-function settled(plan: Plan, kept: KeptCase, now: number): KeptCase {
+export function settled<Kept extends KeptCase>(plan: Plan, kept: Kept, now: number): Kept {
   const { result, pages } = followed(plan, { answers: kept.answers, inputs: inputsOf(kept) });
   const page = pages[kept.at];
   if (page === undefined)

@@ -10,7 +10,15 @@ import { AnswersSchema } from '../document/walked';
 import { isBlank } from '../routing/answers';
 import type { Plan } from '../routing/plan';
 import { walk, type Fault, type Walk } from '../routing/walk';
-import { caseAfter, inputsOf, KeptCaseSchema, pagesOfCase, sessionOfCase, type KeptCase } from './kept-case';
+import {
+  caseAfter,
+  inputsOf,
+  KeptCaseSchema,
+  pagesOfCase,
+  sessionOfCase,
+  settled,
+  type KeptCase,
+} from './kept-case';
 import { followed, type SessionAction } from './session';
 
 const MOST_ANSWERS = 2000;
@@ -194,4 +202,23 @@ export function placesTaken(plan: Plan, kept: TurnedCase): string[] {
   if (!walked.ok) return [];
   const met = new Set(walked.walk.steps.flatMap((step) => quotasAt(walked.walk, step)));
   return kept.held.filter((id) => met.has(id));
+}
+
+/**
+ * After places in quotas went to others, as of somebody who was away for long: those quotas are full to them, and they go on
+ * from there, perhaps at once to their ending.
+ */
+export function withoutPlaces(
+  plan: Plan,
+  kept: TurnedCase,
+  lost: readonly string[],
+  now: number,
+): TurnedCase {
+  if (lost.length === 0 || kept.closed !== null) return kept;
+  const without: TurnedCase = {
+    ...kept,
+    held: kept.held.filter((id) => !lost.includes(id)),
+    full: [...kept.full, ...lost],
+  };
+  return settled(plan, without, now);
 }
