@@ -8,7 +8,6 @@ import * as v from 'valibot';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import heating from '../../demo/tern-valley-home-heating.fork.json';
-import { columnsOf } from '../../src/core/coding/columns';
 import { passKey } from '../../src/core/document/addresses';
 import type { Answers, Questionnaire } from '../../src/core/document/types';
 import {
@@ -18,15 +17,13 @@ import {
   KeptCaseSchema,
   sessionOfCase,
 } from '../../src/core/responding/kept-case';
-import { rowOfCase } from '../../src/core/responding/case-data';
 import { followed, sessionOf, type Session } from '../../src/core/responding/session';
-import { hash } from '../../src/core/routing/draws';
 import type { Plan } from '../../src/core/routing/plan';
-import { madeUpRespondents, type MadeUp } from '../../src/core/simulate/respondents';
-import { planFor } from '../support/questionnaire';
+import type { MadeUp } from '../../src/core/simulate/respondents';
 import { randomDocument } from './documents';
 import { FEATURED } from './featured';
 import { seedsToTry } from './seeds';
+import { comparedRows } from './straight-through';
 
 const SEEDS = seedsToTry([], 25);
 const KEY = '00000000-0000-4000-8000-000000000000';
@@ -119,40 +116,17 @@ function answered(plan: Plan, person: MadeUp, other: Answers, seed: number) {
   return tab.case;
 }
 
-function compare(document: Questionnaire, about: string, people: number): number {
-  const plan = planFor(document);
-  const columns = columnsOf(plan).map(({ name }) => name);
-  let compared = 0;
-  const all = [...madeUpRespondents(plan, people, 7)];
-  for (const [n, person] of all.entries()) {
-    if (person.ending === null) continue;
-    const kept = answered(plan, person, all[(n + 1) % all.length]?.answers ?? {}, hash(`7/${n + 1}`));
-    // Somebody who ends on a detour cannot come back.
-    if (kept === null) continue;
-    compared += 1;
-    const row = rowOfCase(plan, kept);
-    assert.deepEqual(
-      columns.map((name) => row[name]),
-      person.row(),
-      `${about}, respondent ${n + 1}`,
-    );
-  }
-  return compared;
-}
-
 describe('a case answered with detours', () => {
-  const noQuotas = (document: Questionnaire): Questionnaire => ({ ...document, quotas: [] });
-
   it('has the row of whoever was walked straight through, on the demo and every feature', () => {
     const compared = [heating as unknown as Questionnaire, ...FEATURED].map((document, n) =>
-      compare(noQuotas(document), `document ${n}`, 12),
+      comparedRows(document, `document ${n}`, 12, answered),
     );
     assert.ok(compared.reduce((a, b) => a + b) > 100, String(compared));
   });
 
   it(`likewise on ${SEEDS.words}`, () => {
     let compared = 0;
-    for (const seed of SEEDS.all) compared += compare(noQuotas(randomDocument(seed)), `seed ${seed}`, 4);
+    for (const seed of SEEDS.all) compared += comparedRows(randomDocument(seed), `seed ${seed}`, 4, answered);
     assert.ok(compared > SEEDS.count, String(compared));
   });
 });

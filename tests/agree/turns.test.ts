@@ -8,7 +8,6 @@ import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import * as v from 'valibot';
 import heating from '../../demo/tern-valley-home-heating.fork.json';
-import { columnsOf } from '../../src/core/coding/columns';
 import { passKey } from '../../src/core/document/addresses';
 import type { Answers, Questionnaire } from '../../src/core/document/types';
 import { rowOfCase } from '../../src/core/responding/case-data';
@@ -24,13 +23,13 @@ import {
   type TurnedCase,
   type TurnMeans,
 } from '../../src/core/responding/turn';
-import { hash } from '../../src/core/routing/draws';
 import type { Plan } from '../../src/core/routing/plan';
-import { madeUpRespondents, type MadeUp } from '../../src/core/simulate/respondents';
+import type { MadeUp } from '../../src/core/simulate/respondents';
 import { ask, planFor, questionnaire, section } from '../support/questionnaire';
 import { randomDocument } from './documents';
 import { FEATURED } from './featured';
 import { seedsToTry } from './seeds';
+import { comparedRows } from './straight-through';
 
 const SEEDS = seedsToTry([], 20);
 const KEY = '00000000-0000-4000-8000-000000000000';
@@ -120,36 +119,19 @@ function answered(plan: Plan, person: MadeUp, other: Answers, seed: number): Tur
   return kept;
 }
 
-function compare(document: Questionnaire, about: string, people: number): number {
-  const plan = planFor({ ...document, quotas: [] });
-  const columns = columnsOf(plan).map(({ name }) => name);
-  const all = [...madeUpRespondents(plan, people, 7)];
-  let compared = 0;
-  for (const [n, person] of all.entries()) {
-    if (person.ending === null) continue;
-    const kept = answered(plan, person, all[(n + 1) % all.length]?.answers ?? {}, hash(`7/${n + 1}`));
-    if (kept === null) continue;
-    compared += 1;
-    const row = rowOfCase(plan, kept);
-    assert.deepEqual(
-      columns.map((name) => row[name]),
-      person.row(),
-      `${about}, respondent ${n + 1}`,
-    );
-  }
-  return compared;
-}
-
 describe('turns of a respondent', () => {
   it('code to the row of whoever was walked straight through, on the demo and every feature', () => {
     const documents = [heating as unknown as Questionnaire, ...FEATURED];
-    const compared = documents.reduce((sum, document, n) => sum + compare(document, `document ${n}`, 8), 0);
+    const compared = documents.reduce(
+      (sum, document, n) => sum + comparedRows(document, `document ${n}`, 8, answered),
+      0,
+    );
     assert.ok(compared > 60, String(compared));
   });
 
   it(`likewise on ${SEEDS.words}`, () => {
     let compared = 0;
-    for (const seed of SEEDS.all) compared += compare(randomDocument(seed), `seed ${seed}`, 4);
+    for (const seed of SEEDS.all) compared += comparedRows(randomDocument(seed), `seed ${seed}`, 4, answered);
     assert.ok(compared > SEEDS.count, String(compared));
   });
 });
