@@ -5,8 +5,9 @@ import * as v from 'valibot';
 import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
 import type { Answers } from '../document/types';
 import type { Plan } from '../routing/plan';
+import { rowOfCase } from './case-data';
 import { caseBegun, pagesOfCase } from './kept-case';
-import { turnedCase, turnTaken, TurnSchema, type Turn, type TurnMeans } from './turn';
+import { turnedCase, turnTaken, TurnSchema, withoutPlaces, type Turn, type TurnMeans } from './turn';
 
 const plan = planFor(
   questionnaire([
@@ -72,6 +73,9 @@ describe('a turn', () => {
     assert.match(one.turn({}, 'time-out', 60), /^no-limit/);
     assert.equal(one.turn({}, 'time-out', 70), 'last');
     assert.match(one.turn({}, 'time-out', 700), /^no-limit/);
+    one.turn({ last: 1 }, 'next', 701);
+    const wanted = { drives: 1, far: -3, far_comment: '', make: -3, bus: -3, last: 1, ending: 'done' };
+    assert.deepEqual(rowOfCase(plan, one.kept()), wanted);
   });
 
   it('goes back only where that is allowed, and never before the first page', () => {
@@ -79,6 +83,22 @@ describe('a turn', () => {
     const one = begin(plan, { mayGoBack: false });
     one.turn({ drives: 2 });
     assert.match(one.turn({}, 'back'), /^not-allowed: There is no way back/);
+  });
+
+  it('is of the page in hand and the next in number, or nothing is taken of it', () => {
+    const one = begin();
+    one.turn({ drives: 2 });
+    const before = one.kept();
+    const means = { now: 5000, isFull: () => false, mayGoBack: true };
+    const page = pagesOfCase(plan, before)[before.at]?.key ?? '';
+    const taken = (turn: number, of: string) => {
+      const result = turnTaken(plan, before, { turn, page: of, answers: { bus: 1 }, go: 'next' }, means);
+      return result.ok ? result.again : result.why;
+    };
+    assert.deepEqual(
+      [taken(2, page), taken(3, page), taken(2, '0/0/0'), taken(1, page)],
+      [false, 'elsewhere', 'elsewhere', true],
+    );
   });
 
   it('is read only where it is one', () => {
@@ -152,5 +172,17 @@ describe('quotas on the way', () => {
     one.turn({}, 'back');
     one.turn({ sex: 1 });
     assert.deepEqual(one.looked, ['men', 'all', 'men']);
+  });
+
+  it('that went to others are full to whoever was away, who goes on from there', () => {
+    const one = looking();
+    one.turn({ sex: 1, age: 2 });
+    const kept = one.kept();
+    assert.equal(withoutPlaces(limited, kept, [], 9000), kept);
+    const without = withoutPlaces(limited, kept, ['men'], 9000);
+    assert.deepEqual([without.held, without.full], [['all'], ['men']]);
+    // They were turned away at the first page, and stood on the second.
+    assert.deepEqual(without.closed, { at: 9000, by: 'ending' });
+    assert.equal(withoutPlaces(limited, without, ['all'], 9001), without);
   });
 });

@@ -60,6 +60,7 @@ export function FilesCard({ version }: { readonly version: Version | null }) {
               placeholder="https://example.org/cases"
               onChange={(event) => setPost(event.target.value)}
             />
+            {/^\s*http:/i.test(post) && <small>Over http:// the answers travel unprotected.</small>}
           </label>
         </section>
         <section aria-label="Data">
