@@ -13,22 +13,14 @@ export function CaseLock({ name, leave, children }: Props) {
   const [state, setState] = useState<'asking' | 'ours' | 'elsewhere'>('asking');
   useEffect(() => {
     let release: () => void = () => undefined;
-    const { locks } = navigator as Partial<Navigator>;
-    if (locks === undefined) {
-      // eslint-disable-next-line react-hooks/set-state-in-effect -- an old browser tells no tabs apart
-      setState('ours');
-      return undefined;
-    }
-    const gone = new AbortController();
-    locks
-      .request(`jolly-fork case ${name}`, { ifAvailable: true }, (lock) => {
-        if (gone.signal.aborted) return undefined;
-        setState(lock === null ? 'elsewhere' : 'ours');
-        return lock === null ? undefined : new Promise<void>((resolve) => (release = resolve));
-      })
-      .catch(() => setState('ours'));
+    let gone = false;
+    whileOurs(name, (ours) => {
+      if (gone) return undefined;
+      setState(ours ? 'ours' : 'elsewhere');
+      return ours ? new Promise<void>((resolve) => (release = resolve)) : undefined;
+    });
     return () => {
-      gone.abort();
+      gone = true;
       release();
     };
   }, [name]);
@@ -45,4 +37,15 @@ export function CaseLock({ name, leave, children }: Props) {
       </p>
     </div>
   );
+}
+
+/** Does something with a case while no other tab has it, until what is given back is over; told at once where one has. */
+export function whileOurs(name: string, act: (ours: boolean) => Promise<void> | undefined | void): void {
+  // Old browsers tell no tabs apart.
+  const { locks } = navigator as Partial<Navigator>;
+  if (locks === undefined) void act(true);
+  else
+    locks
+      .request(`jolly-fork case ${name}`, { ifAvailable: true }, (lock) => act(lock !== null))
+      .catch(() => void act(true));
 }

@@ -6,7 +6,7 @@ import type { Answers } from '../core/document/types';
 import type { Plan } from '../core/routing/plan';
 import { themeStyle } from '../islands/ui/theme';
 import { CasePage } from './CasePage';
-import { CaseLock } from './CaseLock';
+import { CaseLock, whileOurs } from './CaseLock';
 import { Desk } from './Desk';
 import classes from './instrument.module.css';
 import type { Sender } from './sender';
@@ -28,6 +28,7 @@ export function Instrument({ plan, asked, shelf, sender }: Props) {
   const begin = (id: string, values: Answers) =>
     setOpen(caseBegun(plan, { key: crypto.randomUUID(), id, seed: seed(), given: values }, Date.now()));
   const send = () => void sender?.send();
+  const [told, setTold] = useState<string | null>(null);
   return (
     <main className={classes.instrument} style={themeStyle(settings?.theme ?? {})}>
       {open === null ? (
@@ -35,10 +36,14 @@ export function Instrument({ plan, asked, shelf, sender }: Props) {
           {...{ plan, asked, shelf, cases, interviewer }}
           begin={begin}
           goOn={setOpen}
-          stop={(kept) => {
-            shelf.put(caseStopped(plan, kept, Date.now()));
-            send();
-          }}
+          stop={(kept) =>
+            whileOurs(kept.key, (ours) => {
+              setTold(ours ? null : `Case ${kept.id} is being answered in another tab: close it there.`);
+              if (!ours) return;
+              shelf.put(caseStopped(plan, shelf.get(kept.key) ?? kept, Date.now()));
+              send();
+            })
+          }
           send={sender === null ? null : () => void sender.sendNow(true)}
         />
       ) : (
@@ -61,10 +66,13 @@ export function Instrument({ plan, asked, shelf, sender }: Props) {
         ) : (
           `${asked.title}. ${asked.version}`
         )}
-        {shelf.problem !== null && (
-          <span role="alert" className={classes.problem}>
-            {shelf.problem}
-          </span>
+        {[shelf.problem, told].map(
+          (problem) =>
+            problem !== null && (
+              <span key={problem} role="alert" className={classes.problem}>
+                {problem}
+              </span>
+            ),
         )}
       </footer>
     </main>

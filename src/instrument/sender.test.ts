@@ -10,6 +10,7 @@ import { Shelf, type Kept } from './shelf';
 const plan = planFor(questionnaire([section('a', [ask('drives')])]));
 const ASKED = { title: 'Cars', version: 'Draft', checksum: 'abc' };
 
+/** `room`: how many letters it holds. */
 function storage(room = Infinity): Kept & { readonly texts: Map<string, string> } {
   const texts = new Map<string, string>();
   return {
@@ -20,7 +21,8 @@ function storage(room = Infinity): Kept & { readonly texts: Map<string, string> 
     key: (n) => [...texts.keys()][n] ?? null,
     getItem: (name) => texts.get(name) ?? null,
     setItem: (name, text) => {
-      if (text.length > room) throw new Error('QuotaExceededError');
+      const others = [...texts].reduce((sum, [of, each]) => sum + (of === name ? 0 : each.length), 0);
+      if (others + text.length > room) throw new Error('QuotaExceededError');
       texts.set(name, text);
     },
     removeItem: (name) => void texts.delete(name),
@@ -67,6 +69,21 @@ describe('the shelf', () => {
     assert.match(full.problem ?? '', /no room left/);
     assert.equal(full.get(begun(1).key)?.id, '1');
     assert.match(new Shelf(null, 'abc').problem ?? '', /keeps nothing/);
+  });
+
+  it('holds on to what found no room, whatever is read anew, until there is some', () => {
+    const kept = storage(JSON.stringify(begun(1)).length + 10);
+    const shelf = new Shelf(kept, 'abc');
+    for (const n of [1, 2]) shelf.put(begun(n));
+    shelf.reread();
+    assert.deepEqual(
+      shelf.all().map(({ id }) => id),
+      ['2', '1'],
+    );
+    assert.match(shelf.problem ?? '', /no room left/);
+    shelf.remove([begun(1).key]);
+    assert.equal(shelf.problem, null);
+    assert.deepEqual(new Shelf(kept, 'abc').all(), [begun(2)]);
   });
 });
 

@@ -11,6 +11,8 @@ export class Shelf {
   private readonly here = new Map<string, KeptCase>();
   private readonly listeners = new Set<() => void>();
   private listed: readonly KeptCase[] | null = null;
+  /** Cases of which the last change is here alone. */
+  private readonly unkept = new Set<string>();
   /** Why the last change is not kept, as a sentence; null where it is. */
   problem: string | null = null;
 
@@ -36,28 +38,31 @@ export class Shelf {
 
   put(kept: KeptCase): void {
     this.here.set(kept.key, kept);
-    this.problem = this.write(kept);
+    this.keep([kept.key]);
     this.changed();
   }
 
   remove(keys: readonly string[]): void {
     for (const key of keys) {
       this.here.delete(key);
+      this.unkept.delete(key);
       this.storage?.removeItem(this.prefix + key);
     }
+    // There may be room now for what found none.
+    this.keep([...this.unkept]);
     this.changed();
   }
 
   /** What another tab has changed. */
   reread(): void {
     if (this.storage === null) return;
-    this.here.clear();
+    for (const key of this.here.keys()) if (!this.unkept.has(key)) this.here.delete(key);
     for (let n = 0; n < this.storage.length; n += 1) {
       const name = this.storage.key(n);
       if (name === null || !name.startsWith(this.prefix)) continue;
       const kept = readCase(this.storage.getItem(name));
       // What cannot be read is left where it lies: another program may make something of it.
-      if (kept !== null) this.here.set(kept.key, kept);
+      if (kept !== null && !this.unkept.has(kept.key)) this.here.set(kept.key, kept);
     }
     this.changed();
   }
@@ -67,14 +72,17 @@ export class Shelf {
     return () => this.listeners.delete(listener);
   };
 
-  private write(kept: KeptCase): string | null {
-    if (this.storage === null) return NOT_KEPT;
-    try {
-      this.storage.setItem(this.prefix + kept.key, JSON.stringify(kept));
-      return null;
-    } catch {
-      return FULL;
+  /** Writes what is here, and says so where it could not. */
+  private keep(keys: readonly string[]): void {
+    for (const key of keys) {
+      try {
+        this.storage?.setItem(this.prefix + key, JSON.stringify(this.here.get(key)));
+        this.unkept.delete(key);
+      } catch {
+        this.unkept.add(key);
+      }
     }
+    if (this.storage !== null) this.problem = this.unkept.size > 0 ? FULL : null;
   }
 
   private changed(): void {
