@@ -9,9 +9,10 @@ import { passKey, readPassKey } from '../document/addresses';
 import { AnswersSchema } from '../document/walked';
 import { isBlank } from '../routing/answers';
 import type { Plan } from '../routing/plan';
-import { walk, type Fault, type Walk } from '../routing/walk';
+import { walk, type Walk } from '../routing/walk';
 import {
   caseAfter,
+  clockOf,
   inputsOf,
   KeptCaseSchema,
   pagesOfCase,
@@ -110,11 +111,6 @@ export function turnTaken(plan: Plan, kept: TurnedCase, turn: Turn, means: TurnM
   return { ok: true, kept: { ...gone, turns: turn.turn, held: placesTaken(plan, gone) }, again: false };
 }
 
-/** What keeps somebody on the page in hand, as it stands. */
-export function faultsOfPage(plan: Plan, kept: KeptCase): readonly Fault[] {
-  return pagesOfCase(plan, kept)[kept.at]?.steps.flatMap(({ faults }) => faults) ?? [];
-}
-
 /** With the answers of a turn; nothing moves. */
 function withAnswers(plan: Plan, kept: TurnedCase, turn: Turn, now: number): TurnedCase {
   const before = kept.answers;
@@ -140,7 +136,7 @@ const GRACE = 3000;
 
 function timeIsOver(plan: Plan, kept: KeptCase, section: number, pass: number | null, now: number): boolean {
   const limit = plan.sections[section]?.section.timeLimit;
-  const begun = kept.clocks[`${section} ${pass ?? ''}`];
+  const begun = kept.clocks[clockOf({ section, pass })];
   return limit !== undefined && begun !== undefined && now >= begun + limit * 1000 - GRACE;
 }
 

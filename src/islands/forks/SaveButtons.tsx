@@ -7,6 +7,7 @@ import { fileStem } from '../../core/document/names';
 import { versionWords } from '../../core/release/version-words';
 import type { River } from '../../core/views/river';
 import type { Marked } from '../../core/views/river-drawing';
+import { base64 } from '../../core/exchange/base64';
 import { riverPicture, type Picture } from '../../core/views/river-picture';
 import { useStudy } from '../state/store';
 import { saveBlob } from '../ui/save-blob';
@@ -63,14 +64,8 @@ async function facesInside(): Promise<string> {
 }
 
 async function face(family: string, url: string): Promise<string> {
-  const data = base64Of(await (await fetch(url)).arrayBuffer());
+  const data = base64(new Uint8Array(await (await fetch(url)).arrayBuffer()));
   return `@font-face { font-family: '${family}'; font-weight: 100 900; src: url(data:font/woff2;base64,${data}) format('woff2'); }`;
-}
-
-function base64Of(bytes: ArrayBuffer): string {
-  let binary = '';
-  for (const byte of new Uint8Array(bytes)) binary += String.fromCharCode(byte);
-  return btoa(binary);
 }
 
 async function pngOf({ svg, width, height }: Picture): Promise<Blob> {
@@ -78,7 +73,7 @@ async function pngOf({ svg, width, height }: Picture): Promise<Blob> {
   // The page draws it, and lets through what has its mark.
   const marked = svg.replace('<style>', `<style nonce="${styleNonce()}">`);
   // A data address, which leaves the canvas free to be read.
-  image.src = `data:image/svg+xml;base64,${base64Of(await blobOf(marked).arrayBuffer())}`;
+  image.src = `data:image/svg+xml;base64,${base64(new Uint8Array(await blobOf(marked).arrayBuffer()))}`;
   await image.decode();
   const scale = Math.min(LARGER, MOST_PIXELS / Math.max(width, height));
   const canvas = document.createElement('canvas');

@@ -1,4 +1,5 @@
 /** Pictures that are stored with a questionnaire: read from a file, with type and size checked by what is in it. */
+import { base64 } from '../../core/exchange/base64';
 
 const MOST_BYTES = 400_000;
 
@@ -28,7 +29,5 @@ export async function readPicture(file: File): Promise<ReadPicture> {
       ok: false,
       problem: `“${file.name}” is no PNG, JPEG, GIF or WebP picture: choose one of these.`,
     };
-  let binary = '';
-  for (const byte of bytes) binary += String.fromCharCode(byte);
-  return { ok: true, src: `data:${kind[0]};base64,${btoa(binary)}` };
+  return { ok: true, src: `data:${kind[0]};base64,${base64(bytes)}` };
 }

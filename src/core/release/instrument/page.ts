@@ -5,6 +5,8 @@ import { assets } from '#assets';
 import type { FontFamily } from '../../../assets/assets';
 import { writeDocument } from '../../document/read';
 import type { Questionnaire } from '../../document/types';
+import { base64 } from '../../exchange/base64';
+import { escaped } from '../../exchange/markup';
 import type { InstrumentData } from '../../responding/instrument-data';
 
 export interface Made {
@@ -87,15 +89,4 @@ function inScript(json: string): string {
     .replace(/</g, '\\u003c')
     .replace(/\u2028/g, '\\u2028')
     .replace(/\u2029/g, '\\u2029');
-}
-
-function escaped(text: string): string {
-  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
-}
-
-function base64(bytes: Uint8Array): string {
-  let binary = '';
-  for (let start = 0; start < bytes.length; start += 0x8000)
-    binary += String.fromCharCode(...bytes.subarray(start, start + 0x8000));
-  return btoa(binary);
 }
