@@ -1,74 +1,90 @@
 /**
- * Responses under a link. Each change is one transaction: a turn is kept whole or not at all, and no two respondents take the last
- * place of a quota.
+ * Responses under a link, by sittings: a sitting has a part for each questionnaire that somebody was led through. Who may begin, and
+ * what is found again; turns are taken in `turns.ts`.
  */
-import { randomInt, randomUUID } from 'node:crypto';
-import { and, asc, count, eq, gt, ne, or, isNotNull } from 'drizzle-orm';
-import { readDocumentText } from '../core/document/read';
+import { createHash, randomInt, randomUUID } from 'node:crypto';
+import { and, asc, desc, eq, isNull, lt } from 'drizzle-orm';
 import type { Answers } from '../core/document/types';
-import { ENDINGS } from '../core/document/vocabularies';
 import { allotted } from '../core/responding/blocks';
 import { walkOfCase } from '../core/responding/case-data';
-import { caseBegun } from '../core/responding/kept-case';
-import { closedWords, haltedWords, type Device } from '../core/responding/trial-settings';
-import {
-  turnedCase,
-  turnTaken,
-  withoutPlaces,
-  type Turn,
-  type TurnedCase,
-  type TurnTaken,
-} from '../core/responding/turn';
+import { caseBegun, type KeptCase } from '../core/responding/kept-case';
+import { closedWords, type Device, type TrialSettings } from '../core/responding/trial-settings';
+import { turnedCase } from '../core/responding/turn';
 import type { Plan } from '../core/routing/plan';
-import { planOf } from '../core/routing/planner';
 import type { Store } from './open';
-import { places, responses, trials } from './schema';
-import { findTrial } from './trials';
+import { findPerson } from './people';
+import { responses, trials } from './schema';
+import { trialPlan } from './trial-plans';
+import { findTrial, type FoundTrial } from './trials';
 
 export type StoredResponse = typeof responses.$inferSelect;
 
+export interface ToBegin {
+  /** Chosen by the page: begun with it again, it is the same response. */
+  readonly ticket: string;
+  readonly device: Device;
+  /** A number that the browser keeps for this link; null where it keeps none. */
+  readonly browser: string | null;
+  /** Of somebody's own link; null under the link for all. */
+  readonly key: string | null;
+}
+
 export type Begun =
   | { readonly ok: true; readonly response: StoredResponse }
-  /** A sentence to the respondent. */
-  | { readonly ok: false; readonly problem: string };
+  | {
+      readonly ok: false;
+      /** `answered`: as often as one may. `elsewhere`: begun in another browser. `stranger`: without a link of their own. */
+      readonly why: 'no-link' | 'closed' | 'answered' | 'elsewhere' | 'stranger';
+      /** A sentence to the respondent. */
+      readonly problem: string;
+    };
 
 /** Letters and digits that nobody takes for each other, spoken or written. */
 const CODE_LETTERS = 'abcdefghkmnpqrstuvwxyz23456789';
 const CODE_LENGTH = 8;
-/** Somebody who was away for so long, in milliseconds, may lose their place in a quota to others. */
-const AWAY = 30 * 60_000;
+const SEEDS = 2 ** 31;
 
-const NO_SUCH_LINK = 'There is no questionnaire at this address: it may have been mistyped.';
+export const NO_SUCH_LINK = 'There is no questionnaire at this address: it may have been mistyped.';
 
-/** Begins a response, with the arms that are its turn. */
-export function beginResponse(db: Store, token: string, device: Device, now: number): Begun {
+/** Begins a response, with the arms that are its turn; or goes on with one that the same person has begun. */
+export function beginResponse(db: Store, token: string, toBegin: ToBegin, now: number): Begun {
   return db.transaction(
     (tx): Begun => {
+      const refuse = (why: Exclude<Begun, { ok: true }>['why'], problem: string): Begun => ({
+        ok: false,
+        why,
+        problem,
+      });
       const trial = findTrial(db, token);
-      if (trial === null) return { ok: false, problem: NO_SUCH_LINK };
+      if (trial === null) return refuse('no-link', NO_SUCH_LINK);
+      const again = findSitting(db, token, { id: toBegin.ticket });
+      if (again !== null) return { ok: true, response: again };
+      const invited = toBegin.key === null ? null : findPerson(db, token, toBegin.key);
+      if (trial.settings.toldApart === 'personal' && invited === null)
+        return refuse(
+          'stranger',
+          'This questionnaire is answered by those who were sent a link of their own: open that one, as it was sent.',
+        );
+      removeStopped(db, trial, now);
+      const person = personOf(trial.settings, toBegin, invited?.key ?? null);
+      const before = person === null ? [] : sittingsOf(db, token, person);
+      const open = before.find(({ closedBy }) => closedBy === null);
+      if (open !== undefined)
+        return trial.settings.toldApart === 'browser' || trial.settings.mayReturn
+          ? { ok: true, response: open }
+          : refuse('elsewhere', 'You have begun this questionnaire in another browser: please go on there.');
       const closed = closedWords(trial, now);
-      if (closed !== null) return { ok: false, problem: closed };
-      const plan = planFor(trial.checksum, trial.document);
-      const arms = (plan.document.given ?? [])
-        .filter(({ random }) => random)
-        .map((given) => [given.name, allotted(given, trial.begun, trial.seed)]);
+      if (closed !== null) return refuse('closed', closed);
+      if (person !== null && before.length >= trial.settings.attempts)
+        return refuse(
+          'answered',
+          trial.settings.attempts === 1
+            ? 'You have answered this questionnaire already. Thank you: there is nothing more to do.'
+            : 'You have answered this questionnaire as often as it can be answered. Thank you: there is nothing more to do.',
+        );
+      const plan = trialPlan(trial);
       const number = trial.begun + 1;
-      const begun = {
-        key: randomUUID(),
-        id: String(number),
-        seed: randomInt(2 ** 31),
-        given: Object.fromEntries(arms) as Answers,
-      };
-      const response: StoredResponse = {
-        id: begun.key,
-        token,
-        number,
-        code: freeCode(db, token),
-        kept: turnedCase(caseBegun(plan, begun, now)),
-        ending: null,
-        device,
-        changedAt: now,
-      };
+      const response = firstPart(db, { trial, plan, toBegin, number, person }, invited?.given ?? {}, now);
       tx.insert(responses).values(response).run();
       tx.update(trials).set({ begun: number }).where(eq(trials.token, token)).run();
       return { ok: true, response };
@@ -77,125 +93,176 @@ export function beginResponse(db: Store, token: string, device: Device, now: num
   );
 }
 
-/** Null where there is none under this link: with the key of the case, or the code that somebody was given. */
-export function findResponse(
+interface Beginning {
+  readonly trial: FoundTrial;
+  readonly plan: Plan;
+  readonly toBegin: ToBegin;
+  readonly number: number;
+  readonly person: string | null;
+}
+
+function firstPart(
   db: Store,
-  token: string,
-  by: { readonly id: string } | { readonly code: string },
-): StoredResponse | null {
-  const which = 'id' in by ? eq(responses.id, by.id) : eq(responses.code, by.code.trim().toLowerCase());
+  { trial, plan, toBegin, number, person }: Beginning,
+  given: Answers,
+  now: number,
+): StoredResponse {
+  const { ticket, device } = toBegin;
+  const begun = {
+    key: ticket,
+    id: String(number),
+    seed: seedFrom(trial.seed, ticket),
+    given: { ...given, ...armsFor(plan, trial.begun, trial.seed) },
+  };
+  const kept = turnedCase(caseBegun(plan, begun, now));
+  return {
+    ...{ id: ticket, token: trial.token, number, part: 0, questionnaire: 0, person, device },
+    ...{ code: freeCode(db, trial.token), kept, changedAt: now },
+    ...closingOf(plan, kept),
+  };
+}
+
+/** By the ticket, so that a page can be drawn before the response is begun; who knows the one cannot tell the other. */
+export function seedFrom(secret: number, ticket: string): number {
+  return createHash('sha256').update(`${secret} ${ticket}`).digest().readUInt32BE(0) % SEEDS;
+}
+
+/** The arms of the `n`-th respondent, from 0. */
+export function armsFor(plan: Plan, n: number, seed: number): Answers {
+  const random = (plan.document.given ?? []).filter((given) => given.random);
+  return Object.fromEntries(random.map((given) => [given.name, allotted(given, n, seed)]));
+}
+
+/** As it stands in its row: how it was closed, and at which ending. */
+export function closingOf(plan: Plan, kept: KeptCase): Pick<StoredResponse, 'closedBy' | 'ending'> {
+  const ending = kept.closed?.by === 'ending' ? walkOfCase(plan, kept)?.ending : null;
+  return {
+    closedBy: kept.closed?.by ?? null,
+    ending: ending == null ? null : (plan.endings[ending]?.ending.id ?? null),
+  };
+}
+
+function personOf({ toldApart }: TrialSettings, { browser }: ToBegin, key: string | null): string | null {
+  // Whoever comes by a link of their own is known by it, also where others need none.
+  if (key !== null) return `link ${key}`;
+  return toldApart === 'browser' && browser !== null ? `browser ${browser}` : null;
+}
+
+/** Each sitting of a person by its last part, the newest first. */
+function sittingsOf(db: Store, token: string, person: string): StoredResponse[] {
+  const parts = db
+    .select()
+    .from(responses)
+    .where(and(eq(responses.token, token), eq(responses.person, person)))
+    .orderBy(desc(responses.number), desc(responses.part))
+    .all();
+  return parts.filter(({ number }, n) => parts[n - 1]?.number !== number);
+}
+
+/** Null where there is none under this link. */
+export function findResponse(db: Store, token: string, id: string): StoredResponse | null {
   return (
     db
       .select()
       .from(responses)
-      .where(and(eq(responses.token, token), which))
+      .where(and(eq(responses.token, token), eq(responses.id, id)))
       .get() ?? null
   );
 }
 
-/** In the order in which they were begun. */
-export function listResponses(db: Store, token: string): StoredResponse[] {
-  return db.select().from(responses).where(eq(responses.token, token)).orderBy(asc(responses.number)).all();
-}
-
-export type TurnStored =
-  TurnTaken | { readonly ok: false; readonly why: 'no-response' | 'halted'; readonly message: string };
-
-/**
- * Takes a turn of a respondent. Where it ends as declined, nothing stays of them but the count. Throws where a link's
- * questionnaire cannot be read.
- */
-export function storeTurn(db: Store, token: string, id: string, turn: Turn, now: number): TurnStored {
-  return db.transaction(
-    (tx): TurnStored => {
-      const trial = findTrial(db, token);
-      const stored = trial === null ? null : findResponse(db, token, { id });
-      if (trial === null || stored === null)
-        return { ok: false, why: 'no-response', message: 'These answers are not known here: begin anew.' };
-      const halted = haltedWords(trial, now);
-      if (halted !== null && stored.kept.closed === null)
-        return { ok: false, why: 'halted', message: halted };
-      const plan = planFor(trial.checksum, trial.document);
-      const isFull = (quota: string) => othersIn(db, token, quota, id, now) >= targetOf(plan, quota);
-      const wasAway = now - stored.changedAt > AWAY;
-      const lost = wasAway ? stored.kept.held.filter(isFull) : [];
-      const kept = withoutPlaces(plan, stored.kept, lost, now);
-      const taken = turnTaken(plan, kept, turn, { now, isFull, mayGoBack: trial.settings.mayGoBack });
-      const after = taken.ok ? taken.kept : kept;
-      if (after === stored.kept) return taken;
-      const kind = endingOf(plan, after);
-      if (kind !== null && ENDINGS[kind.kind].keepsNothing) {
-        tx.delete(responses).where(eq(responses.id, id)).run();
-        tx.update(trials)
-          .set({ declined: trial.declined + 1 })
-          .where(eq(trials.token, token))
-          .run();
-        return taken;
-      }
-      tx.update(responses)
-        .set({ kept: after, ending: kind?.id ?? null, changedAt: now })
-        .where(eq(responses.id, id))
-        .run();
-      tx.delete(places).where(eq(places.responseId, id)).run();
-      const holds = kind === null || ENDINGS[kind.kind].counts ? after.held : [];
-      if (holds.length > 0)
-        tx.insert(places)
-          .values(holds.map((quota) => ({ responseId: id, token, quota })))
-          .run();
-      return taken;
-    },
-    { behavior: 'immediate' },
+/** The part that a sitting has come to; by the id of any of its parts, or by the code that somebody was given. */
+export function findSitting(
+  db: Store,
+  token: string,
+  by: { readonly id: string } | { readonly code: string },
+): StoredResponse | null {
+  const number =
+    'id' in by
+      ? findResponse(db, token, by.id)?.number
+      : db
+          .select({ number: responses.number })
+          .from(responses)
+          .where(and(eq(responses.token, token), eq(responses.code, plainCode(by.code))))
+          .get()?.number;
+  if (number === undefined) return null;
+  return (
+    db
+      .select()
+      .from(responses)
+      .where(and(eq(responses.token, token), eq(responses.number, number)))
+      .orderBy(desc(responses.part))
+      .get() ?? null
   );
 }
 
-/** Others who take a place in a quota: complete, or under way and not long away. */
-function othersIn(db: Store, token: string, quota: string, id: string, now: number): number {
-  const found = db
-    .select({ count: count() })
-    .from(places)
-    .innerJoin(responses, eq(responses.id, places.responseId))
-    .where(
-      and(
-        eq(places.token, token),
-        eq(places.quota, quota),
-        ne(places.responseId, id),
-        or(isNotNull(responses.ending), gt(responses.changedAt, now - AWAY)),
-      ),
-    )
+/** When a sitting began; milliseconds since 1970. */
+export function sittingBegan(db: Store, { token, number, kept }: StoredResponse): number {
+  const first = db
+    .select({ kept: responses.kept })
+    .from(responses)
+    .where(and(eq(responses.token, token), eq(responses.number, number)))
+    .orderBy(asc(responses.part))
     .get();
-  return found?.count ?? 0;
+  return first?.kept.startedAt ?? kept.startedAt;
 }
 
-const targetOf = (plan: Plan, quota: string) =>
-  plan.document.quotas?.find(({ id }) => id === quota)?.target ?? Infinity;
-
-function endingOf(plan: Plan, kept: TurnedCase) {
-  if (kept.closed === null) return null;
-  const ending = walkOfCase(plan, kept)?.ending;
-  return ending == null ? null : (plan.endings[ending]?.ending ?? null);
+/** In the order in which they were begun, the parts of each together. */
+export function listResponses(db: Store, token: string): StoredResponse[] {
+  return db
+    .select()
+    .from(responses)
+    .where(eq(responses.token, token))
+    .orderBy(asc(responses.number), asc(responses.part))
+    .all();
 }
+
+/** Where the answers of those who stop are not kept: takes away those that were left for so long as the link says. */
+export function removeStopped(db: Store, { token, settings }: FoundTrial, now: number): number {
+  if (settings.stopped !== 'remove') return 0;
+  const before = now - settings.stoppedAfter * 3_600_000;
+  return db.transaction((tx) => {
+    const { changes } = tx
+      .delete(responses)
+      .where(and(eq(responses.token, token), isNull(responses.closedBy), lt(responses.changedAt, before)))
+      .run();
+    if (changes > 0) {
+      const removed =
+        tx.select({ was: trials.removed }).from(trials).where(eq(trials.token, token)).get()?.was ?? 0;
+      tx.update(trials)
+        .set({ removed: removed + changes })
+        .where(eq(trials.token, token))
+        .run();
+    }
+    return changes;
+  });
+}
+
+/** A part that follows another in the same sitting. */
+export function nextPart(
+  { id: _id, ...before }: StoredResponse,
+  of: { readonly plan: Plan; readonly questionnaire: number; readonly given: Answers },
+  now: number,
+): StoredResponse {
+  const id = randomUUID();
+  const begun = { key: id, id: String(before.number), seed: randomInt(SEEDS), given: of.given };
+  const kept = { ...turnedCase(caseBegun(of.plan, begun, now)), isPerson: true };
+  return {
+    ...before,
+    id,
+    part: before.part + 1,
+    questionnaire: of.questionnaire,
+    kept,
+    changedAt: now,
+    ...closingOf(of.plan, kept),
+  };
+}
+
+const plainCode = (written: string) => written.toLowerCase().replace(/[^a-z0-9]/g, '');
 
 function freeCode(db: Store, token: string): string {
   for (;;) {
     const letters = Array.from({ length: CODE_LENGTH }, () => CODE_LETTERS[randomInt(CODE_LETTERS.length)]);
     const code = letters.join('');
-    if (findResponse(db, token, { code }) === null) return code;
+    if (findSitting(db, token, { code }) === null) return code;
   }
-}
-
-/** Of the questionnaires that were asked for last: making one ready takes longer than a turn. */
-const plans = new Map<string, Plan>();
-const MOST_PLANS = 20;
-
-function planFor(checksum: string, document: string): Plan {
-  let plan = plans.get(checksum);
-  if (plan === undefined) {
-    const read = readDocumentText(document);
-    if (!read.ok) throw new Error(`the questionnaire of a link cannot be read: ${read.problems[0]?.message}`);
-    plan = planOf(read.document);
-    const [oldest] = plans.keys();
-    if (plans.size >= MOST_PLANS && oldest !== undefined) plans.delete(oldest);
-    plans.set(checksum, plan);
-  }
-  return plan;
 }

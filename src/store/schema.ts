@@ -237,12 +237,55 @@ export const trials = sqliteTable(
     begun: integer('begun').notNull(),
     /** Of those who declined nothing is kept but how many they were. */
     declined: integer('declined').notNull(),
+    /** Of those who stopped, where their answers are not kept: how many they were. */
+    removed: integer('removed').notNull().default(0),
     createdAt: integer('created_at').notNull(),
   },
   (table) => [index('trials_study').on(table.studyId)],
 );
 
-/** What respondents answered under a link. No address, and nothing of their browser. */
+/** Questionnaires that those of a link are handed on to, as they were when the link was made. */
+export const followUps = sqliteTable(
+  'follow_ups',
+  {
+    token: text('token')
+      .notNull()
+      .references(() => trials.token, { onDelete: 'cascade' }),
+    /** From 1; 0 is the questionnaire of the link itself. */
+    number: integer('number').notNull(),
+    /** As endings name it. */
+    named: text('named').notNull(),
+    /** Number of the version; null of a draft. */
+    version: integer('version'),
+    document: text('document').notNull(),
+    checksum: text('checksum').notNull(),
+    /** How many were handed on to it. */
+    begun: integer('begun').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.token, table.number] })],
+);
+
+/** People who are each sent a link of their own. */
+export const people = sqliteTable(
+  'people',
+  {
+    /** In the address of their link; cannot be guessed. */
+    key: text('key').primaryKey(),
+    token: text('token')
+      .notNull()
+      .references(() => trials.token, { onDelete: 'cascade' }),
+    /** From the sample: told to nobody but the authors. */
+    name: text('name').notNull(),
+    given: json<Answers>('given').notNull(),
+    addedAt: integer('added_at').notNull(),
+  },
+  (table) => [uniqueIndex('people_name').on(table.token, table.name)],
+);
+
+/**
+ * What respondents answered under a link: a row for each questionnaire that they were led through in one sitting. No address, and
+ * nothing of their browser.
+ */
 export const responses = sqliteTable(
   'responses',
   {
@@ -251,19 +294,28 @@ export const responses = sqliteTable(
     token: text('token')
       .notNull()
       .references(() => trials.token, { onDelete: 'cascade' }),
-    /** From 1, in the order in which they were begun. */
+    /** From 1, in the order in which they were begun: the case id, which joins what was answered in one sitting. */
     number: integer('number').notNull(),
+    /** From 0, in the order of the sitting. */
+    part: integer('part').notNull().default(0),
+    /** Number of the follow-up; 0 for the questionnaire of the link. */
+    questionnaire: integer('questionnaire').notNull().default(0),
     /** By which somebody comes back to it from another browser. */
     code: text('code').notNull(),
+    /** Who it is, as far as people are told apart: the key of their link, or a number that their browser keeps. */
+    person: text('person'),
     kept: json<TurnedCase>('kept').notNull(),
-    /** Id of the ending; null while it is answered. */
+    /** How it was closed; null while it is answered. */
+    closedBy: text('closed_by', { enum: ['ending', 'stop', 'time'] }),
+    /** Id of the ending; null where it has come to none. */
     ending: text('ending'),
     device: text('device', { enum: DEVICES }).notNull(),
     changedAt: integer('changed_at').notNull(),
   },
   (table) => [
-    uniqueIndex('responses_number').on(table.token, table.number),
-    uniqueIndex('responses_code').on(table.token, table.code),
+    uniqueIndex('responses_part').on(table.token, table.number, table.part),
+    uniqueIndex('responses_return').on(table.token, table.code, table.part),
+    index('responses_person').on(table.token, table.person),
   ],
 );
 

@@ -1,5 +1,6 @@
 /** Links and their responses: who may begin, what is kept of whom, and places in quotas, on a database in memory. */
 import assert from 'node:assert/strict';
+import { randomUUID } from 'node:crypto';
 import { describe, it } from 'node:test';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
@@ -9,13 +10,26 @@ import { rowOfCase } from '../core/responding/case-data';
 import { pagesOfCase } from '../core/responding/kept-case';
 import { USUAL_TRIAL, type TrialSettings } from '../core/responding/trial-settings';
 import type { Turn } from '../core/responding/turn';
+import { humanCheckOf } from '../core/wording/human-check';
 import { openStore } from './open';
-import { beginResponse, findResponse, listResponses, storeTurn, type StoredResponse } from './responses';
+import { addPeople, listPeople } from './people';
+import {
+  beginResponse,
+  findResponse,
+  findSitting,
+  listResponses,
+  removeStopped,
+  type StoredResponse,
+  type ToBegin,
+} from './responses';
 import { places, responses } from './schema';
 import { addStudy, saveStudy, removeStudy } from './studies';
-import { addTrial, changeTrial, findTrial, listTrials } from './trials';
+import { addTrial, changeTrial, findTrial, listTrials, type TrialToAdd } from './trials';
+import { passHumanCheck, storeTurn } from './turns';
 
 const MINUTE = 60_000;
+/** Answers page by page, to the end. */
+const WAY: readonly Answers[] = [{ agrees: 1 }, { sex: 2 }, { last: 1 }];
 const STUDY = questionnaire(
   [
     section('a', [ask('agrees', 2, { required: true, skips: [{ if: 'agrees = 2', to: { ending: 'no' } }] })]),
@@ -38,31 +52,44 @@ const STUDY = questionnaire(
   },
 );
 const plan = planFor(STUDY);
+const STUDY_SEX = [1, 2].map((code) => ({ code, label: `Sex ${code}` }));
 
 /** A link to the study, in a database of its own. */
-function linked(settings: Partial<TrialSettings> = {}, document: Questionnaire = STUDY) {
+function linked(
+  settings: Partial<TrialSettings> = {},
+  document: Questionnaire = STUDY,
+  followUps: TrialToAdd['followUps'] = [],
+) {
   const db = openStore(':memory:');
   const { id } = addStudy(db, document, 0);
   const trial = addTrial(
     db,
     id,
-    { name: 'Colleagues', version: 2, document, settings: { ...USUAL_TRIAL, ...settings } },
+    { name: 'Colleagues', version: 2, document, settings: { ...USUAL_TRIAL, ...settings }, followUps },
     0,
   );
   const { token } = trial;
-  const begin = (now = 1) => beginResponse(db, token, 'narrow', now);
-  const begun = (now = 1): StoredResponse => {
-    const result = begin(now);
+  const begin = (now = 1, by: Partial<ToBegin> = {}) =>
+    beginResponse(
+      db,
+      token,
+      { ticket: randomUUID(), device: 'narrow', browser: null, key: null, ...by },
+      now,
+    );
+  const begun = (now = 1, by: Partial<ToBegin> = {}): StoredResponse => {
+    const result = begin(now, by);
     assert.ok(result.ok);
     return result.response;
   };
   /** The next turn of a response as it stands, with the answers to the items of its page. */
   const turnOf = (key: string, answers: Answers, go: Turn['go'] = 'next'): Turn => {
-    const kept = findResponse(db, token, { id: key })?.kept;
-    assert.ok(kept);
-    const page = pagesOfCase(plan, kept)[kept.at];
-    const asked = Object.entries(answers).filter(([name]) => page?.steps.some((step) => step.key === name));
-    return { turn: kept.turns + 1, page: page?.key ?? '', answers: Object.fromEntries(asked), go };
+    const stored = findResponse(db, token, key);
+    assert.ok(stored);
+    const { kept } = stored;
+    const asked = stored.questionnaire === 0 ? document : followUps[stored.questionnaire - 1]?.document;
+    const page = pagesOfCase(planFor(asked ?? document), kept)[kept.at];
+    const given = Object.entries(answers).filter(([name]) => page?.steps.some((step) => step.key === name));
+    return { turn: kept.turns + 1, page: page?.key ?? '', answers: Object.fromEntries(given), go };
   };
   const turn = (key: string, answers: Answers, now = 2, go: Turn['go'] = 'next') =>
     storeTurn(db, token, key, turnOf(key, answers, go), now);
@@ -113,8 +140,8 @@ describe('a link for respondents', () => {
     assert.equal(new Set(all.map(({ code }) => code)).size, 40);
     assert.ok(new Set(all.map(({ kept }) => kept.seed)).size > 30);
     const [one] = all;
-    assert.deepEqual(findResponse(db, token, { code: ` ${one?.code.toUpperCase()} ` })?.id, one?.id);
-    assert.equal(findResponse(db, 'another', { id: one?.id ?? '' }), null);
+    assert.deepEqual(findSitting(db, token, { code: ` ${one?.code.toUpperCase()} ` })?.id, one?.id);
+    assert.equal(findResponse(db, 'another', one?.id ?? ''), null);
   });
 });
 
@@ -124,7 +151,7 @@ describe('a response', () => {
     const { id } = begun();
     const first = turnOf(id, { agrees: 1 });
     for (let times = 0; times < 3; times += 1) assert.equal(told(storeTurn(db, token, id, first, 2)), 'ok');
-    assert.equal(findResponse(db, token, { id })?.kept.turns, 1);
+    assert.equal(findResponse(db, token, id)?.kept.turns, 1);
     assert.match(told(storeTurn(db, token, id, { ...first, turn: 2 }, 2)), /elsewhere/);
     turn(id, { sex: 2 });
     turn(id, { last: 1 });
@@ -145,7 +172,182 @@ describe('a response', () => {
     assert.deepEqual(db.select({ number: responses.number }).from(responses).all(), [{ number: 2 }]);
     const [trial] = listTrials(db, study);
     assert.deepEqual([trial?.declined, trial?.begun], [1, 2]);
-    assert.equal(findResponse(db, token, { id }), null);
+    assert.equal(findResponse(db, token, id), null);
+  });
+});
+
+describe('who may answer, and how often', () => {
+  const BROWSER = randomUUID();
+  const complete = ({ turn }: ReturnType<typeof linked>, { id }: StoredResponse) => {
+    for (const answers of WAY) assert.equal(told(turn(id, answers)), 'ok');
+  };
+
+  it('a response begun twice with one ticket is one', () => {
+    const { db, id, begun } = linked();
+    const ticket = randomUUID();
+    assert.deepEqual(begun(1, { ticket }), begun(5, { ticket }));
+    assert.equal(listTrials(db, id)[0]?.begun, 1);
+  });
+
+  it('a browser goes on with what it began, and answers as often as it may', () => {
+    const link = linked({ toldApart: 'browser', attempts: 2 });
+    const first = link.begun(1, { browser: BROWSER });
+    // Of a second tab, with a ticket of its own.
+    assert.equal(link.begun(2, { browser: BROWSER }).id, first.id);
+    complete(link, first);
+    const second = link.begun(3, { browser: BROWSER });
+    assert.notEqual(second.id, first.id);
+    complete(link, second);
+    assert.match(told(link.begin(4, { browser: BROWSER })), /answered.*as often as/);
+    assert.notEqual(link.begun(4, { browser: randomUUID() }).id, first.id);
+  });
+
+  it('people with links of their own answer once, with what is known of them; others do not', () => {
+    const document = {
+      ...STUDY,
+      given: [
+        ...(STUDY.given ?? []),
+        {
+          name: 'region',
+          label: 'Region',
+          answer: { type: 'number' as const, min: 1, max: 9, decimals: 0, unit: '' },
+        },
+      ],
+    };
+    for (const mayReturn of [true, false]) {
+      const link = linked({ toldApart: 'personal', mayReturn }, document);
+      const { db, token } = link;
+      const twice = [
+        { name: 'A. Fenn', given: { region: 4 } },
+        { name: 'B. Moss', given: { region: 5 } },
+      ];
+      assert.deepEqual(addPeople(db, token, twice, 1), []);
+      assert.deepEqual(addPeople(db, token, [{ name: 'C', given: {} }, ...twice], 1), ['A. Fenn', 'B. Moss']);
+      const [fenn, moss] = listPeople(db, token);
+      assert.equal(listPeople(db, token).length, 2);
+      assert.match(told(link.begin()), /stranger/);
+      assert.match(told(link.begin(1, { key: 'another' })), /stranger/);
+      const first = link.begun(1, { key: fenn?.key ?? '' });
+      assert.equal(first.kept.given.region, 4);
+      // From another browser.
+      if (mayReturn) assert.equal(link.begun(2, { key: fenn?.key ?? '' }).id, first.id);
+      else assert.match(told(link.begin(2, { key: fenn?.key ?? '' })), /elsewhere/);
+      complete(link, first);
+      assert.match(told(link.begin(3, { key: fenn?.key ?? '' })), /answered.*already/);
+      assert.equal(link.begun(3, { key: moss?.key ?? '' }).kept.given.region, 5);
+    }
+  });
+
+  it('nobody goes on before they have shown that a person answers, where that is asked for', () => {
+    const { db, token, begun, turn } = linked({ humanCheck: true });
+    const response = begun();
+    const { id } = response;
+    assert.match(told(turn(id, { agrees: 1 })), /unchecked/);
+    const tries = 3;
+    const { task } = humanCheckOf(response.kept.seed + tries);
+    const right = [
+      'zero',
+      'one',
+      'two',
+      'three',
+      'four',
+      'five',
+      'six',
+      'seven',
+      'eight',
+      'nine',
+      'ten',
+    ].find((word) => task.includes(word) && humanCheckOf(response.kept.seed + tries).solves(word));
+    assert.equal(passHumanCheck(db, token, id, { tries, written: 'eleven' }), false);
+    assert.equal(passHumanCheck(db, token, 'another', { tries, written: right ?? '' }), false);
+    assert.equal(passHumanCheck(db, token, id, { tries, written: right ?? '' }), true);
+    assert.equal(told(turn(id, { agrees: 1 })), 'ok');
+  });
+
+  it('when the time for the whole is over, the page in hand is taken, and nothing after it', () => {
+    const link = linked({ minutes: 2 });
+    const { db, token, turn } = link;
+    const [first, late] = [link.begun(0), link.begun(0)];
+    for (const { id } of [first, late]) turn(id, { agrees: 1 }, 10);
+    assert.match(told(turn(first.id, { sex: 2 }, MINUTE, 'over')), /no-limit/);
+    assert.equal(told(turn(first.id, { sex: 2 }, 2 * MINUTE, 'over')), 'ok');
+    assert.equal(told(turn(late.id, { sex: 2 }, 3 * MINUTE + 1)), 'ok');
+    const rows = [first, late].map(({ id }) => {
+      const stored = findResponse(db, token, id);
+      assert.equal(stored?.closedBy, 'time');
+      return rowOfCase(plan, stored.kept);
+    });
+    assert.deepEqual(
+      rows.map(({ sex, last }) => [sex, last]),
+      [
+        [2, -4],
+        [-3, -4],
+      ],
+    );
+    assert.match(told(turn(late.id, { sex: 2 }, 4 * MINUTE)), /closed/);
+  });
+
+  it('what is left for long is taken away where it is not to be kept, and else stays', () => {
+    for (const stopped of ['keep', 'remove'] as const) {
+      const link = linked({ stopped, stoppedAfter: 2 });
+      const { db, token, turn } = link;
+      const [away, under, done] = [link.begun(1), link.begun(1), link.begun(1)];
+      complete(link, done);
+      turn(under.id, { agrees: 1 }, 60 * MINUTE);
+      const trial = findTrial(db, token) ?? assert.fail();
+      removeStopped(db, trial, 121 * MINUTE);
+      assert.equal(findResponse(db, token, away.id) === null, stopped === 'remove');
+      assert.ok(findResponse(db, token, under.id));
+      assert.ok(findResponse(db, token, done.id));
+      assert.equal(findTrial(db, token)?.removed, stopped === 'remove' ? 1 : 0);
+    }
+  });
+});
+
+describe('handing on in one sitting', () => {
+  const diary = questionnaire([section('d', [ask('again', 2)])], {
+    given: [{ name: 'sex', label: 'Sex', answer: { type: 'single', options: STUDY_SEX } }],
+    endings: [{ id: 'end', kind: 'complete', messages: [] }],
+  });
+  const handing = (carry: string[]): Questionnaire => ({
+    ...STUDY,
+    endings: STUDY.endings.map((ending) =>
+      ending.id === 'done' ? { ...ending, next: { questionnaire: 'diary', carry } } : ending,
+    ),
+  });
+
+  it('begins the follow-up with what is carried, under the same case, found by ticket and code', () => {
+    const link = linked({}, handing(['sex']), [{ named: 'diary', version: null, document: diary }]);
+    const { db, token, turn } = link;
+    const first = link.begun();
+    for (const answers of WAY) turn(first.id, answers);
+    const second = findSitting(db, token, { id: first.id });
+    assert.deepEqual(
+      [second?.part, second?.questionnaire, second?.number, second?.kept.id, second?.kept.given],
+      [1, 1, first.number, first.kept.id, { sex: 2 }],
+    );
+    assert.equal(findSitting(db, token, { code: first.code })?.id, second?.id);
+    // The last page of the first sent again begins nothing anew.
+    const last = { turn: 3, page: '2/0/0', answers: { last: 1 }, go: 'next' as const };
+    assert.deepEqual(storeTurn(db, token, first.id, last, 3), {
+      ...{ ok: true, again: true },
+      kept: findResponse(db, token, first.id)?.kept,
+    });
+    turn(second?.id ?? '', { again: 1 });
+    assert.deepEqual(
+      listResponses(db, token).map(({ number, ending }) => [number, ending]),
+      [
+        [1, 'done'],
+        [1, 'end'],
+      ],
+    );
+  });
+
+  it('ends where the follow-up cannot be begun with what is carried', () => {
+    const link = linked({}, handing([]), [{ named: 'diary', version: null, document: diary }]);
+    const first = link.begun();
+    for (const answers of WAY) link.turn(first.id, answers);
+    assert.equal(findSitting(link.db, link.token, { id: first.id })?.part, 0);
   });
 });
 
@@ -156,7 +358,7 @@ describe('quotas of stored responses', () => {
     return id;
   };
   const endingOf = ({ db, token }: ReturnType<typeof linked>, id: string) =>
-    findResponse(db, token, { id })?.ending;
+    findResponse(db, token, id)?.ending;
 
   it('are never over their target, however many are under way at once', () => {
     const link = linked();

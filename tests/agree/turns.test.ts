@@ -33,7 +33,7 @@ import { comparedRows } from './straight-through';
 
 const SEEDS = seedsToTry([], 20);
 const KEY = '00000000-0000-4000-8000-000000000000';
-const MEANS: TurnMeans = { now: 5000, isFull: () => false, mayGoBack: true };
+const MEANS: TurnMeans = { now: 5000, isFull: () => false, mayGoBack: true, endsAt: null };
 
 const begun = (plan: Plan, seed: number, given: Answers) =>
   turnedCase(caseBegun(plan, { key: KEY, id: '1', seed, given }, 1000));

@@ -27,7 +27,7 @@ export const KeptCaseSchema = v.strictObject({
   id: v.pipe(v.string(), v.minLength(1), v.maxLength(60)),
   startedAt: Whole,
   /** Null while it is answered. */
-  closed: v.nullable(v.strictObject({ at: Whole, by: v.picklist(['ending', 'stop']) })),
+  closed: v.nullable(v.strictObject({ at: Whole, by: v.picklist(['ending', 'stop', 'time']) })),
   given: AnswersSchema,
   seed: v.pipe(v.number(), v.integer()),
   answers: AnswersSchema,
@@ -125,15 +125,15 @@ export function caseAfter(
   return { kept: settled(plan, visited, now), session: after };
 }
 
-/** Closed though it has come to no ending: whoever answered will not go on. */
-export function caseStopped(plan: Plan, kept: KeptCase, now: number): KeptCase {
+/** Closed though it has come to no ending: whoever answered will not go on, or their time is over. */
+export function caseStopped(plan: Plan, kept: KeptCase, now: number, by: 'stop' | 'time' = 'stop'): KeptCase {
   if (kept.closed !== null) return kept;
   const left = visitOf(plan, kept, now);
   return {
     ...kept,
     visits: left === null ? kept.visits : [...kept.visits, left],
     cameAt: now,
-    closed: { at: now, by: 'stop' },
+    closed: { at: now, by },
   };
 }
 

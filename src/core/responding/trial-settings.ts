@@ -8,22 +8,99 @@ export type TrialState = (typeof TRIAL_STATES)[number];
 export const DEVICES = ['narrow', 'wide'] as const;
 export type Device = (typeof DEVICES)[number];
 
-const At = v.pipe(v.number(), v.integer(), v.minValue(0));
+/**
+ * By what a person is told from others. `anyone`: not at all. `browser`: by a number that the page keeps in their browser.
+ * `personal`: by a link of their own; nobody else can answer.
+ */
+export const TOLD_APART = ['anyone', 'browser', 'personal'] as const;
+export type ToldApart = (typeof TOLD_APART)[number];
 
-export const TrialSettingsSchema = v.strictObject({
-  /** Milliseconds since 1970; left out: at once, or until it is closed. */
-  opensAt: v.optional(At),
-  closesAt: v.optional(At),
-  /** Responses that are begun, at most. */
-  mostResponses: v.optional(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(1_000_000))),
-  mayGoBack: v.boolean(),
-  /** From another browser, by the code they are given. */
-  mayReturn: v.boolean(),
-});
+/** What becomes of what somebody answered who does not go on. */
+export const STOPPED_DATA = ['keep', 'remove'] as const;
+
+const At = v.pipe(v.number(), v.integer(), v.minValue(0));
+const between = (least: number, most: number, problem: string) =>
+  v.pipe(v.number(problem), v.integer(problem), v.minValue(least, problem), v.maxValue(most, problem));
+const Message = v.pipe(
+  v.string(),
+  v.trim(),
+  v.minLength(1),
+  v.maxLength(2000, 'a message has at most 2,000 characters'),
+);
+
+export const TrialSettingsSchema = v.pipe(
+  v.strictObject({
+    /** Milliseconds since 1970; left out: at once, or until it is closed. */
+    opensAt: v.exactOptional(At),
+    closesAt: v.exactOptional(At),
+    /** Responses that are begun, at most. */
+    mostResponses: v.exactOptional(
+      between(1, 1_000_000, 'the number of responses is a whole number from 1 to 1,000,000'),
+    ),
+    toldApart: v.picklist(TOLD_APART),
+    /** How often one person may answer, where they are told apart. */
+    attempts: between(1, 100, 'attempts are a whole number from 1 to 100'),
+    /** Whole minutes for all of it, from the first page on; left out: as long as it takes. */
+    minutes: v.exactOptional(between(1, 1440, 'the time for the whole is from 1 to 1,440 minutes')),
+    mayGoBack: v.boolean(),
+    /** From another browser, by the code they are given or their own link. */
+    mayReturn: v.boolean(),
+    /** Left out: as the questionnaire says. */
+    humanCheck: v.exactOptional(v.boolean()),
+    /** Of the page (BCP 47); left out: that of the questionnaire. */
+    language: v.exactOptional(
+      v.pipe(v.string(), v.maxLength(60), v.check(isLanguageTag, 'a language is a tag like en-GB or cy')),
+    ),
+    /** Shown at the end, under the message of the ending. */
+    closing: v.exactOptional(Message),
+    /** Shown to whoever comes when it is closed, in the place of a sentence of ours. */
+    whenClosed: v.exactOptional(Message),
+    stopped: v.picklist(STOPPED_DATA),
+    /** Hours without a page after which somebody counts as having stopped. */
+    stoppedAfter: between(1, 2160, 'somebody counts as stopped after 1 to 2,160 hours'),
+    /** Of the one site that may show it inside of a page of its own. */
+    embeddedIn: v.exactOptional(
+      v.pipe(
+        v.string(),
+        v.check((text) => siteOf(text) === text, 'a site is written like https://example.org'),
+      ),
+    ),
+    /** Whether a line at the foot names what the page was made with. */
+    signed: v.boolean(),
+  }),
+  v.check(
+    ({ opensAt, closesAt }) => opensAt === undefined || closesAt === undefined || opensAt < closesAt,
+    'a link opens before it closes',
+  ),
+);
 export type TrialSettings = v.InferOutput<typeof TrialSettingsSchema>;
 
 /** What a link asks for, before the author has said otherwise. */
-export const USUAL_TRIAL: TrialSettings = { mayGoBack: true, mayReturn: true };
+export const USUAL_TRIAL: TrialSettings = {
+  toldApart: 'anyone',
+  attempts: 1,
+  mayGoBack: true,
+  mayReturn: true,
+  stopped: 'keep',
+  stoppedAfter: 24,
+  signed: true,
+};
+
+function isLanguageTag(text: string): boolean {
+  try {
+    return Intl.getCanonicalLocales(text).length === 1;
+  } catch {
+    return false;
+  }
+}
+
+/** The site of an address as a browser names it, `https://example.org`; null where it is none. */
+export function siteOf(written: string): string | null {
+  const text = written.trim();
+  if (!URL.canParse(text)) return null;
+  const { origin, protocol } = new URL(text);
+  return protocol === 'https:' || protocol === 'http:' ? origin : null;
+}
 
 export interface TrialAt {
   readonly settings: TrialSettings;
@@ -34,14 +111,17 @@ export interface TrialAt {
 
 /** Why nobody can begin under a link at a moment, as a sentence to them; null where they can. */
 export function closedWords({ settings, state, begun }: TrialAt, now: number): string | null {
-  const { opensAt, closesAt, mostResponses } = settings;
+  const { opensAt, closesAt, mostResponses, whenClosed } = settings;
   if (state === 'closed' || (closesAt !== undefined && now >= closesAt))
-    return 'This questionnaire is closed. Thank you for your interest.';
+    return whenClosed ?? 'This questionnaire is closed. Thank you for your interest.';
   if (state === 'paused') return 'This questionnaire is paused. Please come back later.';
   if (opensAt !== undefined && now < opensAt)
     return `This questionnaire opens on ${new Date(opensAt).toISOString().slice(0, 16).replace('T', ' at ')} UTC.`;
   if (mostResponses !== undefined && begun >= mostResponses)
-    return 'As many people as were asked for have answered this questionnaire. Thank you for your interest.';
+    return (
+      whenClosed ??
+      'As many people as were asked for have answered this questionnaire. Thank you for your interest.'
+    );
   return null;
 }
 
@@ -51,4 +131,14 @@ export function haltedWords(trial: TrialAt, now: number): string | null {
   const { closesAt } = settings;
   if (state === 'open' && (closesAt === undefined || now < closesAt)) return null;
   return closedWords(trial, now);
+}
+
+/** When the time for the whole is over, for a sitting that began at a moment; null where there is no limit. */
+export function endOfTime({ minutes }: TrialSettings, startedAt: number): number | null {
+  return minutes === undefined ? null : startedAt + minutes * 60_000;
+}
+
+/** Whether somebody who sent their last page at a moment counts as having stopped. */
+export function hasStopped({ stoppedAfter }: TrialSettings, changedAt: number, now: number): boolean {
+  return now - changedAt > stoppedAfter * 3_600_000;
 }

@@ -33,7 +33,7 @@ function begin(of: Plan = plan, means: Partial<TurnMeans> = {}) {
         of,
         kept,
         { turn: kept.turns + 1, page, answers, go },
-        { now: second * 1000, isFull: () => false, mayGoBack: true, ...means },
+        { now: second * 1000, isFull: () => false, mayGoBack: true, endsAt: null, ...means },
       );
       if (!taken.ok) return `${taken.why}: ${taken.message}`;
       kept = taken.kept;
@@ -89,7 +89,7 @@ describe('a turn', () => {
     const one = begin();
     one.turn({ drives: 2 });
     const before = one.kept();
-    const means = { now: 5000, isFull: () => false, mayGoBack: true };
+    const means = { now: 5000, isFull: () => false, mayGoBack: true, endsAt: null };
     const page = pagesOfCase(plan, before)[before.at]?.key ?? '';
     const taken = (turn: number, of: string) => {
       const result = turnTaken(plan, before, { turn, page: of, answers: { bus: 1 }, go: 'next' }, means);

@@ -12,6 +12,7 @@ import type { Plan } from '../routing/plan';
 import { walk, type Walk } from '../routing/walk';
 import {
   caseAfter,
+  caseStopped,
   clockOf,
   inputsOf,
   KeptCaseSchema,
@@ -35,7 +36,8 @@ export const TurnSchema = v.strictObject({
     AnswersSchema,
     v.check((answers) => Object.keys(answers).length <= MOST_ANSWERS, 'too many answers for a page'),
   ),
-  go: v.picklist(['next', 'back', 'time-out']),
+  /** `time-out`: of the section; `over`: the time for the whole. */
+  go: v.picklist(['next', 'back', 'time-out', 'over']),
 });
 export type Turn = v.InferOutput<typeof TurnSchema>;
 
@@ -65,6 +67,8 @@ export interface TurnMeans {
   /** Whether a quota is full for one more; asked once a respondent for each, when they first come to it. */
   readonly isFull: (quota: string) => boolean;
   readonly mayGoBack: boolean;
+  /** When the time for the whole is over; null where there is no limit. */
+  readonly endsAt: number | null;
 }
 
 export function turnedCase(kept: KeptCase): TurnedCase {
@@ -83,6 +87,12 @@ export function turnTaken(plan: Plan, kept: TurnedCase, turn: Turn, means: TurnM
       'elsewhere',
       'This questionnaire was gone on with in another place: here is where it stands.',
     );
+  const { endsAt } = means;
+  // Whoever is late has been told: what was on the page is not taken any more.
+  if (endsAt !== null && means.now >= endsAt + (turn.go === 'over' ? LATE : GRACE))
+    return { ok: true, kept: { ...timeOver(plan, kept, means.now), turns: turn.turn }, again: false };
+  if (turn.go === 'over' && (endsAt === null || means.now < endsAt - GRACE))
+    return refuse('no-limit', 'The time for this questionnaire is not over.');
   if (turn.go === 'back' && (!means.mayGoBack || kept.at === 0))
     return refuse('not-allowed', 'There is no way back from this page.');
 
@@ -106,6 +116,8 @@ export function turnTaken(plan: Plan, kept: TurnedCase, turn: Turn, means: TurnM
   const keeps = turn.go === 'next' ? faults.find(({ kind }) => kind !== 'soft') : undefined;
   if (keeps !== undefined) return refuse('unfinished', keeps.message);
 
+  if (turn.go === 'over')
+    return { ok: true, kept: { ...timeOver(plan, answered, means.now), turns: turn.turn }, again: false };
   const gone = went(plan, answered, turn.go, result.walk, means);
   // Whoever has gone out of a quota gives the place back, and asks for one anew if they come again.
   return { ok: true, kept: { ...gone, turns: turn.turn, held: placesTaken(plan, gone) }, again: false };
@@ -133,6 +145,14 @@ function isAskedFor(key: string, asked: ReadonlySet<string>, shown: ReadonlySet<
 
 /** A clock that runs on a phone is never quite that of a server. */
 const GRACE = 3000;
+/** For so long after the end the page in hand may still be on its way, in milliseconds. */
+const LATE = 60_000;
+
+/** Closed where it stands; places in quotas stay until they count as given up. */
+const timeOver = (plan: Plan, kept: TurnedCase, now: number): TurnedCase => ({
+  ...kept,
+  ...caseStopped(plan, kept, now, 'time'),
+});
 
 function timeIsOver(plan: Plan, kept: KeptCase, section: number, pass: number | null, now: number): boolean {
   const limit = plan.sections[section]?.section.timeLimit;
@@ -141,7 +161,13 @@ function timeIsOver(plan: Plan, kept: KeptCase, section: number, pass: number | 
 }
 
 /** On, back, or to the end of the section; quotas that are met on the way on are looked at. */
-function went(plan: Plan, kept: TurnedCase, go: Turn['go'], walked: Walk, means: TurnMeans): TurnedCase {
+function went(
+  plan: Plan,
+  kept: TurnedCase,
+  go: Exclude<Turn['go'], 'over'>,
+  walked: Walk,
+  means: TurnMeans,
+): TurnedCase {
   const page = pagesOfCase(plan, kept)[kept.at];
   const decided = go === 'next' ? quotasMet(plan, kept, walked, means) : kept;
   const session = sessionOfCase(decided);

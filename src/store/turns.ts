@@ -1,0 +1,194 @@
+/**
+ * Turns of respondents, taken one at a time: each is one transaction, kept whole or not at all, so that no two respondents take the
+ * last place of a quota.
+ */
+import { and, count, eq, gt, isNotNull, ne, or } from 'drizzle-orm';
+import { ENDINGS } from '../core/document/vocabularies';
+import { handedOn } from '../core/responding/hand-on';
+import { canBegin } from '../core/responding/people';
+import { endOfTime, haltedWords } from '../core/responding/trial-settings';
+import {
+  turnTaken,
+  withoutPlaces,
+  type Turn,
+  type TurnedCase,
+  type TurnTaken,
+} from '../core/responding/turn';
+import type { Plan } from '../core/routing/plan';
+import { humanCheckOf } from '../core/wording/human-check';
+import type { Store } from './open';
+import { armsFor, closingOf, findResponse, nextPart, sittingBegan, type StoredResponse } from './responses';
+import { followUps, places, responses, trials } from './schema';
+import { trialPlan } from './trial-plans';
+import { findTrial, listFollowUps, questionnaireOf, type FoundTrial } from './trials';
+
+type Transaction = Parameters<Parameters<Store['transaction']>[0]>[0];
+
+export type TurnStored =
+  | TurnTaken
+  | {
+      readonly ok: false;
+      /** `unchecked`: nobody has shown yet that a person answers. */
+      readonly why: 'no-response' | 'halted' | 'unchecked';
+      readonly message: string;
+    };
+
+/** Somebody who was away for so long, in milliseconds, may lose their place in a quota to others. */
+const AWAY = 30 * 60_000;
+/** Questionnaires that hand on to each other in a ring end after so many. */
+const MOST_PARTS = 10;
+
+const UNKNOWN = {
+  ok: false,
+  why: 'no-response',
+  message: 'These answers are not known here: begin anew.',
+} as const;
+
+/**
+ * Takes a turn of a respondent. Where it ends as declined, nothing stays of them but the count; where it hands on, the next part
+ * is begun. Throws where a link's questionnaire cannot be read.
+ */
+export function storeTurn(db: Store, token: string, id: string, turn: Turn, now: number): TurnStored {
+  return db.transaction(
+    (tx): TurnStored => {
+      const asked = askedOf(db, token, id);
+      if (asked === null) return UNKNOWN;
+      const { trial, stored, plan } = asked;
+      const halted = haltedWords(trial, now);
+      if (halted !== null && stored.kept.closed === null)
+        return { ok: false, why: 'halted', message: halted };
+      if (isChecked(trial, plan) && !stored.kept.isPerson)
+        return { ok: false, why: 'unchecked', message: 'Please solve the small task first.' };
+      const isFull = (quota: string) => othersIn(db, stored, quota, now) >= targetOf(plan, quota);
+      const wasAway = now - stored.changedAt > AWAY;
+      const lost = wasAway ? stored.kept.held.filter(isFull) : [];
+      const kept = withoutPlaces(plan, stored.kept, lost, now);
+      const taken = turnTaken(plan, kept, turn, {
+        now,
+        isFull,
+        mayGoBack: trial.settings.mayGoBack,
+        endsAt: endOfTime(trial.settings, sittingBegan(db, stored)),
+      });
+      const after = taken.ok ? taken.kept : kept;
+      if (after !== stored.kept) keep(db, tx, { trial, stored, plan }, after, now);
+      return taken;
+    },
+    { behavior: 'immediate' },
+  );
+}
+
+/** Notes that somebody has solved the task that shows a person; false where they have not, or are not known. */
+export function passHumanCheck(
+  db: Store,
+  token: string,
+  id: string,
+  { tries, written }: { readonly tries: number; readonly written: string },
+): boolean {
+  const stored = findResponse(db, token, id);
+  if (stored === null || !humanCheckOf(stored.kept.seed + tries).solves(written)) return false;
+  const kept: TurnedCase = { ...stored.kept, isPerson: true };
+  return db.update(responses).set({ kept }).where(eq(responses.id, id)).run().changes > 0;
+}
+
+/** Whether a link asks respondents to show that a person answers. */
+export function isChecked({ settings }: Pick<FoundTrial, 'settings'>, plan: Plan): boolean {
+  return settings.humanCheck ?? plan.document.settings?.humanCheck ?? false;
+}
+
+interface Asked {
+  readonly trial: FoundTrial;
+  readonly stored: StoredResponse;
+  readonly plan: Plan;
+}
+
+function askedOf(db: Store, token: string, id: string): Asked | null {
+  const trial = findTrial(db, token);
+  const stored = trial === null ? null : findResponse(db, token, id);
+  const questionnaire = trial && stored && questionnaireOf(db, trial, stored.questionnaire);
+  return trial && stored && questionnaire ? { trial, stored, plan: trialPlan(questionnaire) } : null;
+}
+
+function keep(
+  db: Store,
+  tx: Transaction,
+  { trial, stored, plan }: Asked,
+  after: TurnedCase,
+  now: number,
+): void {
+  const { id, token } = stored;
+  const closing = closingOf(plan, after);
+  const kind = plan.endings.find(({ ending }) => ending.id === closing.ending)?.ending.kind ?? null;
+  if (kind !== null && ENDINGS[kind].keepsNothing) {
+    tx.delete(responses).where(eq(responses.id, id)).run();
+    tx.update(trials)
+      .set({ declined: trial.declined + 1 })
+      .where(eq(trials.token, token))
+      .run();
+    return;
+  }
+  tx.update(responses)
+    .set({ kept: after, changedAt: now, ...closing })
+    .where(eq(responses.id, id))
+    .run();
+  tx.delete(places).where(eq(places.responseId, id)).run();
+  const holds = kind === null || ENDINGS[kind].counts ? after.held : [];
+  if (holds.length > 0)
+    tx.insert(places)
+      .values(holds.map((quota) => ({ responseId: id, token, quota })))
+      .run();
+  if (stored.kept.closed === null && closing.closedBy === 'ending')
+    handOn(db, tx, { trial, stored, plan }, after, now);
+}
+
+/** Begins the questionnaire that an ending hands on to, unless it cannot be begun with what is carried along. */
+function handOn(
+  db: Store,
+  tx: Transaction,
+  { trial, stored, plan }: Asked,
+  after: TurnedCase,
+  now: number,
+): void {
+  const handed = handedOn(plan, after);
+  if (handed === null || stored.part + 1 >= MOST_PARTS) return;
+  const to = listFollowUps(db, trial.token).find(({ named }) => named === handed.to);
+  if (to === undefined) return;
+  const next = trialPlan(to);
+  const taken = new Set((next.document.given ?? []).map(({ name }) => name));
+  const carried = Object.entries(handed.carried).filter(([name]) => taken.has(name));
+  const given = { ...armsFor(next, to.begun, trial.seed + to.number), ...Object.fromEntries(carried) };
+  if (!canBegin(next, given)) return;
+  tx.insert(responses)
+    .values(nextPart(stored, { plan: next, questionnaire: to.number, given }, now))
+    .run();
+  tx.update(followUps)
+    .set({ begun: to.begun + 1 })
+    .where(and(eq(followUps.token, trial.token), eq(followUps.number, to.number)))
+    .run();
+}
+
+/** Others who take a place in a quota: complete, or under way and not long away. */
+function othersIn(
+  db: Store,
+  { id, token, questionnaire }: StoredResponse,
+  quota: string,
+  now: number,
+): number {
+  const found = db
+    .select({ count: count() })
+    .from(places)
+    .innerJoin(responses, eq(responses.id, places.responseId))
+    .where(
+      and(
+        eq(places.token, token),
+        eq(places.quota, quota),
+        eq(responses.questionnaire, questionnaire),
+        ne(places.responseId, id),
+        or(isNotNull(responses.ending), gt(responses.changedAt, now - AWAY)),
+      ),
+    )
+    .get();
+  return found?.count ?? 0;
+}
+
+const targetOf = (plan: Plan, quota: string) =>
+  plan.document.quotas?.find(({ id }) => id === quota)?.target ?? Infinity;
