@@ -2,14 +2,17 @@
 import node from '@astrojs/node';
 import react from '@astrojs/react';
 import { defineConfig } from 'astro/config';
-import { instrumentProgram } from './scripts/instrument.mjs';
+import { programOf } from './scripts/programs.mjs';
 
-/** What is bundled by itself, as two texts. */
-const instrument = () => ({
-  name: 'instrument',
-  resolveId: (id: string) => (id === 'virtual:instrument' ? `\0${id}` : undefined),
-  load: async (id: string) =>
-    id === '\0virtual:instrument' ? `export default ${JSON.stringify(await instrumentProgram())}` : undefined,
+/** What respondents run is bundled by itself; each program is two texts. */
+const programs = () => ({
+  name: 'programs',
+  resolveId: (id: string) => (/^virtual:(instrument|respondent)$/.test(id) ? `\0${id}` : undefined),
+  async load(id: string) {
+    const name = /^\0virtual:(instrument|respondent)$/.exec(id)?.[1] as
+      'instrument' | 'respondent' | undefined;
+    return name === undefined ? undefined : `export default ${JSON.stringify(await programOf(name))}`;
+  },
 });
 
 export default defineConfig({
@@ -39,8 +42,8 @@ export default defineConfig({
     },
   },
   vite: {
-    plugins: [instrument()],
-    worker: { format: 'es', plugins: () => [instrument()] },
+    plugins: [programs()],
+    worker: { format: 'es', plugins: () => [programs()] },
     build: { chunkSizeWarningLimit: 1500, assetsInlineLimit: 0 },
   },
 });

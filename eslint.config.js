@@ -30,10 +30,11 @@ const CLOSED = {
   wire: ['store', 'server', 'worker', 'islands', 'pages', 'cli', 'layouts'],
   cli: ['server', 'worker', 'islands', 'pages', 'layouts'],
   store: ['wire', 'server', 'worker', 'islands', 'pages', 'cli', 'layouts'],
-  server: ['worker', 'islands', 'pages', 'cli', 'layouts'],
+  server: ['worker', 'islands', 'pages', 'cli', 'layouts', 'instrument', 'respondent'],
   worker: ['wire', 'store', 'server', 'islands', 'pages', 'cli', 'layouts'],
-  islands: ['pages', 'cli', 'layouts', 'instrument'],
-  instrument: ['wire', 'store', 'server', 'worker', 'pages', 'cli', 'layouts'],
+  islands: ['pages', 'cli', 'layouts', 'instrument', 'respondent'],
+  instrument: ['wire', 'store', 'server', 'worker', 'pages', 'cli', 'layouts', 'respondent'],
+  respondent: ['store', 'server', 'worker', 'pages', 'cli', 'layouts', 'instrument'],
 };
 
 const PURE = [

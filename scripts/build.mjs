@@ -3,7 +3,7 @@ import { existsSync, readdirSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { install, root, run } from './setup.mjs';
 
-const SOURCES = ['src', 'demo', 'public', 'astro.config.ts', 'package-lock.json'];
+const SOURCES = ['src', 'demo', 'public', 'astro.config.ts', 'scripts/programs.mjs', 'package-lock.json'];
 
 const DOOR = path.join(root, 'dist', 'door', 'door.mjs');
 

@@ -25,6 +25,9 @@ const HEADERS = {
 const MAKES_FILES = /^\/_astro\/release\.worker[\w.-]*\.js$/;
 const POLICY_OF_FILES = `${POLICY}; script-src 'self' 'wasm-unsafe-eval'`;
 
+/** A respondent's page says by its own policy whose page may show it inside. */
+const SAYS_WHO_FRAMES = /^\/answer\//;
+
 /** Largest body of a request, in bytes: doors have smaller limits of their own. */
 const MOST_BYTES = 60_000_000;
 
@@ -44,6 +47,7 @@ export function createServer({ handler, hosts, token, bodyMilliseconds = 120_000
     },
     (request, response) => {
       for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
+      if (SAYS_WHO_FRAMES.test(request.url ?? '')) response.removeHeader('X-Frame-Options');
       if (MAKES_FILES.test(request.url ?? '')) response.setHeader('Content-Security-Policy', POLICY_OF_FILES);
       const refusal = refusalOf(request) ?? tooLarge(request);
       if (refusal === null) {

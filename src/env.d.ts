@@ -14,3 +14,9 @@ declare module 'virtual:instrument' {
   const program: import('./assets/assets').InstrumentProgram;
   export default program;
 }
+
+/** The program of a respondent's page under a link: likewise. */
+declare module 'virtual:respondent' {
+  const program: import('./assets/assets').InstrumentProgram;
+  export default program;
+}

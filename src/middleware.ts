@@ -21,7 +21,8 @@ export const onRequest = defineMiddleware(async ({ request, url, locals, routePa
   if (response.headers.get('content-type')?.startsWith('text/html'))
     response.headers.set('Cache-Control', 'no-store');
   const policy = response.headers.get('content-security-policy');
-  if (policy !== null)
+  // A respondent's page has no editor, and a policy of its own.
+  if (policy !== null && !routePattern.startsWith('/answer/'))
     response.headers.set(
       'content-security-policy',
       policy.replace('style-src ', `style-src 'nonce-${locals.styleNonce}' `),

@@ -28,15 +28,15 @@ const fontFile = (family: string, letters: string) => {
 };
 
 interface Bundler {
-  instrumentProgram(): Promise<InstrumentProgram>;
+  programOf(name: 'instrument'): Promise<InstrumentProgram>;
 }
 
 export const assets: Assets = {
   tokens: () => readFile(path.join(home(), 'src', 'styles', 'tokens.css'), 'utf8'),
   rasteriser: () => readFile(packages.resolve('@resvg/resvg-wasm/index_bg.wasm')),
   instrument: async () => {
-    const bundler = pathToFileURL(path.join(home(), 'scripts', 'instrument.mjs')).href;
-    return ((await import(bundler)) as Bundler).instrumentProgram();
+    const bundler = pathToFileURL(path.join(home(), 'scripts', 'programs.mjs')).href;
+    return ((await import(bundler)) as Bundler).programOf('instrument');
   },
   font: async (family) => [await fontFile(family, 'latin'), await fontFile(family, 'latin-ext')],
 };

@@ -1,6 +1,6 @@
 /**
  * The stand-alone instrument: runs one questionnaire from a file, with no server and no network, and keeps its cases in the
- * browser. Bundled by itself (`scripts/instrument.mjs`) and put into a page by `core/release/instrument`.
+ * browser. Bundled by itself (`scripts/programs.mjs`) and put into a page by `core/release/instrument`.
  */
 import { createRoot } from 'react-dom/client';
 import * as v from 'valibot';

@@ -22,6 +22,10 @@ const OPEN_TO_ALL: ReadonlySet<string> = new Set([
   '/review/[token]/[stop]',
   '/api/review/[token]/[door]',
   '/no-review',
+  '/answer/[token]',
+  '/answer/[token]/[key]',
+  '/answer/program/[file]',
+  '/api/answer/[token]/[door]',
   '/404',
 ]);
 

@@ -32,6 +32,17 @@ export function fileToKeep(
   });
 }
 
+/** A text to be kept as a file. */
+export function textToKeep(type: string, fileName: string, text: string): Response {
+  return new Response(text, {
+    headers: {
+      'Content-Type': `${type}; charset=utf-8`,
+      'Content-Disposition': `attachment; filename="${fileName}"`,
+      'Cache-Control': 'no-store',
+    },
+  });
+}
+
 /** `problem` is shown to the person as it is. */
 export function refuse(
   status: 400 | 401 | 403 | 404 | 409 | 413 | 422 | 429 | 500 | 507,

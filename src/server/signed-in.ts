@@ -106,7 +106,7 @@ export class Entrance {
   }
 
   /** Whose tries are counted: behind the proxy, the last address on the way that is not the proxy's. */
-  private addressOf(headers: Headers): string {
+  addressOf(headers: Headers): string {
     const from = headers.get(FROM_HEADER) ?? '';
     if (!this.isFromProxy(headers)) return from;
     const way = (headers.get('x-forwarded-for') ?? '').split(',').map((part) => part.trim());

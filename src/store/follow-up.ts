@@ -8,9 +8,16 @@ import type { Store } from './open';
 import { findStudy, listStudies, saveStudy, type SaveResult } from './studies';
 
 /** By the id of a study, or by a file name or title like its own; null where there is none. */
-export function findFollowUp(db: Store, named: string): Questionnaire | null {
+export function followUpStudy(
+  db: Store,
+  named: string,
+): { readonly id: string; readonly document: Questionnaire } | null {
   const studies = listStudies(db).map(({ id, document }) => ({ id, title: document.title, document }));
-  return namedStudy(studies, named)?.document ?? null;
+  return namedStudy(studies, named);
+}
+
+export function findFollowUp(db: Store, named: string): Questionnaire | null {
+  return followUpStudy(db, named)?.document ?? null;
 }
 
 /** The studies that one can hand on to. */

@@ -3,7 +3,7 @@
  * what is found again; turns are taken in `turns.ts`.
  */
 import { createHash, randomInt, randomUUID } from 'node:crypto';
-import { and, asc, desc, eq, isNull, lt } from 'drizzle-orm';
+import { and, asc, count, desc, eq, isNotNull, isNull, lt } from 'drizzle-orm';
 import type { Answers } from '../core/document/types';
 import { allotted } from '../core/responding/blocks';
 import { walkOfCase } from '../core/responding/case-data';
@@ -142,9 +142,11 @@ export function closingOf(plan: Plan, kept: KeptCase): Pick<StoredResponse, 'clo
   };
 }
 
+const ownLink = (key: string) => `link ${key}`;
+
 function personOf({ toldApart }: TrialSettings, { browser }: ToBegin, key: string | null): string | null {
   // Whoever comes by a link of their own is known by it, also where others need none.
-  if (key !== null) return `link ${key}`;
+  if (key !== null) return ownLink(key);
   return toldApart === 'browser' && browser !== null ? `browser ${browser}` : null;
 }
 
@@ -157,6 +159,11 @@ function sittingsOf(db: Store, token: string, person: string): StoredResponse[] 
     .orderBy(desc(responses.number), desc(responses.part))
     .all();
   return parts.filter(({ number }, n) => parts[n - 1]?.number !== number);
+}
+
+/** Whether somebody with a link of their own has begun. */
+export function hasBegun(db: Store, token: string, key: string): boolean {
+  return sittingsOf(db, token, ownLink(key)).length > 0;
 }
 
 /** Null where there is none under this link. */
@@ -213,6 +220,16 @@ export function listResponses(db: Store, token: string): StoredResponse[] {
     .from(responses)
     .where(eq(responses.token, token))
     .orderBy(asc(responses.number), asc(responses.part))
+    .all();
+}
+
+/** Of the questionnaire of the link: how many came to each ending; null for those that were closed without one. */
+export function countByEnding(db: Store, token: string): { ending: string | null; count: number }[] {
+  return db
+    .select({ ending: responses.ending, count: count() })
+    .from(responses)
+    .where(and(eq(responses.token, token), eq(responses.part, 0), isNotNull(responses.closedBy)))
+    .groupBy(responses.ending)
     .all();
 }
 

@@ -10,3 +10,11 @@ export function escaped(text: string): string {
 export function sound(text: string): string {
   return text.replaceAll(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '').toWellFormed();
 }
+
+/** JSON to stand in a script element: no text in it ends the element, or begins another. */
+export function inScript(json: string): string {
+  return json
+    .replace(/</g, '\\u003c')
+    .replace(/\u2028/g, '\\u2028')
+    .replace(/\u2029/g, '\\u2029');
+}

@@ -47,7 +47,9 @@ describe('people of a file', () => {
     assert.match(found[1] ?? '', /^Line 3, region: /);
     assert.match(found[2] ?? '', /^Line 4: the first column says who it is, and is empty/);
     assert.match(found[3] ?? '', /^Line 4, owned: a value is needed/);
-    const many = problemsOf(`id,region,owned\n${Array.from({ length: 12 }, (_, n) => `P${n},7,1`).join('\n')}`);
+    const many = problemsOf(
+      `id,region,owned\n${Array.from({ length: 12 }, (_, n) => `P${n},7,1`).join('\n')}`,
+    );
     assert.deepEqual([many.length, many.at(-1)], [9, 'And 4 more.']);
   });
 });

@@ -4,6 +4,7 @@ import * as v from 'valibot';
 import { NothingSchema } from '../../wire/common';
 import { LinkSchema, type Link } from '../../wire/links';
 import { call } from '../ui/api';
+import { toClipboard } from '../ui/clipboard';
 import { whenText } from '../ui/format';
 import { Panel } from '../ui/Panel';
 import { NameField, ShortForm } from '../ui/ShortForm';
@@ -92,14 +93,4 @@ export function ReviewPanel({ close }: { readonly close: () => void }) {
       )}
     </Panel>
   );
-}
-
-/** False where the browser does not allow it, or, over plain HTTP from another machine, knows no clipboard. */
-async function toClipboard(text: string): Promise<boolean> {
-  try {
-    await navigator.clipboard.writeText(text);
-    return true;
-  } catch {
-    return false;
-  }
 }

@@ -1,11 +1,12 @@
-/** Release: versions down the left, what is other in the middle, what stands in the way of freezing at the right. */
+/** Release: versions down the left, what is other or who answers in the middle, what stands in the way of freezing at the right. */
 import { useGate } from '../state/gate';
 import { useStudy } from '../state/store';
 import { CompareView } from './CompareView';
 import { FilesCard } from './FilesCard';
 import { GateCard } from './GateCard';
 import classes from './release.module.css';
-import { heldAgainst, useReleaseShown } from './shown';
+import { heldAgainst, LEAVES, useReleaseShown, type Leaf } from './shown';
+import { TrialView } from './trial/TrialView';
 import { VersionHead } from './VersionHead';
 import { VersionList } from './VersionList';
 
@@ -19,17 +20,20 @@ export function ReleaseView() {
   const against = heldAgainst(versions, { ...shown, of });
   return (
     <div className={classes.columns}>
-      <VersionList versions={versions} of={of} show={(next) => show({ of: next, against: null })} />
+      <VersionList versions={versions} of={of} show={(next) => show({ ...shown, of: next, against: null })} />
       <div className={classes.sheet}>
         {version !== null && <VersionHead version={version} />}
-        {against === null ? (
+        <Leaves leaf={shown.leaf} turnTo={(leaf) => show({ ...shown, of, leaf })} />
+        {shown.leaf === 'trial' ? (
+          <TrialView version={version} />
+        ) : against === null ? (
           <NothingBefore isDraft={of === null} />
         ) : (
           <CompareView
             of={of}
             against={against}
             versions={versions}
-            hold={(next) => show({ of, against: next })}
+            hold={(next) => show({ ...shown, of, against: next })}
           />
         )}
       </div>
@@ -38,6 +42,30 @@ export function ReleaseView() {
         <FilesCard version={version} />
       </aside>
     </div>
+  );
+}
+
+const LEAF_WORDS: Readonly<Record<Leaf, string>> = { compare: 'What is other', trial: 'Trial' };
+
+interface LeavesProps {
+  readonly leaf: Leaf;
+  readonly turnTo: (leaf: Leaf) => void;
+}
+
+function Leaves({ leaf, turnTo }: LeavesProps) {
+  return (
+    <nav className={classes.leaves} aria-label="Leaves of the release">
+      {LEAVES.map((each) => (
+        <button
+          key={each}
+          type="button"
+          aria-current={each === leaf ? 'page' : undefined}
+          onClick={() => turnTo(each)}
+        >
+          {LEAF_WORDS[each]}
+        </button>
+      ))}
+    </nav>
   );
 }
 

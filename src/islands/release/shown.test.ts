@@ -7,12 +7,12 @@ const versions = [{ number: 3 }, { number: 2 }, { number: 1 }];
 
 it('reads what it wrote, and leaves out what is no version', () => {
   for (const shown of [
-    { of: null, against: null },
-    { of: 3, against: 1 },
-    { of: 2, against: null },
-  ])
+    { leaf: 'compare', of: null, against: null },
+    { leaf: 'trial', of: 3, against: 1 },
+    { leaf: 'compare', of: 2, against: null },
+  ] as const)
     assert.deepEqual(readReleaseShown(releaseSearch(shown)), shown);
-  assert.deepEqual(readReleaseShown('?of=x&against=-1'), { of: null, against: null });
+  assert.deepEqual(readReleaseShown('?of=x&against=-1&leaf=y'), { leaf: 'compare', of: null, against: null });
 });
 
 it('holds a version against the one asked for, else the one before it', () => {

@@ -1,11 +1,16 @@
-/** What the Release view shows, as it stands in the address: which version, and against which it is held. */
+/** What the Release view shows, as it stands in the address: which version, what of it, and against which it is held. */
 import { useEffect, useState } from 'react';
 import * as v from 'valibot';
 
 /** The number of a version; null for the draft. */
 export type Shown = number | null;
 
+/** What is other in a version than before, or who answers it. */
+export const LEAVES = ['compare', 'trial'] as const;
+export type Leaf = (typeof LEAVES)[number];
+
 export interface ReleaseShown {
+  readonly leaf: Leaf;
   readonly of: Shown;
   /** Null: whichever comes before. */
   readonly against: number | null;
@@ -13,18 +18,20 @@ export interface ReleaseShown {
 
 const VersionNumber = v.pipe(v.string(), v.regex(/^\d{1,6}$/), v.transform(Number));
 const ShownSchema = v.object({
+  leaf: v.fallback(v.picklist(LEAVES), 'compare'),
   of: v.fallback(v.nullable(VersionNumber), null),
   against: v.fallback(v.nullable(VersionNumber), null),
 });
 
 /** Reads the address; what it does not understand is left out. */
 export function readReleaseShown(search: string): ReleaseShown {
-  const { of, against } = Object.fromEntries(new URLSearchParams(search));
-  return v.parse(ShownSchema, { of: of ?? null, against: against ?? null });
+  const { leaf, of, against } = Object.fromEntries(new URLSearchParams(search));
+  return v.parse(ShownSchema, { leaf, of: of ?? null, against: against ?? null });
 }
 
-export function releaseSearch({ of, against }: ReleaseShown): string {
+export function releaseSearch({ leaf, of, against }: ReleaseShown): string {
   const search = new URLSearchParams();
+  if (leaf !== 'compare') search.set('leaf', leaf);
   if (of !== null) search.set('of', String(of));
   if (against !== null) search.set('against', String(against));
   return `?${search.toString()}`;
@@ -47,7 +54,7 @@ export function useReleaseShown(): readonly [ReleaseShown, (shown: ReleaseShown)
 /** The version that one is held against: the one asked for where there is one, else the one before; null: there is none. */
 export function heldAgainst(
   versions: readonly { readonly number: number }[],
-  { of, against }: ReleaseShown,
+  { of, against }: Pick<ReleaseShown, 'of' | 'against'>,
 ): number | null {
   const numbers = versions.map(({ number }) => number).sort((a, b) => b - a);
   if (against !== null && against !== of && numbers.includes(against)) return against;

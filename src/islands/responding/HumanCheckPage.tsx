@@ -10,7 +10,8 @@ interface Props {
   readonly style: React.CSSProperties;
   /** Decides which task it is. */
   readonly seed: number;
-  readonly passed: () => void;
+  /** With what was written, at which try: where it is a server that has to believe it. */
+  readonly passed: (written: string, tries: number) => void;
 }
 
 export function HumanCheckPage({ className, style, seed, passed }: Props) {
@@ -28,7 +29,7 @@ export function HumanCheckPage({ className, style, seed, passed }: Props) {
       onSubmit={(event) => {
         event.preventDefault();
         if (check.solves(written)) {
-          passed();
+          passed(written, tries);
           return;
         }
         setTries(tries + 1);

@@ -1,4 +1,4 @@
-/** The time that is left in a section with a limit: shown, told now and then, and acted on when it is over. */
+/** The time that is left in a section, or in all, with a limit: shown, told now and then, and acted on when it is over. */
 import { useEffect, useState } from 'react';
 import classes from './page.module.css';
 
@@ -8,13 +8,15 @@ interface Props {
   /** When its time began, in milliseconds since 1970; left out: now. */
   readonly begun?: number;
   readonly over: () => void;
+  /** What the limit is of. */
+  readonly of?: 'this section' | 'the questionnaire';
 }
 
 /** With so many seconds left a screen reader is told. */
-const TOLD_AT = [120, 60, 30, 10];
+const TOLD_AT = [300, 120, 60, 30, 10];
 
 /** To be given a key of the section, its pass and the walk: another key, another clock. */
-export function SectionClock({ limit, begun, over }: Props) {
+export function SectionClock({ limit, begun, over, of = 'this section' }: Props) {
   const [deadline] = useState(() => (begun ?? Date.now()) + limit * 1000);
   const [left, setLeft] = useState(limit);
   useEffect(() => {
@@ -29,14 +31,12 @@ export function SectionClock({ limit, begun, over }: Props) {
   const told = TOLD_AT.findLast((seconds) => left <= seconds && limit > seconds);
   return (
     <p className={classes.clock} data-short={left <= 10 || undefined}>
-      <span role="timer" aria-label="Time left in this section">
+      <span role="timer" aria-label={`Time left in ${of}`}>
         {clockText(left)}
       </span>{' '}
-      left in this section
+      left in {of}
       <span className={classes.told} aria-live="polite">
-        {told === undefined
-          ? ''
-          : `${told >= 60 ? `${told / 60} min` : `${told} seconds`} left in this section`}
+        {told === undefined ? '' : `${told >= 60 ? `${told / 60} min` : `${told} seconds`} left in ${of}`}
       </span>
     </p>
   );

@@ -6,7 +6,7 @@ import type { FontFamily } from '../../../assets/assets';
 import { writeDocument } from '../../document/read';
 import type { Questionnaire } from '../../document/types';
 import { base64 } from '../../exchange/base64';
-import { escaped } from '../../exchange/markup';
+import { escaped, inScript } from '../../exchange/markup';
 import type { InstrumentData } from '../../responding/instrument-data';
 
 export interface Made {
@@ -81,12 +81,4 @@ async function fontFaces({ settings }: Questionnaire): Promise<string> {
     face(more, 'U+0100-02FF,U+1E00-1EFF,U+20A0-20C0'),
     face(usual, 'U+0000-00FF,U+2000-206F,U+20AC,U+2190-2199,U+2212'),
   ].join('\n');
-}
-
-/** No text of an author ends the element that it stands in, or begins another. */
-function inScript(json: string): string {
-  return json
-    .replace(/</g, '\\u003c')
-    .replace(/\u2028/g, '\\u2028')
-    .replace(/\u2029/g, '\\u2029');
 }

@@ -1,0 +1,220 @@
+/** A link as a slip: its address and code, who has come to what, its settings, and what can be done with it. */
+import { useState } from 'react';
+import { fileStem } from '../../../core/document/names';
+import type { Trial } from '../../../wire/trials';
+import { useStudy } from '../../state/store';
+import type { Trials } from '../../state/trials';
+import { toClipboard } from '../../ui/clipboard';
+import { grouped, plural } from '../../ui/format';
+import { PeopleLine } from './PeopleLine';
+import { QrCode } from './QrCode';
+import { SettingsFields } from './SettingsFields';
+import { readSettings, settingsText, settingsWords } from './settings-text';
+import classes from './trial.module.css';
+
+interface Props {
+  readonly trial: Trial;
+  readonly trials: Trials;
+}
+
+const STATE_WORDS = { open: 'Open', paused: 'Paused', closed: 'Closed' } as const;
+
+export function LinkSlip({ trial, trials }: Props) {
+  const { token, name, version, settings, state } = trial;
+  const [problem, setProblem] = useState<string | null>(null);
+  const [changing, setChanging] = useState(false);
+  const address = `${location.origin}/answer/${token}`;
+  const change = (to: Parameters<Trials['change']>[1]) =>
+    void trials.change(token, to).then((refused) => setProblem(refused));
+  const words = settingsWords(settings);
+  return (
+    <li className={classes.slip} data-state={state}>
+      <header>
+        <h3>{name}</h3>
+        <p>
+          <b className={classes.state}>
+            {state === 'open' && trial.isOver ? 'Closed, its time is over' : STATE_WORDS[state]}
+          </b>
+          {version === null ? ' · draft' : ` · version ${version}`}
+          {words.length > 0 && ` · ${words.join(', ')}`}
+        </p>
+      </header>
+      <div className={classes.body}>
+        <QrCode address={address} fileName={`${fileStem(name)}-link`} />
+        <div>
+          <AddressLine address={address} name={name} told={setProblem} />
+          {settings.embeddedIn !== undefined && (
+            <AddressLine
+              address={`<iframe src="${address}" title="Questionnaire" width="100%" height="800"></iframe>`}
+              name={name}
+              label="To show it inside a page"
+              told={setProblem}
+            />
+          )}
+          {settings.toldApart === 'personal' && <PeopleLine trial={trial} trials={trials} />}
+          <Figures trial={trial} />
+          <DataLines trial={trial} />
+        </div>
+      </div>
+      {problem !== null && (
+        <p role="alert" className={classes.problem}>
+          {problem}
+        </p>
+      )}
+      {changing ? (
+        <ChangeForm trial={trial} trials={trials} close={() => setChanging(false)} />
+      ) : (
+        <span className={classes.acts}>
+          {state === 'open' && (
+            <button type="button" onClick={() => change({ state: 'paused' })}>
+              Pause it
+            </button>
+          )}
+          {state !== 'open' && (
+            <button type="button" onClick={() => change({ state: 'open' })}>
+              Open it again
+            </button>
+          )}
+          {state !== 'closed' && (
+            <button type="button" onClick={() => change({ state: 'closed' })}>
+              Close it
+            </button>
+          )}
+          <button type="button" onClick={() => setChanging(true)}>
+            Change its settings …
+          </button>
+        </span>
+      )}
+    </li>
+  );
+}
+
+interface AddressProps {
+  readonly address: string;
+  readonly name: string;
+  readonly label?: string;
+  readonly told: (problem: string | null) => void;
+}
+
+function AddressLine({ address, name, label, told }: AddressProps) {
+  const [copied, setCopied] = useState(false);
+  const copy = async () => {
+    const isCopied = await toClipboard(address);
+    setCopied(isCopied);
+    told(isCopied ? null : 'Copying is not allowed here: select the address instead.');
+  };
+  return (
+    <div className={classes.address}>
+      {label !== undefined && <small>{label}</small>}
+      <input
+        readOnly
+        aria-label={`${label ?? 'Address'} of ${name}`}
+        value={address}
+        onFocus={(event) => event.target.select()}
+      />
+      <button type="button" onClick={() => void copy()}>
+        {copied ? 'Copied' : 'Copy'}
+      </button>
+      {label === undefined && (
+        <a href={address} target="_blank" rel="noreferrer">
+          Open
+        </a>
+      )}
+    </div>
+  );
+}
+
+/** Who has come to what: every one who has begun is in one line. */
+function Figures({ trial }: { readonly trial: Trial }) {
+  const { begun, complete, elsewhere, declined, removed, people, settings } = trial;
+  const lines: readonly (readonly [string, number])[] = [
+    ['begun', begun],
+    ['complete', complete],
+    ['came to another ending', elsewhere],
+    ['under way, or stopped', begun - complete - elsewhere - declined - removed],
+    ['declined: only counted', declined],
+    ...(removed > 0 || settings.stopped === 'remove' ? ([['stopped, and removed', removed]] as const) : []),
+    ...(settings.toldApart === 'personal' ? ([['people with a link', people]] as const) : []),
+  ];
+  return (
+    <dl className={classes.figures}>
+      {lines.map(([words, count]) => (
+        <div key={words}>
+          <dt>{words}</dt>
+          <i aria-hidden="true" />
+          <dd>{grouped(count)}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+function DataLines({ trial: { token, begun, followUps } }: { readonly trial: Trial }) {
+  const api = useStudy((state) => state.api);
+  if (begun === 0) return null;
+  const at = (as: string, number: number) => `${api}/trials/${token}/data?as=${as}&questionnaire=${number}`;
+  const lines = [
+    { number: 0, words: 'Responses' },
+    ...followUps
+      .filter((each) => each.begun > 0)
+      .map(({ number, title, begun: count }) => ({
+        number,
+        words: `Handed on to ${title}, ${plural(count, 'response')}`,
+      })),
+  ];
+  return (
+    <ul className={classes.data} aria-label="Data">
+      {lines.map(({ number, words }) => (
+        <li key={number}>
+          {words}
+          <a href={at('csv', number)} download aria-label={`${words}: coded rows, .csv`}>
+            coded rows, .csv
+          </a>
+          <a href={at('json', number)} download aria-label={`${words}: with times and trails, .json`}>
+            with times and trails, .json
+          </a>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+interface ChangeProps extends Props {
+  readonly close: () => void;
+}
+
+function ChangeForm({ trial, trials, close }: ChangeProps) {
+  const [text, setText] = useState(() => settingsText(trial.settings));
+  const [problem, setProblem] = useState<string | null>(null);
+  const save = async () => {
+    const read = readSettings(text);
+    const refused = read.ok ? await trials.change(trial.token, { settings: read.settings }) : read.problem;
+    setProblem(refused);
+    if (refused === null) close();
+  };
+  return (
+    <form
+      className={classes.form}
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        void save();
+      }}
+    >
+      <SettingsFields text={text} set={setText} />
+      {problem !== null && (
+        <p role="alert" className={classes.problem}>
+          {problem}
+        </p>
+      )}
+      <span className={classes.acts}>
+        <button type="submit" className={classes.make}>
+          Save the settings
+        </button>
+        <button type="button" onClick={close}>
+          Cancel
+        </button>
+      </span>
+    </form>
+  );
+}

@@ -1,0 +1,54 @@
+/** People who are each sent a link of their own: added from a CSV file, and saved with their links. */
+import { useRef, useState } from 'react';
+import type { Trial } from '../../../wire/trials';
+import { useStudy } from '../../state/store';
+import type { Trials } from '../../state/trials';
+import { plural } from '../../ui/format';
+import classes from './trial.module.css';
+
+interface Props {
+  readonly trial: Trial;
+  readonly trials: Trials;
+}
+
+export function PeopleLine({ trial, trials }: Props) {
+  const api = useStudy((state) => state.api);
+  const field = useRef<HTMLInputElement>(null);
+  const [told, setTold] = useState<string | null>(null);
+  const take = async (file: File) => {
+    const reply = await trials.addPeople(trial.token, await file.text());
+    setTold(
+      reply.ok
+        ? `${plural(reply.body.added, 'person', 'people')} added.${reply.body.unused.length > 0 ? ` Not used: ${reply.body.unused.join(', ')}.` : ''}`
+        : reply.problem,
+    );
+  };
+  return (
+    <div className={classes.people}>
+      <input
+        ref={field}
+        type="file"
+        accept=".csv,text/csv"
+        aria-label={`People of ${trial.name}, as CSV`}
+        hidden
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          if (file !== undefined) void take(file);
+          event.target.value = '';
+        }}
+      />
+      <button type="button" onClick={() => field.current?.click()}>
+        Add people from a CSV file …
+      </button>
+      {trial.people > 0 && (
+        <a href={`${api}/trials/${trial.token}/people`} download>
+          Save their links, .csv
+        </a>
+      )}
+      <small>
+        First column: who it is; then a column for each value known beforehand, under its name.{' '}
+        <b role="status">{told}</b>
+      </small>
+    </div>
+  );
+}

@@ -1,0 +1,40 @@
+/** Going on with what was begun in another browser, by the code that was given there. */
+import { useState } from 'react';
+import classes from './respondent.module.css';
+import type { Sitter } from './sitter';
+
+export function ReturnForm({ sitter }: { readonly sitter: Sitter }) {
+  const [code, setCode] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const send = async () => {
+    if (code.trim() === '') setProblem('Write the code first: eight letters and digits.');
+    else setProblem(await sitter.comeBack(code));
+  };
+  return (
+    <form
+      noValidate
+      className={classes.back}
+      aria-label="Go on with a code"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send();
+      }}
+    >
+      <label>
+        You have begun elsewhere? Your code
+        <input
+          type="text"
+          size={12}
+          maxLength={40}
+          value={code}
+          autoComplete="off"
+          autoCapitalize="none"
+          spellCheck={false}
+          onChange={(event) => setCode(event.target.value)}
+        />
+      </label>
+      <button type="submit">Go on with it</button>
+      {problem !== null && <p role="alert">{problem}</p>}
+    </form>
+  );
+}

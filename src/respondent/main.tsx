@@ -1,0 +1,101 @@
+/**
+ * A respondent's page under a link, bundled by itself (`scripts/program.mjs`): the server runs this program to draw the first page
+ * (`drawn`), and the browser runs it to answer.
+ */
+import { hydrateRoot } from 'react-dom/client';
+import { renderToString } from 'react-dom/server';
+import * as v from 'valibot';
+import { readDocument } from '../core/document/read';
+import type { Plan } from '../core/routing/plan';
+import { planOf } from '../core/routing/planner';
+import '../styles/base.css';
+import { AnswerPageSchema, keptName, type AnswerPage } from '../wire/answer';
+import { askOf } from './doors';
+import { earlyDone } from './early';
+import { Keeping, storageHere } from './keeping';
+import { Respondent } from './Respondent';
+import { Sitter, type Means } from './sitter';
+
+/** The first page as HTML. `plan`: of its questionnaire. */
+export function drawn(page: AnswerPage, plan: Plan): string {
+  return renderToString(respondentOf(page, plan, NOT_HERE).whole);
+}
+
+/** Phones, and windows as narrow as they are. */
+const NARROW = '(max-width: 600px)';
+
+if (typeof document !== 'undefined') {
+  const place = document.getElementById('respondent');
+  if (place !== null) start(place);
+}
+
+function start(root: HTMLElement): void {
+  const written = document.getElementById('questionnaire')?.textContent ?? 'null';
+  const page = v.safeParse(AnswerPageSchema, JSON.parse(written));
+  const read = page.success ? readDocument(page.output.document) : null;
+  if (!page.success || read?.ok !== true) {
+    root.textContent = 'This page cannot be read. Reload it, or ask for the link anew.';
+    return;
+  }
+  const { token, key } = page.output;
+  const keeping = new Keeping(storageHere(), keptName(token, key));
+  const here = new EventTarget();
+  const tryNow = () => here.dispatchEvent(new Event('try'));
+  addEventListener('online', tryNow);
+  const { sitter, whole } = respondentOf(
+    page.output,
+    planOf(read.document),
+    {
+      ask: askOf(token),
+      keeping,
+      device: () => (matchMedia(NARROW).matches ? 'narrow' : 'wide'),
+      now: () => Date.now(),
+      newId: randomId,
+      chance: () => Math.random(),
+      wait: (milliseconds) =>
+        new Promise((resolve) => {
+          const timer = setTimeout(resolve, milliseconds);
+          here.addEventListener(
+            'try',
+            () => {
+              clearTimeout(timer);
+              resolve();
+            },
+            { once: true },
+          );
+        }),
+    },
+    tryNow,
+  );
+  const again = earlyDone(root);
+  const isFresh = keeping.read() === null;
+  hydrateRoot(root, whole);
+  void sitter.open();
+  if (isFresh) again();
+  delete document.documentElement.dataset.returning;
+}
+
+/** Random, version 4 (RFC 9562). The browser's own maker of these is kept from pages without encryption. */
+function randomId(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  bytes[6] = ((bytes[6] ?? 0) & 0x0f) | 0x40;
+  bytes[8] = ((bytes[8] ?? 0) & 0x3f) | 0x80;
+  const digits = [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+  return digits.replace(/^(.{8})(.{4})(.{4})(.{4})(.{12})$/, '$1-$2-$3-$4-$5');
+}
+
+/** Where nothing is asked of anybody: while the server draws. */
+const NOT_HERE: Means = {
+  ask: () => new Promise(() => undefined),
+  keeping: new Keeping(null, ''),
+  device: () => 'wide',
+  now: () => 0,
+  newId: () => '',
+  chance: () => 0,
+  wait: () => new Promise(() => undefined),
+};
+
+function respondentOf(page: AnswerPage, plan: Plan, means: Means, tryNow: () => void = () => undefined) {
+  const sitter = new Sitter(page, plan, means);
+  return { sitter, whole: <Respondent {...{ page, plan, sitter, tryNow }} /> };
+}

@@ -1,0 +1,183 @@
+/**
+ * What a respondent's page may ask of the server: to begin, to come back, to show that a person answers, and to go on. The one table
+ * of doors; whoever is refused is told why, and what no page of ours sends is noted in the log.
+ */
+import { FROM_HEADER } from '../../server/inner.mjs';
+import { pageCase } from '../core/responding/page-case';
+import { endOfTime } from '../core/responding/trial-settings';
+import type { TurnedCase } from '../core/responding/turn';
+import type { Store } from '../store/open';
+import { beginResponse, findSitting, sittingBegan, type StoredResponse } from '../store/responses';
+import { trialPlan } from '../store/trial-plans';
+import { findTrial, questionnaireOf, type FoundTrial } from '../store/trials';
+import { isChecked, passHumanCheck, storeTurn } from '../store/turns';
+import {
+  HumanCheckSolved,
+  ToBeginSchema,
+  ToResumeSchema,
+  TurnOfSchema,
+  type Sitting,
+  type WHY_REFUSED,
+} from '../wire/answer';
+import { entrance } from './entrance';
+import { json, readBody, refuse } from './respond';
+import { Throttle } from './throttle';
+
+interface Call {
+  readonly db: Store;
+  readonly trial: FoundTrial;
+  readonly request: Request;
+  readonly now: number;
+}
+type AnswerDoor = (call: Call) => Promise<Response>;
+type Why = (typeof WHY_REFUSED)[number];
+
+/** In bytes: a page of answers is far smaller. */
+const MOST_SENT = 300_000;
+const MINUTE = 60_000;
+/** Codes to come back with that are not known here, so that none can be guessed. */
+const codes = new Throttle({ each: 10, eachSpan: 15 * MINUTE, all: 500, allSpan: 60 * MINUTE });
+
+const STATUS = {
+  'no-link': 404,
+  closed: 403,
+  answered: 403,
+  elsewhere: 409,
+  stranger: 403,
+  'no-response': 404,
+  halted: 403,
+  unchecked: 403,
+  unfinished: 422,
+  'not-asked': 400,
+  'not-allowed': 422,
+  'no-limit': 400,
+} as const satisfies Record<Why, number>;
+
+/** Refusals that a page of ours never meets. */
+const FORGED: ReadonlySet<Why> = new Set(['not-asked', 'not-allowed', 'no-limit', 'unchecked']);
+
+export const ANSWER_DOORS: Readonly<Record<string, AnswerDoor>> = {
+  async begin({ db, trial, request, now }) {
+    const read = await readBody(request, ToBeginSchema, MOST_SENT);
+    if (!read.ok) return noted(trial, read.response);
+    const begun = beginResponse(db, trial.token, read.body, now);
+    return begun.ok
+      ? json(sittingOf(db, trial, begun.response, now))
+      : refusal(trial, begun.why, begun.problem);
+  },
+
+  async resume({ db, trial, request, now }) {
+    const read = await readBody(request, ToResumeSchema, MOST_SENT);
+    if (!read.ok) return noted(trial, read.response);
+    const { body } = read;
+    if ('id' in body) {
+      const found = findSitting(db, trial.token, body);
+      return found === null
+        ? refusal(trial, 'no-response', 'These answers are not known here: begin anew.')
+        : json(sittingOf(db, trial, found, now));
+    }
+    if (!trial.settings.mayReturn)
+      return refusal(trial, 'no-response', 'Nobody can come back to this questionnaire with a code.');
+    const from = request.headers.get(FROM_HEADER) ?? '';
+    const address = entrance().addressOf(request.headers) || from;
+    const wait = codes.take(address, now);
+    if (wait > 0)
+      return refuse(
+        429,
+        `There were too many codes that are not known. Try again in ${Math.ceil(wait / MINUTE)} min.`,
+      );
+    const found = findSitting(db, trial.token, body);
+    if (found === null)
+      return refusal(
+        trial,
+        'no-response',
+        'This code is not known here. Look at it once more: it has eight letters and digits.',
+      );
+    codes.forgive(address);
+    return json(sittingOf(db, trial, found, now));
+  },
+
+  async check({ db, trial, request, now }) {
+    const read = await readBody(request, HumanCheckSolved, MOST_SENT);
+    if (!read.ok) return noted(trial, read.response);
+    const { id, ...solved } = read.body;
+    if (!passHumanCheck(db, trial.token, id, solved))
+      return refusal(trial, 'unchecked', 'That is not it: please try once more.');
+    const found = findSitting(db, trial.token, { id });
+    return found === null
+      ? refusal(trial, 'no-response', 'These answers are not known here: begin anew.')
+      : json(sittingOf(db, trial, found, now));
+  },
+
+  async turn({ db, trial, request, now }) {
+    const read = await readBody(request, TurnOfSchema, MOST_SENT);
+    if (!read.ok) return noted(trial, read.response);
+    const { id, turn } = read.body;
+    const before = findSitting(db, trial.token, { id });
+    const taken = storeTurn(db, trial.token, id, turn, now);
+    const found = findSitting(db, trial.token, { id });
+    if (taken.ok)
+      // Of whoever has declined nothing is there any more but what the page itself sent.
+      return json(
+        found === null
+          ? sittingOf(db, trial, { ...(before as StoredResponse), kept: taken.kept }, now)
+          : sittingOf(db, trial, found, now),
+      );
+    return refusal(
+      trial,
+      taken.why,
+      taken.message,
+      found === null ? {} : { sitting: sittingOf(db, trial, found, now) },
+    );
+  },
+};
+
+/** Answers a respondent's page, or refuses. */
+export async function answerRespondent(
+  call: Omit<Call, 'trial'>,
+  token: string,
+  door: string,
+): Promise<Response> {
+  const open = Object.hasOwn(ANSWER_DOORS, door) ? ANSWER_DOORS[door] : undefined;
+  if (open === undefined || call.request.method !== 'POST')
+    return refuse(404, 'A respondent’s page begins, comes back and goes on; there is nothing else here.');
+  const trial = findTrial(call.db, token);
+  if (trial === null) {
+    console.warn(`A link that is none was tried: ${JSON.stringify(token.slice(0, 40))}`);
+    return refuse(404, 'There is no questionnaire at this address: it may have been mistyped.', {
+      why: 'no-link',
+    });
+  }
+  return open({ ...call, trial });
+}
+
+function sittingOf(db: Store, trial: FoundTrial, response: StoredResponse, now: number): Sitting {
+  const asked = questionnaireOf(db, trial, response.questionnaire) ?? trial;
+  const kept: TurnedCase = response.kept;
+  return {
+    now,
+    id: response.id,
+    questionnaire: response.questionnaire,
+    ...(response.questionnaire === 0 ? {} : { document: JSON.parse(asked.document) as unknown }),
+    code: trial.settings.mayReturn && response.person?.startsWith('link ') !== true ? response.code : null,
+    endsAt: endOfTime(trial.settings, sittingBegan(db, response)),
+    toCheck: isChecked(trial, trialPlan(asked)) && !kept.isPerson,
+    kept: pageCase(kept),
+  };
+}
+
+function refusal(trial: FoundTrial, why: Why, problem: string, more: { sitting?: Sitting } = {}): Response {
+  if (FORGED.has(why)) note(trial, `${why}: ${problem}`);
+  return refuse(STATUS[why], problem, { why, ...more });
+}
+
+/** What no page of ours sends. */
+function noted(trial: FoundTrial, response: Response): Response {
+  note(trial, `the request could not be read (${response.status})`);
+  return response;
+}
+
+/** Never what somebody answered: a name that was asked for stands in quotes, in one line. */
+function note({ token }: FoundTrial, what: string): void {
+  console.warn(`Refused under the link ${token.slice(0, 6)}…: ${what.replace(/\s+/g, ' ').slice(0, 200)}`);
+}

@@ -1,0 +1,198 @@
+/** Links for respondents, as their authors make them: which questionnaires they take along, and what stands in the way. */
+import type * as v from 'valibot';
+import { ENDINGS } from '../core/document/vocabularies';
+import type { Questionnaire } from '../core/document/types';
+import { versionWords } from '../core/release/version-words';
+import { neededBefore, readPeople } from '../core/responding/people';
+import { trialCsv, trialRecord, type TrialCase } from '../core/responding/trial-data';
+import { planOf } from '../core/routing/planner';
+import { followUpStudy } from '../store/follow-up';
+import type { Store } from '../store/open';
+import { addPeople, countPeople, listPeople } from '../store/people';
+import { countByEnding, listResponses, removeStopped } from '../store/responses';
+import { findStudy } from '../store/studies';
+import { trialPlan } from '../store/trial-plans';
+import {
+  addTrial,
+  findTrial,
+  listFollowUps,
+  listTrials,
+  questionnaireOf,
+  type FoundTrial,
+  type Trial,
+  type TrialQuestionnaire,
+  type TrialToAdd,
+} from '../store/trials';
+import { findVersion, listVersions } from '../store/versions';
+import type { PeopleToAdd, Trial as TrialCard, TrialToMake } from '../wire/trials';
+import { noSuchStudy, refuse } from './respond';
+import { created } from './with-study';
+
+/** As far as questionnaires are taken along that hand on to each other. */
+const MOST_FOLLOW_UPS = 10;
+
+/** A link for a frozen version, or for the draft as it is now. */
+export function makeTrial(
+  db: Store,
+  id: string,
+  { name, version, settings }: v.InferOutput<typeof TrialToMake>,
+  now: number,
+): Response {
+  const of = askedOf(db, id, version);
+  if (of instanceof Response) return of;
+  const plan = planOf(of.document);
+  const [problem] = plan.problems;
+  if (problem !== undefined)
+    return refuse(
+      422,
+      `No link was made: ${version === null ? 'the draft' : `version ${version}`} leads respondents astray (${problem.message}). Mend that first.`,
+    );
+  const needed = neededBefore(plan);
+  if (needed.length > 0 && settings.toldApart !== 'personal')
+    return refuse(
+      422,
+      `No link was made: ${needed.join(', ')} ${needed.length === 1 ? 'is' : 'are'} known before the start, so each person needs a link of their own. Choose “by links of their own”.`,
+    );
+  const added = addTrial(db, id, { name, settings, ...of, followUps: followUpsOf(db, of) }, now);
+  return created(cardOf(db, added, now));
+}
+
+function askedOf(db: Store, id: string, version: number | null): TrialQuestionnaire | Response {
+  if (version === null) {
+    const study = findStudy(db, id);
+    return study === null ? noSuchStudy(id) : { version, document: study.document };
+  }
+  const found = findVersion(db, id, version);
+  if (found === null) return refuse(404, `There is no version ${version} of this study.`);
+  return found.frozen
+    ? { version, document: found.document }
+    : refuse(422, `Version ${version} is kept, not frozen: freeze it, or make a link for the draft.`);
+}
+
+/** What endings hand on to, and so on: frozen where the first is frozen and there is such a version, else as it is now. */
+function followUpsOf(db: Store, { version, document }: TrialQuestionnaire): TrialToAdd['followUps'] {
+  const found = new Map<string, TrialToAdd['followUps'][number]>();
+  const toLookAt = [document];
+  for (let next = toLookAt.pop(); next !== undefined; next = toLookAt.pop()) {
+    for (const named of handedOnTo(next)) {
+      const study = found.has(named) || found.size >= MOST_FOLLOW_UPS ? null : followUpStudy(db, named);
+      if (study === null) continue;
+      const frozen = version === null ? undefined : listVersions(db, study.id).find((each) => each.frozen);
+      const whole = frozen === undefined ? null : findVersion(db, study.id, frozen.number);
+      const of = { version: whole?.number ?? null, document: whole?.document ?? study.document };
+      found.set(named, { named, ...of });
+      toLookAt.push(of.document);
+    }
+  }
+  return [...found.values()];
+}
+
+const handedOnTo = ({ endings }: Questionnaire): string[] =>
+  endings.flatMap(({ next }) => (next !== undefined && 'questionnaire' in next ? [next.questionnaire] : []));
+
+/** The newest first. */
+export function trialCards(db: Store, id: string, now: number): TrialCard[] {
+  return listTrials(db, id).map((trial) => {
+    const found = trial.settings.stopped === 'remove' ? findTrial(db, trial.token) : null;
+    if (found === null || removeStopped(db, found, now) === 0) return cardOf(db, trial, now);
+    return cardOf(db, findTrial(db, trial.token) ?? trial, now);
+  });
+}
+
+function cardOf(db: Store, trial: Trial, now: number): TrialCard {
+  const { token, name, version, settings, state, createdAt, begun, declined, removed } = trial;
+  const found = findTrial(db, token);
+  const kinds = new Map(
+    found === null ? [] : trialPlan(found).endings.map(({ ending }) => [ending.id, ending.kind]),
+  );
+  const closed = countByEnding(db, token);
+  const complete = closed
+    .filter(({ ending }) => ending !== null && ENDINGS[kinds.get(ending) ?? 'complete'].counts)
+    .reduce((sum, { count }) => sum + count, 0);
+  return {
+    ...{ token, name, version, settings, state, createdAt, begun, declined, removed, complete },
+    elsewhere: closed.reduce((sum, { count }) => sum + count, 0) - complete,
+    isOver: settings.closesAt !== undefined && settings.closesAt <= now,
+    people: countPeople(db, token),
+    followUps: listFollowUps(db, token).map((each) => ({
+      number: each.number,
+      title: trialPlan(each).document.title,
+      begun: each.begun,
+    })),
+  };
+}
+
+/** Null where the study has no such link. */
+export function trialOf(db: Store, id: string, token: string | undefined): FoundTrial | null {
+  const trial = findTrial(db, token ?? '');
+  return trial?.studyId === id ? trial : null;
+}
+
+export const noSuchTrial = () => refuse(404, 'There is no such link: reload the page.');
+
+export function takePeople(
+  db: Store,
+  trial: FoundTrial,
+  { csv }: v.InferOutput<typeof PeopleToAdd>,
+  now: number,
+): Response {
+  const read = readPeople(trialPlan(trial), csv);
+  if (!read.ok) return refuse(422, `Nobody was added. ${read.problems.join(' ')}`);
+  const twice = addPeople(db, trial.token, read.people, now);
+  if (twice.length > 0)
+    return refuse(
+      422,
+      `Nobody was added: ${twice.slice(0, 3).join(', ')}${twice.length > 3 ? ` and ${twice.length - 3} more` : ''} ${twice.length === 1 ? 'has' : 'have'} a link already. Leave them out.`,
+    );
+  return created({ added: read.people.length, unused: [...read.unused] });
+}
+
+/** What was answered to one of the questionnaires of a link, as text; null where it has none of that number. */
+export function trialData(
+  db: Store,
+  trial: FoundTrial,
+  { as, number }: { readonly as: 'csv' | 'json'; readonly number: number },
+  now: number,
+): { readonly text: string; readonly title: string } | null {
+  const asked = questionnaireOf(db, trial, number);
+  if (asked === null) return null;
+  removeStopped(db, trial, now);
+  const plan = trialPlan(asked);
+  const names = new Map(listPeople(db, trial.token).map(({ key, name }) => [`link ${key}`, name]));
+  const cases = listResponses(db, trial.token)
+    .filter(({ questionnaire }) => questionnaire === number)
+    .map(({ kept, device, person, part, changedAt }): TrialCase => ({
+      ...{ kept, device, changedAt },
+      person: person === null ? null : (names.get(person) ?? null),
+      part: part + 1,
+    }));
+  const { title } = plan.document;
+  const version = asked.version === null ? null : findVersion(db, trial.studyId, asked.version);
+  const of = {
+    title,
+    // A follow-up is a version of another study: its number says which.
+    version:
+      asked.version === null
+        ? versionWords(undefined)
+        : number === 0 && version !== null
+          ? versionWords(version)
+          : `Version ${asked.version}`,
+    checksum: asked.checksum,
+  };
+  const text =
+    as === 'csv'
+      ? `\uFEFF${trialCsv(plan, cases, of)}`
+      : `${JSON.stringify(
+          {
+            link: trial.name,
+            questionnaire: of,
+            begun: trial.begun,
+            declined: trial.declined,
+            removed: trial.removed,
+            responses: cases.map((each) => trialRecord(plan, each, of)),
+          },
+          null,
+          2,
+        )}\n`;
+  return { text, title };
+}
