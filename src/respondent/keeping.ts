@@ -12,6 +12,7 @@ const DraftSchema = v.strictObject({
   /** Of the part that it belongs to. */
   id: Id,
   turn: v.pipe(v.number(), v.integer(), v.minValue(1)),
+  key: Id,
   page: v.string(),
   /** What was changed on the page. */
   answers: AnswersSchema,

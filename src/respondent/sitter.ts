@@ -119,7 +119,7 @@ export class Sitter {
     const at = this.inHand();
     // What is on its way is not changed any more.
     if (at === null || (this.state.draft?.go ?? null) !== null) return;
-    const draft = this.state.draft ?? { ...at.place, answers: {}, go: null };
+    const draft = this.state.draft ?? this.blank(at.place);
     this.put({ ...draft, answers: { ...draft.answers, [key]: value } });
     if (this.state.notice !== null) this.set({ notice: null });
   }
@@ -128,7 +128,7 @@ export class Sitter {
   go(go: Turn['go']): Promise<void> {
     const at = this.inHand();
     if (at === null || (this.state.draft?.go ?? null) !== null) return Promise.resolve();
-    this.put({ ...(this.state.draft ?? { ...at.place, answers: {} }), go });
+    this.put({ ...(this.state.draft ?? this.blank(at.place)), go });
     return this.inTurn(() => this.sendDraft());
   }
 
@@ -162,6 +162,10 @@ export class Sitter {
     if (phase.is === 'first' && this.page.first !== null && plan !== undefined)
       return { id: this.page.ticket, plan, kept: this.page.first };
     return null;
+  }
+
+  private blank(place: Pick<Draft, 'id' | 'turn' | 'page'>): Draft {
+    return { ...place, key: this.means.newId(), answers: {}, go: null };
   }
 
   private begin(record: KeptRecord): Promise<void> {
@@ -212,7 +216,13 @@ export class Sitter {
     // Begun under the page that the server drew, which had no turn yet.
     const body = {
       id: sitting.id,
-      turn: { turn: draft.turn, page: draft.page, answers: asked(plan, sitting, draft), go: draft.go },
+      turn: {
+        turn: draft.turn,
+        key: draft.key,
+        page: draft.page,
+        answers: asked(plan, sitting, draft),
+        go: draft.go,
+      },
     };
     const troubled = () => this.state.away !== null;
     let wasAway = false;

@@ -3,6 +3,7 @@
  * on. What is kept codes to the row of the respondent who was walked straight through, and whatever is refused changes nothing.
  */
 import assert from 'node:assert/strict';
+import { randomUUID } from 'node:crypto';
 import { describe, it } from 'node:test';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
@@ -57,7 +58,13 @@ function turnOf(plan: Plan, kept: TurnedCase, answers: Answers, go: Turn['go']):
     );
     mine = Object.fromEntries(keys.map((key) => [key, answers[key] ?? null]));
   }
-  return v.parse(TurnSchema, { turn: kept.turns + 1, page: page?.key ?? '', answers: mine, go });
+  return v.parse(TurnSchema, {
+    turn: kept.turns + 1,
+    key: randomUUID(),
+    page: page?.key ?? '',
+    answers: mine,
+    go,
+  });
 }
 
 function answered(plan: Plan, person: MadeUp, other: Answers, seed: number): TurnedCase | null {
@@ -115,7 +122,7 @@ function answered(plan: Plan, person: MadeUp, other: Answers, seed: number): Tur
     stale = kept;
     assert.equal(send(turnOf(plan, kept, person.answers, 'next')), 'taken');
   }
-  changesNothing({ turn: kept.turns + 1, page: 'any', answers: {}, go: 'next' }, 'closed');
+  changesNothing({ turn: kept.turns + 1, key: randomUUID(), page: 'any', answers: {}, go: 'next' }, 'closed');
   return kept;
 }
 

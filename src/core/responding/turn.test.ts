@@ -1,5 +1,6 @@
 /** Turns one by one: what is taken, what is refused and why, and which quotas are looked at. */
 import assert from 'node:assert/strict';
+import { randomUUID } from 'node:crypto';
 import { describe, it } from 'node:test';
 import * as v from 'valibot';
 import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
@@ -32,7 +33,7 @@ function begin(of: Plan = plan, means: Partial<TurnMeans> = {}) {
       const taken = turnTaken(
         of,
         kept,
-        { turn: kept.turns + 1, page, answers, go },
+        { turn: kept.turns + 1, key: randomUUID(), page, answers, go },
         { now: second * 1000, isFull: () => false, mayGoBack: true, endsAt: null, ...means },
       );
       if (!taken.ok) return `${taken.why}: ${taken.message}`;
@@ -91,18 +92,22 @@ describe('a turn', () => {
     const before = one.kept();
     const means = { now: 5000, isFull: () => false, mayGoBack: true, endsAt: null };
     const page = pagesOfCase(plan, before)[before.at]?.key ?? '';
-    const taken = (turn: number, of: string) => {
-      const result = turnTaken(plan, before, { turn, page: of, answers: { bus: 1 }, go: 'next' }, means);
+    const key = randomUUID();
+    const taken = (turn: number, of: string, own: string = key) => {
+      const sent = { turn, key: own, page: of, answers: { bus: 1 }, go: 'next' as const };
+      const result = turnTaken(plan, before, sent, means);
       return result.ok ? result.again : result.why;
     };
     assert.deepEqual(
-      [taken(2, page), taken(3, page), taken(2, '0/0/0'), taken(1, page)],
+      [taken(2, page), taken(3, page), taken(2, '0/0/0'), taken(1, page, before.lastTurn ?? '')],
       [false, 'elsewhere', 'elsewhere', true],
     );
+    // One of the same number, from another tab.
+    assert.deepEqual([taken(1, page), taken(1, '0/0/0')], ['elsewhere', 'elsewhere']);
   });
 
   it('is read only where it is one', () => {
-    const turn = { turn: 1, page: '0/0/0', answers: { drives: 1 }, go: 'next' };
+    const turn = { turn: 1, key: randomUUID(), page: '0/0/0', answers: { drives: 1 }, go: 'next' };
     assert.ok(v.is(TurnSchema, turn));
     for (const wrong of [
       { turn: 0 },

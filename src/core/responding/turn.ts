@@ -30,6 +30,8 @@ const Whole = v.pipe(v.number(), v.integer(), v.minValue(0));
 export const TurnSchema = v.strictObject({
   /** One more than that of the turn before; the same where it is sent again. */
   turn: v.pipe(Whole, v.minValue(1)),
+  /** Made up by the page for this turn: tells one that is sent again from that of another tab. */
+  key: v.pipe(v.string(), v.uuid()),
   /** Key of the page that was answered. */
   page: v.pipe(v.string(), v.maxLength(100)),
   answers: v.pipe(
@@ -44,8 +46,9 @@ export type Turn = v.InferOutput<typeof TurnSchema>;
 /** A case that is answered by turns. */
 export const TurnedCaseSchema = v.strictObject({
   ...KeptCaseSchema.entries,
-  /** How many turns were taken. */
+  /** How many turns were taken, and the key of the last. */
   turns: Whole,
+  lastTurn: v.nullable(v.string()),
   /** Of the quotas that were looked at: those that took this respondent in. The others that were are in `full`. */
   held: v.array(v.string()),
 });
@@ -72,13 +75,13 @@ export interface TurnMeans {
 }
 
 export function turnedCase(kept: KeptCase): TurnedCase {
-  return { ...kept, turns: 0, held: [] };
+  return { ...kept, turns: 0, lastTurn: null, held: [] };
 }
 
 /** Takes a turn, or says why not; `again`: it had been taken before, and nothing is other than it was. */
 export function turnTaken(plan: Plan, kept: TurnedCase, turn: Turn, means: TurnMeans): TurnTaken {
   const refuse = (why: RefusedTurn, message: string) => ({ ok: false, why, message }) as const;
-  if (turn.turn <= kept.turns) return { ok: true, kept, again: true };
+  if (turn.turn === kept.turns && turn.key === kept.lastTurn) return { ok: true, kept, again: true };
   if (kept.closed !== null)
     return refuse('closed', 'The questionnaire is over: nothing is changed any more.');
   const page = pagesOfCase(plan, kept)[kept.at];
@@ -90,7 +93,7 @@ export function turnTaken(plan: Plan, kept: TurnedCase, turn: Turn, means: TurnM
   const { endsAt } = means;
   // Whoever is late has been told: what was on the page is not taken any more.
   if (endsAt !== null && means.now >= endsAt + (turn.go === 'over' ? LATE : GRACE))
-    return { ok: true, kept: { ...timeOver(plan, kept, means.now), turns: turn.turn }, again: false };
+    return { ok: true, kept: { ...timeOver(plan, kept, means.now), ...counted(turn) }, again: false };
   if (turn.go === 'over' && (endsAt === null || means.now < endsAt - GRACE))
     return refuse('no-limit', 'The time for this questionnaire is not over.');
   if (turn.go === 'back' && (!means.mayGoBack || kept.at === 0))
@@ -117,11 +120,13 @@ export function turnTaken(plan: Plan, kept: TurnedCase, turn: Turn, means: TurnM
   if (keeps !== undefined) return refuse('unfinished', keeps.message);
 
   if (turn.go === 'over')
-    return { ok: true, kept: { ...timeOver(plan, answered, means.now), turns: turn.turn }, again: false };
+    return { ok: true, kept: { ...timeOver(plan, answered, means.now), ...counted(turn) }, again: false };
   const gone = went(plan, answered, turn.go, result.walk, means);
   // Whoever has gone out of a quota gives the place back, and asks for one anew if they come again.
-  return { ok: true, kept: { ...gone, turns: turn.turn, held: placesTaken(plan, gone) }, again: false };
+  return { ok: true, kept: { ...gone, ...counted(turn), held: placesTaken(plan, gone) }, again: false };
 }
+
+const counted = ({ turn, key }: Turn) => ({ turns: turn, lastTurn: key });
 
 /** With the answers of a turn; nothing moves. */
 function withAnswers(plan: Plan, kept: TurnedCase, turn: Turn, now: number): TurnedCase {
