@@ -120,7 +120,7 @@ export function AnsweringPage({ page: link, sitter, state, plan, kept, sitting }
           <span />
         )}
         <button type="submit" data-next className={page.next}>
-          {isOnItsWay ? 'Saving …' : 'Next'}
+          {!isOnItsWay ? 'Next' : state.away === null ? 'Saving …' : 'Waiting …'}
         </button>
       </div>
     </form>

@@ -1,5 +1,5 @@
 /** A link as a respondent has it before them: the page in hand, the end, or why there is none. */
-import { useSyncExternalStore } from 'react';
+import { useEffect, useSyncExternalStore } from 'react';
 import type { Plan } from '../core/routing/plan';
 import { themeStyle } from '../islands/ui/theme';
 import type { AnswerPage } from '../wire/answer';
@@ -16,10 +16,14 @@ interface Props {
   readonly plan: Plan;
   readonly sitter: Sitter;
   readonly tryNow: () => void;
+  /** Called once the page has come to life. */
+  readonly alive: () => void;
 }
 
-export function Respondent({ page, plan, sitter, tryNow }: Props) {
+export function Respondent({ page, plan, sitter, tryNow, alive }: Props) {
   const state = useSyncExternalStore(sitter.subscribe, sitter.get, sitter.get);
+  // By now what the sitter says is listened to.
+  useEffect(() => alive(), [alive]);
   const { phase, away, notice } = state;
   const shown = sitter.shown();
   const theme = themeStyle((shown?.plan ?? plan).document.settings?.theme ?? {});
@@ -37,8 +41,8 @@ export function Respondent({ page, plan, sitter, tryNow }: Props) {
         <div className={classes.away} role="alert">
           <p>
             {away === 'there is no connection' ? 'There is no connection' : 'The server does not answer'}:
-            your answers are kept in this browser, and are sent as soon as they can be. You need not stay on
-            this page.
+            your answers are kept in this browser. They are sent as soon as that works again while this page
+            is open, or when you open the link here another time.
           </p>
           <button type="button" onClick={tryNow}>
             Try now

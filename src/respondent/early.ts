@@ -37,7 +37,9 @@ export function earlyDone(root: HTMLElement): () => void {
   );
   return () => {
     for (const act of done) act();
-    if ((window as WithEarly).early?.sent === true) root.querySelector('form')?.requestSubmit();
+    // Once the page has taken in what was done.
+    if ((window as WithEarly).early?.sent === true)
+      setTimeout(() => root.querySelector('form')?.requestSubmit());
     delete (window as WithEarly).early;
   };
 }

@@ -18,7 +18,9 @@ import { Sitter, type Means } from './sitter';
 
 /** The first page as HTML. `plan`: of its questionnaire. */
 export function drawn(page: AnswerPage, plan: Plan): string {
-  return renderToString(respondentOf(page, plan, NOT_HERE).whole);
+  const sitter = new Sitter(page, plan, NOT_HERE);
+  const nothing = () => undefined;
+  return renderToString(<Respondent {...{ page, plan, sitter }} tryNow={nothing} alive={nothing} />);
 }
 
 /** Phones, and windows as narrow as they are. */
@@ -42,37 +44,40 @@ function start(root: HTMLElement): void {
   const here = new EventTarget();
   const tryNow = () => here.dispatchEvent(new Event('try'));
   addEventListener('online', tryNow);
-  const { sitter, whole } = respondentOf(
-    page.output,
-    planOf(read.document),
-    {
-      ask: askOf(token),
-      keeping,
-      device: () => (matchMedia(NARROW).matches ? 'narrow' : 'wide'),
-      now: () => Date.now(),
-      newId: randomId,
-      chance: () => Math.random(),
-      wait: (milliseconds) =>
-        new Promise((resolve) => {
-          const timer = setTimeout(resolve, milliseconds);
-          here.addEventListener(
-            'try',
-            () => {
-              clearTimeout(timer);
-              resolve();
-            },
-            { once: true },
-          );
-        }),
-    },
-    tryNow,
-  );
+  const plan = planOf(read.document);
+  const sitter = new Sitter(page.output, plan, {
+    ask: askOf(token),
+    keeping,
+    device: () => (matchMedia(NARROW).matches ? 'narrow' : 'wide'),
+    now: () => Date.now(),
+    newId: randomId,
+    chance: () => Math.random(),
+    wait: (milliseconds) =>
+      new Promise((resolve) => {
+        const timer = setTimeout(resolve, milliseconds);
+        here.addEventListener(
+          'try',
+          () => {
+            clearTimeout(timer);
+            resolve();
+          },
+          { once: true },
+        );
+      }),
+  });
   const again = earlyDone(root);
   const isFresh = keeping.read() === null;
-  hydrateRoot(root, whole);
-  void sitter.open();
-  if (isFresh) again();
-  delete document.documentElement.dataset.returning;
+  hydrateRoot(
+    root,
+    <Respondent
+      {...{ page: page.output, plan, sitter, tryNow }}
+      alive={() => {
+        void sitter.open();
+        if (isFresh) again();
+        delete document.documentElement.dataset.returning;
+      }}
+    />,
+  );
 }
 
 /** Random, version 4 (RFC 9562). The browser's own maker of these is kept from pages without encryption. */
@@ -94,8 +99,3 @@ const NOT_HERE: Means = {
   chance: () => 0,
   wait: () => new Promise(() => undefined),
 };
-
-function respondentOf(page: AnswerPage, plan: Plan, means: Means, tryNow: () => void = () => undefined) {
-  const sitter = new Sitter(page, plan, means);
-  return { sitter, whole: <Respondent {...{ page, plan, sitter, tryNow }} /> };
-}

@@ -90,8 +90,11 @@ export class Sitter {
     return this.inTurn(async () => {
       const answered = await this.answerOf('resume', { id: kept.ticket });
       if (answered.is === 'sitting') this.takeUp(answered.sitting, kept, true);
-      else if (this.page.closed === null) await this.beginNow(this.freshRecord(kept));
-      else this.refused(this.page.closed, false);
+      else if (this.page.closed === null) {
+        const fresh = this.freshRecord(kept);
+        this.means.keeping.write(fresh);
+        await this.beginNow(fresh);
+      } else this.refused(this.page.closed, false);
     });
   }
 
@@ -169,11 +172,12 @@ export class Sitter {
   }
 
   private begin(record: KeptRecord): Promise<void> {
+    // At once: what is answered meanwhile is kept with it.
+    this.means.keeping.write(record);
     return this.inTurn(() => this.beginNow(record));
   }
 
   private async beginNow(record: KeptRecord): Promise<void> {
-    this.means.keeping.write(record);
     if (record.ticket !== this.page.ticket) this.set({ phase: { is: 'opening' } });
     const answered = await this.answerOf('begin', {
       ticket: record.ticket,

@@ -2,7 +2,7 @@
  * What a respondent's page may ask of the server: to begin, to come back, to show that a person answers, and to go on. The one table
  * of doors; whoever is refused is told why, and what no page of ours sends is noted in the log.
  */
-import { FROM_HEADER } from '../../server/inner.mjs';
+import { PROGRAM_HEADER } from '../../server/inner.mjs';
 import { pageCase } from '../core/responding/page-case';
 import { endOfTime } from '../core/responding/trial-settings';
 import type { TurnedCase } from '../core/responding/turn';
@@ -35,6 +35,8 @@ type Why = (typeof WHY_REFUSED)[number];
 /** In bytes: a page of answers is far smaller. */
 const MOST_SENT = 300_000;
 const MINUTE = 60_000;
+/** Responses that one address begins: a house full of people may share one. */
+const begins = new Throttle({ each: 2000, eachSpan: 10 * MINUTE, all: 50_000, allSpan: 60 * MINUTE });
 /** Codes to come back with that are not known here, so that none can be guessed. */
 const codes = new Throttle({ each: 10, eachSpan: 15 * MINUTE, all: 500, allSpan: 60 * MINUTE });
 
@@ -60,6 +62,13 @@ export const ANSWER_DOORS: Readonly<Record<string, AnswerDoor>> = {
   async begin({ db, trial, request, now }) {
     const read = await readBody(request, ToBeginSchema, MOST_SENT);
     if (!read.ok) return noted(trial, read.response);
+    // A program of this house, as a made-up panel, may be many people.
+    const isProgram = request.headers.get(PROGRAM_HEADER) !== null;
+    if (!isProgram && begins.take(addressOf(request), now) > 0)
+      return refuse(
+        429,
+        'Very many people have begun from this network just now. Please try again in ten minutes.',
+      );
     const begun = beginResponse(db, trial.token, read.body, now);
     return begun.ok
       ? json(sittingOf(db, trial, begun.response, now))
@@ -78,8 +87,7 @@ export const ANSWER_DOORS: Readonly<Record<string, AnswerDoor>> = {
     }
     if (!trial.settings.mayReturn)
       return refusal(trial, 'no-response', 'Nobody can come back to this questionnaire with a code.');
-    const from = request.headers.get(FROM_HEADER) ?? '';
-    const address = entrance().addressOf(request.headers) || from;
+    const address = addressOf(request);
     const wait = codes.take(address, now);
     if (wait > 0)
       return refuse(
@@ -131,6 +139,9 @@ export const ANSWER_DOORS: Readonly<Record<string, AnswerDoor>> = {
     );
   },
 };
+
+/** Counted for a while, and kept nowhere. */
+const addressOf = ({ headers }: Request) => entrance().addressOf(headers);
 
 /** Answers a respondent's page, or refuses. */
 export async function answerRespondent(

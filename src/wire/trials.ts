@@ -49,3 +49,5 @@ export const PeopleAdded = v.object({
   /** Headings of columns that were not used. */
   unused: v.array(v.string()),
 });
+
+export const PeopleListed = v.array(v.object({ name: v.string(), key: v.string() }));

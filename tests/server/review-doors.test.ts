@@ -168,7 +168,7 @@ describe("a reviewer's token", () => {
 });
 
 describe('a door', () => {
-  it('is open to all only where it is a reviewer’s, or the way in', () => {
+  it('is open to all only where it is a reviewer’s or a respondent’s, or the way in', () => {
     const pages = readdirSync(path.join('src', 'pages'), { recursive: true })
       .map(String)
       .filter((file) => /\.(ts|astro)$/.test(file));
@@ -176,6 +176,10 @@ describe('a door', () => {
     assert.ok(routes.includes('/studies/[id]/[stop]') && routes.includes('/'));
     assert.deepEqual(routes.filter(isOpenToAll).sort(), [
       '/404',
+      '/answer/[token]',
+      '/answer/[token]/[key]',
+      '/answer/program/[file]',
+      '/api/answer/[token]/[door]',
       '/api/review/[token]/[door]',
       '/no-review',
       '/review/[token]',

@@ -4,8 +4,10 @@ import type { Version } from '../../../wire/versions';
 import type { Trials } from '../../state/trials';
 import { ShortForm } from '../../ui/ShortForm';
 import { SettingsFields } from './SettingsFields';
-import { readSettings, settingsText } from './settings-text';
+import { readSettings, settingsText, settingsWords } from './settings-text';
 import classes from './trial.module.css';
+
+const USUAL_WORDS = 'everybody with the link, until you close it; they may go back and come back later';
 
 interface Props {
   readonly trials: Trials;
@@ -21,6 +23,8 @@ export function LinkForm({ trials, version, close, made }: Props) {
   const [text, setText] = useState(() => settingsText());
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  const typed = readSettings(text);
+  const other = typed.ok ? settingsWords(typed.settings) : ['something in it cannot be read'];
   const make = async () => {
     if (name.trim() === '') {
       setProblem('Say what the link is for, as “Colleagues, first round”: only you see that.');
@@ -49,7 +53,12 @@ export function LinkForm({ trials, version, close, made }: Props) {
           onChange={(event) => setName(event.target.value)}
         />
       </label>
-      <SettingsFields text={text} set={setText} />
+      <details className={classes.more}>
+        <summary>
+          What holds under it <span>({other.length === 0 ? USUAL_WORDS : other.join(', ')})</span>
+        </summary>
+        <SettingsFields text={text} set={setText} />
+      </details>
       {problem !== null && (
         <p role="alert" className={classes.problem}>
           {problem}

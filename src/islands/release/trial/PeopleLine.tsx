@@ -1,9 +1,13 @@
 /** People who are each sent a link of their own: added from a CSV file, and saved with their links. */
 import { useRef, useState } from 'react';
-import type { Trial } from '../../../wire/trials';
+import { fileStem } from '../../../core/document/names';
+import { csvLines } from '../../../core/exchange/csv';
+import { PeopleListed, type Trial } from '../../../wire/trials';
 import { useStudy } from '../../state/store';
 import type { Trials } from '../../state/trials';
+import { call } from '../../ui/api';
 import { plural } from '../../ui/format';
+import { saveBlob } from '../../ui/save-blob';
 import classes from './trial.module.css';
 
 interface Props {
@@ -23,6 +27,17 @@ export function PeopleLine({ trial, trials }: Props) {
         : reply.problem,
     );
   };
+  const save = async () => {
+    const reply = await call(PeopleListed, 'GET', `${api}/trials/${trial.token}/people`);
+    if (!reply.ok) {
+      setTold(reply.problem);
+      return;
+    }
+    // Under which name the server is known is known here.
+    const rows = reply.body.map(({ name, key }) => [name, `${location.origin}/answer/${trial.token}/${key}`]);
+    const text = `\uFEFF${csvLines([['person', 'link'], ...rows])}`;
+    saveBlob(new Blob([text], { type: 'text/csv' }), `${fileStem(trial.name)}-links.csv`);
+  };
   return (
     <div className={classes.people}>
       <input
@@ -41,9 +56,9 @@ export function PeopleLine({ trial, trials }: Props) {
         Add people from a CSV file …
       </button>
       {trial.people > 0 && (
-        <a href={`${api}/trials/${trial.token}/people`} download>
+        <button type="button" onClick={() => void save()}>
           Save their links, .csv
-        </a>
+        </button>
       )}
       <small>
         First column: who it is; then a column for each value known beforehand, under its name.{' '}

@@ -1,7 +1,4 @@
-/** People who are each sent a link of their own: added from a CSV file, and given back with their links. */
-import { csvLines } from '../../../../../../core/exchange/csv';
-import { fileStem } from '../../../../../../core/document/names';
-import { textToKeep } from '../../../../../../server/respond';
+/** People who are each sent a link of their own: added from a CSV file, and listed with the keys of their links. */
 import { noSuchTrial, takePeople, trialOf } from '../../../../../../server/trials';
 import { withStudy } from '../../../../../../server/with-study';
 import { listPeople } from '../../../../../../store/people';
@@ -12,13 +9,8 @@ export const POST = withStudy(PeopleToAdd, ({ db, id, params, body, now }) => {
   return trial === null ? noSuchTrial() : takePeople(db, trial, body, now);
 });
 
-/** A line for each: who it is, and the address to send them. */
-export const GET = withStudy(({ db, id, params, url }) => {
+/** Who they are, and the keys of their links. */
+export const GET = withStudy(({ db, id, params }) => {
   const trial = trialOf(db, id, params.token);
-  if (trial === null) return noSuchTrial();
-  const rows = listPeople(db, trial.token).map(({ name, key }) => [
-    name,
-    `${url.origin}/answer/${trial.token}/${key}`,
-  ]);
-  return textToKeep('text/csv', `${fileStem(trial.name)}-links.csv`, csvLines([['person', 'link'], ...rows]));
+  return trial === null ? noSuchTrial() : listPeople(db, trial.token).map(({ name, key }) => ({ name, key }));
 });
