@@ -94,17 +94,6 @@ try {
   await picture('script-condition');
   await page.keyboard.press('Control+z');
 
-  await page.goto(`${heating}/script`);
-  await counted();
-  await page.getByRole('button', { name: 'age_band cases' }).click();
-  await page.locator('[data-anchor="derived:age_band"]').click();
-  await page.getByRole('group', { name: 'Try it' }).getByRole('textbox').fill('41');
-  await page
-    .getByRole('navigation', { name: 'Contents' })
-    .getByRole('button', { name: /Each room/ })
-    .click();
-  await picture('script-section');
-
   await page.goto(`${base}/studies/street-lighting-doorstep/script`);
   await counted();
   await page.getByRole('button', { name: /snag/ }).click();
@@ -144,11 +133,6 @@ try {
   for (let n = 0; n < 3; n += 1) await page.getByRole('button', { name: 'Next' }).click();
   await page.getByText('What is the main way you heat your home?').waitFor();
   await picture('walk');
-  await page.getByRole('radio', { name: 'Gas boiler' }).check();
-  await page.getByRole('button', { name: 'Phone' }).click();
-  await picture('walk-changed');
-  await page.goto(`${heating}/walk?route=9`);
-  await page.getByRole('heading', { name: 'Verdict on route 9', exact: true }).waitFor();
   await page.getByRole('button', { name: 'Paper' }).click();
   await page.getByRole('article', { name: 'Script on paper' }).waitFor();
   await picture('paper');
@@ -202,6 +186,36 @@ try {
   await page.getByRole('button', { name: /routes? lost/ }).waitFor();
   await page.getByText(/^\d+ in the way/).waitFor();
   await picture('release');
+
+  // A link for the frozen version, under which some have answered.
+  await page.getByRole('button', { name: 'Trial', exact: true }).click();
+  await page.getByRole('button', { name: /^Frozen, version 1/ }).click();
+  await page.getByLabel('What the link is for').fill('Colleagues, first round');
+  await page.getByText('What holds under it').click();
+  await page
+    .getByLabel('Who may answer')
+    .selectOption({ label: 'everybody with the link, told apart by browser' });
+  await page.getByLabel('Responses in all, at most').fill('40');
+  await page.getByRole('button', { name: 'Make a link for version 1' }).click();
+  const link = await page.getByRole('textbox', { name: /^Address of Colleagues/ }).inputValue();
+  const answered = async (adult, agree) => {
+    const phone = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await phone.goto(link);
+    const group = phone.getByRole('group');
+    await group.first().getByRole('radio', { name: adult, exact: true }).check();
+    if (agree !== null) await phone.getByRole('radio', { name: agree }).check();
+    await phone.getByRole('button', { name: 'Next', exact: true }).click();
+    return phone;
+  };
+  await answered('Yes', 'No, I do not');
+  await answered('No', null).catch(() => undefined);
+  for (let n = 0; n < 3; n += 1) await answered('Yes', 'Yes, I agree');
+  const respondent = await answered('Yes', 'Yes, I agree');
+  await respondent.getByRole('radio', { name: 'Rent it' }).check();
+  await respondent.screenshot({ path: path.join(folder, 'answer.png') });
+  console.log('docs/screenshots/answer.png');
+  await page.getByText(/begun\s*6/).waitFor();
+  await picture('trial');
 } finally {
   await browser.close();
   server.kill();
