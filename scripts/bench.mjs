@@ -2,7 +2,8 @@
  * `npm run bench`: installs what the benchmarks compare with, runs them, and writes docs/performance.md; then times the
  * sheet into docs/performance-interface.md and the other views into docs/performance-views.md, and long files
  * audited into docs/performance-audit.md, packages into docs/performance-package.md, and many authors at once into
- * docs/performance-load.md (`npm run bench -- interface`, `-- views`, `-- audit`, `-- package` or `-- load`: only that).
+ * docs/performance-load.md, and many respondents at once into docs/performance-trial.md (`npm run bench -- interface`,
+ * `-- views`, `-- audit`, `-- package`, `-- load` or `-- trial`: only that).
  */
 import { pathToFileURL } from 'node:url';
 import { bundledApart, installApart } from './apart.mjs';
@@ -33,6 +34,12 @@ if (only === undefined || only === 'load') {
   const { measureLoad } = await import(pathToFileURL(await bundledApart('bench', 'load.ts')).href);
   await measureLoad();
   if (only === 'load') process.exit();
+}
+if (only === undefined || only === 'trial') {
+  ensureBuilt();
+  const { measureTrial } = await import(pathToFileURL(await bundledApart('bench', 'trial.ts')).href);
+  await measureTrial();
+  if (only === 'trial') process.exit();
 }
 const { measureInterface } = await import(pathToFileURL(await bundledApart('bench', 'interface.ts')).href);
 const { measureViews } = await import(pathToFileURL(await bundledApart('bench', 'views.ts')).href);

@@ -189,7 +189,10 @@ try {
 
   // A link for the frozen version, under which some have answered.
   await page.getByRole('button', { name: 'Trial', exact: true }).click();
-  await page.getByRole('button', { name: /^Frozen, version 1/ }).click();
+  await page
+    .getByRole('navigation', { name: 'Versions' })
+    .getByRole('button', { name: /version 1/ })
+    .click();
   await page.getByLabel('What the link is for').fill('Colleagues, first round');
   await page.getByText('What holds under it').click();
   await page

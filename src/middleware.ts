@@ -7,6 +7,12 @@ import { defineMiddleware } from 'astro:middleware';
 import { entrance, isOpenToAll } from './server/entrance';
 import { faultOf } from './server/faults';
 import { refuse } from './server/respond';
+import { store } from './store/open';
+import { removeAllStopped } from './store/responses';
+
+const HOUR = 3_600_000;
+// What people answered who stopped goes at the hour that they were told, whether anybody looks or not.
+setInterval(() => removeAllStopped(store(), Date.now()), HOUR).unref();
 
 export const onRequest = defineMiddleware(async ({ request, url, locals, routePattern, redirect }, next) => {
   // The editor of conditions makes a style of its own; it is let through by what this very page was told.

@@ -88,6 +88,7 @@ export function AnsweringPage({ page: link, sitter, state, plan, kept, sitting }
       }}
       onKeyDown={onKeyDown}
     >
+      <h1 className={classes.told}>{plan.document.title}</h1>
       {minutes !== null && sitting?.endsAt != null && (
         <SectionClock
           limit={minutes * 60}

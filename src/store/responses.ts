@@ -234,7 +234,11 @@ export function countByEnding(db: Store, token: string): { ending: string | null
 }
 
 /** Where the answers of those who stop are not kept: takes away those that were left for so long as the link says. */
-export function removeStopped(db: Store, { token, settings }: FoundTrial, now: number): number {
+export function removeStopped(
+  db: Store,
+  { token, settings }: Pick<FoundTrial, 'token' | 'settings'>,
+  now: number,
+): number {
   if (settings.stopped !== 'remove') return 0;
   const before = now - settings.stoppedAfter * 3_600_000;
   return db.transaction((tx) => {
@@ -252,6 +256,12 @@ export function removeStopped(db: Store, { token, settings }: FoundTrial, now: n
     }
     return changes;
   });
+}
+
+/** The same under every link. */
+export function removeAllStopped(db: Store, now: number): void {
+  const links = db.select({ token: trials.token, settings: trials.settings }).from(trials).all();
+  for (const link of links) removeStopped(db, link, now);
 }
 
 /** A part that follows another in the same sitting. */

@@ -143,6 +143,8 @@ test('somebody answers on a phone, stops, goes on in a new browser, and is hande
   await choose(phone.page, 'Yes, gladly');
   await next(phone.page);
   await expect(phone.page.getByText('What heats your home?')).toBeVisible();
+  // A new page begins at its top, wherever the last one was left.
+  expect(await phone.page.evaluate(() => window.scrollY)).toBe(0);
   const code = await phone.page.getByText(/^[a-z0-9]{4} [a-z0-9]{4}$/).textContent();
   await accessible(phone.page);
   await phone.context.close();

@@ -9,12 +9,9 @@ import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import * as v from 'valibot';
 import heating from '../../demo/tern-valley-home-heating.fork.json';
-import { passKey } from '../../src/core/document/addresses';
 import { columnsOf } from '../../src/core/coding/columns';
-import type { Answers, Questionnaire } from '../../src/core/document/types';
+import type { Questionnaire } from '../../src/core/document/types';
 import { rowOfCase } from '../../src/core/responding/case-data';
-import { inputsOf } from '../../src/core/responding/kept-case';
-import { followed } from '../../src/core/responding/session';
 import { USUAL_TRIAL, type TrialSettings } from '../../src/core/responding/trial-settings';
 import { planOf } from '../../src/core/routing/planner';
 import { madeUpRespondents } from '../../src/core/simulate/respondents';
@@ -27,6 +24,7 @@ import { addTrial, listTrials, type TrialToAdd } from '../../src/store/trials';
 import { listResponses } from '../../src/store/responses';
 import { AnswerPageSchema, AnswerRefusal, SittingSchema } from '../../src/wire/answer';
 import { ask } from '../support/doors';
+import { fill, storage } from '../support/respondent';
 import { ask as question, planFor, questionnaire, section } from '../support/questionnaire';
 
 process.env.JOLLY_FORK_DATA = ':memory:';
@@ -69,15 +67,6 @@ const doors =
     return { is: 'refused', problem, why, sitting };
   };
 
-function storage(): Kept {
-  const kept = new Map<string, string>();
-  return {
-    getItem: (name) => kept.get(name) ?? null,
-    setItem: (name, value) => void kept.set(name, value),
-    removeItem: (name) => void kept.delete(name),
-  };
-}
-
 /** A tab of a browser on the link. */
 function tab(token: string, browser: Kept, means: { ask?: Ask; told?: () => void } = {}) {
   const page = pageOf(token);
@@ -95,29 +84,6 @@ function tab(token: string, browser: Kept, means: { ask?: Ask; told?: () => void
     },
   });
   return sitter;
-}
-
-/** Puts the answers of somebody to what the page in hand asks, as they come up. */
-function fill(sitter: Sitter, answers: Answers): void {
-  for (let again = true; again;) {
-    again = false;
-    const shown = sitter.shown();
-    if (shown === null) return;
-    const now = { ...shown.kept.answers, ...sitter.get().draft?.answers };
-    const { pages } = followed(shown.plan, { answers: now, inputs: inputsOf(shown.kept) });
-    for (const { parts, pass } of pages[shown.kept.at]?.steps ?? [])
-      for (const { name } of parts) {
-        const texts = Object.keys(answers).filter(
-          (key) => key.startsWith(`${name}_`) && key.endsWith(passKey('_text', pass)),
-        );
-        for (const key of [passKey(name, pass), ...texts]) {
-          const value = answers[key] ?? null;
-          if (JSON.stringify(now[key] ?? null) === JSON.stringify(value)) continue;
-          sitter.answer(key, value);
-          again = true;
-        }
-      }
-  }
 }
 
 const closedIn = ({ phase }: SitterState) => (phase.is === 'sitting' ? phase.sitting.kept.closed : null);

@@ -48,6 +48,11 @@ export class BuiltServer {
     });
   }
 
+  /** Of a page, as a browser opens it. */
+  address(route: string): string {
+    return `http://127.0.0.1:${this.port}${route}`;
+  }
+
   /** Ends it, by default as a loss of power does. */
   async end(signal: 'SIGKILL' | 'SIGTERM' = 'SIGKILL'): Promise<void> {
     const server = this.process;
@@ -68,7 +73,7 @@ export class BuiltServer {
       ? readFileSync(path.join(this.folder, 'token'), 'utf8').trim()
       : '';
     try {
-      const response = await fetch(`http://127.0.0.1:${this.port}${route}`, {
+      const response = await fetch(this.address(route), {
         method,
         redirect: 'manual',
         headers: { 'x-jolly-fork-token': token, ...headers },

@@ -20,7 +20,9 @@ export function usePageFocus(
       focusOn(form.querySelector<HTMLElement>(`[data-item="${CSS.escape(aim.key)}"]`));
       return;
     }
+    // In the preview the sheet scrolls; where the page is all there is, the window does.
     form.parentElement?.scrollTo({ top: 0 });
+    window.scrollTo({ top: 0 });
     const first = form.querySelector<HTMLElement>('input:not([disabled]), textarea, select');
     const goOn = form.querySelector<HTMLElement>('[data-next]');
     (following ? goOn : (first ?? goOn))?.focus({ preventScroll: true });
