@@ -1,7 +1,9 @@
 /** The page under a respondent's link, as it leaves the server: its first questions drawn already, and the program that goes on. */
 import { createHash, randomUUID } from 'node:crypto';
 import type { FontFamily } from '../assets/assets';
+import { writeDocument } from '../core/document/read';
 import { escaped, inScript } from '../core/exchange/markup';
+import { forRespondents } from '../core/responding/for-respondents';
 import { caseBegun } from '../core/responding/kept-case';
 import { pageCase } from '../core/responding/page-case';
 import { canBegin } from '../core/responding/people';
@@ -79,7 +81,7 @@ function pageOf(db: Store, { trial, plan, person }: Asked, now: number): AnswerP
     ticket,
     // Whoever has begun goes on, also where nobody else can begin.
     closed: person !== null && hasBegun(db, token, person.key) ? null : closed,
-    document: JSON.parse(trial.document) as unknown,
+    document: JSON.parse(writeDocument(forRespondents(plan.document))) as unknown,
     title: plan.document.title,
     isDraft: trial.version === null,
     first: closed === null ? firstOf(db, { trial, plan, person }, ticket, now) : null,

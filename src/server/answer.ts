@@ -3,6 +3,9 @@
  * of doors; whoever is refused is told why, and what no page of ours sends is noted in the log.
  */
 import { PROGRAM_HEADER } from '../../server/inner.mjs';
+import { writeDocument } from '../core/document/read';
+import type { Questionnaire } from '../core/document/types';
+import { forRespondents } from '../core/responding/for-respondents';
 import { pageCase } from '../core/responding/page-case';
 import { endOfTime } from '../core/responding/trial-settings';
 import type { TurnedCase } from '../core/responding/turn';
@@ -169,13 +172,15 @@ function sittingOf(db: Store, trial: FoundTrial, response: StoredResponse, now: 
     now,
     id: response.id,
     questionnaire: response.questionnaire,
-    ...(response.questionnaire === 0 ? {} : { document: JSON.parse(asked.document) as unknown }),
+    ...(response.questionnaire === 0 ? {} : { document: handedOut(trialPlan(asked).document) }),
     code: trial.settings.mayReturn && response.person?.startsWith('link ') !== true ? response.code : null,
     endsAt: endOfTime(trial.settings, sittingBegan(db, response)),
     toCheck: isChecked(trial, trialPlan(asked)) && !kept.isPerson,
     kept: pageCase(kept),
   };
 }
+
+const handedOut = (document: Questionnaire): unknown => JSON.parse(writeDocument(forRespondents(document)));
 
 function refusal(trial: FoundTrial, why: Why, problem: string, more: { sitting?: Sitting } = {}): Response {
   if (FORGED.has(why)) note(trial, `${why}: ${problem}`);

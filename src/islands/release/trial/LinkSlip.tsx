@@ -27,6 +27,8 @@ export function LinkSlip({ trial, trials }: Props) {
   const change = (to: Parameters<Trials['change']>[1]) =>
     void trials.change(token, to).then((refused) => setProblem(refused));
   const words = settingsWords(settings);
+  // The address for all begins nothing there.
+  const isPersonal = settings.toldApart === 'personal';
   return (
     <li className={classes.slip} data-state={state}>
       <header>
@@ -39,19 +41,23 @@ export function LinkSlip({ trial, trials }: Props) {
           {words.length > 0 && ` · ${words.join(', ')}`}
         </p>
       </header>
-      <div className={classes.body}>
-        <QrCode address={address} fileName={`${fileStem(name)}-link`} />
+      <div className={classes.body} data-personal={isPersonal || undefined}>
+        {isPersonal ? <span /> : <QrCode address={address} fileName={`${fileStem(name)}-link`} />}
         <div>
-          <AddressLine address={address} name={name} told={setProblem} />
+          {!isPersonal && <AddressLine address={address} name={name} told={setProblem} />}
           {settings.embeddedIn !== undefined && (
             <AddressLine
-              address={`<iframe src="${address}" title="Questionnaire" width="100%" height="800"></iframe>`}
+              address={`<iframe src="${address}${isPersonal ? '/KEY' : ''}" title="Questionnaire" width="100%" height="800"></iframe>`}
               name={name}
-              label="To show it inside a page"
+              label={
+                isPersonal
+                  ? 'To show it inside a page, with the key of each link'
+                  : 'To show it inside a page'
+              }
               told={setProblem}
             />
           )}
-          {settings.toldApart === 'personal' && <PeopleLine trial={trial} trials={trials} />}
+          {isPersonal && <PeopleLine trial={trial} trials={trials} />}
           <Figures trial={trial} />
           <DataLines trial={trial} />
         </div>
