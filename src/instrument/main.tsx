@@ -7,10 +7,11 @@ import * as v from 'valibot';
 import { readDocument } from '../core/document/read';
 import { InstrumentDataSchema } from '../core/responding/instrument-data';
 import { planOf } from '../core/routing/planner';
+import { storageHere } from '../islands/ui/storage-here';
 import '../styles/base.css';
 import { Instrument } from './Instrument';
 import { BROWSER, Sender } from './sender';
-import { Shelf, storageHere } from './shelf';
+import { Shelf } from './shelf';
 
 const place = document.getElementById('instrument');
 if (place !== null) start(place);

@@ -104,15 +104,3 @@ function readCase(text: string | null): KeptCase | null {
     return null;
   }
 }
-
-/** The browser's own; null where it offers none, or refuses. */
-export function storageHere(): Kept | null {
-  try {
-    const { localStorage } = window;
-    localStorage.setItem('jolly-fork', '');
-    localStorage.removeItem('jolly-fork');
-    return localStorage;
-  } catch {
-    return null;
-  }
-}

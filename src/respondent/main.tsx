@@ -8,11 +8,12 @@ import * as v from 'valibot';
 import { readDocument } from '../core/document/read';
 import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
+import { storageHere } from '../islands/ui/storage-here';
 import '../styles/base.css';
 import { AnswerPageSchema, keptName, type AnswerPage } from '../wire/answer';
 import { askOf } from './doors';
 import { earlyDone } from './early';
-import { Keeping, storageHere } from './keeping';
+import { Keeping } from './keeping';
 import { Respondent } from './Respondent';
 import { Sitter, type Means } from './sitter';
 
