@@ -119,19 +119,18 @@ export class Sitter {
 
   /** An answer on the page in hand; it is kept here before it is drawn. */
   answer(key: string, value: Value | null): void {
-    const at = this.inHand();
+    const draft = this.state.draft ?? this.blank();
     // What is on its way is not changed any more.
-    if (at === null || (this.state.draft?.go ?? null) !== null) return;
-    const draft = this.state.draft ?? this.blank(at.place);
+    if (draft === null || draft.go !== null) return;
     this.put({ ...draft, answers: { ...draft.answers, [key]: value } });
     if (this.state.notice !== null) this.set({ notice: null });
   }
 
   /** Sends the page in hand: on, back, or because a time is over. */
   go(go: Turn['go']): Promise<void> {
-    const at = this.inHand();
-    if (at === null || (this.state.draft?.go ?? null) !== null) return Promise.resolve();
-    this.put({ ...(this.state.draft ?? this.blank(at.place)), go });
+    const draft = this.state.draft ?? this.blank();
+    if (draft === null || draft.go !== null) return Promise.resolve();
+    this.put({ ...draft, go });
     return this.inTurn(() => this.sendDraft());
   }
 
@@ -146,17 +145,6 @@ export class Sitter {
     });
   }
 
-  /** The page that is answered, before or after the response is begun. */
-  private inHand(): { readonly place: Pick<Draft, 'id' | 'turn' | 'page'>; readonly plan: Plan } | null {
-    const shown = this.shown();
-    if (shown === null || shown.kept.closed !== null) return null;
-    const { pages } = followed(shown.plan, { answers: shown.kept.answers, inputs: inputsOf(shown.kept) });
-    const page = pages[shown.kept.at];
-    return page === undefined
-      ? null
-      : { place: { id: shown.id, turn: shown.kept.turns + 1, page: page.key }, plan: shown.plan };
-  }
-
   /** What the page draws; null while nothing is known to be drawn. */
   shown(): { readonly id: string; readonly plan: Plan; readonly kept: Sitting['kept'] } | null {
     const { phase } = this.state;
@@ -167,8 +155,14 @@ export class Sitter {
     return null;
   }
 
-  private blank(place: Pick<Draft, 'id' | 'turn' | 'page'>): Draft {
-    return { ...place, key: this.means.newId(), answers: {}, go: null };
+  /** Of the page in hand, before or after the response is begun; null where there is none. */
+  private blank(): Draft | null {
+    const shown = this.shown();
+    if (shown === null || shown.kept.closed !== null) return null;
+    const { id, plan, kept } = shown;
+    const page = followed(plan, { answers: kept.answers, inputs: inputsOf(kept) }).pages[kept.at];
+    if (page === undefined) return null;
+    return { id, turn: kept.turns + 1, page: page.key, key: this.means.newId(), answers: {}, go: null };
   }
 
   private begin(record: KeptRecord): Promise<void> {
@@ -217,7 +211,6 @@ export class Sitter {
     const { phase, draft } = this.state;
     if (phase.is !== 'sitting' || draft === null || draft.go === null) return;
     const { sitting, plan } = phase;
-    // Begun under the page that the server drew, which had no turn yet.
     const body = {
       id: sitting.id,
       turn: {
@@ -228,14 +221,11 @@ export class Sitter {
         go: draft.go,
       },
     };
-    const troubled = () => this.state.away !== null;
     let wasAway = false;
-    const answered = await this.answerOf('turn', body, () => (wasAway ||= troubled()));
+    const answered = await this.answerOf('turn', body, () => (wasAway = true));
     if (answered.is === 'sitting') {
-      const declined = keepsNothing(plan, answered.sitting);
-      this.forget(declined);
+      this.forget(keepsNothing(plan, answered.sitting));
       this.takeUp(answered.sitting, this.record(), false);
-      if (declined) this.forget(true);
       this.set({ notice: wasAway ? 'The connection is back: your answers have arrived.' : null });
       return;
     }

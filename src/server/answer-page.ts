@@ -12,7 +12,7 @@ import { turnedCase } from '../core/responding/turn';
 import type { Plan } from '../core/routing/plan';
 import type { Store } from '../store/open';
 import { findPerson } from '../store/people';
-import { hasBegun, seedFrom } from '../store/responses';
+import { hasBegun, seedFrom, STRANGER } from '../store/responses';
 import { trialPlan } from '../store/trial-plans';
 import { findTrial, type FoundTrial } from '../store/trials';
 import { isChecked } from '../store/turns';
@@ -70,11 +70,7 @@ function pageOf(db: Store, { trial, plan, person }: Asked, now: number): AnswerP
   const { settings, token } = trial;
   const ticket = randomUUID();
   const needsOwnLink = settings.toldApart === 'personal' && person === null;
-  const closed =
-    closedWords(trial, now) ??
-    (needsOwnLink
-      ? 'This questionnaire is answered by those who were sent a link of their own: open that one, as it was sent.'
-      : null);
+  const closed = closedWords(trial, now) ?? (needsOwnLink ? STRANGER : null);
   return {
     token,
     key: person?.key ?? null,

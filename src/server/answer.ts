@@ -10,10 +10,17 @@ import { pageCase } from '../core/responding/page-case';
 import { endOfTime } from '../core/responding/trial-settings';
 import type { TurnedCase } from '../core/responding/turn';
 import type { Store } from '../store/open';
-import { beginResponse, findSitting, sittingBegan, type StoredResponse } from '../store/responses';
+import {
+  beginResponse,
+  findSitting,
+  hasOwnLink,
+  NO_SUCH_LINK,
+  sittingBegan,
+  type StoredResponse,
+} from '../store/responses';
 import { trialPlan } from '../store/trial-plans';
 import { findTrial, questionnaireOf, type FoundTrial } from '../store/trials';
-import { isChecked, passHumanCheck, storeTurn } from '../store/turns';
+import { isChecked, NOT_KNOWN, passHumanCheck, storeTurn } from '../store/turns';
 import {
   HumanCheckSolved,
   ToBeginSchema,
@@ -85,7 +92,7 @@ export const ANSWER_DOORS: Readonly<Record<string, AnswerDoor>> = {
     if ('id' in body) {
       const found = findSitting(db, trial.token, body);
       return found === null
-        ? refusal(trial, 'no-response', 'These answers are not known here: begin anew.')
+        ? refusal(trial, 'no-response', NOT_KNOWN)
         : json(sittingOf(db, trial, found, now));
     }
     if (!trial.settings.mayReturn)
@@ -115,9 +122,7 @@ export const ANSWER_DOORS: Readonly<Record<string, AnswerDoor>> = {
     if (!passHumanCheck(db, trial.token, id, solved))
       return refusal(trial, 'unchecked', 'That is not it: please try once more.');
     const found = findSitting(db, trial.token, { id });
-    return found === null
-      ? refusal(trial, 'no-response', 'These answers are not known here: begin anew.')
-      : json(sittingOf(db, trial, found, now));
+    return found === null ? refusal(trial, 'no-response', NOT_KNOWN) : json(sittingOf(db, trial, found, now));
   },
 
   async turn({ db, trial, request, now }) {
@@ -131,14 +136,14 @@ export const ANSWER_DOORS: Readonly<Record<string, AnswerDoor>> = {
       // Of whoever has declined nothing is there any more but what the page itself sent.
       return json(
         found === null
-          ? sittingOf(db, trial, { ...(before as StoredResponse), kept: taken.kept }, now)
-          : sittingOf(db, trial, found, now),
+          ? sittingOf(db, trial, { ...(before as StoredResponse), kept: taken.kept }, now, id)
+          : sittingOf(db, trial, found, now, id),
       );
     return refusal(
       trial,
       taken.why,
       taken.message,
-      found === null ? {} : { sitting: sittingOf(db, trial, found, now) },
+      found === null ? {} : { sitting: sittingOf(db, trial, found, now, id) },
     );
   },
 };
@@ -158,22 +163,31 @@ export async function answerRespondent(
   const trial = findTrial(call.db, token);
   if (trial === null) {
     console.warn(`A link that is none was tried: ${JSON.stringify(token.slice(0, 40))}`);
-    return refuse(404, 'There is no questionnaire at this address: it may have been mistyped.', {
+    return refuse(404, NO_SUCH_LINK, {
       why: 'no-link',
     });
   }
   return open({ ...call, trial });
 }
 
-function sittingOf(db: Store, trial: FoundTrial, response: StoredResponse, now: number): Sitting {
+/** `known`: id of the part whose questionnaire the page has; null where it may have none but that of the link. */
+function sittingOf(
+  db: Store,
+  trial: FoundTrial,
+  response: StoredResponse,
+  now: number,
+  known: string | null = null,
+): Sitting {
   const asked = questionnaireOf(db, trial, response.questionnaire) ?? trial;
   const kept: TurnedCase = response.kept;
   return {
     now,
     id: response.id,
     questionnaire: response.questionnaire,
-    ...(response.questionnaire === 0 ? {} : { document: handedOut(trialPlan(asked).document) }),
-    code: trial.settings.mayReturn && response.person?.startsWith('link ') !== true ? response.code : null,
+    ...(response.questionnaire === 0 || response.id === known
+      ? {}
+      : { document: handedOut(trialPlan(asked).document) }),
+    code: trial.settings.mayReturn && !hasOwnLink(response) ? response.code : null,
     endsAt: endOfTime(trial.settings, sittingBegan(db, response)),
     toCheck: isChecked(trial, trialPlan(asked)) && !kept.isPerson,
     kept: pageCase(kept),

@@ -5,15 +5,18 @@ import type { Questionnaire } from '../core/document/types';
 import { versionWords } from '../core/release/version-words';
 import { neededBefore, readPeople } from '../core/responding/people';
 import { trialCsv, trialRecord, type TrialCase } from '../core/responding/trial-data';
+import type { TrialSettings } from '../core/responding/trial-settings';
+import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
 import { followUpStudy } from '../store/follow-up';
 import type { Store } from '../store/open';
 import { addPeople, countPeople, listPeople } from '../store/people';
-import { countByEnding, listResponses, removeStopped } from '../store/responses';
+import { countByEnding, listResponses, ownLink, removeStopped } from '../store/responses';
 import { findStudy } from '../store/studies';
 import { trialPlan } from '../store/trial-plans';
 import {
   addTrial,
+  changeTrial,
   findTrial,
   listFollowUps,
   listTrials,
@@ -24,7 +27,7 @@ import {
   type TrialToAdd,
 } from '../store/trials';
 import { findVersion, listVersions } from '../store/versions';
-import type { PeopleToAdd, Trial as TrialCard, TrialToMake } from '../wire/trials';
+import type { PeopleToAdd, Trial as TrialCard, TrialToChange, TrialToMake } from '../wire/trials';
 import { noSuchStudy, refuse } from './respond';
 import { created } from './with-study';
 
@@ -47,14 +50,32 @@ export function makeTrial(
       422,
       `No link was made: ${version === null ? 'the draft' : `version ${version}`} leads respondents astray (${problem.message}). Mend that first.`,
     );
-  const needed = neededBefore(plan);
-  if (needed.length > 0 && settings.toldApart !== 'personal')
-    return refuse(
-      422,
-      `No link was made: ${needed.join(', ')} ${needed.length === 1 ? 'is' : 'are'} known before the start, so each person needs a link of their own. Choose “by links of their own”.`,
-    );
+  const lacking = lackingWords(plan, settings);
+  if (lacking !== null) return refuse(422, `No link was made: ${lacking}`);
   const added = addTrial(db, id, { name, settings, ...of, followUps: followUpsOf(db, of) }, now);
   return created(cardOf(db, added, now));
+}
+
+/** What keeps anybody from beginning under such settings, as a sentence; null where nothing does. */
+function lackingWords(plan: Plan, { toldApart }: TrialSettings): string | null {
+  const needed = neededBefore(plan);
+  if (needed.length === 0 || toldApart === 'personal') return null;
+  return `${needed.join(', ')} ${needed.length === 1 ? 'is' : 'are'} known before the start, so each person needs a link of their own. Choose “people with links of their own”.`;
+}
+
+/** Opens, pauses or closes a link, or settles it anew. */
+export function settleTrial(
+  db: Store,
+  id: string,
+  { token, ...change }: v.InferOutput<typeof TrialToChange>,
+  now: number,
+): TrialCard | Response {
+  const trial = trialOf(db, id, token);
+  if (trial === null) return noSuchTrial();
+  const lacking = change.settings === undefined ? null : lackingWords(trialPlan(trial), change.settings);
+  if (lacking !== null) return refuse(422, `Nothing was changed: ${lacking}`);
+  changeTrial(db, id, token, change);
+  return cardOf(db, findTrial(db, token) ?? trial, now);
 }
 
 function askedOf(db: Store, id: string, version: number | null): TrialQuestionnaire | Response {
@@ -158,7 +179,7 @@ export function trialData(
   if (asked === null) return null;
   removeStopped(db, trial, now);
   const plan = trialPlan(asked);
-  const names = new Map(listPeople(db, trial.token).map(({ key, name }) => [`link ${key}`, name]));
+  const names = new Map(listPeople(db, trial.token).map(({ key, name }) => [ownLink(key), name]));
   const cases = listResponses(db, trial.token)
     .filter(({ questionnaire }) => questionnaire === number)
     .map(({ kept, device, person, part, changedAt }): TrialCase => ({

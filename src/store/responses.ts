@@ -3,7 +3,7 @@
  * what is found again; turns are taken in `turns.ts`.
  */
 import { createHash, randomInt, randomUUID } from 'node:crypto';
-import { and, asc, count, desc, eq, isNotNull, isNull, lt } from 'drizzle-orm';
+import { and, asc, count, desc, eq, isNotNull, isNull, lt, sql } from 'drizzle-orm';
 import type { Answers } from '../core/document/types';
 import { allotted } from '../core/responding/blocks';
 import { walkOfCase } from '../core/responding/case-data';
@@ -44,6 +44,8 @@ const CODE_LETTERS = 'abcdefghkmnpqrstuvwxyz23456789';
 const CODE_LENGTH = 8;
 const SEEDS = 2 ** 31;
 
+export const STRANGER =
+  'This questionnaire is answered by those who were sent a link of their own: open that one, as it was sent.';
 export const NO_SUCH_LINK = 'There is no questionnaire at this address: it may have been mistyped.';
 
 /** Begins a response, with the arms that are its turn; or goes on with one that the same person has begun. */
@@ -60,11 +62,7 @@ export function beginResponse(db: Store, token: string, toBegin: ToBegin, now: n
       const again = findSitting(db, token, { id: toBegin.ticket });
       if (again !== null) return { ok: true, response: again };
       const invited = toBegin.key === null ? null : findPerson(db, token, toBegin.key);
-      if (trial.settings.toldApart === 'personal' && invited === null)
-        return refuse(
-          'stranger',
-          'This questionnaire is answered by those who were sent a link of their own: open that one, as it was sent.',
-        );
+      if (trial.settings.toldApart === 'personal' && invited === null) return refuse('stranger', STRANGER);
       removeStopped(db, trial, now);
       const person = personOf(trial.settings, toBegin, invited?.key ?? null);
       const before = person === null ? [] : sittingsOf(db, token, person);
@@ -142,7 +140,10 @@ export function closingOf(plan: Plan, kept: KeptCase): Pick<StoredResponse, 'clo
   };
 }
 
-const ownLink = (key: string) => `link ${key}`;
+/** As whom somebody is kept who has a link of their own, by its key. */
+export const ownLink = (key: string) => `link ${key}`;
+
+export const hasOwnLink = ({ person }: StoredResponse) => person?.startsWith(ownLink('')) ?? false;
 
 function personOf({ toldApart }: TrialSettings, { browser }: ToBegin, key: string | null): string | null {
   // Whoever comes by a link of their own is known by it, also where others need none.
@@ -241,19 +242,20 @@ export function removeStopped(
 ): number {
   if (settings.stopped !== 'remove') return 0;
   const before = now - settings.stoppedAfter * 3_600_000;
+  const left = and(eq(responses.token, token), isNull(responses.closedBy), lt(responses.changedAt, before));
   return db.transaction((tx) => {
-    const { changes } = tx
-      .delete(responses)
-      .where(and(eq(responses.token, token), isNull(responses.closedBy), lt(responses.changedAt, before)))
-      .run();
-    if (changes > 0) {
-      const removed =
-        tx.select({ was: trials.removed }).from(trials).where(eq(trials.token, token)).get()?.was ?? 0;
+    // Whoever stopped in a follow-up has answered before, and is counted there.
+    const counted = tx
+      .select({ count: count() })
+      .from(responses)
+      .where(and(left, eq(responses.part, 0)))
+      .get();
+    const { changes } = tx.delete(responses).where(left).run();
+    if (changes > 0)
       tx.update(trials)
-        .set({ removed: removed + changes })
+        .set({ removed: sql`${trials.removed} + ${counted?.count ?? 0}` })
         .where(eq(trials.token, token))
         .run();
-    }
     return changes;
   });
 }

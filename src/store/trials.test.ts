@@ -273,12 +273,14 @@ describe('who may answer, and how often', () => {
   it('when the time for the whole is over, the page in hand is taken, and nothing after it', () => {
     const link = linked({ minutes: 2 });
     const { db, token, turn } = link;
-    const [first, late] = [link.begun(0), link.begun(0)];
-    for (const { id } of [first, late]) turn(id, { agrees: 1 }, 10);
+    const [first, late, slow] = [link.begun(0), link.begun(0), link.begun(0)];
+    for (const { id } of [first, late, slow]) turn(id, { agrees: 1 }, 10);
     assert.match(told(turn(first.id, { sex: 2 }, MINUTE, 'over')), /no-limit/);
     assert.equal(told(turn(first.id, { sex: 2 }, 2 * MINUTE, 'over')), 'ok');
     assert.equal(told(turn(late.id, { sex: 2 }, 3 * MINUTE + 1)), 'ok');
-    const rows = [first, late].map(({ id }) => {
+    // Pressed in time, and long on its way: the page is taken, and it is the last.
+    assert.equal(told(turn(slow.id, { sex: 1 }, 2 * MINUTE + 30_000)), 'ok');
+    const rows = [first, late, slow].map(({ id }) => {
       const stored = findResponse(db, token, id);
       assert.equal(stored?.closedBy, 'time');
       return rowOfCase(plan, stored.kept);
@@ -288,6 +290,7 @@ describe('who may answer, and how often', () => {
       [
         [2, -4],
         [-3, -4],
+        [1, -4],
       ],
     );
     assert.match(told(turn(late.id, { sex: 2 }, 4 * MINUTE)), /closed/);
@@ -311,10 +314,16 @@ describe('who may answer, and how often', () => {
 });
 
 describe('handing on in one sitting', () => {
-  const diary = questionnaire([section('d', [ask('again', 2)])], {
-    given: [{ name: 'sex', label: 'Sex', answer: { type: 'single', options: STUDY_SEX } }],
-    endings: [{ id: 'end', kind: 'complete', messages: [] }],
-  });
+  const diary = questionnaire(
+    [section('d', [ask('again', 2, { skips: [{ if: 'again = 2', to: { ending: 'no' } }] })])],
+    {
+      given: [{ name: 'sex', label: 'Sex', answer: { type: 'single', options: STUDY_SEX } }],
+      endings: [
+        { id: 'end', kind: 'complete', messages: [] },
+        { id: 'no', kind: 'declined', messages: [] },
+      ],
+    },
+  );
   const handing = (carry: string[]): Questionnaire => ({
     ...STUDY,
     endings: STUDY.endings.map((ending) =>
@@ -348,6 +357,20 @@ describe('handing on in one sitting', () => {
         [1, 'end'],
       ],
     );
+  });
+
+  it('keeps what was answered before of whoever declines the follow-up, and counts them once', () => {
+    const link = linked({}, handing(['sex']), [{ named: 'diary', version: null, document: diary }]);
+    const { db, id, token, turn } = link;
+    const first = link.begun();
+    for (const answers of WAY) turn(first.id, answers);
+    turn(findSitting(db, token, { id: first.id })?.id ?? '', { again: 2 });
+    assert.deepEqual(
+      listResponses(db, token).map(({ part, ending }) => [part, ending]),
+      [[0, 'done']],
+    );
+    const [trial] = listTrials(db, id);
+    assert.deepEqual([trial?.begun, trial?.declined], [1, 0]);
   });
 
   it('ends where the follow-up cannot be begun with what is carried', () => {

@@ -38,11 +38,7 @@ const AWAY = 30 * 60_000;
 /** Questionnaires that hand on to each other in a ring end after so many. */
 const MOST_PARTS = 10;
 
-const UNKNOWN = {
-  ok: false,
-  why: 'no-response',
-  message: 'These answers are not known here: begin anew.',
-} as const;
+export const NOT_KNOWN = 'These answers are not known here: begin anew.';
 
 /**
  * Takes a turn of a respondent. Where it ends as declined, nothing stays of them but the count; where it hands on, the next part
@@ -52,7 +48,7 @@ export function storeTurn(db: Store, token: string, id: string, turn: Turn, now:
   return db.transaction(
     (tx): TurnStored => {
       const asked = askedOf(db, token, id);
-      if (asked === null) return UNKNOWN;
+      if (asked === null) return { ok: false, why: 'no-response', message: NOT_KNOWN };
       const { trial, stored, plan } = asked;
       const halted = haltedWords(trial, now);
       if (halted !== null && stored.kept.closed === null)
@@ -120,10 +116,12 @@ function keep(
   const kind = plan.endings.find(({ ending }) => ending.id === closing.ending)?.ending.kind ?? null;
   if (kind !== null && ENDINGS[kind].keepsNothing) {
     tx.delete(responses).where(eq(responses.id, id)).run();
-    tx.update(trials)
-      .set({ declined: trial.declined + 1 })
-      .where(eq(trials.token, token))
-      .run();
+    // Of those who have begun: whoever declines a follow-up only has answered before.
+    if (stored.part === 0)
+      tx.update(trials)
+        .set({ declined: trial.declined + 1 })
+        .where(eq(trials.token, token))
+        .run();
     return;
   }
   tx.update(responses)

@@ -98,7 +98,10 @@ describe('making a link', () => {
     assert.match(await problem(), /the draft leads respondents astray/);
     saveStudy(store(), id, 2, DIARY(id), 7);
     assert.match(await problem(), /home is known before the start, so each person needs a link/);
-    assert.equal((await make({ toldApart: 'personal' })).status, 201);
+    const personal = await make({ toldApart: 'personal' });
+    assert.equal(personal.status, 201);
+    const body = { token: personal.json.token, settings: USUAL_TRIAL };
+    assert.equal((await askStudy(id, 'trials/index', 'PATCH', { body })).status, 422);
     for (const settings of [
       { opensAt: 5, closesAt: 5 },
       { attempts: 0 },

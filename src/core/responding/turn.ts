@@ -91,8 +91,8 @@ export function turnTaken(plan: Plan, kept: TurnedCase, turn: Turn, means: TurnM
       'This questionnaire was gone on with in another place: here is where it stands.',
     );
   const { endsAt } = means;
-  // Whoever is late has been told: what was on the page is not taken any more.
-  if (endsAt !== null && means.now >= endsAt + (turn.go === 'over' ? LATE : GRACE))
+  // Much too late: what was on the page is not taken any more.
+  if (endsAt !== null && means.now >= endsAt + LATE)
     return { ok: true, kept: { ...timeOver(plan, kept, means.now), ...counted(turn) }, again: false };
   if (turn.go === 'over' && (endsAt === null || means.now < endsAt - GRACE))
     return refuse('no-limit', 'The time for this questionnaire is not over.');
@@ -119,7 +119,8 @@ export function turnTaken(plan: Plan, kept: TurnedCase, turn: Turn, means: TurnM
   const keeps = turn.go === 'next' ? faults.find(({ kind }) => kind !== 'soft') : undefined;
   if (keeps !== undefined) return refuse('unfinished', keeps.message);
 
-  if (turn.go === 'over')
+  // Whatever was pressed: the page in hand is the last.
+  if (turn.go === 'over' || (endsAt !== null && means.now >= endsAt + GRACE))
     return { ok: true, kept: { ...timeOver(plan, answered, means.now), ...counted(turn) }, again: false };
   const gone = went(plan, answered, turn.go, result.walk, means);
   // Whoever has gone out of a quota gives the place back, and asks for one anew if they come again.
