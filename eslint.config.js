@@ -20,6 +20,8 @@ const CORE = [
   'snags',
   'exchange',
   'responding',
+  'panel',
+  'monitor',
   'views',
   'release',
 ];

@@ -29,6 +29,7 @@ function bundleDoor() {
     'esbuild',
     path.join('src', 'server', 'examine.worker.ts'),
     path.join('src', 'server', 'judge.worker.ts'),
+    path.join('src', 'server', 'panel.worker.ts'),
     path.join('src', 'server', 'reach.ts'),
     path.join('src', 'store', 'door.ts'),
     path.join('src', 'store', 'copy.worker.ts'),

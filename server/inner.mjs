@@ -5,6 +5,8 @@ import { isIP } from 'node:net';
 export const FROM_HEADER = 'x-jolly-fork-from';
 /** Set where the token of the installation was shown. */
 export const PROGRAM_HEADER = 'x-jolly-fork-program';
+/** By which a made-up panel says how late it is by its own clock; believed where the token was shown. */
+export const CLOCK_HEADER = 'x-jolly-fork-clock';
 
 /**
  * Whether a name means this machine alone.

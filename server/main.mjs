@@ -145,7 +145,10 @@ export async function serve() {
     const { port: taken } = server.address();
     console.log(whoCanReach({ ...reach, port: taken }, own));
     const at = host === '0.0.0.0' || host === '::' ? '127.0.0.1' : host;
-    console.log(`Jolly Fork is ready: http://${at.includes(':') ? `[${at}]` : at}:${taken}/`);
+    const address = `http://${at.includes(':') ? `[${at}]` : at}:${taken}`;
+    // A made-up panel answers through the same doors as everybody else.
+    process.env.JOLLY_FORK_OWN_ADDRESS = address;
+    console.log(`Jolly Fork is ready: ${address}/`);
   });
   for (const signal of ['SIGINT', 'SIGTERM']) {
     process.on(signal, () => {

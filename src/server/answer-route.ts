@@ -1,6 +1,7 @@
 /** Answers with the page of a respondent's link. */
 import type { APIRoute } from 'astro';
 import { store } from '../store/open';
+import { timeUnder } from '../store/panels';
 import { answerPage } from './answer-page';
 import { compressed } from './compressed';
 import { respondentProgram } from './respondent-program';
@@ -10,7 +11,7 @@ export const answerRoute: APIRoute = ({ params, request }) => {
     store(),
     respondentProgram,
     { token: params.token ?? '', key: params.key ?? null },
-    Date.now(),
+    timeUnder(store(), params.token ?? '', Date.now()),
   );
   return compressed(request, html, {
     status,

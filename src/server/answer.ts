@@ -12,6 +12,7 @@ import type { TurnedCase } from '../core/responding/turn';
 import type { Store } from '../store/open';
 import {
   beginResponse,
+  cameBack,
   findSitting,
   hasOwnLink,
   NO_SUCH_LINK,
@@ -30,6 +31,7 @@ import {
   type WHY_REFUSED,
 } from '../wire/answer';
 import { entrance } from './entrance';
+import { timeFor } from './panel-clock';
 import { json, readBody, refuse } from './respond';
 import { Throttle } from './throttle';
 
@@ -93,7 +95,7 @@ export const ANSWER_DOORS: Readonly<Record<string, AnswerDoor>> = {
       const found = findSitting(db, trial.token, body);
       return found === null
         ? refusal(trial, 'no-response', NOT_KNOWN)
-        : json(sittingOf(db, trial, found, now));
+        : json(sittingOf(db, trial, cameBack(db, found, now), now));
     }
     if (!trial.settings.mayReturn)
       return refusal(trial, 'no-response', 'Nobody can come back to this questionnaire with a code.');
@@ -112,7 +114,7 @@ export const ANSWER_DOORS: Readonly<Record<string, AnswerDoor>> = {
         'This code is not known here. Look at it once more: it has eight letters and digits.',
       );
     codes.forgive(address);
-    return json(sittingOf(db, trial, found, now));
+    return json(sittingOf(db, trial, cameBack(db, found, now), now));
   },
 
   async check({ db, trial, request, now }) {
@@ -167,7 +169,7 @@ export async function answerRespondent(
       why: 'no-link',
     });
   }
-  return open({ ...call, trial });
+  return open({ ...call, trial, now: timeFor(call.db, token, call.request, call.now) });
 }
 
 /** `known`: id of the part whose questionnaire the page has; null where it may have none but that of the link. */

@@ -10,6 +10,7 @@ import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
 import { followUpStudy } from '../store/follow-up';
 import type { Store } from '../store/open';
+import { findPanel, timeUnder } from '../store/panels';
 import { addPeople, countPeople, listPeople } from '../store/people';
 import { countByEnding, listResponses, ownLink, removeStopped } from '../store/responses';
 import { findStudy } from '../store/studies';
@@ -78,7 +79,7 @@ export function settleTrial(
   return cardOf(db, findTrial(db, token) ?? trial, now);
 }
 
-function askedOf(db: Store, id: string, version: number | null): TrialQuestionnaire | Response {
+export function askedOf(db: Store, id: string, version: number | null): TrialQuestionnaire | Response {
   if (version === null) {
     const study = findStudy(db, id);
     return study === null ? noSuchStudy(id) : { version, document: study.document };
@@ -91,7 +92,7 @@ function askedOf(db: Store, id: string, version: number | null): TrialQuestionna
 }
 
 /** What endings hand on to, and so on: frozen where the first is frozen and there is such a version, else as it is now. */
-function followUpsOf(db: Store, { version, document }: TrialQuestionnaire): TrialToAdd['followUps'] {
+export function followUpsOf(db: Store, { version, document }: TrialQuestionnaire): TrialToAdd['followUps'] {
   const found = new Map<string, TrialToAdd['followUps'][number]>();
   const toLookAt = [document];
   for (let next = toLookAt.pop(); next !== undefined; next = toLookAt.pop()) {
@@ -115,12 +116,14 @@ const handedOnTo = ({ endings }: Questionnaire): string[] =>
 export function trialCards(db: Store, id: string, now: number): TrialCard[] {
   return listTrials(db, id).map((trial) => {
     const found = trial.settings.stopped === 'remove' ? findTrial(db, trial.token) : null;
-    if (found === null || removeStopped(db, found, now) === 0) return cardOf(db, trial, now);
+    if (found === null || removeStopped(db, found, timeUnder(db, trial.token, now)) === 0)
+      return cardOf(db, trial, now);
     return cardOf(db, findTrial(db, trial.token) ?? trial, now);
   });
 }
 
-function cardOf(db: Store, trial: Trial, now: number): TrialCard {
+export function cardOf(db: Store, trial: Trial, realNow: number): TrialCard {
+  const now = timeUnder(db, trial.token, realNow);
   const { token, name, version, settings, state, createdAt, begun, declined, removed } = trial;
   const found = findTrial(db, token);
   const kinds = new Map(
@@ -134,6 +137,7 @@ function cardOf(db: Store, trial: Trial, now: number): TrialCard {
     ...{ token, name, version, settings, state, createdAt, begun, declined, removed, complete },
     elsewhere: closed.reduce((sum, { count }) => sum + count, 0) - complete,
     isOver: settings.closesAt !== undefined && settings.closesAt <= now,
+    isPanel: findPanel(db, token) !== null,
     people: countPeople(db, token),
     followUps: listFollowUps(db, token).map((each) => ({
       number: each.number,
@@ -157,6 +161,9 @@ export function takePeople(
   { csv }: v.InferOutput<typeof PeopleToAdd>,
   now: number,
 ): Response {
+  const panel = findPanel(db, trial.token);
+  if (panel !== null && panel.clock > panel.settings.startsAt)
+    return refuse(422, 'Nobody was added: the panel has begun. Make another one with them.');
   const read = readPeople(trialPlan(trial), csv);
   if (!read.ok) return refuse(422, `Nobody was added. ${read.problems.join(' ')}`);
   const twice = addPeople(db, trial.token, read.people, now);
@@ -177,7 +184,7 @@ export function trialData(
 ): { readonly text: string; readonly title: string } | null {
   const asked = questionnaireOf(db, trial, number);
   if (asked === null) return null;
-  removeStopped(db, trial, now);
+  removeStopped(db, trial, timeUnder(db, trial.token, now));
   const plan = trialPlan(asked);
   const names = new Map(listPeople(db, trial.token).map(({ key, name }) => [ownLink(key), name]));
   const cases = listResponses(db, trial.token)

@@ -59,3 +59,8 @@ export function findPerson(db: Store, token: string, key: string): Person | null
       .get() ?? null
   );
 }
+
+/** Nobody writes to them again, nor can they begin anew: they came to an ending, or declined, and only the fact is kept. */
+export function settlePerson(db: Pick<Store, 'update'>, key: string): void {
+  db.update(people).set({ isSettled: true }).where(eq(people.key, key)).run();
+}

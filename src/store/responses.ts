@@ -12,6 +12,7 @@ import { closedWords, type Device, type TrialSettings } from '../core/responding
 import { turnedCase } from '../core/responding/turn';
 import type { Plan } from '../core/routing/plan';
 import type { Store } from './open';
+import { timeUnder } from './panels';
 import { findPerson } from './people';
 import { responses, trials } from './schema';
 import { trialPlan } from './trial-plans';
@@ -69,11 +70,13 @@ export function beginResponse(db: Store, token: string, toBegin: ToBegin, now: n
       const open = before.find(({ closedBy }) => closedBy === null);
       if (open !== undefined)
         return trial.settings.toldApart === 'browser' || trial.settings.mayReturn
-          ? { ok: true, response: open }
+          ? { ok: true, response: cameBack(db, open, now) }
           : refuse('elsewhere', 'You have begun this questionnaire in another browser: please go on there.');
       const closed = closedWords(trial, now);
       if (closed !== null) return refuse('closed', closed);
-      if (person !== null && before.length >= trial.settings.attempts)
+      // Of whoever has declined nothing else is known.
+      const declined = invited?.isSettled === true && before.length === 0 ? 1 : 0;
+      if (person !== null && before.length + declined >= trial.settings.attempts)
         return refuse(
           'answered',
           trial.settings.attempts === 1
@@ -143,6 +146,10 @@ export function closingOf(plan: Plan, kept: KeptCase): Pick<StoredResponse, 'clo
 /** As whom somebody is kept who has a link of their own, by its key. */
 export const ownLink = (key: string) => `link ${key}`;
 
+/** The key of the link that a response came by; null where it was the link for all. */
+export const keyOf = ({ person }: Pick<StoredResponse, 'person'>): string | null =>
+  person?.startsWith(ownLink('')) === true ? person.slice(ownLink('').length) : null;
+
 export const hasOwnLink = ({ person }: StoredResponse) => person?.startsWith(ownLink('')) ?? false;
 
 function personOf({ toldApart }: TrialSettings, { browser }: ToBegin, key: string | null): string | null {
@@ -160,6 +167,11 @@ function sittingsOf(db: Store, token: string, person: string): StoredResponse[] 
     .orderBy(desc(responses.number), desc(responses.part))
     .all();
   return parts.filter(({ number }, n) => parts[n - 1]?.number !== number);
+}
+
+/** Of each sitting the part that it has come to; `parts` as `listResponses` gives them. */
+export function lastParts(parts: readonly StoredResponse[]): StoredResponse[] {
+  return parts.filter(({ number }, n) => parts[n + 1]?.number !== number);
 }
 
 /** Whether somebody with a link of their own has begun. */
@@ -201,6 +213,18 @@ export function findSitting(
       .orderBy(desc(responses.part))
       .get() ?? null
   );
+}
+
+/** Whoever was away longer than this has not been on the page all the time, in milliseconds. */
+const AWAY = 30 * 60_000;
+
+/** Somebody comes back to the page that they had in hand: it begins anew, so that the days between are no time spent on it. */
+export function cameBack(db: Store, response: StoredResponse, now: number): StoredResponse {
+  const { id, kept, changedAt } = response;
+  if (kept.closed !== null || now - Math.max(changedAt, kept.cameAt) <= AWAY) return response;
+  const back = { ...kept, cameAt: now };
+  db.update(responses).set({ kept: back }).where(eq(responses.id, id)).run();
+  return { ...response, kept: back };
 }
 
 /** When a sitting began; milliseconds since 1970. */
@@ -263,7 +287,7 @@ export function removeStopped(
 /** The same under every link. */
 export function removeAllStopped(db: Store, now: number): void {
   const links = db.select({ token: trials.token, settings: trials.settings }).from(trials).all();
-  for (const link of links) removeStopped(db, link, now);
+  for (const link of links) removeStopped(db, link, timeUnder(db, link.token, now));
 }
 
 /** A part that follows another in the same sitting. */

@@ -13,6 +13,8 @@ import type { Address } from '../core/document/addresses';
 import type { Answers } from '../core/document/types';
 import { VERDICTS } from '../core/document/vocabularies';
 import type { Walked } from '../core/document/walked';
+import { LETTERS } from '../core/panel/letters';
+import type { PanelSettings } from '../core/panel/panel-settings';
 import type { GateCheck } from '../core/release/gate';
 import { DEVICES, TRIAL_STATES, type TrialSettings } from '../core/responding/trial-settings';
 import type { TurnedCase } from '../core/responding/turn';
@@ -278,8 +280,45 @@ export const people = sqliteTable(
     name: text('name').notNull(),
     given: json<Answers>('given').notNull(),
     addedAt: integer('added_at').notNull(),
+    /** They came to an ending, whichever, or declined: nobody writes to them again. */
+    isSettled: integer('is_settled', { mode: 'boolean' }).notNull().default(false),
   },
   (table) => [uniqueIndex('people_name').on(table.token, table.name)],
+);
+
+/** Made-up panels: links whose people are made up, with a clock of their own. */
+export const panels = sqliteTable('panels', {
+  token: text('token')
+    .primaryKey()
+    .references(() => trials.token, { onDelete: 'cascade' }),
+  settings: json<PanelSettings>('settings').notNull(),
+  /** How late it is in the panel; milliseconds since 1970. */
+  clock: integer('clock').notNull(),
+});
+
+/** Letters to members of a made-up panel, as they got them. Nothing of it leaves the machine. */
+export const letters = sqliteTable(
+  'letters',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    token: text('token')
+      .notNull()
+      .references(() => trials.token, { onDelete: 'cascade' }),
+    /** Key of the person. */
+    person: text('person')
+      .notNull()
+      .references(() => people.key, { onDelete: 'cascade' }),
+    kind: text('kind', { enum: LETTERS }).notNull(),
+    /** By the panel's clock. */
+    at: integer('at').notNull(),
+    subject: text('subject').notNull(),
+    /** The link in it without the name of the server, which has several. */
+    text: text('text').notNull(),
+  },
+  (table) => [
+    uniqueIndex('letters_once').on(table.person, table.kind),
+    index('letters_pile').on(table.token, table.at, table.kind),
+  ],
 );
 
 /**

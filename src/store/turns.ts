@@ -17,7 +17,16 @@ import {
 import type { Plan } from '../core/routing/plan';
 import { humanCheckOf } from '../core/wording/human-check';
 import type { Store } from './open';
-import { armsFor, closingOf, findResponse, nextPart, sittingBegan, type StoredResponse } from './responses';
+import { settlePerson } from './people';
+import {
+  armsFor,
+  closingOf,
+  findResponse,
+  keyOf,
+  nextPart,
+  sittingBegan,
+  type StoredResponse,
+} from './responses';
 import { followUps, places, responses, trials } from './schema';
 import { trialPlan } from './trial-plans';
 import { findTrial, listFollowUps, questionnaireOf, type FoundTrial } from './trials';
@@ -113,6 +122,8 @@ function keep(
 ): void {
   const { id, token } = stored;
   const closing = closingOf(plan, after);
+  const key = keyOf(stored);
+  if (key !== null && stored.part === 0 && closing.closedBy !== null) settlePerson(tx, key);
   const kind = plan.endings.find(({ ending }) => ending.id === closing.ending)?.ending.kind ?? null;
   if (kind !== null && ENDINGS[kind].keepsNothing) {
     tx.delete(responses).where(eq(responses.id, id)).run();

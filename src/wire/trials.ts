@@ -14,6 +14,8 @@ export const TrialSchema = v.object({
   state: v.picklist(TRIAL_STATES),
   /** Whether the moment has passed at which it closes by itself. */
   isOver: v.boolean(),
+  /** Whether its people are made up: it has a clock of its own. */
+  isPanel: v.boolean(),
   createdAt: v.number(),
   /** How many have begun; of them those who declined, and those who stopped and were not kept, are in `declined` and `removed`. */
   begun: v.number(),

@@ -3,6 +3,7 @@ import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import type { RandomGenerator } from 'pure-rand/types/RandomGenerator';
 import { plausibleTexts } from '../analysis';
+import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, MultipleAnswer, Option, Value } from '../document/types';
 import { pickLimits, type ShownParts } from '../routing/answers';
@@ -117,4 +118,19 @@ function drawOnLine(random: RandomGenerator, answer: LineAnswer, assume: Assume,
     return 'code' in chosen ? chosen.code : line.at(uniformInt(random, chosen.from, chosen.to));
   }
   throw new RangeError('a line of no length');
+}
+
+/** The words that a picked answer asks to be specified. */
+export function writeDetails(
+  part: string,
+  options: ReturnType<typeof optionsOf>,
+  pass: number | null,
+  value: Value | null,
+  answers: Record<string, Value | null>,
+): void {
+  const codes: readonly unknown[] = typeof value === 'object' && value !== null ? value : [value];
+  for (const option of options) {
+    if (option.specify && codes.includes(option.code))
+      answers[passKey(`${part}_${option.code}_text`, pass)] = 'Something else';
+  }
 }

@@ -17,7 +17,7 @@ import type { Plan, PlanSection } from '../routing/plan';
 import { Runner, type Respondent } from '../routing/runner';
 import type { RunnerItem } from '../routing/runner-program';
 import { walk } from '../routing/walk';
-import { drawAnswer } from './drawing';
+import { drawAnswer, writeDetails } from './drawing';
 
 export interface MadeUp {
   /** Index among the endings; null where they are stuck part-way. */
@@ -171,19 +171,4 @@ function stuckRow(
   const result = walk(plan, input);
   if (!result.ok) return columnsOf(plan).map(() => '');
   return codedCells(plan, result.walk, input.answers).map(({ value }) => value);
-}
-
-/** The words that a picked answer asks to be specified. */
-function writeDetails(
-  part: string,
-  options: ReturnType<typeof optionsOf>,
-  pass: number | null,
-  value: Value | null,
-  answers: Record<string, Value | null>,
-): void {
-  const codes: readonly unknown[] = typeof value === 'object' && value !== null ? value : [value];
-  for (const option of options) {
-    if (option.specify && codes.includes(option.code))
-      answers[passKey(`${part}_${option.code}_text`, pass)] = 'Something else';
-  }
 }

@@ -1,0 +1,304 @@
+/**
+ * Made-up panels through the doors of respondents, with the database in memory: what members do follows from the panel's seed alone,
+ * whatever is interrupted; letters go to those they are for.
+ */
+import assert from 'node:assert/strict';
+import { randomUUID } from 'node:crypto';
+import { describe, it } from 'node:test';
+import { CLOCK_HEADER, PROGRAM_HEADER } from '../../server/inner.mjs';
+import type { Answers, Questionnaire } from '../../src/core/document/types';
+import type { LetterKind } from '../../src/core/panel/letters';
+import { DAY, HOUR, panelEnds, usualPanel, type PanelSettings } from '../../src/core/panel/panel-settings';
+import { rowOfCase } from '../../src/core/responding/case-data';
+import { planOf } from '../../src/core/routing/planner';
+import type { Plan } from '../../src/core/routing/plan';
+import { walk } from '../../src/core/routing/walk';
+import { PanelRun, type PanelMeans } from '../../src/server/panel-run';
+import { ask, askStudy } from '../support/doors';
+import { ask as question, planFor, questionnaire, say, section } from '../support/questionnaire';
+
+process.env.JOLLY_FORK_DATA = ':memory:';
+const { store } = await import('../../src/store/open');
+const { panelStart, postLetters } = await import('../../src/server/panels');
+const { addStudy } = await import('../../src/store/studies');
+const { listPeople } = await import('../../src/store/people');
+const { findPanel, letterOf, lettersSent, moveClock } = await import('../../src/store/panels');
+const { keyOf, listResponses } = await import('../../src/store/responses');
+const { findTrial } = await import('../../src/store/trials');
+
+const MONDAY = Date.UTC(2026, 10, 30);
+const YES_NO = {
+  type: 'single' as const,
+  options: [
+    { code: 1, label: 'Yes' },
+    { code: 2, label: 'No' },
+  ],
+};
+
+/** Consent, a screening, a grid, an open question, a check that refuses some answers, a limit of time, and a follow-up. */
+const STUDY: Questionnaire = questionnaire(
+  [
+    section(
+      'agree',
+      [say('hello'), question('consent', YES_NO, { required: true, assume: { shares: { 1: 0.9, 2: 0.1 } } })],
+      {
+        kind: 'consent',
+        items: [
+          say('hello'),
+          question('consent', YES_NO, {
+            required: true,
+            assume: { shares: { 1: 0.9, 2: 0.1 } },
+            skips: [{ if: 'consent = 2', to: { ending: 'no' } }],
+          }),
+        ],
+      },
+    ),
+    section('screen', [question('owner', YES_NO, { skips: [{ if: 'owner = 2', to: { ending: 'out' } }] })], {
+      kind: 'screening',
+    }),
+    section('views', [
+      question('views', {
+        type: 'grid',
+        pick: 'one',
+        rows: ['heat', 'cost', 'noise'].map((name) => ({ name, label: name })),
+        options: [1, 2, 3, 4].map((code) => ({ code, label: `Level ${code}` })),
+      }),
+      question('words', { type: 'text', lines: 'many' }),
+    ]),
+    section(
+      'figures',
+      [
+        question('rooms', { type: 'number', min: 1, max: 9 }, { required: true }),
+        question(
+          'beds',
+          { type: 'number', min: 1, max: 9 },
+          {
+            checks: [{ if: 'beds > rooms', kind: 'hard', message: 'More beds than rooms?' }],
+          },
+        ),
+        question('last', YES_NO),
+      ],
+      { timeLimit: 20 },
+    ),
+  ],
+  {
+    given: [
+      {
+        name: 'region',
+        label: 'Region',
+        answer: {
+          type: 'single',
+          options: [
+            { code: 1, label: 'North' },
+            { code: 2, label: 'South' },
+          ],
+        },
+      },
+    ],
+    endings: [
+      { id: 'done', kind: 'complete', messages: [{ text: 'Thank you.' }] },
+      { id: 'out', kind: 'screened_out', messages: [{ text: 'Goodbye.' }] },
+      { id: 'no', kind: 'declined', messages: [{ text: 'Thank you.' }] },
+    ],
+  },
+);
+
+const settings = (more: Partial<PanelSettings['behaviour']> = {}): PanelSettings => {
+  const usual = usualPanel(MONDAY, 7);
+  return { ...usual, behaviour: { ...usual.behaviour, invitation: 50, breakOff: 40, ...more } };
+};
+
+async function panelOf(document: Questionnaire, of: PanelSettings, count = 60) {
+  const { id } = addStudy(store(), document, 0);
+  const body = { name: 'Panel', version: null, sample: { count }, settings: of };
+  const made = await askStudy(id, 'panels/index', 'POST', { body });
+  const card = (await made.json()) as { token: string; problem?: string };
+  assert.equal(made.status, 201, card.problem);
+  return { id, token: card.token };
+}
+
+const doors =
+  (token: string, lost: () => boolean): PanelMeans['ask'] =>
+  async (door, body, at) => {
+    if (lost()) throw new Error('no answer');
+    const { ALL } = (await import('../../src/pages/api/answer/[token]/[door]')) as {
+      ALL: (context: unknown) => Promise<Response>;
+    };
+    const request = new Request('http://127.0.0.1/', {
+      method: 'POST',
+      body: JSON.stringify(body),
+      headers: { [PROGRAM_HEADER]: 'yes', [CLOCK_HEADER]: String(at) },
+    });
+    const response = await ALL({ params: { token, door }, request });
+    return { status: response.status, body: await response.json() };
+  };
+
+/** As a thread begins after a break: from what is stored. */
+function opened(token: string, lost = () => false): PanelRun {
+  const trial = findTrial(store(), token);
+  assert.ok(trial);
+  const { documents, ...start } = panelStart(store(), trial);
+  const plans = documents.map((text): Plan => planOf(JSON.parse(text) as Questionnaire));
+  return new PanelRun(
+    { ...start, plans },
+    {
+      ask: doors(token, lost),
+      post: (at) => Promise.resolve(postLetters(store(), trial, at)),
+      newId: randomUUID,
+      now: () => performance.now(),
+      wait: () => new Promise((resolve) => setTimeout(resolve, 1)),
+      told: (clock) => moveClock(store(), token, clock),
+    },
+  );
+}
+
+/** What came of each, by name: nothing, or where they ended with which answers, on which day. */
+function outcome(token: string): Record<string, unknown> {
+  const responses = new Map(listResponses(store(), token).map((each) => [keyOf(each), each]));
+  return Object.fromEntries(
+    listPeople(store(), token).map(({ key, name, isSettled }) => {
+      const of = responses.get(key);
+      const { ending = null, closedBy = null, device = null } = of ?? {};
+      return [
+        name,
+        { isSettled, ending, closedBy, device, answers: of?.kept.answers, pages: of?.kept.visits },
+      ];
+    }),
+  );
+}
+
+describe('a made-up panel', () => {
+  it('comes to the same whether it runs at one go or is stopped, started anew and has doors that fail', async () => {
+    const straight = await panelOf(STUDY, settings());
+    await opened(straight.token).run({ until: Infinity, speed: null });
+    const broken = await panelOf(STUDY, settings());
+    let [asked, starts] = [0, 0];
+    for (let clock = MONDAY; clock < panelEnds(settings()); starts += 1) {
+      const run = opened(broken.token, () => (asked += 1) % 17 === 0);
+      const until = clock + 5 * HOUR * (1 + (starts % 7));
+      await run.run({ until, speed: null }).catch(() => undefined);
+      clock = findPanel(store(), broken.token)?.clock ?? clock;
+    }
+    assert.ok(starts > 20, `${starts} starts`);
+    assert.deepEqual(outcome(broken.token), outcome(straight.token));
+    const kinds = new Set(
+      Object.values(outcome(straight.token)).map((of) => JSON.stringify((of as { ending: unknown }).ending)),
+    );
+    assert.deepEqual([...kinds].sort(), ['"done"', '"out"', 'null']);
+  });
+
+  it('writes to those who are meant, once: no reminder to whoever has finished or declined, thanks to those who completed', async () => {
+    const { token } = await panelOf(STUDY, settings());
+    await opened(token).run({ until: Infinity, speed: null });
+    const people = listPeople(store(), token);
+    const responses = new Map(listResponses(store(), token).map((each) => [keyOf(each), each]));
+    const had = (key: string, kind: LetterKind) =>
+      lettersSent(store(), token).find((letter) => letter.person === key && letter.kind === kind);
+    for (const { key, isSettled } of people) {
+      assert.equal(had(key, 'invitation')?.at, MONDAY + 9 * HOUR);
+      const of = responses.get(key);
+      const closedAt = of?.kept.closed?.at ?? Infinity;
+      for (const [kind, day] of [
+        ['reminder', 3],
+        ['second_reminder', 7],
+      ] as const) {
+        const at = MONDAY + day * DAY + 9 * HOUR;
+        if (of !== undefined) assert.equal(had(key, kind)?.at, closedAt > at ? at : undefined, kind);
+        else if (!isSettled) assert.equal(had(key, kind)?.at, at);
+      }
+      assert.equal(had(key, 'thanks') !== undefined, of?.ending === 'done');
+    }
+    assert.ok(
+      people.some(({ key, isSettled }) => isSettled && !responses.has(key)),
+      'somebody has declined',
+    );
+    assert.ok(
+      people.some(({ key, isSettled }) => isSettled && !responses.has(key) && !had(key, 'second_reminder')),
+    );
+  });
+
+  it('answers like a person: rows as walked, pages at their pace, none at night on the first page, careless ones in one column', async () => {
+    const { token } = await panelOf(STUDY, settings({ careless: 50, phones: 100 }));
+    await opened(token).run({ until: Infinity, speed: null });
+    const plan = planFor(STUDY);
+    const cases = listResponses(store(), token);
+    for (const { kept, device } of cases) {
+      assert.equal(device, 'narrow');
+      const hour = new Date(kept.startedAt).getUTCHours();
+      assert.ok(hour >= 7 && hour < 22, `${hour} o’clock`);
+      const { answers, given } = kept;
+      assert.ok(
+        walk(plan, { answers, given, timedOut: kept.timedOut, ...(kept.closed ? {} : { lenient: true }) }).ok,
+      );
+      assert.ok(Object.keys(rowOfCase(plan, kept)).length > 0);
+    }
+    const complete = cases.filter(({ ending }) => ending === 'done').map(({ kept }) => kept);
+    const minutes = complete.map(({ visits }) => visits.reduce((sum, { seconds }) => sum + seconds, 0) / 60);
+    const same = ({ answers }: { answers: Answers }) =>
+      answers.heat === answers.cost && answers.cost === answers.noise;
+    assert.ok(minutes.some((of) => of < 0.4) && minutes.some((of) => of > 0.6), minutes.join(' '));
+    assert.ok(complete.filter(same).length > complete.length / 3);
+    assert.ok(
+      complete.some(({ timedOut }) => timedOut.length > 0),
+      'the time of a section runs out for some',
+    );
+  });
+
+  it('stays away from a link that is paused, and comes when it is open again', async () => {
+    const { id, token } = await panelOf(STUDY, settings({ invitation: 100, refuse: 0, breakOff: 0 }), 10);
+    await askStudy(id, 'trials/index', 'PATCH', { body: { token, state: 'paused' } });
+    const run = opened(token);
+    await run.run({ until: MONDAY + 3 * DAY, speed: null });
+    assert.equal(listResponses(store(), token).length, 0);
+    await askStudy(id, 'trials/index', 'PATCH', { body: { token, state: 'open' } });
+    await run.run({ until: Infinity, speed: null });
+    const begun = listResponses(store(), token);
+    assert.ok(begun.length > 0 && begun.every(({ kept }) => kept.startedAt > MONDAY + 3 * DAY));
+  });
+
+  it('puts the link and what is known of somebody into letters, and refuses what is not known', async () => {
+    const own = settings();
+    const texts = { ...own.texts, invitation: { subject: 'To {person}', text: 'In the {region}: {link}' } };
+    const { id, token } = await panelOf(STUDY, { ...own, texts }, 3);
+    await opened(token).run({ until: MONDAY + DAY, speed: null });
+    const [first] = listPeople(store(), token);
+    const letter = letterOf(
+      store(),
+      token,
+      { kind: 'invitation', at: MONDAY + 9 * HOUR },
+      { name: 'member 1' },
+    );
+    const region = first?.given.region === 1 ? 'North' : 'South';
+    assert.equal(letter?.subject, 'To Member 1');
+    assert.equal(letter?.text, `In the ${region}: /answer/${token}/${first?.key}`);
+    const body = (changed: object) => ({
+      do: 'settle',
+      settings: { ...own, texts: { ...texts, ...changed } },
+    });
+    const settle = async (changed: object) => {
+      const reply = await askStudy(id, 'trials/[token]/panel', 'PATCH', {
+        params: { token },
+        body: body(changed),
+      });
+      return { status: reply.status, problem: ((await reply.json()) as { problem?: string }).problem ?? '' };
+    };
+    assert.match(
+      (await settle({ reminder: { subject: 'x', text: 'no link' } })).problem,
+      /First reminder: put \{link\}/,
+    );
+    assert.match(
+      (await settle({ thanks: { subject: '{salary}', text: 'x' } })).problem,
+      /\{salary\} is not known/,
+    );
+    assert.equal((await settle({ thanks: { subject: 'Thanks', text: 'For {region}' } })).status, 200);
+  });
+
+  it('does not let a browser say what time it is', async () => {
+    const { token } = await panelOf(STUDY, settings({ invitation: 0 }), 2);
+    const [somebody] = listPeople(store(), token);
+    const body = { ticket: randomUUID(), device: 'wide', browser: null, key: somebody?.key };
+    const reply = await ask('answer/[token]/[door].ts', 'POST', { params: { token, door: 'begin' }, body });
+    assert.equal(reply.status, 200);
+    assert.equal(listResponses(store(), token)[0]?.kept.startedAt, MONDAY);
+  });
+});
