@@ -21,7 +21,6 @@ const CORE = [
   'exchange',
   'responding',
   'panel',
-  'monitor',
   'views',
   'release',
 ];

@@ -2,8 +2,9 @@
  * `npm run bench`: installs what the benchmarks compare with, runs them, and writes docs/performance.md; then times the
  * sheet into docs/performance-interface.md and the other views into docs/performance-views.md, and long files
  * audited into docs/performance-audit.md, packages into docs/performance-package.md, and many authors at once into
- * docs/performance-load.md, and many respondents at once into docs/performance-trial.md (`npm run bench -- interface`,
- * `-- views`, `-- audit`, `-- package`, `-- load` or `-- trial`: only that).
+ * docs/performance-load.md, many respondents at once into docs/performance-trial.md, and a made-up panel into
+ * docs/performance-panel.md (`npm run bench -- interface`, `-- views`, `-- audit`, `-- package`, `-- load`, `-- trial` or
+ * `-- panel`: only that).
  */
 import { pathToFileURL } from 'node:url';
 import { bundledApart, installApart } from './apart.mjs';
@@ -40,6 +41,12 @@ if (only === undefined || only === 'trial') {
   const { measureTrial } = await import(pathToFileURL(await bundledApart('bench', 'trial.ts')).href);
   await measureTrial();
   if (only === 'trial') process.exit();
+}
+if (only === undefined || only === 'panel') {
+  ensureBuilt();
+  const { measurePanel } = await import(pathToFileURL(await bundledApart('bench', 'panel.ts')).href);
+  await measurePanel();
+  if (only === 'panel') process.exit();
 }
 const { measureInterface } = await import(pathToFileURL(await bundledApart('bench', 'interface.ts')).href);
 const { measureViews } = await import(pathToFileURL(await bundledApart('bench', 'views.ts')).href);

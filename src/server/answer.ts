@@ -131,21 +131,14 @@ export const ANSWER_DOORS: Readonly<Record<string, AnswerDoor>> = {
     const read = await readBody(request, TurnOfSchema, MOST_SENT);
     if (!read.ok) return noted(trial, read.response);
     const { id, turn } = read.body;
-    const before = findSitting(db, trial.token, { id });
     const taken = storeTurn(db, trial.token, id, turn, now);
-    const found = findSitting(db, trial.token, { id });
-    if (taken.ok)
-      // Of whoever has declined nothing is there any more but what the page itself sent.
-      return json(
-        found === null
-          ? sittingOf(db, trial, { ...(before as StoredResponse), kept: taken.kept }, now, id)
-          : sittingOf(db, trial, found, now, id),
-      );
+    const { response } = taken;
+    if (taken.ok) return json(sittingOf(db, trial, taken.response, now, id));
     return refusal(
       trial,
       taken.why,
       taken.message,
-      found === null ? {} : { sitting: sittingOf(db, trial, found, now, id) },
+      response === null ? {} : { sitting: sittingOf(db, trial, response, now, id) },
     );
   },
 };

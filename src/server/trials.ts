@@ -1,18 +1,23 @@
 /** Links for respondents, as their authors make them: which questionnaires they take along, and what stands in the way. */
+import { gzipSync } from 'node:zlib';
 import type * as v from 'valibot';
 import { ENDINGS } from '../core/document/vocabularies';
 import type { Questionnaire } from '../core/document/types';
+import { csvLines } from '../core/exchange/csv';
+import { dataFields } from '../core/release/data/fields';
 import { versionWords } from '../core/release/version-words';
 import { neededBefore, readPeople } from '../core/responding/people';
-import { trialCsv, trialRecord, type TrialCase } from '../core/responding/trial-data';
+import { seenShares } from '../core/responding/seen-shares';
+import { trialCsv, trialRecord, trialRows, type TrialCase } from '../core/responding/trial-data';
 import type { TrialSettings } from '../core/responding/trial-settings';
 import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
+import { listDatasets, putDataset } from '../store/datasets';
 import { followUpStudy } from '../store/follow-up';
 import type { Store } from '../store/open';
 import { findPanel, timeUnder } from '../store/panels';
 import { addPeople, countPeople, listPeople } from '../store/people';
-import { countByEnding, listResponses, ownLink, removeStopped } from '../store/responses';
+import { countByEnding, keyOf, listResponses, removeStopped } from '../store/responses';
 import { findStudy } from '../store/studies';
 import { trialPlan } from '../store/trial-plans';
 import {
@@ -28,7 +33,13 @@ import {
   type TrialToAdd,
 } from '../store/trials';
 import { findVersion, listVersions } from '../store/versions';
-import type { PeopleToAdd, Trial as TrialCard, TrialToChange, TrialToMake } from '../wire/trials';
+import type {
+  PeopleToAdd,
+  SeenSharesSchema,
+  Trial as TrialCard,
+  TrialToChange,
+  TrialToMake,
+} from '../wire/trials';
 import { noSuchStudy, refuse } from './respond';
 import { created } from './with-study';
 
@@ -175,6 +186,74 @@ export function takePeople(
   return created({ added: read.people.length, unused: [...read.unused] });
 }
 
+/** Responses to one of the questionnaires of a link, in the order in which they were begun. */
+function casesOf(db: Store, { token }: FoundTrial, number: number): TrialCase[] {
+  const names = new Map(listPeople(db, token).map(({ key, name }) => [key, name]));
+  return listResponses(db, token)
+    .filter(({ questionnaire }) => questionnaire === number)
+    .map((response): TrialCase => {
+      const { kept, device, part, changedAt } = response;
+      const key = keyOf(response);
+      return {
+        kept,
+        device,
+        changedAt,
+        person: key === null ? null : (names.get(key) ?? null),
+        part: part + 1,
+      };
+    });
+}
+
+/** Keeps the coded rows with the study, to be tabulated and written into files as they are now; gives the list of all that are kept. */
+export function keepRows(db: Store, trial: FoundTrial, now: number): Response {
+  removeStopped(db, trial, timeUnder(db, trial.token, now));
+  const plan = trialPlan(trial);
+  const study = findStudy(db, trial.studyId);
+  if (study === null) return noSuchStudy(trial.studyId);
+  const other = otherColumn(plan, planOf(study.document));
+  if (other !== null)
+    return refuse(
+      422,
+      `Not kept: the draft has become another questionnaire than this link asks (${other}). Open the rows in Audit: there columns and codes are matched by hand.`,
+    );
+  const cases = casesOf(db, trial, 0);
+  const body = gzipSync(csvLines(trialRows(plan, cases)));
+  putDataset(db, trial.studyId, { name: `Trial: ${trial.name}`, rows: cases.length, body, at: now });
+  return created(listDatasets(db, trial.studyId));
+}
+
+/** The first column that is not, or has not the same codes, in both; null where all are alike. */
+function otherColumn(ofLink: Plan, ofDraft: Plan): string | null {
+  const meanings = (plan: Plan) =>
+    new Map(
+      dataFields(plan).map(({ name, holds, values, missing }) => [
+        name,
+        JSON.stringify([holds, values, missing.map(({ code, reason }) => [code, reason])]),
+      ]),
+    );
+  const [a, b] = [meanings(ofLink), meanings(ofDraft)];
+  const names = [...a.keys(), ...b.keys()];
+  return names.find((name) => a.get(name) !== b.get(name)) ?? null;
+}
+
+/** Shares that were seen under a link. */
+export function trialShares(
+  db: Store,
+  trial: FoundTrial,
+  now: number,
+): v.InferInput<typeof SeenSharesSchema> {
+  removeStopped(db, trial, timeUnder(db, trial.token, now));
+  const cases = casesOf(db, trial, 0);
+  const shares = seenShares(
+    trialPlan(trial),
+    cases.map(({ kept }) => kept),
+  );
+  return {
+    responses: cases.length,
+    shares: Object.fromEntries(shares) as v.InferInput<typeof SeenSharesSchema>['shares'],
+  };
+}
+
 /** What was answered to one of the questionnaires of a link, as text; null where it has none of that number. */
 export function trialData(
   db: Store,
@@ -186,14 +265,7 @@ export function trialData(
   if (asked === null) return null;
   removeStopped(db, trial, timeUnder(db, trial.token, now));
   const plan = trialPlan(asked);
-  const names = new Map(listPeople(db, trial.token).map(({ key, name }) => [ownLink(key), name]));
-  const cases = listResponses(db, trial.token)
-    .filter(({ questionnaire }) => questionnaire === number)
-    .map(({ kept, device, person, part, changedAt }): TrialCase => ({
-      ...{ kept, device, changedAt },
-      person: person === null ? null : (names.get(person) ?? null),
-      part: part + 1,
-    }));
+  const cases = casesOf(db, trial, number);
   const { title } = plan.document;
   const version = asked.version === null ? null : findVersion(db, trial.studyId, asked.version);
   const of = {

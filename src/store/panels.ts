@@ -3,6 +3,7 @@ import { and, asc, count, eq, isNull, sql } from 'drizzle-orm';
 import type { LetterKind, LetterText } from '../core/panel/letters';
 import type { PanelSettings } from '../core/panel/panel-settings';
 import type { Store } from './open';
+import { prepared } from './prepared';
 import { letters, panels, people } from './schema';
 
 export type Panel = typeof panels.$inferSelect;
@@ -12,9 +13,17 @@ export function addPanel(db: Store, panel: Panel): void {
   db.insert(panels).values(panel).run();
 }
 
+const byToken = prepared((db) =>
+  db
+    .select()
+    .from(panels)
+    .where(eq(panels.token, sql.placeholder('token')))
+    .prepare(),
+);
+
 /** Null where nobody under the link is made up. */
 export function findPanel(db: Store, token: string): Panel | null {
-  return db.select().from(panels).where(eq(panels.token, token)).get() ?? null;
+  return byToken(db).get({ token }) ?? null;
 }
 
 export function changePanel(db: Store, token: string, settings: PanelSettings): void {
@@ -31,7 +40,7 @@ export function moveClock(db: Store, token: string, to: number): void {
 
 /** How late it is under a link: by the clock of its panel, where it has one. */
 export function timeUnder(db: Store, token: string, now: number): number {
-  return db.select({ clock: panels.clock }).from(panels).where(eq(panels.token, token)).get()?.clock ?? now;
+  return findPanel(db, token)?.clock ?? now;
 }
 
 export interface LetterToSend extends LetterText {

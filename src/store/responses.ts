@@ -14,6 +14,7 @@ import type { Plan } from '../core/routing/plan';
 import type { Store } from './open';
 import { timeUnder } from './panels';
 import { findPerson } from './people';
+import { prepared } from './prepared';
 import { responses, trials } from './schema';
 import { trialPlan } from './trial-plans';
 import { findTrial, type FoundTrial } from './trials';
@@ -179,15 +180,17 @@ export function hasBegun(db: Store, token: string, key: string): boolean {
   return sittingsOf(db, token, ownLink(key)).length > 0;
 }
 
+const byId = prepared((db) =>
+  db
+    .select()
+    .from(responses)
+    .where(and(eq(responses.token, sql.placeholder('token')), eq(responses.id, sql.placeholder('id'))))
+    .prepare(),
+);
+
 /** Null where there is none under this link. */
 export function findResponse(db: Store, token: string, id: string): StoredResponse | null {
-  return (
-    db
-      .select()
-      .from(responses)
-      .where(and(eq(responses.token, token), eq(responses.id, id)))
-      .get() ?? null
-  );
+  return byId(db).get({ token, id }) ?? null;
 }
 
 /** The part that a sitting has come to; by the id of any of its parts, or by the code that somebody was given. */
@@ -228,7 +231,8 @@ export function cameBack(db: Store, response: StoredResponse, now: number): Stor
 }
 
 /** When a sitting began; milliseconds since 1970. */
-export function sittingBegan(db: Store, { token, number, kept }: StoredResponse): number {
+export function sittingBegan(db: Store, { token, number, kept, part }: StoredResponse): number {
+  if (part === 0) return kept.startedAt;
   const first = db
     .select({ kept: responses.kept })
     .from(responses)

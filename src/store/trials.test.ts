@@ -346,7 +346,7 @@ describe('handing on in one sitting', () => {
     assert.equal(findSitting(db, token, { code: first.code })?.id, second?.id);
     // The last page of the first sent again begins nothing anew.
     assert.deepEqual(storeTurn(db, token, first.id, last, 3), {
-      ...{ ok: true, again: true },
+      ...{ ok: true, again: true, response: second },
       kept: findResponse(db, token, first.id)?.kept,
     });
     turn(second?.id ?? '', { again: 1 });

@@ -1,10 +1,11 @@
 /** Links under which real respondents answer: made of a version or of the draft, opened, paused and closed. */
 import { createHash, randomBytes, randomInt } from 'node:crypto';
-import { and, asc, desc, eq, getTableColumns, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, getTableColumns, isNull, sql } from 'drizzle-orm';
 import { writeDocument } from '../core/document/read';
 import type { Questionnaire } from '../core/document/types';
 import type { TrialSettings, TrialState } from '../core/responding/trial-settings';
 import type { Store } from './open';
+import { prepared } from './prepared';
 import { followUps, studies, trials } from './schema';
 
 /** A link without its questionnaire. */
@@ -114,13 +115,16 @@ export function changeTrial(
 /** With what it asks. */
 export type FoundTrial = Trial & { readonly document: string; readonly seed: number };
 
-/** To a respondent a link that was never made and one to a removed study are one: null. */
-export function findTrial(db: Store, token: string): FoundTrial | null {
-  const found = db
+const byToken = prepared((db) =>
+  db
     .select(getTableColumns(trials))
     .from(trials)
     .innerJoin(studies, eq(studies.id, trials.studyId))
-    .where(and(eq(trials.token, token), isNull(studies.removedAt)))
-    .get();
-  return found ?? null;
+    .where(and(eq(trials.token, sql.placeholder('token')), isNull(studies.removedAt)))
+    .prepare(),
+);
+
+/** To a respondent a link that was never made and one to a removed study are one: null. */
+export function findTrial(db: Store, token: string): FoundTrial | null {
+  return byToken(db).get({ token }) ?? null;
 }

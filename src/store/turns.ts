@@ -22,6 +22,7 @@ import {
   armsFor,
   closingOf,
   findResponse,
+  findSitting,
   keyOf,
   nextPart,
   sittingBegan,
@@ -34,9 +35,13 @@ import { findTrial, listFollowUps, questionnaireOf, type FoundTrial } from './tr
 type Transaction = Parameters<Parameters<Store['transaction']>[0]>[0];
 
 export type TurnStored =
-  | TurnTaken
+  | (TurnTaken & {
+      /** Where the sitting stands after it; of whoever has declined, what was taken last and is kept no more. */
+      readonly response: StoredResponse;
+    })
   | {
       readonly ok: false;
+      readonly response: StoredResponse | null;
       /** `unchecked`: nobody has shown yet that a person answers. */
       readonly why: 'no-response' | 'halted' | 'unchecked';
       readonly message: string;
@@ -57,13 +62,16 @@ export function storeTurn(db: Store, token: string, id: string, turn: Turn, now:
   return db.transaction(
     (tx): TurnStored => {
       const asked = askedOf(db, token, id);
-      if (asked === null) return { ok: false, why: 'no-response', message: NOT_KNOWN };
+      if (asked === null) return { ok: false, why: 'no-response', message: NOT_KNOWN, response: null };
       const { trial, stored, plan } = asked;
       const halted = haltedWords(trial, now);
       if (halted !== null && stored.kept.closed === null)
-        return { ok: false, why: 'halted', message: halted };
+        return { ok: false, why: 'halted', message: halted, response: stored };
       if (isChecked(trial, plan) && !stored.kept.isPerson)
-        return { ok: false, why: 'unchecked', message: 'Please solve the small task first.' };
+        return {
+          ...{ ok: false, why: 'unchecked', message: 'Please solve the small task first.' },
+          response: stored,
+        };
       const isFull = (quota: string) => othersIn(db, stored, quota, now) >= targetOf(plan, quota);
       const wasAway = now - stored.changedAt > AWAY;
       const lost = wasAway ? stored.kept.held.filter(isFull) : [];
@@ -75,8 +83,11 @@ export function storeTurn(db: Store, token: string, id: string, turn: Turn, now:
         endsAt: endOfTime(trial.settings, sittingBegan(db, stored)),
       });
       const after = taken.ok ? taken.kept : kept;
-      if (after !== stored.kept) keep(db, tx, { trial, stored, plan }, after, now);
-      return taken;
+      if (after !== stored.kept)
+        return { ...taken, response: keep(db, tx, { trial, stored, plan }, after, now) };
+      // Asked for again after it had handed on: they stand further on by now.
+      const isLast = stored.kept.closed === null;
+      return { ...taken, response: isLast ? stored : (findSitting(db, token, { id }) ?? stored) };
     },
     { behavior: 'immediate' },
   );
@@ -119,7 +130,7 @@ function keep(
   { trial, stored, plan }: Asked,
   after: TurnedCase,
   now: number,
-): void {
+): StoredResponse {
   const { id, token } = stored;
   const closing = closingOf(plan, after);
   const key = keyOf(stored);
@@ -133,46 +144,48 @@ function keep(
         .set({ declined: trial.declined + 1 })
         .where(eq(trials.token, token))
         .run();
-    return;
+    return { ...stored, kept: after };
   }
   tx.update(responses)
     .set({ kept: after, changedAt: now, ...closing })
     .where(eq(responses.id, id))
     .run();
-  tx.delete(places).where(eq(places.responseId, id)).run();
+  if (stored.kept.held.length > 0) tx.delete(places).where(eq(places.responseId, id)).run();
   const holds = kind === null || ENDINGS[kind].counts ? after.held : [];
   if (holds.length > 0)
     tx.insert(places)
       .values(holds.map((quota) => ({ responseId: id, token, quota })))
       .run();
-  if (stored.kept.closed === null && closing.closedBy === 'ending')
-    handOn(db, tx, { trial, stored, plan }, after, now);
+  const changed = { ...stored, kept: after, changedAt: now, ...closing };
+  return stored.kept.closed === null && closing.closedBy === 'ending'
+    ? (handOn(db, tx, { trial, stored, plan }, after, now) ?? changed)
+    : changed;
 }
 
-/** Begins the questionnaire that an ending hands on to, unless it cannot be begun with what is carried along. */
+/** Begins the questionnaire that an ending hands on to; null where it hands on to none that can be begun with what is carried. */
 function handOn(
   db: Store,
   tx: Transaction,
   { trial, stored, plan }: Asked,
   after: TurnedCase,
   now: number,
-): void {
+): StoredResponse | null {
   const handed = handedOn(plan, after);
-  if (handed === null || stored.part + 1 >= MOST_PARTS) return;
+  if (handed === null || stored.part + 1 >= MOST_PARTS) return null;
   const to = listFollowUps(db, trial.token).find(({ named }) => named === handed.to);
-  if (to === undefined) return;
+  if (to === undefined) return null;
   const next = trialPlan(to);
   const taken = new Set((next.document.given ?? []).map(({ name }) => name));
   const carried = Object.entries(handed.carried).filter(([name]) => taken.has(name));
   const given = { ...armsFor(next, to.begun, trial.seed + to.number), ...Object.fromEntries(carried) };
-  if (!canBegin(next, given)) return;
-  tx.insert(responses)
-    .values(nextPart(stored, { plan: next, questionnaire: to.number, given }, now))
-    .run();
+  if (!canBegin(next, given)) return null;
+  const begun = nextPart(stored, { plan: next, questionnaire: to.number, given }, now);
+  tx.insert(responses).values(begun).run();
   tx.update(followUps)
     .set({ begun: to.begun + 1 })
     .where(and(eq(followUps.token, trial.token), eq(followUps.number, to.number)))
     .run();
+  return begun;
 }
 
 /** Others who take a place in a quota: complete, or under way and not long away. */

@@ -1,5 +1,6 @@
 /** Links under which respondents answer, as their authors make and watch them. */
 import * as v from 'valibot';
+import { AssumeSchema } from '../core/document/schema';
 import { person } from '../core/exchange/work-records';
 import { TRIAL_STATES, TrialSettingsSchema } from '../core/responding/trial-settings';
 
@@ -53,3 +54,9 @@ export const PeopleAdded = v.object({
 });
 
 export const PeopleListed = v.array(v.object({ name: v.string(), key: v.string() }));
+
+/** Shares that were seen under a link, by the name of the question, with how often it was asked. */
+export const SeenSharesSchema = v.object({
+  responses: v.number(),
+  shares: v.record(v.string(), v.object({ base: v.number(), assume: AssumeSchema })),
+});

@@ -5,10 +5,12 @@
 import assert from 'node:assert/strict';
 import { randomUUID } from 'node:crypto';
 import { describe, it } from 'node:test';
+import { gunzipSync } from 'node:zlib';
 import { CLOCK_HEADER, PROGRAM_HEADER } from '../../server/inner.mjs';
 import type { Answers, Questionnaire } from '../../src/core/document/types';
 import type { LetterKind } from '../../src/core/panel/letters';
 import { DAY, HOUR, panelEnds, usualPanel, type PanelSettings } from '../../src/core/panel/panel-settings';
+import { columnsOf } from '../../src/core/coding/columns';
 import { rowOfCase } from '../../src/core/responding/case-data';
 import { planOf } from '../../src/core/routing/planner';
 import type { Plan } from '../../src/core/routing/plan';
@@ -20,7 +22,8 @@ import { ask as question, planFor, questionnaire, say, section } from '../suppor
 process.env.JOLLY_FORK_DATA = ':memory:';
 const { store } = await import('../../src/store/open');
 const { panelStart, postLetters } = await import('../../src/server/panels');
-const { addStudy } = await import('../../src/store/studies');
+const { addStudy, findStudy, saveStudy } = await import('../../src/store/studies');
+const { findDataset } = await import('../../src/store/datasets');
 const { listPeople } = await import('../../src/store/people');
 const { findPanel, letterOf, lettersSent, moveClock } = await import('../../src/store/panels');
 const { keyOf, listResponses } = await import('../../src/store/responses');
@@ -291,6 +294,54 @@ describe('a made-up panel', () => {
       /\{salary\} is not known/,
     );
     assert.equal((await settle({ thanks: { subject: 'Thanks', text: 'For {region}' } })).status, 200);
+  });
+
+  it('gives its rows to tables and its shares to the draft, as long as that has the same columns', async () => {
+    const { id, token } = await panelOf(STUDY, settings({ invitation: 100 }), 40);
+    await opened(token).run({ until: Infinity, speed: null });
+    const params = { token };
+    const kept = await askStudy(id, 'trials/[token]/rows', 'POST', { params });
+    assert.equal(kept.status, 201);
+    const [dataset] = (await kept.json()) as { id: string; name: string; rows: number }[];
+    const responses = listResponses(store(), token);
+    assert.deepEqual([dataset?.name, dataset?.rows], ['Trial: Panel', responses.length]);
+    const packed = findDataset(store(), id, dataset?.id ?? '');
+    const [header = '', ...lines] = gunzipSync(packed ?? '')
+      .toString()
+      .trim()
+      .split(/\r?\n/);
+    const plan = planFor(STUDY);
+    assert.deepEqual(
+      header.split(','),
+      columnsOf(plan).map(({ name }) => name),
+    );
+    responses.forEach(({ kept: of }, n) => {
+      const row = rowOfCase(plan, of);
+      assert.deepEqual(
+        lines[n]?.split(','),
+        columnsOf(plan).map(({ name }) => String(row[name] ?? '')),
+      );
+    });
+    const seen = (await (await askStudy(id, 'trials/[token]/shares', 'GET', { params })).json()) as {
+      responses: number;
+      shares: Record<string, { base: number; assume: { shares: Record<string, number> } }>;
+    };
+    const owners = responses.filter(({ kept: { answers } }) => answers.owner !== undefined);
+    const yes = owners.filter(({ kept: { answers } }) => answers.owner === 1).length;
+    assert.deepEqual(seen.shares.owner, {
+      base: owners.length,
+      assume: { shares: { 1: yes / owners.length, 2: 1 - yes / owners.length } },
+    });
+    const draft = findStudy(store(), id);
+    const document = JSON.parse(
+      JSON.stringify(draft?.document).replaceAll('"noise"', '"quiet"'),
+    ) as Questionnaire;
+    saveStudy(store(), id, draft?.revision ?? 0, document, 1);
+    const refused = await askStudy(id, 'trials/[token]/rows', 'POST', { params });
+    assert.match(
+      ((await refused.json()) as { problem: string }).problem,
+      /^Not kept: .*\(noise\)\. Open the rows in Audit/,
+    );
   });
 
   it('does not let a browser say what time it is', async () => {

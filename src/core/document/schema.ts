@@ -251,7 +251,7 @@ const Answer = v.variant(
 );
 
 const Bound = v.union([v.number(), v.string()], 'a number or a date is needed');
-const Assume = v.strictObject({
+export const AssumeSchema = v.strictObject({
   shares: v.optional(v.record(v.string(), Chance)),
   ranges: v.optional(v.array(v.strictObject({ from: Bound, to: Bound, share: Chance }))),
   blank: v.optional(Chance),
@@ -279,7 +279,7 @@ const Item = v.variant(
       missingCodes: v.optional(v.record(v.string(), Code)),
       comment: v.optional(Text),
       seconds: v.optional(Seconds),
-      assume: v.optional(Assume),
+      assume: v.optional(AssumeSchema),
       checks: v.optional(list(Check, MOST_RULES, 'checks can stand at one question')),
       skips: v.optional(Skips),
     }),
@@ -395,7 +395,7 @@ export const QuestionnaireSchema = v.strictObject({
         name: Name,
         label: Text,
         answer: Answer,
-        assume: v.optional(Assume),
+        assume: v.optional(AssumeSchema),
         random: v.optional(Yes),
       }),
       MOST_GIVEN,
@@ -438,7 +438,7 @@ export const PARTS = {
   Skips,
   Option,
   Answer,
-  Assume,
+  Assume: AssumeSchema,
   Item,
   Section: SectionSchema,
   RepeatTimes,

@@ -1,6 +1,6 @@
 /** What a member of a made-up panel does with the page in hand: what they answer, how long it takes them, and whether they leave. */
 import { rowsOf } from '../document/answer-types';
-import { passKey } from '../document/addresses';
+import { passKey, readPassKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Value } from '../document/types';
 import { ENDINGS } from '../document/vocabularies';
@@ -105,8 +105,27 @@ function answersTo(seed: number, member: Member, { plan, kept, questionnaire }: 
       Object.assign(answers, answersToOne(step, random, member.isCareless));
     }
     const isStuck = faulty.some(({ key }) => (tries.get(key) ?? 0) > MOST_TRIES);
-    if (isStuck || (toDraw.length === 0 && faulty.length === 0)) return { page, answers, isStuck };
+    if (isStuck || (toDraw.length === 0 && faulty.length === 0))
+      return { page, answers: onPage(page, answers), isStuck };
   }
+}
+
+/** Without answers to what went from the page because of others there. */
+function onPage({ steps }: Page, answers: Readonly<Record<string, Value | null>>): Turn['answers'] {
+  const asked = steps.flatMap(({ parts, pass }) =>
+    parts.map(({ name }) => ({ key: passKey(name, pass), name, pass })),
+  );
+  return Object.fromEntries(
+    Object.entries(answers).filter(([key]) =>
+      asked.some((of) => key === of.key || isTextBeside(key, of.name, of.pass)),
+    ),
+  );
+}
+
+/** The words for an option that asks to be specified. */
+function isTextBeside(key: string, asked: string, pass: number | null): boolean {
+  const { name, pass: of } = readPassKey(key);
+  return of === pass && name.startsWith(`${asked}_`) && /^-?\d+_text$/.test(name.slice(asked.length + 1));
 }
 
 function answersToOne(

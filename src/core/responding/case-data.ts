@@ -6,6 +6,7 @@ import { csvLines } from '../exchange/csv';
 import type { Plan } from '../routing/plan';
 import { walk, type Walk } from '../routing/walk';
 import { inputsOf, pagesOfCase, type KeptCase } from './kept-case';
+import { followed } from './session';
 
 /** Names the shape of `PostedCase`. */
 export const CASE_CONTRACT = 'jolly-fork-case/1';
@@ -44,7 +45,7 @@ export interface PostedCase {
 /** The walk of a case: until its ending, or until the last item that was presented. Null where a given value is lacking. */
 export function walkOfCase(plan: Plan, kept: KeptCase): Walk | null {
   const input = { answers: kept.answers, ...inputsOf(kept), lenient: true };
-  const whole = walk(plan, input);
+  const whole = followed(plan, { answers: kept.answers, inputs: inputsOf(kept) }).result;
   if (!whole.ok) return null;
   if (kept.closed?.by === 'ending') return whole.walk;
   const seen = new Set(

@@ -112,12 +112,13 @@ export function caseAfter(
   const { answers, at, reached, dropped, changed, inputs } = after;
   const moved: KeptCase = {
     ...kept,
-    answers: { ...answers },
+    // The very same where nothing was answered: what follows from them is known.
+    answers: answers as KeptCase['answers'],
     at,
     reached,
     dropped: [...dropped],
     changed: [...changed],
-    timedOut: [...(inputs.timedOut ?? [])],
+    timedOut: inputs.timedOut === kept.timedOut ? kept.timedOut : [...(inputs.timedOut ?? [])],
   };
   if (at === kept.at) return { kept: moved, session: after };
   const left = visitOf(plan, kept, now);

@@ -8,7 +8,7 @@ import { nameInKey, passKey, readPassKey } from '../document/addresses';
 import type { Answers, Value } from '../document/types';
 import { pagesOf, type Page } from '../routing/pages';
 import type { Plan } from '../routing/plan';
-import { answerNames, walk, type Fault, type Walk, type WalkStep } from '../routing/walk';
+import { answerNames, walk, type Fault, type Walk, type WalkResult, type WalkStep } from '../routing/walk';
 
 export interface WalkInputs {
   readonly given?: Answers;
@@ -108,9 +108,10 @@ export function sessionAfter(state: SessionState, action: SessionAction): Sessio
         const value = state.answers[key] ?? null;
         return value === null ? [] : [{ key, value }];
       });
-      const answers = Object.fromEntries(
-        Object.entries(state.answers).filter(([key]) => !action.drop.includes(key)),
-      );
+      const answers =
+        action.drop.length === 0
+          ? state.answers
+          : Object.fromEntries(Object.entries(state.answers).filter(([key]) => !action.drop.includes(key)));
       return {
         ...state,
         answers,
@@ -173,11 +174,38 @@ export interface PageFault {
   readonly fault: Fault;
 }
 
+interface Followed {
+  readonly result: WalkResult;
+  readonly pages: readonly Page[];
+  /** Keys of answers that are asked for no more; worked out when they are wanted. */
+  readonly offRoute: readonly string[];
+}
+
+/** By the answers: a turn looks at the same ones several times. Answers are values that nobody changes. */
+const followedLast = new WeakMap<
+  Answers,
+  { readonly plan: Plan; readonly inputs: WalkInputs; readonly found: Followed }
+>();
+const INPUTS = ['seed', 'given', 'full', 'timedOut', 'draws'] as const;
+
 /** What follows from the answers: the walk, its pages, and the answers that it asks for no more. */
-export function followed(plan: Plan, { answers, inputs }: Pick<SessionState, 'answers' | 'inputs'>) {
+export function followed(
+  plan: Plan,
+  { answers, inputs }: Pick<SessionState, 'answers' | 'inputs'>,
+): Followed {
+  const last = followedLast.get(answers);
+  if (last?.plan === plan && INPUTS.every((name) => last.inputs[name] === inputs[name])) return last.found;
   const result = walk(plan, { answers, ...inputs, lenient: true });
-  const pages = result.ok ? pagesOf(plan, result.walk, inputs.seed) : [];
-  return { result, pages, offRoute: result.ok ? keysOffRoute(plan, result.walk, answers) : [] };
+  let offRoute: readonly string[] | null = null;
+  const found: Followed = {
+    result,
+    pages: result.ok ? pagesOf(plan, result.walk, inputs.seed) : [],
+    get offRoute() {
+      return (offRoute ??= result.ok ? keysOffRoute(plan, result.walk, answers) : []);
+    },
+  };
+  followedLast.set(answers, { plan, inputs, found });
+  return found;
 }
 
 /** The walk as it stands, with what can be done in it; `dispatch` takes what `sessionAfter` does. */

@@ -71,6 +71,18 @@ export function trialRecord(plan: Plan, of: TrialCase, asked: Asked): TrialRecor
   };
 }
 
+/** Coded rows under the columns of the codebook alone. */
+export function trialRows(plan: Plan, cases: readonly TrialCase[]): (string | number)[][] {
+  const columns = columnsOf(plan).map(({ name }) => name);
+  return [columns, ...cases.map(({ kept }) => cellsOf(plan, kept, columns))];
+}
+
+function cellsOf(plan: Plan, kept: TurnedCase, columns: readonly string[]): (string | number)[] {
+  const walked = walkOfCase(plan, kept);
+  const row = walked === null ? {} : codedRow(plan, walked, kept.answers);
+  return columns.map((name) => row[name] ?? '');
+}
+
 /**
  * Rows under a header, with the columns of the codebook behind those that say which response it is. A column that the
  * questionnaire calls the same keeps its name, and the other gets `_` in front.
@@ -84,8 +96,6 @@ export function trialCsv(plan: Plan, cases: readonly TrialCase[], { version }: A
     return free;
   });
   const rows = cases.map(({ kept, device, person, part, changedAt }) => {
-    const walked = walkOfCase(plan, kept);
-    const row = walked === null ? {} : codedRow(plan, walked, kept.answers);
     const { closed, visits } = kept;
     const seconds = visits.reduce((sum, visit) => sum + visit.seconds, 0);
     return [
@@ -94,7 +104,7 @@ export function trialCsv(plan: Plan, cases: readonly TrialCase[], { version }: A
         at === null ? '' : new Date(at).toISOString(),
       ),
       ...[(seconds / 60).toFixed(2), visits.length, turnsBack(kept), device, version],
-      ...columns.map((name) => row[name] ?? ''),
+      ...cellsOf(plan, kept, columns),
     ];
   });
   return csvLines([[...own, ...columns], ...rows]);

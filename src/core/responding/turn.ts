@@ -9,7 +9,7 @@ import { passKey, readPassKey } from '../document/addresses';
 import { AnswersSchema } from '../document/walked';
 import { isBlank } from '../routing/answers';
 import type { Plan } from '../routing/plan';
-import { walk, type Walk } from '../routing/walk';
+import type { Walk } from '../routing/walk';
 import {
   caseAfter,
   caseStopped,
@@ -208,7 +208,7 @@ function quotasMet(plan: Plan, kept: TurnedCase, walked: Walk, means: TurnMeans)
       .find((id) => !now.full.includes(id) && !now.held.includes(id));
     if (met === undefined) return now;
     now = means.isFull(met) ? { ...now, full: [...now.full, met] } : { ...now, held: [...now.held, met] };
-    const again = walk(plan, { answers: now.answers, ...inputsOf(now), lenient: true });
+    const again = followed(plan, { answers: now.answers, inputs: inputsOf(now) }).result;
     if (!again.ok) return now;
     along = again.walk;
   }
@@ -226,7 +226,7 @@ function quotasAt({ environment }: Walk, { planItem, pass, departure }: Walk['st
  * The quotas that a respondent takes a place in: those that have let them in and still hold for them on their route.
  */
 export function placesTaken(plan: Plan, kept: TurnedCase): string[] {
-  const walked = walk(plan, { answers: kept.answers, ...inputsOf(kept), lenient: true });
+  const walked = followed(plan, { answers: kept.answers, inputs: inputsOf(kept) }).result;
   if (!walked.ok) return [];
   const met = new Set(walked.walk.steps.flatMap((step) => quotasAt(walked.walk, step)));
   return kept.held.filter((id) => met.has(id));

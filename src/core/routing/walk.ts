@@ -123,9 +123,14 @@ export function walk(plan: Plan, input: WalkInput): WalkResult {
   return { ok: true, walk: new RespondentWalk(plan, input, given.values, draws.drawn).run() };
 }
 
+const namesOf = new WeakMap<Plan, ReadonlySet<string>>();
+
 /** The names answers may be given under (without `#pass`): variables, specify texts and remarks. */
 export function answerNames(plan: Plan): ReadonlySet<string> {
+  const known = namesOf.get(plan);
+  if (known !== undefined) return known;
   const names = new Set<string>();
+  namesOf.set(plan, names);
   for (const { items } of plan.sections) {
     for (const { item } of items) {
       if (item.kind === 'statement') continue;

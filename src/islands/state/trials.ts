@@ -1,7 +1,9 @@
 /** The links of the open study under which respondents answer: the list, and making and changing one. */
 import { useState } from 'react';
 import * as v from 'valibot';
+import type { PanelSettings } from '../../core/panel/panel-settings';
 import type { TrialSettings, TrialState } from '../../core/responding/trial-settings';
+import type { PanelToMake } from '../../wire/panels';
 import { PeopleAdded, TrialSchema, type Trial } from '../../wire/trials';
 import { call, type Reply } from '../ui/api';
 import { useAsked } from '../ui/use-asked';
@@ -17,6 +19,13 @@ export interface Trials {
   readonly problem: string | null;
   /** Each gives why not, as a sentence, or null. */
   make(name: string, version: number | null, settings: TrialSettings): Promise<string | null>;
+  /** Of so many made-up people, or those of a file. */
+  makePanel(
+    name: string,
+    version: number | null,
+    sample: v.InferInput<typeof PanelToMake>['sample'],
+    settings: PanelSettings,
+  ): Promise<string | null>;
   change(
     token: string,
     change: { readonly state?: TrialState; readonly settings?: TrialSettings },
@@ -52,22 +61,26 @@ export function useTrials(): Trials {
         ? before.map((each) => (each.token === trial.token ? trial : each))
         : [trial, ...(before ?? [])],
     );
-  const asked = async (method: 'POST' | 'PATCH', body: object) => {
-    const reply = await call(TrialSchema, method, path, body);
+  const asked = async (method: 'POST' | 'PATCH', body: object, to = path) => {
+    const reply = await call(TrialSchema, method, to, body);
     if (!reply.ok) return reply.problem;
     put(reply.body);
     return null;
   };
+  /** A link for the draft takes along what is on the screen: why it cannot yet, as a sentence, or null. */
+  const unsaved = async (version: number | null) => {
+    await allSaved(store);
+    return version === null && store.getState().saving.state !== 'saved'
+      ? 'No link was made: the last edits are not saved yet. Try again once they are.'
+      : null;
+  };
   return {
     list,
     problem,
-    async make(name, version, settings) {
-      // A link for the draft takes along what is on the screen.
-      await allSaved(store);
-      if (version === null && store.getState().saving.state !== 'saved')
-        return 'No link was made: the last edits are not saved yet. Try again once they are.';
-      return asked('POST', { name, version, settings });
-    },
+    make: async (name, version, settings) =>
+      (await unsaved(version)) ?? asked('POST', { name, version, settings }),
+    makePanel: async (name, version, sample, settings) =>
+      (await unsaved(version)) ?? asked('POST', { name, version, sample, settings }, `${api}/panels`),
     change: (token, change) => asked('PATCH', { token, ...change }),
     addPeople: (token, csv) => call(PeopleAdded, 'POST', `${path}/${token}/people`, { csv }),
   };

@@ -6,10 +6,12 @@ import { useStudy } from '../../state/store';
 import type { Trials } from '../../state/trials';
 import { toClipboard } from '../../ui/clipboard';
 import { grouped, plural } from '../../ui/format';
+import { MadeUpPanel } from '../panel/MadeUpPanel';
 import { PeopleLine } from './PeopleLine';
 import { QrCode } from './QrCode';
 import { SettingsFields } from './SettingsFields';
 import { readSettings, settingsText, settingsWords } from './settings-text';
+import { TrialRows } from './TrialRows';
 import classes from './trial.module.css';
 
 interface Props {
@@ -20,7 +22,7 @@ interface Props {
 const STATE_WORDS = { open: 'Open', paused: 'Paused', closed: 'Closed' } as const;
 
 export function LinkSlip({ trial, trials }: Props) {
-  const { token, name, version, settings, state } = trial;
+  const { token, name, version, settings, state, isPanel } = trial;
   const [problem, setProblem] = useState<string | null>(null);
   const [changing, setChanging] = useState(false);
   const address = `${location.origin}/answer/${token}`;
@@ -38,7 +40,8 @@ export function LinkSlip({ trial, trials }: Props) {
             {state === 'open' && trial.isOver ? 'Closed, its time is over' : STATE_WORDS[state]}
           </b>
           {version === null ? ' · draft' : ` · version ${version}`}
-          {words.length > 0 && ` · ${words.join(', ')}`}
+          {isPanel && ' · made-up panel'}
+          {!isPanel && words.length > 0 && ` · ${words.join(', ')}`}
         </p>
       </header>
       <div className={classes.body} data-personal={isPersonal || undefined}>
@@ -57,9 +60,11 @@ export function LinkSlip({ trial, trials }: Props) {
               told={setProblem}
             />
           )}
-          {isPersonal && <PeopleLine trial={trial} trials={trials} />}
+          {isPersonal && !isPanel && <PeopleLine trial={trial} trials={trials} />}
+          {isPanel && <MadeUpPanel token={token} />}
           <Figures trial={trial} />
           <DataLines trial={trial} />
+          {trial.begun > 0 && <TrialRows trial={trial} />}
         </div>
       </div>
       {problem !== null && (
@@ -86,9 +91,11 @@ export function LinkSlip({ trial, trials }: Props) {
               Close it
             </button>
           )}
-          <button type="button" onClick={() => setChanging(true)}>
-            Change its settings …
-          </button>
+          {!isPanel && (
+            <button type="button" onClick={() => setChanging(true)}>
+              Change its settings …
+            </button>
+          )}
         </span>
       )}
     </li>

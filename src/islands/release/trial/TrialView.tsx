@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import type { Version } from '../../../wire/versions';
 import { useTrials } from '../../state/trials';
+import { PanelForm } from '../panel/PanelForm';
 import { LinkForm } from './LinkForm';
 import { LinkSlip } from './LinkSlip';
 import classes from './trial.module.css';
@@ -12,8 +13,14 @@ const HERE_ALONE = /^(localhost|127\.\d+\.\d+\.\d+|\[::1\])$/;
 export function TrialView({ version }: { readonly version: Version | null }) {
   const trials = useTrials();
   const { list, problem } = trials;
-  /** Null until the form was opened once: then the focus comes back to its button. */
-  const [making, setMaking] = useState<boolean | null>(null);
+  /** The form that is open. */
+  const [making, setMaking] = useState<'link' | 'panel' | null>(null);
+  /** The form that was open before: the focus comes back to its button. */
+  const [last, setLast] = useState<'link' | 'panel' | null>(null);
+  const close = () => {
+    setLast(making);
+    setMaking(null);
+  };
   if (list === null) return problem === null ? null : <p role="alert">{problem}</p>;
   const mayMake = version === null || version.frozen;
   const isFirst = list.length === 0;
@@ -38,22 +45,37 @@ export function TrialView({ version }: { readonly version: Version | null }) {
           Version {version.number} is kept, not frozen. Links are made for a frozen version, or for the draft:
           choose one at the left.
         </p>
-      ) : isFirst || making === true ? (
+      ) : making === 'panel' ? (
+        <PanelForm key={version?.number ?? 'draft'} {...{ trials, version }} close={close} made={close} />
+      ) : isFirst || making === 'link' ? (
         <LinkForm
           key={version?.number ?? 'draft'}
           {...{ trials, version }}
-          close={isFirst ? null : () => setMaking(false)}
-          made={() => setMaking(false)}
+          close={isFirst ? null : close}
+          made={close}
         />
       ) : (
-        <button
-          type="button"
-          className={classes.make}
-          autoFocus={making === false}
-          onClick={() => setMaking(true)}
-        >
-          Make a link for {version === null ? 'the draft' : `version ${version.number}`} …
-        </button>
+        <span className={classes.acts}>
+          <button
+            type="button"
+            className={classes.make}
+            autoFocus={last === 'link'}
+            onClick={() => setMaking('link')}
+          >
+            Make a link for {version === null ? 'the draft' : `version ${version.number}`} …
+          </button>
+          <button type="button" autoFocus={last === 'panel'} onClick={() => setMaking('panel')}>
+            Make up a panel …
+          </button>
+        </span>
+      )}
+      {isFirst && mayMake && making !== 'panel' && (
+        <span className={classes.acts}>
+          Or see first what fielding will look like, with people who are made up:
+          <button type="button" onClick={() => setMaking('panel')}>
+            Make up a panel …
+          </button>
+        </span>
       )}
       {problem !== null && <p role="alert">{problem}</p>}
       <ul className={classes.slips}>

@@ -1,0 +1,80 @@
+/** A made-up panel: made in Release, run by its clock, its letters opened, and a member whose link somebody else opens. */
+import type { Page } from '@playwright/test';
+import { accessible, copyOf, expect, test } from './support';
+
+const inDetails = async (page: Page, words: string) =>
+  page.getByText(words, { exact: false }).first().click();
+
+test('a panel of 300 goes through the demo by its clock, with letters to all and thanks to those who finished', async ({
+  page,
+}) => {
+  const study = await copyOf(page, 'tern-valley-home-heating');
+  await page.goto(`/studies/${study}/release?leaf=trial`);
+  await page.getByRole('button', { name: 'Make up a panel …' }).click();
+  await page.keyboard.type('Dry run');
+  await inDetails(page, 'What is assumed of them');
+  await page.getByLabel('begin after the invitation').fill('60');
+  await inDetails(page, 'Invitation to all');
+  const text = page.getByLabel('Text of the invitation');
+  const usual = await text.inputValue();
+  await text.fill('Come and answer.');
+  await page.keyboard.press('Tab');
+  await page.getByRole('button', { name: 'Make up a panel for the draft' }).click();
+  await expect(page.getByRole('alert')).toHaveText(
+    'No panel was made. Invitation: put {link} where the link of each is to stand.',
+  );
+  await text.fill(usual.replace('Dear {person}', 'Dear neighbour {person}'));
+  await accessible(page);
+  await page.getByRole('button', { name: 'Make up a panel for the draft' }).click();
+  await expect(page.getByRole('heading', { name: 'Dry run' })).toBeVisible();
+
+  await page.getByRole('button', { name: 'to the next letters' }).click();
+  await expect(page.getByRole('heading', { name: 'Outbox, 300 letters' })).toBeVisible();
+  await page.getByRole('button', { name: /^Invitation .*300$/ }).click();
+  const letter = page.getByRole('article', { name: 'Invitation to Member 001' });
+  await expect(letter.getByText('Dear neighbour Member 001')).toBeVisible();
+  await letter.getByLabel('Find the letter to').fill('member 217');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('article', { name: 'Invitation to Member 217' })).toBeVisible();
+  await expect(page.getByText('217 of 300')).toBeVisible();
+  await accessible(page);
+  const [opened] = await Promise.all([
+    page.waitForEvent('popup'),
+    page.getByRole('article').getByRole('link').click(),
+  ]);
+  await expect(opened.getByText('Are you aged 18 or over?')).toBeVisible();
+  await opened.close();
+
+  await page.getByLabel('Speed').selectOption('as fast as it goes');
+  await page.getByRole('button', { name: 'Let it run' }).click();
+  await expect(page.getByRole('button', { name: 'Let it rest' })).toBeVisible();
+  await expect(page.getByText('the field is closed')).toBeVisible({ timeout: 60_000 });
+
+  const slip = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Dry run' }) });
+  const count = async (words: string) =>
+    Number((await slip.locator('dl div', { hasText: words }).locator('dd').textContent())?.replace(',', ''));
+  await expect.poll(() => count('complete'), { timeout: 10_000 }).toBeGreaterThan(60);
+  const told = {
+    begun: await count('begun'),
+    complete: await count('complete'),
+    declined: await count('declined'),
+  };
+  const data = await page.request.get(
+    (await slip
+      .getByRole('link', { name: /trails, \.json/ })
+      .first()
+      .getAttribute('href')) ?? '',
+  );
+  const { begun, declined, responses } = (await data.json()) as {
+    begun: number;
+    declined: number;
+    responses: { ending: string | null; device: string }[];
+  };
+  const complete = responses.filter(({ ending }) => ending === 'complete' || ending === 'to_diary').length;
+  expect({ begun, complete, declined }).toEqual(told);
+  expect(new Set(responses.map(({ device }) => device))).toEqual(new Set(['narrow', 'wide']));
+  const thanks = await page.getByRole('button', { name: /^Thanks / }).allTextContents();
+  const thanked = thanks.reduce((sum, words) => sum + Number(/(\d+)$/.exec(words)?.[1]), 0);
+  // Who finished on the last day after the hour of letters gets none any more.
+  expect(complete - thanked).toBeLessThanOrEqual(3);
+});
