@@ -218,6 +218,21 @@ try {
   await respondent.screenshot({ path: path.join(folder, 'answer.png') });
   console.log('docs/screenshots/answer.png');
   await page.getByText(/begun\s*6/).waitFor();
+
+  // A made-up panel, four days on.
+  await page.getByRole('button', { name: 'Make up a panel …' }).click();
+  await page.keyboard.type('Dry run before the pilot');
+  await page.getByLabel('People in the sample').fill('200');
+  await page.getByRole('button', { name: 'Make up a panel for version 1' }).click();
+  await page.getByLabel('Speed').selectOption('as fast as it goes');
+  await page
+    .getByRole('button', { name: /^Thu .* Run to the end of this day/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'an hour' }).click({ timeout: 120_000 });
+  await page.getByRole('button', { name: /^First reminder/ }).click();
+  await page.getByRole('article').waitFor();
+  await page.mouse.move(0, 0);
   await picture('trial');
 } finally {
   await browser.close();

@@ -258,7 +258,7 @@ export function trialShares(
 export function trialData(
   db: Store,
   trial: FoundTrial,
-  { as, number }: { readonly as: 'csv' | 'json'; readonly number: number },
+  { as, number }: { readonly as: 'csv' | 'json' | 'rows'; readonly number: number },
   now: number,
 ): { readonly text: string; readonly title: string } | null {
   const asked = questionnaireOf(db, trial, number);
@@ -267,6 +267,8 @@ export function trialData(
   const plan = trialPlan(asked);
   const cases = casesOf(db, trial, number);
   const { title } = plan.document;
+  // As an audit takes them: the case, and what the codebook has.
+  if (as === 'rows') return { text: csvLines(trialRows(plan, cases, 'case')), title };
   const version = asked.version === null ? null : findVersion(db, trial.studyId, asked.version);
   const of = {
     title,

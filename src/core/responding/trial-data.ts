@@ -71,10 +71,18 @@ export function trialRecord(plan: Plan, of: TrialCase, asked: Asked): TrialRecor
   };
 }
 
-/** Coded rows under the columns of the codebook alone. */
-export function trialRows(plan: Plan, cases: readonly TrialCase[]): (string | number)[][] {
+/** Coded rows under the columns of the codebook; `caseColumn`: with one of that name in front, if the questionnaire has none. */
+export function trialRows(
+  plan: Plan,
+  cases: readonly TrialCase[],
+  caseColumn: string | null = null,
+): (string | number)[][] {
   const columns = columnsOf(plan).map(({ name }) => name);
-  return [columns, ...cases.map(({ kept }) => cellsOf(plan, kept, columns))];
+  const isLed = caseColumn !== null && !columns.some((name) => name.toLowerCase() === caseColumn);
+  return [
+    [...(isLed ? [caseColumn] : []), ...columns],
+    ...cases.map(({ kept }) => [...(isLed ? [kept.id] : []), ...cellsOf(plan, kept, columns)]),
+  ];
 }
 
 function cellsOf(plan: Plan, kept: TurnedCase, columns: readonly string[]): (string | number)[] {

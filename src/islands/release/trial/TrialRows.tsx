@@ -30,7 +30,7 @@ export function TrialRows({ trial }: { readonly trial: Trial }) {
   };
   const openAudit = async () => {
     try {
-      const response = await fetch(`${api}/trials/${token}/data?as=csv&questionnaire=0`);
+      const response = await fetch(`${api}/trials/${token}/data?as=rows`);
       if (!response.ok) throw new Error();
       const file = new File([await response.blob()], `${fileStem(name)}.csv`, { type: 'text/csv' });
       void audit.getState().open(document, api, file);

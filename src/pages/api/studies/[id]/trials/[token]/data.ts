@@ -6,7 +6,7 @@ import { noSuchTrial, trialData, trialOf } from '../../../../../../server/trials
 import { withStudy } from '../../../../../../server/with-study';
 
 const Wanted = v.object({
-  as: v.picklist(['csv', 'json']),
+  as: v.picklist(['csv', 'json', 'rows']),
   questionnaire: v.optional(v.pipe(v.string(), v.regex(/^\d{1,3}$/), v.transform(Number)), '0'),
 });
 
@@ -21,6 +21,6 @@ export const GET = withStudy(({ db, id, params, url, now }) => {
       400,
       'Ask for the data as ?as=csv or ?as=json, with &questionnaire=1 for the first follow-up.',
     );
-  const type = as === 'csv' ? 'text/csv' : 'application/json';
-  return textToKeep(type, `${fileStem(data.title)}-responses.${as}`, data.text);
+  const [type, ending] = as === 'json' ? ['application/json', 'json'] : ['text/csv', 'csv'];
+  return textToKeep(type, `${fileStem(data.title)}-responses.${ending}`, data.text);
 });
