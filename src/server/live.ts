@@ -1,10 +1,15 @@
 /** What changes while somebody looks, as a stream of server-sent events (WHATWG HTML, 9.2). */
 import type { Store } from '../store/open';
-import { panelCard } from './panels';
+import { revisionOf } from '../store/studies';
+import { listTrials } from '../store/trials';
+import type { Panel } from '../wire/panels';
+import { panelCard, panelMark } from './panels';
 
 /** How often something is looked at that may have changed, and after how long a line goes out so that nobody hangs up; in ms. */
 const EVERY = 400;
 const ALIVE = 15_000;
+/** Then whoever listens asks anew, and has to be signed in still. */
+const LONGEST = 10 * 60_000;
 
 /** Sends what `look` gives, whenever it is other than before, until nobody listens any more. */
 export function live(look: () => object | null, signal: AbortSignal): Response {
@@ -12,6 +17,7 @@ export function live(look: () => object | null, signal: AbortSignal): Response {
   let timer: ReturnType<typeof setInterval> | undefined;
   const body = new ReadableStream<Uint8Array>({
     start(controller) {
+      const until = Date.now() + LONGEST;
       let [before, quiet] = ['', 0];
       const end = () => {
         clearInterval(timer);
@@ -27,7 +33,7 @@ export function live(look: () => object | null, signal: AbortSignal): Response {
         if (found === before && quiet < ALIVE) return;
         controller.enqueue(encoder.encode(found === before ? ': here\n\n' : `data: ${found}\n\n`));
         [before, quiet] = [found, 0];
-        if (found === 'null') end();
+        if (found === 'null' || Date.now() > until) end();
       };
       signal.addEventListener('abort', end);
       say();
@@ -49,6 +55,22 @@ export function live(look: () => object | null, signal: AbortSignal): Response {
   });
 }
 
-/** How a made-up panel stands. */
-export const livePanel = (db: Store, token: string, signal: AbortSignal): Response =>
-  live(() => panelCard(db, token), signal);
+/** How the made-up panels of a study stand, by link. */
+export function livePanels(db: Store, studyId: string, signal: AbortSignal): Response {
+  /** Piles of letters are counted again only where something has moved. */
+  const known = new Map<string, { readonly mark: string; readonly card: Panel }>();
+  const look = () => {
+    if (revisionOf(db, studyId) === null) return null;
+    const cards = listTrials(db, studyId).flatMap(({ token }): [string, Panel][] => {
+      const mark = panelMark(db, token);
+      if (mark === null) return [];
+      const before = known.get(token);
+      const card = before?.mark === mark ? before.card : panelCard(db, token);
+      if (card === null) return [];
+      known.set(token, { mark, card });
+      return [[token, card]];
+    });
+    return Object.fromEntries(cards);
+  };
+  return live(look, signal);
+}

@@ -106,6 +106,14 @@ export function panelCard(db: Store, token: string): PanelCard | null {
   };
 }
 
+/** Other where something of the card is other; null where nobody under the link is made up. */
+export function panelMark(db: Store, token: string): string | null {
+  const panel = findPanel(db, token);
+  if (panel === null) return null;
+  const { isRunning: runs = false, problem = null } = living.get(token) ?? {};
+  return JSON.stringify([panel, runs, problem, countPeople(db, token)]);
+}
+
 export function changePanelBy(
   db: Store,
   trial: FoundTrial,
@@ -197,6 +205,8 @@ function begin(db: Store, trial: FoundTrial, address: string): Living {
         return;
       case 'rests':
         moveClock(db, token, told.at);
+        // Nobody is left who would do anything.
+        if (told.problem === null && told.at >= panelEnds(workerData.settings)) end(token);
         rests(
           told.problem === null
             ? null

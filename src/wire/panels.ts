@@ -52,6 +52,9 @@ export const PanelSchema = v.object({
 });
 export type Panel = v.InferOutput<typeof PanelSchema>;
 
+/** Of a study, by link. */
+export const PanelsSchema = v.record(v.string(), PanelSchema);
+
 export const LetterSchema = v.object({
   kind: v.picklist(LETTERS),
   at: v.number(),

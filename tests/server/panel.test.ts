@@ -15,6 +15,7 @@ import { rowOfCase } from '../../src/core/responding/case-data';
 import { planOf } from '../../src/core/routing/planner';
 import type { Plan } from '../../src/core/routing/plan';
 import { walk } from '../../src/core/routing/walk';
+import type { Panel } from '../../src/wire/panels';
 import { PanelRun, type PanelMeans } from '../../src/server/panel-run';
 import { ask, askStudy } from '../support/doors';
 import { ask as question, planFor, questionnaire, say, section } from '../support/questionnaire';
@@ -342,6 +343,25 @@ describe('a made-up panel', () => {
       ((await refused.json()) as { problem: string }).problem,
       /^Not kept: .*\(noise\)\. Open the rows in Audit/,
     );
+  });
+
+  it('tells whoever looks how all panels of a study stand, when that changes and not before', async () => {
+    const { id, token } = await panelOf(STUDY, settings(), 5);
+    const gone = new AbortController();
+    const { body } = await askStudy(id, 'trials/live', 'GET', { signal: gone.signal });
+    const told = (body as ReadableStream<BufferSource>).pipeThrough(new TextDecoderStream()).getReader();
+    const next = async () => {
+      const { value = '' } = await told.read();
+      assert.match(value, /^data: .*\n\n$/);
+      return (JSON.parse(value.slice(6)) as Record<string, Panel>)[token];
+    };
+    assert.equal((await next())?.members, 5);
+    await opened(token).run({ until: MONDAY + 10 * HOUR, speed: null });
+    const after = await next();
+    assert.equal(after?.clock, MONDAY + 10 * HOUR);
+    assert.deepEqual(after.piles, [{ kind: 'invitation', at: MONDAY + 9 * HOUR, count: 5 }]);
+    gone.abort();
+    assert.equal((await told.read()).done, true);
   });
 
   it('does not let a browser say what time it is', async () => {

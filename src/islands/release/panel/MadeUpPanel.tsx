@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { DAY, HOUR, lettersDue, panelEnds, postTimes } from '../../../core/panel/panel-settings';
 import type { Panel } from '../../../wire/panels';
-import { usePanel, type PanelInHand } from '../../state/panel';
+import type { PanelInHand } from '../../state/panels';
 import { useStudy } from '../../state/store';
 import { plural } from '../../ui/format';
 import { momentWords } from './moments';
@@ -19,8 +19,7 @@ const SPEEDS = {
 } as const;
 type Speed = keyof typeof SPEEDS;
 
-export function MadeUpPanel({ token }: { readonly token: string }) {
-  const inHand = usePanel(token);
+export function MadeUpPanel({ inHand }: { readonly inHand: PanelInHand }) {
   const { panel, isLost } = inHand;
   const [speed, setSpeed] = useState<Speed>('week');
   const [problem, setProblem] = useState<string | null>(null);

@@ -2,7 +2,7 @@
 import { useRef, useState } from 'react';
 import { LETTER_WORDS } from '../../../core/panel/letters';
 import type { Letter, Panel } from '../../../wire/panels';
-import type { PanelInHand } from '../../state/panel';
+import type { PanelInHand } from '../../state/panels';
 import { grouped, plural } from '../../ui/format';
 import { dayWords, momentWords } from './moments';
 import classes from './panel.module.css';

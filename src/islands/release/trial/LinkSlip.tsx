@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import { fileStem } from '../../../core/document/names';
 import type { Trial } from '../../../wire/trials';
+import type { PanelInHand } from '../../state/panels';
 import { useStudy } from '../../state/store';
 import type { Trials } from '../../state/trials';
 import { toClipboard } from '../../ui/clipboard';
@@ -19,9 +20,13 @@ interface Props {
   readonly trials: Trials;
 }
 
+interface SlipProps extends Props {
+  readonly panelOf: (token: string) => PanelInHand;
+}
+
 const STATE_WORDS = { open: 'Open', paused: 'Paused', closed: 'Closed' } as const;
 
-export function LinkSlip({ trial, trials }: Props) {
+export function LinkSlip({ trial, trials, panelOf }: SlipProps) {
   const { token, name, version, settings, state, isPanel } = trial;
   const [problem, setProblem] = useState<string | null>(null);
   const [changing, setChanging] = useState(false);
@@ -61,7 +66,7 @@ export function LinkSlip({ trial, trials }: Props) {
             />
           )}
           {isPersonal && !isPanel && <PeopleLine trial={trial} trials={trials} />}
-          {isPanel && <MadeUpPanel token={token} />}
+          {isPanel && <MadeUpPanel inHand={panelOf(token)} />}
           <Figures trial={trial} />
           <DataLines trial={trial} />
           {trial.begun > 0 && <TrialRows trial={trial} />}

@@ -1,6 +1,7 @@
 /** Trial: the links under which colleagues and respondents answer, and making one. */
 import { useState } from 'react';
 import type { Version } from '../../../wire/versions';
+import { usePanels } from '../../state/panels';
 import { useTrials } from '../../state/trials';
 import { PanelForm } from '../panel/PanelForm';
 import { LinkForm } from './LinkForm';
@@ -13,6 +14,7 @@ const HERE_ALONE = /^(localhost|127\.\d+\.\d+\.\d+|\[::1\])$/;
 export function TrialView({ version }: { readonly version: Version | null }) {
   const trials = useTrials();
   const { list, problem } = trials;
+  const panelOf = usePanels(list?.some(({ isPanel }) => isPanel) ?? false);
   /** The form that is open. */
   const [making, setMaking] = useState<'link' | 'panel' | null>(null);
   /** The form that was open before: the focus comes back to its button. */
@@ -80,7 +82,7 @@ export function TrialView({ version }: { readonly version: Version | null }) {
       {problem !== null && <p role="alert">{problem}</p>}
       <ul className={classes.slips}>
         {list.map((trial) => (
-          <LinkSlip key={trial.token} trial={trial} trials={trials} />
+          <LinkSlip key={trial.token} {...{ trial, trials, panelOf }} />
         ))}
       </ul>
     </section>
