@@ -7,7 +7,7 @@ import { ENDINGS } from '../core/document/vocabularies';
 import { letterProblems, letterTo, type LetterKind } from '../core/panel/letters';
 import { lettersDue, panelEnds } from '../core/panel/panel-settings';
 import { madeUpSample } from '../core/panel/sample';
-import { canBegin, MOST_PEOPLE, readPeople } from '../core/responding/people';
+import { canBegin, readPeople } from '../core/responding/people';
 import { pageCase } from '../core/responding/page-case';
 import { endOfTime, USUAL_TRIAL } from '../core/responding/trial-settings';
 import { planOf } from '../core/routing/planner';
@@ -49,7 +49,6 @@ export function makePanel(
       ? readPeople(plan, sample.csv)
       : { ok: true as const, people: madeUpSample(plan, sample.count, settings.seed) };
   if (!read.ok) return refuse(422, `No panel was made. ${read.problems.join(' ')}`);
-  if (read.people.length > MOST_PEOPLE) return refuse(422, 'No panel was made: there are too many people.');
   const stuck = read.people.find(({ given }) => !canBegin(plan, given));
   if (stuck !== undefined)
     return refuse(
@@ -82,7 +81,8 @@ export function makePanel(
 export const noSuchPanel = () => refuse(404, 'There is no made-up panel under this link: reload the page.');
 
 interface Living {
-  readonly worker: Worker;
+  /** Null once it has ended by a fault: the next run begins another. */
+  worker: Worker | null;
   isRunning: boolean;
   problem: string | null;
 }
@@ -154,13 +154,13 @@ export function changePanelBy(
 }
 
 function tell(token: string, told: ToPanel): void {
-  living.get(token)?.worker.postMessage(told);
+  living.get(token)?.worker?.postMessage(told);
 }
 
 function end(token: string): void {
   const panel = living.get(token);
   living.delete(token);
-  void panel?.worker.terminate();
+  void panel?.worker?.terminate();
 }
 
 /** Sets it going; gives why not, as a sentence, or null. */
@@ -173,7 +173,8 @@ function run(
   const address = process.env.JOLLY_FORK_OWN_ADDRESS;
   if (address === undefined)
     return 'A panel runs where Jolly Fork was started by “npm start” or “npm run demo”: its members come through the doors of that server.';
-  const panel = living.get(token) ?? begin(db, trial, address);
+  const known = living.get(token);
+  const panel = known?.worker == null ? begin(db, trial, address) : known;
   panel.isRunning = true;
   panel.problem = null;
   living.set(token, panel);
@@ -194,34 +195,41 @@ function begin(db: Store, trial: FoundTrial, address: string): Living {
     panel.isRunning = false;
     panel.problem = problem;
   };
+  const broken = (error: unknown) => {
+    console.error('A made-up panel ended by a fault:', error);
+    rests('The panel stopped by a fault of its own; the log of the server says more. Let it go on.');
+    panel.worker = null;
+    void worker.terminate();
+  };
   worker.on('message', (message: unknown) => {
-    const told = v.parse(FromPanelSchema, message);
-    switch (told.is) {
-      case 'clock':
-        moveClock(db, token, told.at);
-        return;
-      case 'post':
-        tell(token, { is: 'posted', to: postLetters(db, trial, told.at) });
-        return;
-      case 'rests':
-        moveClock(db, token, told.at);
-        // Nobody is left who would do anything.
-        if (told.problem === null && told.at >= panelEnds(workerData.settings)) end(token);
-        rests(
-          told.problem === null
-            ? null
-            : `The panel stopped, because the server did not answer one of its members (${told.problem}). Let it go on.`,
-        );
-        return;
-      default:
-        told satisfies never;
+    // A full disk, say: the panel stops, and the server goes on.
+    try {
+      const told = v.parse(FromPanelSchema, message);
+      switch (told.is) {
+        case 'clock':
+          moveClock(db, token, told.at);
+          return;
+        case 'post':
+          tell(token, { is: 'posted', to: postLetters(db, trial, told.at) });
+          return;
+        case 'rests':
+          moveClock(db, token, told.at);
+          // Nobody is left who would do anything.
+          if (told.problem === null && told.at >= panelEnds(workerData.settings)) end(token);
+          rests(
+            told.problem === null
+              ? null
+              : `The panel stopped, because the server did not answer one of its members (${told.problem}). Let it go on.`,
+          );
+          return;
+        default:
+          told satisfies never;
+      }
+    } catch (error) {
+      broken(error);
     }
   });
-  worker.on('error', (error) => {
-    console.error('The thread of a made-up panel ended:', error);
-    rests('The panel stopped by a fault of its own; the log of the server says more. Let it go on.');
-    living.delete(token);
-  });
+  worker.on('error', broken);
   // The process may end while a panel runs: it goes on from its clock another time.
   worker.unref();
   return panel;

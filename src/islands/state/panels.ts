@@ -21,6 +21,9 @@ export interface PanelInHand {
   ): Promise<Reply<Letter>>;
 }
 
+/** After so long without a word the server does not answer, in milliseconds. */
+const SILENCE = 8000;
+
 /**
  * By link. A browser keeps few connections to a server open: there is one for all panels, none where there is no panel, and
  * none while nobody looks.
@@ -31,6 +34,7 @@ export function usePanels(isAny: boolean): (token: string) => PanelInHand {
   const [isLost, setIsLost] = useState(false);
   useEffect(() => {
     let source: EventSource | null = null;
+    let silence: ReturnType<typeof setTimeout> | undefined;
     const listen = () => {
       source?.close();
       source = null;
@@ -38,17 +42,22 @@ export function usePanels(isAny: boolean): (token: string) => PanelInHand {
       source = new EventSource(`${api}/trials/live`);
       source.onmessage = ({ data }) => {
         const told = v.safeParse(PanelsSchema, JSON.parse(String(data)));
+        clearTimeout(silence);
         setIsLost(!told.success);
         if (told.success) setPanels(told.output);
       };
-      // The browser asks again by itself.
-      source.onerror = () => setIsLost(true);
+      // The browser asks again by itself, as it does where a stream has gone on for long.
+      source.onerror = () => {
+        clearTimeout(silence);
+        silence = setTimeout(() => setIsLost(true), SILENCE);
+      };
     };
     listen();
     document.addEventListener('visibilitychange', listen);
     return () => {
       document.removeEventListener('visibilitychange', listen);
       source?.close();
+      clearTimeout(silence);
     };
   }, [api, isAny]);
   return (token) => {
