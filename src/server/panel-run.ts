@@ -111,7 +111,13 @@ export class PanelRun {
       // All that was to be done before is done, or was refused.
       ...{ spentUntil: sitting === null ? of.clock - 1 : -Infinity, next: null },
     }));
-    this.people.forEach((_, place) => this.decide(place));
+    this.people.forEach((somebody, place) => {
+      this.decide(place);
+      // Something that is assumed otherwise by now has no say in what is past: who had left has left.
+      if (somebody.next === null || somebody.next.at >= of.clock) return;
+      somebody.spentUntil = of.clock - 1;
+      this.decide(place);
+    });
   }
 
   /** From where it stands to a moment, or until it is paused. Throws where the doors do not answer. */

@@ -345,6 +345,22 @@ describe('a made-up panel', () => {
     );
   });
 
+  it('lets what is assumed otherwise hold for what is still to come, not for what is past', async () => {
+    const { id, token } = await panelOf(STUDY, settings({ invitation: 90, breakOff: 100 }));
+    const clock = MONDAY + 2 * DAY;
+    await opened(token).run({ until: clock, speed: null });
+    const before = new Map(listResponses(store(), token).map((each) => [each.id, each.changedAt]));
+    assert.ok(before.size > 10);
+    const body = { do: 'settle', settings: settings({ invitation: 100, breakOff: 0, comeBack: 100 }) };
+    const reply = await askStudy(id, 'trials/[token]/panel', 'PATCH', { params: { token }, body });
+    assert.equal(reply.status, 200);
+    await opened(token).run({ until: Infinity, speed: null });
+    const after = listResponses(store(), token);
+    const moved = after.filter((each) => before.get(each.id) !== each.changedAt);
+    assert.ok(moved.length > 10);
+    for (const { changedAt } of moved) assert.ok(changedAt > clock, new Date(changedAt).toISOString());
+  });
+
   it('tells whoever looks how all panels of a study stand, when that changes and not before', async () => {
     const { id, token } = await panelOf(STUDY, settings(), 5);
     const gone = new AbortController();
