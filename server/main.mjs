@@ -44,6 +44,9 @@ export function createServer({ handler, hosts, token, bodyMilliseconds = 120_000
       requestTimeout: bodyMilliseconds,
       headersTimeout: Math.min(15_000, bodyMilliseconds),
       connectionsCheckingInterval: 1_000,
+      // Longer than proxies and browsers keep a connection that is idle (60 s as a rule): whoever asks over one that is just being
+      // closed gets no answer, and not everybody asks again.
+      keepAliveTimeout: 75_000,
     },
     (request, response) => {
       for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);

@@ -42,6 +42,11 @@ describe('the server', () => {
   }
   const status = async (...asked: Parameters<typeof ask>) => (await ask(...asked)).statusCode;
 
+  it('keeps a connection that is idle for longer than those in front of it do', async () => {
+    const { headers } = await ask('GET', {});
+    assert.match(headers['keep-alive'] ?? '', /^timeout=(?:6[1-9]|[7-9]\d)$/);
+  });
+
   it('answers under loopback and the names that it was given, whatever is asked', async () => {
     for (const host of ['127.0.0.1', '127.8.9.1:80', 'localhost:4321', '[::1]:4321', 'forks.example.org'])
       assert.equal(await status('GET', { host }), 200, host);
