@@ -23,6 +23,7 @@ const CORE = [
   'panel',
   'views',
   'release',
+  'monitor',
 ];
 
 /** What each folder of `src` must not import, besides what it simply has no use for. */

@@ -8,9 +8,10 @@ import type { Answers } from '../core/document/types';
 import { allotted } from '../core/responding/blocks';
 import { walkOfCase } from '../core/responding/case-data';
 import { caseBegun, type KeptCase } from '../core/responding/kept-case';
-import { closedWords, type Device, type TrialSettings } from '../core/responding/trial-settings';
+import { AWAY, closedWords, type Device, type TrialSettings } from '../core/responding/trial-settings';
 import { turnedCase } from '../core/responding/turn';
 import type { Plan } from '../core/routing/plan';
+import { countOnly } from './counted';
 import type { Store } from './open';
 import { timeUnder } from './panels';
 import { findPerson } from './people';
@@ -218,9 +219,6 @@ export function findSitting(
   );
 }
 
-/** Whoever was away longer than this has not been on the page all the time, in milliseconds. */
-const AWAY = 30 * 60_000;
-
 /** Somebody comes back to the page that they had in hand: it begins anew, so that the days between are no time spent on it. */
 export function cameBack(db: Store, response: StoredResponse, now: number): StoredResponse {
   const { id, kept, changedAt } = response;
@@ -252,6 +250,21 @@ export function listResponses(db: Store, token: string): StoredResponse[] {
     .all();
 }
 
+/** As little of each response to one questionnaire of a link as tells whether it has changed; read from an index alone. */
+export function responseMarks(
+  db: Store,
+  token: string,
+  questionnaire: number,
+): { readonly id: string; readonly mark: string }[] {
+  return db
+    .select({ id: responses.id, changedAt: responses.changedAt, closedBy: responses.closedBy })
+    .from(responses)
+    .where(and(eq(responses.token, token), eq(responses.questionnaire, questionnaire)))
+    .orderBy(asc(responses.number), asc(responses.part))
+    .all()
+    .map(({ id, changedAt, closedBy }) => ({ id, mark: `${changedAt} ${closedBy}` }));
+}
+
 /** Of the questionnaire of the link: how many came to each ending; null for those that were closed without one. */
 export function countByEnding(db: Store, token: string): { ending: string | null; count: number }[] {
   return db
@@ -274,16 +287,17 @@ export function removeStopped(
   return db.transaction((tx) => {
     // Whoever stopped in a follow-up has answered before, and is counted there.
     const counted = tx
-      .select({ count: count() })
+      .select({ at: responses.changedAt })
       .from(responses)
       .where(and(left, eq(responses.part, 0)))
-      .get();
+      .all();
     const { changes } = tx.delete(responses).where(left).run();
-    if (changes > 0)
-      tx.update(trials)
-        .set({ removed: sql`${trials.removed} + ${counted?.count ?? 0}` })
-        .where(eq(trials.token, token))
-        .run();
+    countOnly(
+      tx,
+      token,
+      'removed',
+      counted.map(({ at }) => at),
+    );
     return changes;
   });
 }

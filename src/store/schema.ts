@@ -355,6 +355,16 @@ export const responses = sqliteTable(
     uniqueIndex('responses_part').on(table.token, table.number, table.part),
     uniqueIndex('responses_return').on(table.token, table.code, table.part),
     index('responses_person').on(table.token, table.person),
+    // Looked at while somebody watches: the answers, which are long, stay unread.
+    index('responses_marks').on(
+      table.token,
+      table.questionnaire,
+      table.number,
+      table.part,
+      table.changedAt,
+      table.closedBy,
+      table.id,
+    ),
   ],
 );
 
@@ -372,6 +382,21 @@ export const places = sqliteTable(
     primaryKey({ columns: [table.responseId, table.quota] }),
     index('places_quota').on(table.token, table.quota),
   ],
+);
+
+/** Of respondents of whom nothing is kept: how many there were in an hour. */
+export const counted = sqliteTable(
+  'counted',
+  {
+    token: text('token')
+      .notNull()
+      .references(() => trials.token, { onDelete: 'cascade' }),
+    what: text('what', { enum: ['declined', 'removed'] }).notNull(),
+    /** When the hour began: finer than that nobody is to know. */
+    at: integer('at').notNull(),
+    count: integer('count').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.token, table.what, table.at] })],
 );
 
 /** Snags that somebody looked at and set aside, with the reason. */

@@ -6,7 +6,7 @@ import { and, count, eq, gt, isNotNull, ne, or } from 'drizzle-orm';
 import { ENDINGS } from '../core/document/vocabularies';
 import { handedOn } from '../core/responding/hand-on';
 import { canBegin } from '../core/responding/people';
-import { endOfTime, haltedWords } from '../core/responding/trial-settings';
+import { AWAY, endOfTime, haltedWords } from '../core/responding/trial-settings';
 import {
   turnTaken,
   withoutPlaces,
@@ -16,6 +16,7 @@ import {
 } from '../core/responding/turn';
 import type { Plan } from '../core/routing/plan';
 import { humanCheckOf } from '../core/wording/human-check';
+import { countOnly } from './counted';
 import type { Store } from './open';
 import { settlePerson } from './people';
 import {
@@ -28,7 +29,7 @@ import {
   sittingBegan,
   type StoredResponse,
 } from './responses';
-import { followUps, places, responses, trials } from './schema';
+import { followUps, places, responses } from './schema';
 import { trialPlan } from './trial-plans';
 import { findTrial, listFollowUps, questionnaireOf, type FoundTrial } from './trials';
 
@@ -47,8 +48,6 @@ export type TurnStored =
       readonly message: string;
     };
 
-/** Somebody who was away for so long, in milliseconds, may lose their place in a quota to others. */
-const AWAY = 30 * 60_000;
 /** Questionnaires that hand on to each other in a ring end after so many. */
 const MOST_PARTS = 10;
 
@@ -73,6 +72,7 @@ export function storeTurn(db: Store, token: string, id: string, turn: Turn, now:
           response: stored,
         };
       const isFull = (quota: string) => othersIn(db, stored, quota, now) >= targetOf(plan, quota);
+      // Whoever was away for so long may lose their place in a quota to others.
       const wasAway = now - stored.changedAt > AWAY;
       const lost = wasAway ? stored.kept.held.filter(isFull) : [];
       const kept = withoutPlaces(plan, stored.kept, lost, now);
@@ -139,11 +139,7 @@ function keep(
   if (kind !== null && ENDINGS[kind].keepsNothing) {
     tx.delete(responses).where(eq(responses.id, id)).run();
     // Of those who have begun: whoever declines a follow-up only has answered before.
-    if (stored.part === 0)
-      tx.update(trials)
-        .set({ declined: trial.declined + 1 })
-        .where(eq(trials.token, token))
-        .run();
+    if (stored.part === 0) countOnly(tx, token, 'declined', [now]);
     return { ...stored, kept: after };
   }
   tx.update(responses)

@@ -18,6 +18,9 @@ export type ToldApart = (typeof TOLD_APART)[number];
 /** What becomes of what somebody answered who does not go on. */
 export const STOPPED_DATA = ['keep', 'remove'] as const;
 
+/** Whoever sent their last page longer ago than this is not at it any more, in milliseconds. */
+export const AWAY = 30 * 60_000;
+
 const At = v.pipe(v.number(), v.integer(), v.minValue(0));
 const between = (least: number, most: number, problem: string) =>
   v.pipe(v.number(problem), v.integer(problem), v.minValue(least, problem), v.maxValue(most, problem));
@@ -67,6 +70,8 @@ export const TrialSettingsSchema = v.pipe(
     ),
     /** Whether a line at the foot names what the page was made with. */
     signed: v.boolean(),
+    /** Id of a section: whoever leaves after coming to it counts as a partial interview; left out: nobody does. */
+    partialFrom: v.exactOptional(v.pipe(v.string(), v.maxLength(200))),
   }),
   v.check(
     ({ opensAt, closesAt }) => opensAt === undefined || closesAt === undefined || opensAt < closesAt,
