@@ -123,6 +123,7 @@ function monitored(
     invitedAt: invited?.map(({ at }) => at) ?? null,
     declinedPeople:
       invited?.filter(({ person: { key, isSettled } }) => isSettled && !begun.has(ownLink(key))).length ?? 0,
+    closesAt: trial.state === 'closed' ? 0 : (settings.closesAt ?? null),
     since: panel?.settings.startsAt ?? Math.max(createdAt, settings.opensAt ?? 0),
     dayOf: daysIn(panel === null ? zone : 'UTC'),
   };

@@ -27,6 +27,7 @@ export const FiguresSchema: v.GenericSchema<unknown, Figures> = v.object({
   days: v.array(
     v.object({
       day: v.string(),
+      isAhead: v.boolean(),
       invited: v.number(),
       begun: v.number(),
       outcomes: v.partial(counts(OUTCOMES)),

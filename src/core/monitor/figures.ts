@@ -5,7 +5,7 @@ import type { Plan } from '../routing/plan';
 import { endingLabel, sectionLabel } from '../wording/targets';
 import { forkEventWords } from '../views/fork-events';
 import { daysBetween } from './days';
-import { forksOf, unmetOutcomes } from './forks';
+import { forksOf, leadsToNothingKept, unmetOutcomes } from './forks';
 import { isWhole, outcomeOf, OUTCOMES, type Outcome, type OutcomeMoment } from './outcomes';
 import { isFastBy, paceOf, type Quartiles } from './pace';
 import { pagePlaces, type PagePlace } from './pages';
@@ -31,12 +31,16 @@ export interface Monitored extends OutcomeMoment {
   readonly declinedPeople: number;
   /** When the first could begin. */
   readonly since: number;
+  /** When the link closes by itself; a moment that is past where it was closed; null: it is open without an end. */
+  readonly closesAt: number | null;
   readonly dayOf: (at: number) => string;
 }
 
 export interface DayLine {
   /** `2026-11-29`. */
   readonly day: string;
+  /** It is still to come, up to that on which the link closes. */
+  readonly isAhead: boolean;
   readonly invited: number;
   readonly begun: number;
   /** By the day on which they came to it; 0 is left out. */
@@ -108,7 +112,10 @@ export function figuresOf(of: Monitored): Figures {
     forks: unmetOutcomes(
       forksOf(plan),
       responses.map(({ forks }) => forks),
-    ).map(({ at, event, came }) => ({ at, words: forkEventWords(plan, event), came })),
+    )
+      // Of those who declined it is not kept by which of the ways to that ending they did.
+      .filter(({ event }) => outcomes.declined === 0 || !leadsToNothingKept(plan, event))
+      .map(({ at, event, came }) => ({ at, words: forkEventWords(plan, event), came })),
     quotas: (plan.document.quotas ?? []).map(({ id, label, target }) => ({
       ...{ id, label, target },
       ...quotaPace(target, responses.filter((each) => takesPlace(each, id)).map(outcomeAt), of),
@@ -130,8 +137,11 @@ function outcomesOf(of: Monitored): Record<Outcome, number> {
   return counts;
 }
 
+/** Days to come are shown where the link closes within so many. */
+const MOST_AHEAD = 31 * 86_400_000;
+
 function dayLines(of: Monitored): DayLine[] {
-  const { responses, counted, invitedAt, dayOf } = of;
+  const { responses, counted, invitedAt, dayOf, now, closesAt } = of;
   interface Line {
     invited: number;
     begun: number;
@@ -158,12 +168,16 @@ function dayLines(of: Monitored): DayLine[] {
     on(at).begun += count;
     come(on(at), what === 'declined' ? 'declined' : 'broken_off', count);
   }
-  const days = [...found.keys()].toSorted();
-  const [first] = days;
-  const last = days.at(-1);
-  if (first === undefined || last === undefined) return [];
+  const [first] = [...found.keys()].toSorted();
+  if (first === undefined) return [];
+  const today = dayOf(now);
+  const isNear = closesAt !== null && closesAt - now <= MOST_AHEAD;
+  // Until midnight is until the day before.
+  const end = isNear ? dayOf(closesAt - 1) : today;
+  const last = [...found.keys(), end].toSorted().at(-1) ?? end;
   return daysBetween(first, last).map((day) => ({
     day,
+    isAhead: day > today,
     ...(found.get(day) ?? { invited: 0, begun: 0, outcomes: {} }),
   }));
 }

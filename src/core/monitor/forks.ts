@@ -1,6 +1,7 @@
 /** Every outcome that the forks of a questionnaire are written to have, to tell those that nobody met. */
 import type { ForkEvent } from '../analysis';
-import type { Plan, PlanItem } from '../routing/plan';
+import { ENDINGS } from '../document/vocabularies';
+import type { Plan, PlanItem, PlanTarget } from '../routing/plan';
 import { forkKey } from '../release/forks-taken';
 
 /** Repeated more often than this, passes are not told one by one. */
@@ -92,4 +93,39 @@ export function unmetOutcomes(forks: readonly Fork[], met: readonly (readonly st
       return missing.map((event) => ({ at, event, came }));
     })
     .toSorted((a, b) => b.came - a.came);
+}
+
+/** Whether an outcome is an ending, or the way to one, at which nothing is kept of respondents. */
+export function leadsToNothingKept(plan: Plan, event: ForkEvent): boolean {
+  const isOf = (target: PlanTarget | undefined) => {
+    const found = target?.to === 'ending' ? plan.endings[target.ending] : undefined;
+    return found !== undefined && ENDINGS[found.ending.kind].keepsNothing;
+  };
+  const items = plan.sections.flatMap((section) => section.items);
+  switch (event.kind) {
+    case 'ending':
+    case 'message': {
+      const found = plan.endings.find(({ ending }) => ending.id === event.ending);
+      return found !== undefined && ENDINGS[found.ending.kind].keepsNothing;
+    }
+    case 'skip':
+      return isOf(
+        items.find(({ item }) => item.name === event.item)?.skips.find(({ index }) => index === event.index)
+          ?.to,
+      );
+    case 'quota':
+      return isOf(items.find(({ item }) => item.name === event.item)?.quotas[event.index]?.to);
+    case 'onward':
+      return isOf(
+        plan.sections
+          .find(({ section }) => section.id === event.section)
+          ?.onward.find(({ index }) => index === event.index)?.to,
+      );
+    case 'ask-if':
+    case 'pass':
+    case 'presented':
+      return false;
+    default:
+      return event satisfies never;
+  }
 }

@@ -9,7 +9,7 @@ import { daysBetween, daysIn } from './days';
 import { figuresOf, type Monitored } from './figures';
 import { isFastBy, paceOf, quartilesOf } from './pace';
 import { hasLeft, pickedBy, type Picked } from './picked';
-import { quotaPace } from './quota-pace';
+import { freeAt, quotaPace } from './quota-pace';
 import { eligibleShare, ratesOf } from './rates';
 import { summaryOf, type ResponseSummary } from './summary';
 
@@ -84,7 +84,7 @@ const done = (of: Of = {}) => response({ answers: FULL, closed: { at: NOON, by: 
 function monitored(responses: readonly ResponseSummary[], more: Partial<Monitored> = {}): Monitored {
   return {
     ...{ plan, responses, now: NOON, partialFrom: null, counted: [], invitedAt: null, declinedPeople: 0 },
-    ...{ since: NOON - 3 * DAY, dayOf: daysIn('UTC') },
+    ...{ since: NOON - 3 * DAY, closesAt: null, dayOf: daysIn('UTC') },
     ...more,
   };
 }
@@ -143,6 +143,13 @@ describe('what became of those who began', () => {
       ['29', 1, 2],
     ]);
     assert.deepEqual(daysBetween('2026-12-30', '2027-01-02').length, 4);
+    const ahead = (closesAt: number | null) =>
+      figuresOf(monitored([done({ startedAt: NOON })], { closesAt })).days.map(
+        ({ day, isAhead }) => `${day.slice(-2)}${isAhead ? ' ahead' : ''}`,
+      );
+    assert.deepEqual(ahead(Date.UTC(2026, 11, 2)), ['29', '30 ahead', '01 ahead']);
+    assert.deepEqual(ahead(NOON + 40 * DAY), ['29']);
+    assert.deepEqual(ahead(0), ['29']);
   });
 
   it('adds up, whoever answered what', () => {
@@ -216,6 +223,10 @@ describe('what items met with', () => {
     const after = words([done(), done()]);
     assert.ok(after.includes('owner: the skip to Screened out 2'));
     assert.ok(after.includes('pump: the ask-if holds 2'));
+    // Of those who declined nothing is kept, least of all their way there.
+    const counted = [{ what: 'declined' as const, at: NOON, count: 3 }];
+    const declined = figuresOf(monitored([done()], { counted })).forks.map((fork) => fork.words);
+    assert.ok(after.includes('ends at Declined 2') && !declined.includes('ends at Declined'));
     assert.ok(!after.some((each) => each.startsWith('pump: the ask-if does not')));
     assert.ok(
       !words([done({ answers: { ...FULL, rooms: 8 } }), done()]).some((each) => each.startsWith('pump:')),
@@ -258,6 +269,8 @@ describe('how long it took', () => {
     assert.equal(pace.fullAt, now + 7 * DAY);
     assert.equal(quotaPace(2, taken, { since: 0, now }).fullAt, 15 * DAY);
     assert.equal(quotaPace(9, [DAY], { since: 0, now }).fullAt, null);
+    assert.equal(freeAt(9, pace, now, now + 3.5 * DAY), 2);
+    assert.equal(freeAt(9, pace, now, now + 7 * DAY), 0);
     // Two in the first hour are no 48 a day.
     assert.equal(quotaPace(9, [now, now], { since: now - HOUR, now }).perDay, 2);
     const figures = figuresOf(monitored([done({ held: ['large'] }), response({ held: ['large'], at: 2 })]));

@@ -29,3 +29,8 @@ export function quotaPace(
   if (last !== undefined) return { count, perDay, fullAt: last };
   return { count, perDay, fullAt: perDay === 0 ? null : now + ((target - count) / perDay) * DAY };
 }
+
+/** How many places will be free, at this pace, when the link closes; whole, and none where it fills before. */
+export function freeAt(target: number, { count, perDay }: QuotaPace, now: number, closesAt: number): number {
+  return Math.max(0, Math.ceil(target - count - perDay * Math.max(0, (closesAt - now) / DAY)));
+}

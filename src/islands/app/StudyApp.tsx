@@ -17,6 +17,7 @@ import { AnalysisContext } from '../state/analysis';
 import { useCommentsFollow } from '../state/comments';
 import { Conflict } from './Conflict';
 import { LeftBehind, NotSaved } from './LeftBehind';
+import { LinkStrip } from './LinkStrip';
 import { GoToContext, type GoTo } from '../state/going';
 import { useStanding } from '../state/ledger';
 import { useOthers } from '../state/others';
@@ -65,8 +66,8 @@ export default function StudyApp({
   by,
   canSignOut = false,
 }: Props) {
-  const { reviewing, version = null } = by;
-  const readOnly = reviewing || version !== null;
+  const { reviewing, version = null, link = null } = by;
+  const readOnly = reviewing || version !== null || link !== null;
   const [store] = useState(() => createStudyStore(study, verdicts, asides, comments, by));
   const client = useMemo(() => new AnalysisClient(), []);
   const [data] = useState(newData);
@@ -117,7 +118,8 @@ interface StripProps {
   readonly canSignOut: boolean;
 }
 
-function Strip({ by: { reviewing, version = null }, stop, goTo, canSignOut }: StripProps) {
+function Strip({ by: { reviewing, version = null, link = null }, stop, goTo, canSignOut }: StripProps) {
+  if (link !== null) return <LinkStrip link={link} />;
   if (version !== null) return <VersionStrip version={version} stop={stop} goTo={goTo} />;
   return reviewing ? (
     <ReviewStrip stop={stop} goTo={goTo} />

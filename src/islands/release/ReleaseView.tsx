@@ -6,6 +6,7 @@ import { FilesCard } from './FilesCard';
 import { GateCard } from './GateCard';
 import classes from './release.module.css';
 import { heldAgainst, LEAVES, useReleaseShown, type Leaf } from './shown';
+import { MonitorView } from './monitor/MonitorView';
 import { TrialView } from './trial/TrialView';
 import { VersionHead } from './VersionHead';
 import { VersionList } from './VersionList';
@@ -17,6 +18,15 @@ export function ReleaseView() {
   if (versions === null) return <div className={classes.columns} aria-busy="true" />;
   const version = versions.find(({ number }) => number === shown.of) ?? null;
   const of = version?.number ?? null;
+  if (shown.watched !== null)
+    return (
+      <MonitorView
+        key={`${shown.watched.link} ${shown.watched.asked}`}
+        watched={shown.watched}
+        watch={(asked) => show({ ...shown, watched: { link: shown.watched?.link ?? '', asked } })}
+        back={() => show({ ...shown, leaf: 'trial', watched: null })}
+      />
+    );
   const against = heldAgainst(versions, { ...shown, of });
   return (
     <div className={classes.columns}>
@@ -25,7 +35,7 @@ export function ReleaseView() {
         {version !== null && <VersionHead version={version} />}
         <Leaves leaf={shown.leaf} turnTo={(leaf) => show({ ...shown, of, leaf })} />
         {shown.leaf === 'trial' ? (
-          <TrialView version={version} />
+          <TrialView version={version} watch={(link) => show({ ...shown, watched: { link, asked: 0 } })} />
         ) : against === null ? (
           <NothingBefore isDraft={of === null} />
         ) : (

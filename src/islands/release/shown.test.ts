@@ -7,12 +7,16 @@ const versions = [{ number: 3 }, { number: 2 }, { number: 1 }];
 
 it('reads what it wrote, and leaves out what is no version', () => {
   for (const shown of [
-    { leaf: 'compare', of: null, against: null },
-    { leaf: 'trial', of: 3, against: 1 },
-    { leaf: 'compare', of: 2, against: null },
+    { leaf: 'compare', of: null, against: null, watched: null },
+    { leaf: 'trial', of: 3, against: 1, watched: null },
+    { leaf: 'compare', of: 2, against: null, watched: null },
+    { leaf: 'trial', of: null, against: null, watched: { link: 'abcdefghij_-0', asked: 0 } },
+    { leaf: 'trial', of: null, against: null, watched: { link: 'abcdefghij_-0', asked: 2 } },
   ] as const)
     assert.deepEqual(readReleaseShown(releaseSearch(shown)), shown);
-  assert.deepEqual(readReleaseShown('?of=x&against=-1&leaf=y'), { leaf: 'compare', of: null, against: null });
+  assert.deepEqual(readReleaseShown('?of=x&against=-1&leaf=y&link=/..&asked=x'), {
+    ...{ leaf: 'compare', of: null, against: null, watched: null },
+  });
 });
 
 it('holds a version against the one asked for, else the one before it', () => {

@@ -14,6 +14,8 @@ export interface ReleaseShown {
   readonly of: Shown;
   /** Null: whichever comes before. */
   readonly against: number | null;
+  /** The link that is watched, by its token, and the number of its follow-up, 0 for its own questionnaire; null: none is. */
+  readonly watched: { readonly link: string; readonly asked: number } | null;
 }
 
 const VersionNumber = v.pipe(v.string(), v.regex(/^\d{1,6}$/), v.transform(Number));
@@ -21,19 +23,28 @@ const ShownSchema = v.object({
   leaf: v.fallback(v.picklist(LEAVES), 'compare'),
   of: v.fallback(v.nullable(VersionNumber), null),
   against: v.fallback(v.nullable(VersionNumber), null),
+  link: v.fallback(v.nullable(v.pipe(v.string(), v.regex(/^[\w-]{10,60}$/))), null),
+  asked: v.fallback(VersionNumber, 0),
 });
 
 /** Reads the address; what it does not understand is left out. */
 export function readReleaseShown(search: string): ReleaseShown {
-  const { leaf, of, against } = Object.fromEntries(new URLSearchParams(search));
-  return v.parse(ShownSchema, { leaf, of: of ?? null, against: against ?? null });
+  const { leaf, of, against, link, asked } = Object.fromEntries(new URLSearchParams(search));
+  const read = v.parse(ShownSchema, {
+    ...{ leaf, asked },
+    ...{ of: of ?? null, against: against ?? null, link: link ?? null },
+  });
+  const watched = read.link === null ? null : { link: read.link, asked: read.asked };
+  return { leaf: read.leaf, of: read.of, against: read.against, watched };
 }
 
-export function releaseSearch({ leaf, of, against }: ReleaseShown): string {
+export function releaseSearch({ leaf, of, against, watched }: ReleaseShown): string {
   const search = new URLSearchParams();
   if (leaf !== 'compare') search.set('leaf', leaf);
   if (of !== null) search.set('of', String(of));
   if (against !== null) search.set('against', String(against));
+  if (watched !== null) search.set('link', watched.link);
+  if (watched !== null && watched.asked > 0) search.set('asked', String(watched.asked));
   return `?${search.toString()}`;
 }
 

@@ -31,13 +31,15 @@ export function createStudyStore(
   verdicts: readonly Verdict[],
   asides: readonly Aside[] = [],
   comments: readonly Comment[] = [],
-  { name: reviewer, reviewing, version = null }: By = { name: null, reviewing: false },
+  { name: reviewer, reviewing, version = null, link = null }: By = { name: null, reviewing: false },
 ): StudyStore {
   const readOnly = reviewing
     ? 'This link is for reading: the study cannot be changed here.'
-    : version === null
-      ? null
-      : `This is version ${version.number}, which never changes: restore it as the draft to go on from it.`;
+    : link !== null
+      ? `This is what is asked under the link “${link.name}”, which never changes.`
+      : version === null
+        ? null
+        : `This is version ${version.number}, which never changes: restore it as the draft to go on from it.`;
   const kept = readOnly === null ? readKept(initial.id) : null;
   return createStore<StudyState>()((set, get) => {
     const show = documentShower(set, get);
@@ -53,10 +55,16 @@ export function createStudyStore(
       opened: initial.document,
       reviewing,
       version,
+      link,
       readOnly,
       reviewer,
       api: `/api/${place}`,
-      home: version === null ? `/${place}` : `/${place}/versions/${version.number}`,
+      home:
+        link !== null
+          ? `/${place}/trials/${link.token}/${link.questionnaire}`
+          : version === null
+            ? `/${place}`
+            : `/${place}/versions/${version.number}`,
     };
   });
 }

@@ -34,6 +34,17 @@ export interface By {
   readonly reviewing: boolean;
   /** The version that is opened in place of the draft: to be read and walked. */
   readonly version?: Version | null;
+  /** The link whose questionnaire is opened, as it asks it: to walk its responses again. */
+  readonly link?: LinkOpened | null;
+}
+
+export interface LinkOpened {
+  readonly token: string;
+  readonly name: string;
+  /** Number of the version; null of a draft. */
+  readonly version: number | null;
+  /** Number of the follow-up; 0 for the questionnaire of the link. */
+  readonly questionnaire: number;
 }
 
 export interface StudyState extends SavingState {
@@ -41,6 +52,8 @@ export interface StudyState extends SavingState {
   readonly reviewing: boolean;
   /** The version that is shown in place of the draft; null for the draft. */
   readonly version: Version | null;
+  /** The link under which respondents are asked what is shown, in place of the draft; null for the draft. */
+  readonly link: LinkOpened | null;
   /** Why nothing can be changed here, as a sentence; null where everything can. */
   readonly readOnly: string | null;
   /** In whose name, by the link or by signing in; null for whoever gives a name. */

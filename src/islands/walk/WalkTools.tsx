@@ -9,13 +9,13 @@ export type WalkDisplay = Device | 'Paper';
 interface Props {
   readonly display: WalkDisplay;
   readonly setDisplay: (display: WalkDisplay) => void;
-  readonly following: Following;
+  /** Null where a response is walked again: no route is to be chosen. */
+  readonly following: Following | null;
   /** Goes to the last page; null where there is none, or nobody is followed. */
   readonly toEnd: (() => void) | null;
 }
 
 export function WalkTools({ display, setDisplay, following, toEnd }: Props) {
-  const { number, wanted, setWanted, follow, free } = following;
   return (
     <div className={classes.tools} role="toolbar" aria-label="How to walk">
       {(['Desktop', 'Phone', 'Paper'] as const).map((name) => (
@@ -23,6 +23,21 @@ export function WalkTools({ display, setDisplay, following, toEnd }: Props) {
           {name}
         </button>
       ))}
+      {following !== null && <Chosen following={following} />}
+      {toEnd !== null && (
+        <button type="button" onClick={toEnd}>
+          To the end
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** Which route is followed, or none. */
+function Chosen({ following }: { readonly following: Following }) {
+  const { number, wanted, setWanted, follow, free } = following;
+  return (
+    <>
       <span className={classes.follow}>
         <button type="button" aria-pressed={number !== null} onClick={() => void follow(wanted)}>
           Follow route
@@ -41,11 +56,6 @@ export function WalkTools({ display, setDisplay, following, toEnd }: Props) {
       <button type="button" aria-pressed={number === null} onClick={free}>
         Choose freely
       </button>
-      {toEnd !== null && (
-        <button type="button" onClick={toEnd}>
-          To the end
-        </button>
-      )}
-    </div>
+    </>
   );
 }

@@ -9,11 +9,13 @@ import { FollowUp } from './FollowUp';
 import { InputsCard } from './InputsCard';
 import { LeadsCard } from './LeadsCard';
 import { paperWalk } from './paper-walk';
+import { ReplayBar } from './ReplayBar';
 import { RespondentPage } from './RespondentPage';
 import { RespondentsCard } from './RespondentsCard';
 import { RowCard } from './RowCard';
 import { Trail } from './Trail';
 import { useFollowUp } from './use-follow-up';
+import { useReplay } from './use-replay';
 import { headingOf, useFollowing } from './use-following';
 import { VerdictCard } from './VerdictCard';
 import { WalkKeys } from './WalkKeys';
@@ -30,11 +32,14 @@ export function WalkView() {
   const [display, setDisplay] = useState<WalkDisplay>('Desktop');
   const [current, setCurrent] = useState<string | null>(null);
   const following = useFollowing(plan, session, setCurrent);
-  const { followUp, problem, walkOn, back } = useFollowUp(plan, session);
+  const { followUp, problem: followUpProblem, walkOn, back } = useFollowUp(plan, session);
+  const { replay, problem: replayProblem } = useReplay(session);
+  const problem = followUpProblem ?? replayProblem;
   const found = useRouteOfWalk(plan, session);
   const ahead = useAhead(session);
   const possible = usePossible(session);
-  const isFollowing = following.number !== null;
+  const isFollowing = following.number !== null || replay !== null;
+  const isOfLink = useStudy((state) => state.link !== null);
   const follow = (number: string) => void following.follow(number);
   const step = useMemo(
     () => session.page?.steps.find(({ key }) => key === current) ?? session.page?.steps[0] ?? null,
@@ -48,7 +53,11 @@ export function WalkView() {
         plan={plan}
         session={session}
         following={isFollowing}
-        heading={headingOf(following, found?.number ?? null, analysis?.routes ?? null)}
+        heading={
+          replay === null
+            ? headingOf(following, found?.number ?? null, analysis?.routes ?? null)
+            : `Response ${replay.trail.number}`
+        }
         possible={!isFollowing || following.left ? possible : null}
         current={step?.key ?? null}
       />
@@ -56,9 +65,10 @@ export function WalkView() {
         <WalkTools
           display={display}
           setDisplay={setDisplay}
-          following={following}
-          toEnd={isFollowing && session.page !== null ? session.toEnd : null}
+          following={isOfLink ? null : following}
+          toEnd={isFollowing && replay === null && session.page !== null ? session.toEnd : null}
         />
+        {replay !== null && <ReplayBar {...{ plan, session, replay }} />}
         {problem !== null && (
           <p role="alert" className={classes.refused}>
             {problem}
@@ -81,7 +91,7 @@ export function WalkView() {
               ahead={ahead}
               current={step?.key ?? null}
               setCurrent={setCurrent}
-              again={following.free}
+              again={replay === null ? following.free : () => replay.go(0)}
               walkOn={(ending) => void walkOn(ending)}
             />
             {session.page !== null && <WalkKeys plan={plan} step={step} />}
@@ -96,7 +106,7 @@ export function WalkView() {
         <InputsCard plan={plan} session={session} free={!isFollowing} />
         <WhyCards plan={plan} session={session} step={step} />
         {step !== null && <LeadsCard plan={plan} session={session} step={step} />}
-        <VerdictCard session={session} found={found} follow={follow} />
+        {!isOfLink && <VerdictCard session={session} found={found} follow={follow} />}
         {readOnly === null && <RespondentsCard plan={plan} found={found} />}
         <RowCard plan={plan} session={session} />
       </aside>

@@ -22,11 +22,12 @@ interface Props {
 
 interface SlipProps extends Props {
   readonly panelOf: (token: string) => PanelInHand;
+  readonly watch: (link: string) => void;
 }
 
 const STATE_WORDS = { open: 'Open', paused: 'Paused', closed: 'Closed' } as const;
 
-export function LinkSlip({ trial, trials, panelOf }: SlipProps) {
+export function LinkSlip({ trial, trials, panelOf, watch }: SlipProps) {
   const { token, name, version, settings, state, isPanel } = trial;
   const [problem, setProblem] = useState<string | null>(null);
   const [changing, setChanging] = useState(false);
@@ -81,6 +82,9 @@ export function LinkSlip({ trial, trials, panelOf }: SlipProps) {
         <ChangeForm trial={trial} trials={trials} close={() => setChanging(false)} />
       ) : (
         <span className={classes.acts}>
+          <button type="button" className={classes.make} onClick={() => watch(token)}>
+            Watch it come in
+          </button>
           {state === 'open' && (
             <button type="button" onClick={() => change({ state: 'paused' })}>
               Pause it

@@ -11,7 +11,13 @@ import classes from './trial.module.css';
 /** Names of this machine that no other one knows it by. */
 const HERE_ALONE = /^(localhost|127\.\d+\.\d+\.\d+|\[::1\])$/;
 
-export function TrialView({ version }: { readonly version: Version | null }) {
+interface Props {
+  readonly version: Version | null;
+  /** Opens the monitor of a link, by its token. */
+  readonly watch: (link: string) => void;
+}
+
+export function TrialView({ version, watch }: Props) {
   const trials = useTrials();
   const { list, problem } = trials;
   const panelOf = usePanels(list?.some(({ isPanel }) => isPanel) ?? false);
@@ -82,7 +88,7 @@ export function TrialView({ version }: { readonly version: Version | null }) {
       {problem !== null && <p role="alert">{problem}</p>}
       <ul className={classes.slips}>
         {list.map((trial) => (
-          <LinkSlip key={trial.token} {...{ trial, trials, panelOf }} />
+          <LinkSlip key={trial.token} {...{ trial, trials, panelOf, watch }} />
         ))}
       </ul>
     </section>

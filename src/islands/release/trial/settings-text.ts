@@ -26,6 +26,8 @@ export interface SettingsText {
   readonly stoppedAfter: string;
   readonly embeddedIn: string;
   readonly signed: boolean;
+  /** Chosen on the monitor; carried along here. */
+  readonly partialFrom: string;
 }
 
 /** Local time, as a field for it takes it. */
@@ -51,6 +53,7 @@ export function settingsText(settings: TrialSettings = USUAL_TRIAL): SettingsTex
     stoppedAfter: numberText(settings.stoppedAfter),
     embeddedIn: settings.embeddedIn ?? '',
     signed: settings.signed,
+    partialFrom: settings.partialFrom ?? '',
   };
 }
 
@@ -71,6 +74,7 @@ export function readSettings(text: SettingsText): SettingsRead {
     ...optional('closing', text.closing, String),
     ...optional('whenClosed', text.whenClosed, String),
     ...optional('embeddedIn', text.embeddedIn, (site) => siteOf(site) ?? site),
+    ...optional('partialFrom', text.partialFrom, String),
     ...(text.humanCheck === 'as-written' ? {} : { humanCheck: text.humanCheck === 'asked' }),
     toldApart: text.toldApart,
     attempts: whole(text.attempts || '1'),
