@@ -1,4 +1,4 @@
-/** A made-up panel: made in Release, run by its clock, its letters opened, and a member whose link somebody else opens. */
+/** A made-up panel: made in Release, run by its clock, its letters opened, a member whose link somebody else opens, and its monitor. */
 import type { Page } from '@playwright/test';
 import { accessible, copyOf, expect, test } from './support';
 
@@ -87,6 +87,41 @@ test('a panel of 300 goes through the demo by its clock, with letters to all and
   // Who finished on the last day after the hour of letters gets none any more.
   expect(complete - thanked).toBeLessThanOrEqual(3);
 
+  // What the monitor tells is what is kept, and what the tables count further down.
+  await slip.getByRole('button', { name: 'Watch it come in' }).click();
+  const asked = (name: string) => page.getByRole('button', { name: `Asked, ${name}: `, exact: false });
+  await expect(page.getByRole('button', { name: `Begun: ${begun}`, exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: `Declined: ${declined}`, exact: true })).toBeVisible();
+  const behind = page.getByRole('complementary', { name: 'Responses behind the figure' });
+  await expect(behind).toContainText(`${responses.length} responses · ${declined} more of whom nothing`);
+  const whole = responses.filter(({ ending }) => ending === 'complete').length;
+  await page.getByRole('button', { name: `Complete: ${whole}`, exact: true }).click();
+  await expect(behind).toContainText(`${whole} response`);
+  await expect(page.getByText('RR1')).toBeVisible();
+  await page.getByLabel('Partial from').selectOption('B Screening');
+  await expect(page.getByText('RR2')).toBeVisible();
+  await accessible(page);
+  const said = (await asked('income').getAttribute('aria-label')) ?? '';
+  const doNotKnow =
+    (await page.getByRole('button', { name: 'Don’t know, income: ' }).getAttribute('aria-label')) ?? '';
+  const [first] = responses.filter(({ ending }) => ending === 'complete').slice(-1);
+  await behind
+    .getByRole('link', { name: /^Walk response/ })
+    .first()
+    .click();
+  await expect(page.getByText(/^Response \d+, Member \d+$/)).toBeVisible();
+  expect(first).toBeDefined();
+  await expect(page.getByText(/^page 1 of \d+, A /)).toBeVisible();
+  await page.getByRole('button', { name: 'Page after ›' }).click();
+  await expect(page.getByText(/^page 2 of \d+, B Screening/)).toBeVisible();
+  await accessible(page);
+  await page.getByRole('button', { name: 'Play, ten times as fast' }).click();
+  await expect(page.getByText('at the ending')).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('link', { name: 'Back to the monitor' }).click();
+  await page.getByRole('button', { name: 'Pause' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'paused' })).toBeVisible();
+  await page.getByRole('button', { name: 'All links' }).click();
+
   await page.getByRole('button', { name: 'Take its shares as assumptions …' }).click();
   await page.getByLabel('Kept by').fill('Ada');
   await accessible(page);
@@ -96,7 +131,13 @@ test('a panel of 300 goes through the demo by its clock, with letters to all and
   await page.getByRole('button', { name: 'Keep its rows, and open the tables' }).click();
   await expect(page.getByText('Trial: Dry run').first()).toBeAttached();
   await expect(page.getByText(`${responses.length}`, { exact: true }).first()).toBeVisible();
-  await page.goBack();
+  const number = (words: string) => /: (\d+)$/.exec(words)?.[1] ?? 'none';
+  const at = new URL(page.url());
+  await page.goto(`${at.pathname}${at.search}&variable=income`);
+  const table = page.getByRole('table').first();
+  await expect(table.getByRole('row', { name: /^Asked/ })).toContainText(number(said));
+  await expect(table.getByRole('row', { name: /Don.t know/ })).toContainText(number(doNotKnow));
+  await page.goto(`/studies/${study}/release?leaf=trial`);
   await page.getByRole('button', { name: 'Open in Audit' }).click();
   await page.getByRole('button', { name: 'Audit the rows' }).click();
   await expect(page.getByText('without a problem')).toBeVisible();

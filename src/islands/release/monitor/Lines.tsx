@@ -51,7 +51,7 @@ export function Minutes({ minutes: { count, took, expected } }: Pick<Figures, 'm
 }
 
 /** As many are shown before somebody asks for all. */
-const FEW = 6;
+const FEW = 5;
 
 export function Items({ items, unreached }: Pick<Figures, 'items' | 'unreached'>) {
   const [all, setAll] = useState(false);
@@ -139,7 +139,7 @@ export function Forks({ forks }: Pick<Figures, 'forks'>) {
   return (
     <section aria-label="Forks">
       <h2>
-        Taken by nobody <small>ways at forks, and how many came to each</small>
+        Taken by nobody <small>with how many came to the fork</small>
       </h2>
       {met.length === 0 ? (
         <p className={classes.says}>
