@@ -107,9 +107,6 @@ try {
   for (const key of ['ArrowDown', 'ArrowDown', 'ArrowDown', 'ArrowRight']) await page.keyboard.press(key);
   await page.getByText('Main heating is “Heat pump”.').waitFor();
   await picture('forks');
-  await map.locator('[data-node="section:home"] text').first().dblclick();
-  await map.locator('[data-node="item:loft_depth"] text').first().click();
-  await picture('forks-unfolded');
 
   await page.goto(`${heating}/routes`);
   await page.getByText('of them take every fork').waitFor();
@@ -234,6 +231,11 @@ try {
   await page.getByRole('article').waitFor();
   await page.mouse.move(0, 0);
   await picture('trial');
+  await page.getByRole('button', { name: 'Watch it come in' }).first().click();
+  await page.getByText('RR1').waitFor();
+  await page.getByRole('button', { name: /^Broken off: / }).click();
+  await page.getByRole('link', { name: /^Walk response/ }).first().waitFor();
+  await picture('monitor');
 } finally {
   await browser.close();
   server.kill();
