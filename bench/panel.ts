@@ -24,6 +24,39 @@ interface Data {
   readonly responses: readonly { readonly ending: string | null; readonly pages: readonly unknown[] }[];
 }
 
+/** Milliseconds until the figures come, and that another request waits at most in the meantime. */
+async function watch(server: BuiltServer, link: string) {
+  const began = performance.now();
+  const reply = await fetch(server.address(`${link}/monitor?zone=UTC`));
+  assert.ok(reply.body);
+  const told = reply.body.pipeThrough(new TextDecoderStream()).getReader();
+  let [isTold, waited] = [false, 0];
+  const others = (async () => {
+    while (!isTold) {
+      const asked = performance.now();
+      await server.call('GET', '/api/studies');
+      waited = Math.max(waited, performance.now() - asked);
+    }
+  })();
+  let said = '';
+  while (!/"figures":\{.*\n\n$/s.test(said)) {
+    const { value = '' } = await told.read();
+    said = said.endsWith('\n\n') ? value : said + value;
+  }
+  const first = performance.now() - began;
+  isTold = true;
+  await others;
+  await told.cancel();
+  const pressed = performance.now();
+  const picked = JSON.stringify({ of: 'outcome', is: ['broken_off'] });
+  const behind = await server.call(
+    'GET',
+    `${link}/responses?${new URLSearchParams({ zone: 'UTC', picked }).toString()}`,
+  );
+  assert.equal(behind.status, 200);
+  return { first, waited, pressed: performance.now() - pressed, bytes: said.length };
+}
+
 export async function measurePanel(): Promise<void> {
   const server = new BuiltServer(mkdtempSync(path.join(tmpdir(), 'jolly-fork-panel-')));
   await server.start();
@@ -51,6 +84,7 @@ export async function measurePanel(): Promise<void> {
   const seconds = (performance.now() - began) / 1000;
   assert.equal(card.problem, null);
   const data = (await server.call('GET', `/api/studies/${study}/trials/${token}/data?as=json`)).body as Data;
+  const watched = await watch(server, `/api/studies/${study}/trials/${token}`);
   await server.end('SIGTERM');
   const pages = data.responses.reduce((sum, each) => sum + each.pages.length, 0);
   const ended = data.responses.filter(({ ending }) => ending !== null).length;
@@ -76,6 +110,21 @@ ${markdown(
     [
       ...[MEMBERS, letters, data.begun, data.declined, ended, pages].map((n) => n.toLocaleString('en')),
       ...[seconds.toFixed(0), (pages / seconds).toFixed(0)],
+    ],
+  ],
+)}
+
+Then somebody opens its [monitor](monitor.md): every response is read for the first time. Whoever asks something else meanwhile waits at most
+as long as is said; a figure that is pressed is answered from what has been read.
+
+${markdown(
+  ['responses', 'figures after, s', 'others wait at most, ms', 'a figure pressed, ms', 'figures, kB'],
+  [
+    [
+      data.responses.length.toLocaleString('en'),
+      ...[watched.first / 1000, watched.waited, watched.pressed, watched.bytes / 1000].map((n, at) =>
+        n.toFixed(at === 0 ? 1 : 0),
+      ),
     ],
   ],
 )}

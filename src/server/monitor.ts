@@ -36,6 +36,8 @@ function planUnder(db: Store, trial: FoundTrial, { questionnaire }: Watched): Pl
 }
 
 const MINUTE = 60_000;
+/** Making figures takes at most one part in so many of the server's time, and one more. */
+const RESTS = 5;
 
 /** Streams the figures; null where the link has no questionnaire of that number. */
 export function watchTrial(
@@ -48,6 +50,8 @@ export function watchTrial(
   if (plan === null) return null;
   const summaries = summariesUnder(db, trial.token, watched.questionnaire, plan);
   let mark = '';
+  /** Not before this are figures made again: while many answer, the server is to be theirs. */
+  let restsUntil = 0;
   let told: Pick<Monitor, 'figures' | 'link' | 'now'> | null = null;
   const sections = plan.sections.map(({ section: { id }, index }) => ({
     id,
@@ -62,17 +66,20 @@ export function watchTrial(
     // Whoever sends nothing more has left after a while, though nothing changes.
     const minute = Math.floor(now / MINUTE) * MINUTE;
     const next = [summaries.mark(), minute, JSON.stringify(rest)].join('\n');
-    if (next !== mark && summaries.progress === null) {
+    if (next !== mark && summaries.progress === null && performance.now() >= restsUntil) {
       mark = next;
       const link = cardOf(db, found, now);
       told = { figures: told?.figures ?? null, link, now: minute };
       void summaries.refresh().then(
         () => {
+          const began = performance.now();
           told = {
             link,
             now: minute,
             figures: figuresOf(monitored(db, found, plan, watched, summaries, now)),
           };
+          const ended = performance.now();
+          restsUntil = ended + RESTS * (ended - began);
         },
         (error: unknown) => {
           console.error(`What came in under the link ${found.name} could not be read:`, error);

@@ -28,10 +28,11 @@ const JUDGED = [
   'who is asked',
 ] as const;
 
-/** How many were small enough to try everything. */
-function judged(seeds: Seeds, make: (seed: number) => Questionnaire): number {
-  return seeds.all.filter((seed) => {
-    const found = caseOf(planFor(make(seed)), `seed ${seed}`);
+/** How many were small enough to try everything, in `most` walks (left out: in as many as the twin takes at all). */
+function judged(seeds: Seeds, make: (seed: number) => Questionnaire, most?: number): number {
+  return seeds.all.filter((seed, n) => {
+    const isKnown = n < seeds.all.length - seeds.count;
+    const found = caseOf(planFor(make(seed)), `seed ${seed}`, isKnown ? undefined : most);
     if (found !== null) for (const of of JUDGED) JUDGES[of](found);
     return found !== null;
   }).length;
@@ -44,7 +45,8 @@ describe('analysis and brute force agree', () => {
   });
 
   it(`on ${CHAINS.words} of many sections`, () => {
-    const count = judged(CHAINS, randomChain);
+    // A tenth of them would take most of the time.
+    const count = judged(CHAINS, randomChain, 8_000);
     assert.ok(count > CHAINS.count * 0.7, `only ${count} were small enough to try everything`);
   });
 
