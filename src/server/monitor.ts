@@ -70,8 +70,9 @@ export function watchTrial(
       mark = next;
       const link = cardOf(db, found, now);
       told = { figures: told?.figures ?? null, link, now: minute };
-      void summaries.refresh().then(
-        () => {
+      void summaries
+        .refresh()
+        .then(() => {
           const began = performance.now();
           told = {
             link,
@@ -80,12 +81,11 @@ export function watchTrial(
           };
           const ended = performance.now();
           restsUntil = ended + RESTS * (ended - began);
-        },
-        (error: unknown) => {
+        })
+        .catch((error: unknown) => {
           console.error(`What came in under the link ${found.name} could not be read:`, error);
           mark = '';
-        },
-      );
+        });
     }
     const { figures = null, link = cardOf(db, found, now) } = told ?? {};
     return {
