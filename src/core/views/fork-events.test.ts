@@ -6,13 +6,21 @@ import type { ForkEvent } from '../analysis';
 import { forkEventWords } from './fork-events';
 
 const plan = planFor(
-  questionnaire([
-    section('a', [ask('one', 2, { skips: [{ if: 'one = 2', to: { ending: 'out' } }] })], { title: 'Home' }),
-    section('b', [ask('two', 2)], {
-      title: 'Rooms',
-      onward: [{ if: 'one = 1', to: { ending: 'done' } }],
-    }),
-  ]),
+  questionnaire(
+    [
+      section('a', [ask('one', 2, { skips: [{ if: 'one = 2', to: { ending: 'out' } }] })], { title: 'Home' }),
+      section('b', [ask('two', 2)], {
+        title: 'Rooms',
+        onward: [{ if: 'one = 1', to: { ending: 'done' } }],
+      }),
+    ],
+    {
+      quotas: [
+        { id: 'q', label: 'Owners', if: 'one = 1', target: 5, at: 'one', to: { ending: 'out' } },
+        { id: 'r', label: 'Tenants', if: 'one = 2', target: 5, at: 'one', to: { ending: 'out' } },
+      ],
+    },
+  ),
 );
 
 it('tells every kind of outcome by its place and side', () => {
@@ -27,7 +35,7 @@ it('tells every kind of outcome by its place and side', () => {
     [{ kind: 'skip', item: 'one', index: 0 }, 'one: the skip to Screened out'],
     [{ kind: 'skip', item: 'one', index: -1 }, 'one: no skip'],
     [{ kind: 'quota', item: 'one', index: -1 }, 'one: no quota full'],
-    [{ kind: 'quota', item: 'one', index: 0 }, 'one: a quota full'],
+    [{ kind: 'quota', item: 'one', index: 1 }, 'one: the quota “Tenants” full'],
     [{ kind: 'onward', section: 'b', index: 0 }, 'B Rooms: onward to Complete'],
     [{ kind: 'onward', section: 'b', index: -1 }, 'B Rooms: on to what follows'],
     [{ kind: 'pass', section: 'b', pass: 0 }, 'B Rooms: no pass'],

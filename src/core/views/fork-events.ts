@@ -22,7 +22,9 @@ export function forkEventWords(plan: Plan, event: ForkEvent): string {
         : `${event.item}: the skip to ${targetWords(document, skip.to)}`;
     }
     case 'quota':
-      return event.index < 0 ? `${event.item}: no quota full` : `${event.item}: a quota full`;
+      return event.index < 0
+        ? `${event.item}: no quota full`
+        : `${event.item}: the quota ${quotaWords(plan, event.item, event.index)} full`;
     case 'onward': {
       const section = document.sections.find(({ id }) => id === event.section);
       const entry = section === undefined ? undefined : onwardList(section)[event.index];
@@ -41,6 +43,12 @@ export function forkEventWords(plan: Plan, event: ForkEvent): string {
     default:
       return event satisfies never;
   }
+}
+
+function quotaWords(plan: Plan, name: string, index: number): string {
+  const planItem = plan.sections.flatMap(({ items }) => items).find(({ item }) => item.name === name);
+  const id = planItem?.quotas[index]?.id;
+  return `“${plan.document.quotas?.find((quota) => quota.id === id)?.label ?? id ?? ''}”`;
 }
 
 function sectionOf({ document }: Plan, id: string): string {

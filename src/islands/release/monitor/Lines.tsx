@@ -147,8 +147,9 @@ export function Forks({ forks }: Pick<Figures, 'forks'>) {
         </p>
       ) : (
         <ul className={classes.forks}>
-          {(all ? met : met.slice(0, FEW)).map(({ at, words, came }) => (
-            <li key={`${at} ${words}`}>
+          {(all ? met : met.slice(0, FEW)).map(({ at, words, came }, n) => (
+            // Two ways at a fork may be called the same.
+            <li key={`${at} ${words} ${n}`}>
               <span>{words}</span>
               <i aria-hidden="true" />
               <Figure of={{ of: 'fork', at }} count={came} words={`Came to the fork “${words}”`} />
@@ -183,6 +184,7 @@ export function Quotas({ quotas, now, zone, closesAt }: QuotaProps) {
     if (count >= target) return `full since ${when.format(fullAt ?? now)}`;
     if (closesAt !== null && (fullAt === null || fullAt > closesAt))
       return `${grouped(freeAt(target, quota, now, closesAt))} short when it closes`;
+    if (count === 0) return 'nobody yet';
     return fullAt === null ? 'filling no more' : `full about ${when.format(fullAt)}`;
   };
   return (
