@@ -234,7 +234,10 @@ try {
   await page.getByRole('button', { name: 'Watch it come in' }).first().click();
   await page.getByText('RR1').waitFor();
   await page.getByRole('button', { name: /^Broken off: / }).click();
-  await page.getByRole('link', { name: /^Walk response/ }).first().waitFor();
+  await page
+    .getByRole('link', { name: /^Walk response/ })
+    .first()
+    .waitFor();
   await picture('monitor');
 } finally {
   await browser.close();
