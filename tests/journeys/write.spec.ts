@@ -152,13 +152,18 @@ test('items and sections are dragged to another place', async ({ page }) => {
   await page.mouse.move(grip.x + 5, grip.y + 5);
   await page.mouse.down();
   await page.mouse.move(grip.x + 20, grip.y + 40, { steps: 4 });
-  await page.mouse.move(end.x + 60, end.y + 8, { steps: 6 });
+  // Each step is told to those who cannot see it.
+  const over = (words: RegExp) => page.getByRole('status').filter({ hasText: words });
+  // Places are measured once something is dragged: whoever lets go sooner than that drops it where it was.
+  await expect(async () => {
+    await page.mouse.move(end.x + 40, end.y + 4, { steps: 2 });
+    await page.mouse.move(end.x + 60, end.y + 8, { steps: 6 });
+    await expect(over(/q1 is over the end of Later/)).toBeAttached({ timeout: 1000 });
+  }).toPass();
   await page.mouse.up();
   await expect(page.getByRole('region', { name: 'Later' })).toContainText('One?');
 
   await page.getByRole('button', { name: 'B Later' }).focus();
-  // Each step is told to those who cannot see it.
-  const over = (words: RegExp) => page.getByRole('status').filter({ hasText: words });
   await page.keyboard.press('Space');
   await expect(over(/section Later is over section Later/)).toBeAttached();
   // What drags hears no key until it has measured the places, which it does not tell; a person is never as fast.
