@@ -238,7 +238,7 @@ export function trailOf(db: Store, trial: FoundTrial, id: string): v.InferInput<
   const key = keyOf(stored);
   const moment = { now: timeUnder(db, trial.token, Date.now()), partialFrom: partialFrom(plan, trial) };
   return {
-    ...{ id, number, link: trial.name },
+    ...{ id, number },
     name: listPeople(db, trial.token).find((person) => person.key === key)?.name ?? null,
     outcome: outcomeOf(summaryOf(plan, stored), moment),
     ...{ answers: kept.answers, given: kept.given, seed: kept.seed },

@@ -167,7 +167,6 @@ export const TrailSchema = v.object({
   number: v.number(),
   name: v.nullable(v.string()),
   outcome: v.picklist(OUTCOMES),
-  link: v.string(),
   answers: AnswersSchema,
   given: AnswersSchema,
   seed: v.number(),

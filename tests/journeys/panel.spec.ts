@@ -112,7 +112,13 @@ test('a panel of 300 goes through the demo by its clock, with letters to all and
   await expect(page.getByText(/^Response \d+, Member \d+$/)).toBeVisible();
   expect(first).toBeDefined();
   await expect(page.getByText(/^page 1 of \d+, A /)).toBeVisible();
-  await page.getByRole('button', { name: 'Page after ›' }).click();
+  await page.getByRole('button', { name: 'Page after ›' }).press('Enter');
+  await expect(page.getByText(/^page 2 of \d+, B Screening/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Page after ›' })).toBeFocused();
+  // The buttons of the page go the same way.
+  await page.getByRole('button', { name: 'Back', exact: true }).click();
+  await expect(page.getByText(/^page 1 of \d+, A /)).toBeVisible();
+  await page.getByRole('button', { name: 'Next', exact: true }).click();
   await expect(page.getByText(/^page 2 of \d+, B Screening/)).toBeVisible();
   await accessible(page);
   await page.getByRole('button', { name: 'Play, ten times as fast' }).click();

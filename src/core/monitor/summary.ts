@@ -10,9 +10,8 @@ import type { TurnedCase } from '../responding/turn';
 import { forkKey, forksTaken } from '../release/forks-taken';
 import { gridRowAnswer, isBlank } from '../routing/answers';
 import { secondsAlong, secondsByName } from '../routing/burden';
-import type { Page } from '../routing/pages';
 import type { Plan } from '../routing/plan';
-import { walk, type WalkStep } from '../routing/walk';
+import { walk, type Walk, type WalkStep } from '../routing/walk';
 import { placeOfPage } from './pages';
 
 /** A response as it is stored, without what tells who it is. */
@@ -95,7 +94,7 @@ export function summaryOf(plan: Plan, { kept, ...of }: ResponseToRead): Response
     inHand,
     furthest: Math.max(-1, ...walked.steps.map(({ planItem }) => planItem.section)),
     items: itemsMet(walked.steps, open, kept.answers),
-    forks: forksMet(plan, kept, page),
+    forks: forksMet(plan, kept, walked, open),
     held: kept.held,
     grids: names(grids),
     straight: names(grids.filter((step) => isStraight(step, kept.answers))),
@@ -155,12 +154,13 @@ const isGridAnswered = (step: WalkStep, answers: Answered) =>
 const isStraight = (step: WalkStep, answers: Answered) => new Set(valuesOf(step, answers)).size === 1;
 
 /** Of whoever is not done, up to the page in hand: what is not sent yet decides nothing. */
-function forksMet(plan: Plan, kept: TurnedCase, page: Page | undefined): string[] {
-  const input = { answers: kept.answers, ...inputsOf(kept), lenient: true };
-  const keys = new Set(page?.steps.map(({ key }) => key));
-  const whole = walkOfCase(plan, kept);
-  const first = whole?.steps.find(({ key }) => keys.has(key));
-  if (first === undefined) return whole === null ? [] : forksTaken(plan, whole).map(forkKey);
-  const before = walk(plan, { ...input, stoppedAt: first.key });
+function forksMet(plan: Plan, kept: TurnedCase, whole: Walk, open: ReadonlySet<string>): string[] {
+  const first = whole.steps.find(({ key }) => open.has(key));
+  if (first === undefined) return forksTaken(plan, whole).map(forkKey);
+  const before = walk(plan, {
+    answers: kept.answers,
+    ...inputsOf(kept),
+    ...{ lenient: true, stoppedAt: first.key },
+  });
   return before.ok ? forksTaken(plan, before.walk).map(forkKey) : [];
 }

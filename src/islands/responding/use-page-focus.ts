@@ -23,6 +23,8 @@ export function usePageFocus(
     // In the preview the sheet scrolls; where the page is all there is, the window does.
     form.parentElement?.scrollTo({ top: 0 });
     window.scrollTo({ top: 0 });
+    // What turns the pages from outside, one after the other, keeps the focus.
+    if (document.activeElement?.closest('[data-turns-pages]') != null) return;
     const first = form.querySelector<HTMLElement>('input:not([disabled]), textarea, select');
     const goOn = form.querySelector<HTMLElement>('[data-next]');
     (following ? goOn : (first ?? goOn))?.focus({ preventScroll: true });

@@ -1,15 +1,13 @@
 /** The monitor of a link: its figures as the server tells them, the responses behind one, and what can be done with the link. */
-import { useEffect, useState } from 'react';
-import * as v from 'valibot';
+import { useState } from 'react';
 import type { Picked } from '../../core/monitor/picked';
 import { BehindSchema, MonitorSchema, TrailSchema, type Behind, type Monitor } from '../../wire/monitor';
 import { TrialSchema, type Trial } from '../../wire/trials';
 import { call, type Reply } from '../ui/api';
+import { useLive } from '../ui/use-live';
 import { useAsked } from '../ui/use-asked';
 import { useStudy } from './store';
 
-/** After so long without a word the server does not answer, in milliseconds. */
-const SILENCE = 8000;
 /** How often the list behind a figure is asked for anew while it is looked at, in milliseconds. */
 const EVERY = 4000;
 
@@ -39,36 +37,11 @@ export interface MonitorInHand {
 export function useMonitor({ link, asked }: Watched): MonitorInHand {
   const api = useStudy((state) => state.api);
   const [told, setTold] = useState<Monitor | null>(null);
-  const [isLost, setIsLost] = useState(false);
-  useEffect(() => {
-    let source: EventSource | null = null;
-    let silence: ReturnType<typeof setTimeout> | undefined;
-    const listen = () => {
-      source?.close();
-      source = null;
-      // A browser keeps few connections to a server open.
-      if (document.visibilityState !== 'visible') return;
-      source = new EventSource(`${api}/trials/${link}/monitor?${searchOf({ link, asked })}`);
-      source.onmessage = ({ data }) => {
-        const read = v.safeParse(v.nullable(MonitorSchema), JSON.parse(String(data)));
-        clearTimeout(silence);
-        setIsLost(!read.success || read.output === null);
-        if (read.success && read.output !== null) setTold(read.output);
-      };
-      // The browser asks again by itself, unless it was refused.
-      source.onerror = () => {
-        clearTimeout(silence);
-        silence = setTimeout(() => setIsLost(true), source?.readyState === EventSource.CLOSED ? 0 : SILENCE);
-      };
-    };
-    listen();
-    document.addEventListener('visibilitychange', listen);
-    return () => {
-      document.removeEventListener('visibilitychange', listen);
-      source?.close();
-      clearTimeout(silence);
-    };
-  }, [api, link, asked]);
+  const isLost = useLive(
+    `${api}/trials/${link}/monitor?${searchOf({ link, asked })}`,
+    MonitorSchema,
+    setTold,
+  );
   return {
     told,
     isLost,

@@ -1,9 +1,9 @@
 /** Made-up panels of the open study as they go: told by the server, and what can be done with each. */
-import { useEffect, useState } from 'react';
-import * as v from 'valibot';
+import { useState } from 'react';
 import type { PanelSettings } from '../../core/panel/panel-settings';
 import { LetterSchema, PanelSchema, PanelsSchema, type Letter, type Panel } from '../../wire/panels';
 import { call, type Reply } from '../ui/api';
+import { useLive } from '../ui/use-live';
 import { useStudy } from './store';
 
 export interface PanelInHand {
@@ -21,9 +21,6 @@ export interface PanelInHand {
   ): Promise<Reply<Letter>>;
 }
 
-/** After so long without a word the server does not answer, in milliseconds. */
-const SILENCE = 8000;
-
 /**
  * By link. A browser keeps few connections to a server open: there is one for all panels, none where there is no panel, and
  * none while nobody looks.
@@ -31,35 +28,7 @@ const SILENCE = 8000;
 export function usePanels(isAny: boolean): (token: string) => PanelInHand {
   const api = useStudy((state) => state.api);
   const [panels, setPanels] = useState<Readonly<Record<string, Panel>>>({});
-  const [isLost, setIsLost] = useState(false);
-  useEffect(() => {
-    let source: EventSource | null = null;
-    let silence: ReturnType<typeof setTimeout> | undefined;
-    const listen = () => {
-      source?.close();
-      source = null;
-      if (!isAny || document.visibilityState !== 'visible') return;
-      source = new EventSource(`${api}/trials/live`);
-      source.onmessage = ({ data }) => {
-        const told = v.safeParse(PanelsSchema, JSON.parse(String(data)));
-        clearTimeout(silence);
-        setIsLost(!told.success);
-        if (told.success) setPanels(told.output);
-      };
-      // The browser asks again by itself, as it does where a stream has gone on for long.
-      source.onerror = () => {
-        clearTimeout(silence);
-        silence = setTimeout(() => setIsLost(true), SILENCE);
-      };
-    };
-    listen();
-    document.addEventListener('visibilitychange', listen);
-    return () => {
-      document.removeEventListener('visibilitychange', listen);
-      source?.close();
-      clearTimeout(silence);
-    };
-  }, [api, isAny]);
+  const isLost = useLive(isAny ? `${api}/trials/live` : null, PanelsSchema, setPanels);
   return (token) => {
     const path = `${api}/trials/${token}`;
     const change = async (body: object) => {

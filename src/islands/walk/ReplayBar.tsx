@@ -24,7 +24,7 @@ export function ReplayBar({ plan, session, replay }: Props) {
   const wasSeen = visits.slice(0, at).some(({ page }) => page === visit?.page);
   const section = session.page?.section ?? null;
   return (
-    <section className={classes.replay} aria-label="Response walked again">
+    <section className={classes.replay} data-turns-pages aria-label="Response walked again">
       <p>
         <b>
           Response {number}

@@ -1,5 +1,6 @@
 /** Walk: the respondent's page in the middle, the trail at the left, why and the verdict at the right. */
 import { useMemo, useState } from 'react';
+import type { Session } from '../../core/responding/session';
 import { PaperView } from '../paper/PaperView';
 import { useRouteOfWalk } from '../state/route-of-walk';
 import { useStudy } from '../state/store';
@@ -15,7 +16,7 @@ import { RespondentsCard } from './RespondentsCard';
 import { RowCard } from './RowCard';
 import { Trail } from './Trail';
 import { useFollowUp } from './use-follow-up';
-import { useReplay } from './use-replay';
+import { useReplay, type Replay } from './use-replay';
 import { headingOf, useFollowing } from './use-following';
 import { VerdictCard } from './VerdictCard';
 import { WalkKeys } from './WalkKeys';
@@ -85,7 +86,7 @@ export function WalkView() {
           <>
             <RespondentPage
               plan={plan}
-              session={session}
+              session={replay === null ? session : turnedBy(replay, session)}
               device={display}
               following={isFollowing}
               ahead={ahead}
@@ -112,4 +113,13 @@ export function WalkView() {
       </aside>
     </div>
   );
+}
+
+/** The buttons of the page go along what a respondent did, as those of the bar do; past that as in any walk. */
+function turnedBy({ at, stops, go }: Replay, session: Session): Session {
+  return {
+    ...session,
+    next: at < stops - 1 ? () => go(at + 1) : session.next,
+    back: at > 0 ? () => go(at - 1) : session.back,
+  };
 }
