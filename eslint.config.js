@@ -21,6 +21,7 @@ const CORE = [
   'exchange',
   'responding',
   'panel',
+  'forecast',
   'views',
   'release',
   'monitor',

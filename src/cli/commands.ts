@@ -4,6 +4,7 @@ import { auditCommand } from './audit';
 import { check } from './check';
 import { compareCommand } from './compare';
 import { convertCommand } from './convert';
+import { forecastCommand } from './forecast';
 import { routesCommand } from './routes';
 import type { Commands } from './run';
 import { simulateCommand } from './simulate';
@@ -39,6 +40,9 @@ export const USAGE = `Usage: jolly-fork COMMAND FILE [options]
                                                    series of data breaks; exit code 1 where routes differ
   verify FILE --observed STEPS.csv                 what another implementation showed, step by step: where it
                                                    left the route, and which forks nobody has tried yet
+  forecast FILE --starts N [--break-off P]         how many will be asked each question, and how long it
+           [--goal NAME=n]…                        takes; P: chance of breaking off a minute; NAME: an item,
+                                                   NAME#PASS or an ending of which n are wanted
 
   backup FILE [--data FOLDER]                      all that is saved into one file, while the app runs
   restore FILE [--data FOLDER]                     a backup back in its place, while it does not; what was
@@ -60,6 +64,7 @@ export const COMMANDS: Commands = {
   compare: compareCommand,
   convert: convertCommand,
   verify: verifyCommand,
+  forecast: forecastCommand,
   // The database is loaded for these alone.
   backup: async (args) => (await import('./backup')).backupCommand(args),
   restore: async (args) => (await import('./backup')).restoreCommand(args),

@@ -49,6 +49,12 @@ export function readFiles<Options extends NonNullable<ParseArgsConfig['options']
   };
 }
 
+/** An option that may be given several times. */
+export function readMany(values: Readonly<Record<string, unknown>>, option: string): readonly string[] {
+  const given = values[option];
+  return Array.isArray(given) ? given.map(String) : [];
+}
+
 function attempt<Result>(action: () => Result): Result {
   try {
     return action();

@@ -36,9 +36,13 @@ export { sameRouting } from './reach/same-routing';
 export { shortestTest } from './reach/tests-in-words';
 export { waysFrom, type ForkEvent } from './reach/fork-events';
 
+export type { Assumptions } from './shares/answer-weights';
 export { jointly, type Jointly, type ShownOtherwise } from './shares/jointly';
 export { whoFlows, whoFlowsOn, type Flowing, type FlowWords } from './shares/flow-words';
+export type { Length } from './shares/lengths';
 export type { Likeliest, LikelyRoute } from './shares/likeliest';
+export { prospectOf, type Group, type Prospect } from './shares/prospect';
+export type { Leaning } from './shares/situation-chances';
 export { sharesOf, type Shares, type WayShare } from './shares/shares';
 export { transitionsOf, type Transition } from './shares/transitions';
 

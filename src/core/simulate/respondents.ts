@@ -9,7 +9,7 @@ import { codedCells } from '../coding/row';
 import { holds } from '../condition/evaluate';
 import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
-import type { Value } from '../document/types';
+import type { Quota, Value } from '../document/types';
 import { ENDINGS } from '../document/vocabularies';
 import type { ShownParts } from '../routing/answers';
 import { drawKey, drawQuestions, hash } from '../routing/draws';
@@ -35,9 +35,14 @@ export interface MadeUp {
 /** Answers that break a hard check are thought over again, as often as this; then any answer will do, as often. */
 const MOST_TRIES = 200;
 
-/** One after the other; a quota is full once its target of interviews is complete. */
-export function* madeUpRespondents(plan: Plan, count: number, seed: number): Generator<MadeUp> {
-  const makers = new Makers(plan);
+/** One after the other; a quota is full once its target of interviews is complete, unless all stay open. */
+export function* madeUpRespondents(
+  plan: Plan,
+  count: number,
+  seed: number,
+  { quotas }: { readonly quotas: 'fill' | 'open' } = { quotas: 'fill' },
+): Generator<MadeUp> {
+  const makers = new Makers(plan, quotas === 'fill' ? (plan.document.quotas ?? []) : []);
   for (let n = 1; n <= count; n += 1) yield makers.make(`${seed}/${n}`);
 }
 
@@ -76,10 +81,14 @@ class Makers {
   private readonly targets: ReadonlyMap<string, number>;
   private readonly allShown: readonly ShownParts[];
 
-  constructor(private readonly plan: Plan) {
+  /** `quotas`: those that can be full. */
+  constructor(
+    private readonly plan: Plan,
+    quotas: readonly Quota[],
+  ) {
     this.runner = new Runner(plan);
     this.coder = new QuickCoder(plan, this.runner);
-    this.targets = new Map((plan.document.quotas ?? []).map(({ id, target }) => [id, target]));
+    this.targets = new Map(quotas.map(({ id, target }) => [id, target]));
     this.allShown = (plan.document.given ?? []).map(({ answer }) => ({
       options: optionsOf(answer).map(() => true),
       rows: [],

@@ -11,6 +11,17 @@ import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 /** Facts with more nodes are not gone through for every item. */
 const MOST_FACTS = 4000;
 
+/** The place of what is known beforehand. */
+const BEFOREHAND = -1;
+
+/** Something that is true of everybody, and what is settled by it: an answer, a draw, a pass begun, a count. */
+export interface Fact {
+  readonly of: 'answer' | 'given' | 'draw' | 'begun' | 'settled';
+  /** Of an answer and a count, the place; of a draw and a pass begun, that of the start of the pass. */
+  readonly at: number;
+  readonly holds: Diagram;
+}
+
 export class Coming {
   private readonly diagrams: Diagrams;
   private readonly moves: Moves;
@@ -80,7 +91,8 @@ export class Coming {
     const key = `${[...ranks].sort().join(' ')} < ${before}`;
     const known = this.possibleBefore.get(key);
     if (known !== undefined) return known;
-    const result = this.possibleOf(open, also, before);
+    let result = TRUE;
+    for (const { holds } of this.facts(about, also, before)) result = diagrams.and(result, holds);
     this.possibleBefore.set(key, result);
     return result;
   }
@@ -120,49 +132,49 @@ export class Coming {
     return result;
   }
 
-  private possibleOf(
-    open: number[],
-    also: (place: number, asked: Diagram) => Diagram,
-    before: number,
-  ): Diagram {
+  /** Every fact that `possible` puts together, by itself, with the variables that it settles. */
+  facts(
+    about: readonly Diagram[],
+    also: (place: number, asked: Diagram) => Diagram = () => TRUE,
+    before = Infinity,
+  ): readonly Fact[] {
     const { diagrams, encoded } = this;
-    const done = new Set<number>();
-    let result = TRUE;
-    let withGiven = false;
-    const add = (fact: Diagram) => {
-      result = diagrams.and(result, fact);
-      open.push(...diagrams.support(fact));
+    const open = about.flatMap((a) => diagrams.support(a));
+    const done = new Set<string>();
+    const facts: Fact[] = [];
+    const add = (of: Fact['of'], at: number, fact: () => Diagram) => {
+      if ((at >= before && of !== 'draw') || done.has(`${of} ${at}`)) return;
+      done.add(`${of} ${at}`);
+      const holds = fact();
+      if (holds !== TRUE) facts.push({ of, at, holds });
+      // What is drawn hangs on nothing else.
+      if (of !== 'draw') open.push(...diagrams.support(holds));
     };
     for (let level = open.pop(); level !== undefined; level = open.pop()) {
       const drawnAt = this.passOfDraw.get(level);
-      if (drawnAt !== undefined) result = diagrams.and(result, encoded.drawnIn(drawnAt));
+      if (drawnAt !== undefined) add('draw', drawnAt, () => encoded.drawnIn(drawnAt));
       const begunAt = this.passOfBegun.get(level);
-      if (begunAt !== undefined && begunAt < before && !done.has(begunAt)) {
-        done.add(begunAt);
-        const begun = diagrams.variable(level);
-        add(diagrams.choose(this.at(begunAt), begun, diagrams.not(begun)));
-      }
+      const begun = diagrams.variable(level);
+      if (begunAt !== undefined)
+        add('begun', begunAt, () => diagrams.choose(this.at(begunAt), begun, diagrams.not(begun)));
       const settled = encoded.settledWith(level);
-      if (settled !== undefined && settled < before && !done.has(settled)) {
-        done.add(settled);
-        add(encoded.settledAt(settled));
-      }
+      if (settled !== undefined) add('settled', settled, () => encoded.settledAt(settled));
       const home = encoded.homeOf(level);
-      if (home === null && !withGiven) {
-        withGiven = true;
-        result = diagrams.and(result, encoded.given);
-      }
-      if (home === null || home === undefined || home >= before || done.has(home)) continue;
-      done.add(home);
-      const here = this.presentedAt(home);
-      const parts = encoded.domainParts(home);
-      const domain = this.loosely && parts.length > 1 ? (parts[0] ?? TRUE) : encoded.domainAt(home);
-      const allowed = diagrams.and(domain, encoded.itemAt(home).checks);
-      result = diagrams.and(result, diagrams.choose(here, allowed, encoded.unasked(home)));
-      open.push(...diagrams.support(here), ...diagrams.support(allowed));
-      add(also(home, here));
+      if (home === null) add('given', BEFOREHAND, () => encoded.given);
+      else if (home !== undefined) add('answer', home, () => this.answeredAt(home, also));
     }
-    return result;
+    return facts;
+  }
+
+  /** That an item is answered as it allows by those who are presented it, and not at all by the rest. */
+  private answeredAt(home: number, also: (place: number, asked: Diagram) => Diagram): Diagram {
+    const { diagrams, encoded } = this;
+    const here = this.presentedAt(home);
+    const parts = encoded.domainParts(home);
+    const domain = this.loosely && parts.length > 1 ? (parts[0] ?? TRUE) : encoded.domainAt(home);
+    const allowed = diagrams.and(domain, encoded.itemAt(home).checks);
+    const answered = diagrams.choose(here, allowed, encoded.unasked(home));
+    return diagrams.and(answered, also(home, here));
   }
 
   private spread(): void {

@@ -2,40 +2,43 @@
  * The probability of a diagram, when every answer has its assumed chances (weighted model counting; Chavira and
  * Darwiche, "On probabilistic inference by weighted model counting", 2008).
  *
+ * Diagrams are turned into a circuit, in which only the weights are the assumed chances: other assumptions are worked out by
+ * one sweep, and what a probability hangs on by another.
+ *
  * All variables of one answer are weighed together, reading by reading. The chances of a reading can depend on what
  * came before: which options are shown, and which answers a hard check lets through. Such situations have a variable
  * of their own.
  */
-import { hasRows, picksMany } from '../../document/answer-types';
-import { optionsOf } from '../../document/shape';
-import type { Answer, Assume, Question } from '../../document/types';
-import { gridRowAnswer, refusal } from '../../routing/answers';
-import { pickChances } from '../../routing/assumed';
-import type { AnswerSymbol } from '../answers/answer-symbol';
-import type { Picks } from '../answers/picks';
 import type { EncodedPlan } from '../conditions/encoded-plan';
+import { Circuit, ONE, UNWEIGHTED, ZERO, type Term, type Weight, type Weighted } from '../diagrams/circuit';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
-import { Coming } from '../reach/coming';
+import { Coming, type Fact } from '../reach/coming';
+import { AnswerWeights, assumedIn, type Assumptions, type Weighed } from './answer-weights';
 import { choose } from './chances';
-import { areMarked, following, situationLevel, Situations, spread, TooManySituations } from './situations';
-
-interface Weighed {
-  readonly literals: ReadonlyMap<number, boolean>;
-  readonly weight: number;
-}
+import { PickWeights } from './pick-weights';
+import type { Leaning } from './situation-chances';
+import { following, Situations } from './situations';
 
 export class Weighing {
   readonly coming: Coming;
+  readonly circuit = new Circuit();
   private readonly diagrams: Diagrams;
   private readonly situations: Situations;
-  private readonly blocks = new Map<AnswerSymbol, readonly Weighed[]>();
-  private readonly known = new Map<Diagram, number>();
+  private readonly answers: AnswerWeights;
+  private readonly picks: PickWeights;
+  private readonly known = new Map<Diagram, Term>();
   private readonly fullLevels: ReadonlySet<number>;
+  private readonly inDocument: Assumptions;
+  private assumptions: Assumptions = new Map();
 
   /** The encoded plan must be fresh: that each question was asked at all becomes one of its tests. */
   constructor(private readonly encoded: EncodedPlan) {
     this.diagrams = encoded.diagrams;
     this.situations = new Situations(encoded);
+    this.inDocument = assumedIn(encoded.plan.document);
+    const assumed = (name: string) => this.assumptions.get(name) ?? this.inDocument.get(name) ?? {};
+    this.answers = new AnswerWeights(encoded, this.situations, this.circuit, assumed);
+    this.picks = new PickWeights(encoded, this.situations, this.circuit, assumed);
     for (const symbol of encoded.symbols.values()) symbol.predicate(({ presented }) => presented);
     this.fullLevels = new Set(encoded.fullLevel.values());
     this.coming = new Coming(encoded);
@@ -43,15 +46,70 @@ export class Weighing {
 
   /** The share of the sample of whom a diagram is true, with all quotas open. */
   shareOf(diagram: Diagram): number {
+    return this.circuit.valueOf(this.termOf(diagram));
+  }
+
+  /** The same as a node of the circuit, which follows when something else is assumed. */
+  termOf(diagram: Diagram): Term {
     const { diagrams } = this;
-    if (diagram === FALSE) return 0;
-    const possible = this.coming.possible([diagram], (place, asked) => this.situations.hold(place, asked));
-    const all = diagrams.and(diagram, possible);
+    if (diagram === FALSE) return ZERO;
+    const all = diagrams.and(diagram, this.coming.possible([diagram], this.held));
     // Of the questions of a section, every set of so many is as likely to be drawn.
     const draws = new Set(diagrams.support(all).flatMap((level) => this.coming.passDrawnIn(level) ?? []));
     let sets = 1;
     for (const at of draws) sets *= this.setsDrawn(at);
-    return this.weigh(all) / sets;
+    const term = this.weigh(all);
+    return sets === 1 ? term : this.circuit.sum([[this.circuit.weight(1 / sets), term]]);
+  }
+
+  private readonly held = (place: number, asked: Diagram) => this.situations.hold(place, asked);
+
+  /** What is true of everybody, as far as some diagrams hang on it. */
+  facts(about: readonly Diagram[]): readonly Fact[] {
+    return this.coming.facts(about, this.held);
+  }
+
+  /** What is decided where a variable is tested first, for going through answers one by one: each way with its weight. */
+  choicesAt(level: number): readonly Weighed[] {
+    const symbol = this.encoded.symbolAt(level);
+    if (symbol === undefined) return this.hidden(level);
+    return symbol.picks === null
+      ? this.answers.of(symbol)
+      : this.picks.choicesAt(level, symbol, symbol.picks);
+  }
+
+  /** By what is assumed, answers cannot be gone through one by one. */
+  get isMixed(): boolean {
+    return this.picks.isMixed;
+  }
+
+  /** From now on other answers are assumed of some questions; of the rest, again what the document says. */
+  assume(assumptions: Assumptions): void {
+    this.assumptions = assumptions;
+    this.answers.refill();
+    this.picks.refill();
+    this.circuit.sweep();
+    this.picks.refillStepwise();
+  }
+
+  /**
+   * How fast the weights change at the start of a way from what is assumed of a question (in other words, maybe) to something
+   * else, the way being 1 long; times the slopes of a term, added up, the exact derivative of its share.
+   */
+  slopesToward(name: string, leaning: Leaning): readonly [Weight, number][] {
+    return [...this.answers.slopesToward(name, leaning), ...this.picks.slopesToward(name, leaning)].filter(
+      ([, slope]) => slope !== 0,
+    );
+  }
+
+  /** The question, or given value, whose answer a weight is a chance of; undefined for the chances of a draw. */
+  nameOfWeight(weight: Weight): string | undefined {
+    return this.answers.nameOf(weight) ?? this.picks.nameOf(weight);
+  }
+
+  /** The stretches of a number or date between which no test tells a difference; null for others, and where nothing hangs on it. */
+  stretchesOf(name: string): readonly (readonly [from: number | string, to: number | string])[] | null {
+    return this.answers.stretchesOf(name);
   }
 
   private setsDrawn(at: number): number {
@@ -65,157 +123,33 @@ export class Weighing {
     return choose(questions?.length ?? 0, section?.section.draw ?? 0);
   }
 
-  private weigh(diagram: Diagram): number {
-    if (diagram <= TRUE) return diagram;
+  private weigh(diagram: Diagram): Term {
+    if (diagram <= TRUE) return diagram === TRUE ? ONE : ZERO;
     const before = this.known.get(diagram);
     if (before !== undefined) return before;
     const { diagrams } = this;
     const level = diagrams.topOf(diagram);
     const symbol = this.encoded.symbolAt(level);
-    let weight = 0;
-    if (symbol !== undefined && symbol.picks !== null)
-      weight = this.weighPicks(diagram, symbol, symbol.picks);
-    else if (symbol !== undefined) {
-      for (const reading of this.blockOf(symbol)) {
-        const rest = following(this.diagrams, diagram, reading.literals);
-        if (rest !== FALSE) weight += reading.weight * this.weigh(rest);
-      }
-    } else {
-      weight = this.weigh(diagrams.lowOf(diagram));
-      if (!this.fullLevels.has(level)) weight += this.weigh(diagrams.highOf(diagram));
-    }
-    this.known.set(diagram, weight);
-    return weight;
+    const term =
+      symbol !== undefined && symbol.picks !== null
+        ? this.picks.weigh(diagram, symbol, symbol.picks, (rest) => this.weigh(rest))
+        : this.circuit.sum(
+            (symbol === undefined ? this.hidden(level) : this.answers.of(symbol)).map(
+              ({ literals, weight }): Weighted => [
+                weight,
+                this.weigh(following(diagrams, diagram, literals)),
+              ],
+            ),
+          );
+    this.known.set(diagram, term);
+    return term;
   }
 
-  /** Of a question with many options: each is picked with its own chance, given that the picks are allowed. */
-  private weighPicks(diagram: Diagram, symbol: AnswerSymbol, picks: Picks): number {
-    const { diagrams } = this;
-    const home = this.encoded.homeOf(symbol.level) ?? null;
-    const { answer, assume = {}, blank = 0 } = this.assumedOf(symbol);
-    if (!picksMany(answer)) throw new TooManySituations();
-    const own = (level: number) => level >= symbol.level && level < symbol.level + picks.size;
-    const situations = home === null ? [] : this.situations.at(home);
-    const marked = areMarked(situations) && home !== null;
-    const domain = home === null ? this.encoded.given : this.encoded.domainAt(home);
-    const ways: readonly { readonly when: Diagram; readonly mark: number | null }[] = marked
-      ? situations.map(({ when }, n) => ({ when, mark: situationLevel(symbol, n) }))
-      : [{ when: TRUE, mark: null }];
-    if (marked && home !== null && this.encoded.itemAt(home).checks !== TRUE) throw new TooManySituations();
-    const marks = situations.map((_, n) => situationLevel(symbol, n));
-    const restricted = (mark: number | null) =>
-      marked
-        ? diagrams.forget(
-            diagrams.and(diagram, diagrams.cube(marks.map((level) => [level, level === mark]))),
-            (level) => marks.includes(level),
-          )
-        : diagram;
-    const unasked = new Map(symbol.literals(symbol.readings.length - 1));
-    let weight = this.weigh(following(this.diagrams, restricted(null), unasked));
-    const left = new Map(symbol.literals(symbol.readings.length - 2));
-    for (const { when, mark } of ways) {
-      const here = restricted(mark);
-      const legal = diagrams.forget(diagrams.and(domain, when), (level) => !own(level));
-      const blankIs = following(this.diagrams, legal, left) === TRUE ? blank : 0;
-      weight += blankIs * this.weigh(following(this.diagrams, here, left));
-      for (const as of [assume, {}]) {
-        const chances = pickChances(picks.options, as);
-        const all = this.picksIn(legal, symbol, picks, chances, (rest) => (rest === TRUE ? 1 : 0));
-        if (all === 0) continue;
-        const some = this.picksIn(here, symbol, picks, chances, (rest) => this.weigh(rest));
-        weight += ((1 - blankIs) * some) / all;
-        break;
-      }
-    }
-    return weight;
-  }
-
-  /** The weight of all picks that are not blank, each option with its chance; `weigh` what is left of the diagram. */
-  private picksIn(
-    diagram: Diagram,
-    symbol: AnswerSymbol,
-    picks: Picks,
-    chances: readonly number[],
-    weigh: (rest: Diagram) => number,
-  ): number {
-    const { diagrams } = this;
-    const state = new Map(symbol.literals(0).slice(0, picks.size - picks.options.length));
-    const known = picks.options.map(() => new Map<Diagram, number>());
-    const from = (at: Diagram, option: number): number => {
-      if (at === FALSE) return 0;
-      const chance = chances[option];
-      const code = picks.options[option]?.code;
-      if (chance === undefined || code === undefined) return weigh(at);
-      const before = known[option]?.get(at);
-      if (before !== undefined) return before;
-      const tested = diagrams.topOf(at) === picks.levelOf(code);
-      const [without, withIt] = tested ? [diagrams.lowOf(at), diagrams.highOf(at)] : [at, at];
-      const weight =
-        (chance === 1 ? 0 : (1 - chance) * from(without, option + 1)) +
-        (chance === 0 ? 0 : chance * from(withIt, option + 1));
-      known[option]?.set(at, weight);
-      return weight;
-    };
-    return from(following(this.diagrams, diagram, state), 0);
-  }
-
-  private assumedOf(symbol: AnswerSymbol): { answer?: Answer; assume?: Assume; blank?: number } {
-    const { variable } = symbol.driver;
-    if (variable.of === 'given') return { answer: variable.given.answer, assume: variable.given.assume };
-    if (variable.of !== 'question' && variable.of !== 'row') return {};
-    const { assume, required, answer } = variable.question;
-    const own = hasRows(answer) ? gridRowAnswer(answer) : answer;
-    return { answer: own, assume, blank: required ? 0 : (assume?.blank ?? 0) };
-  }
-
-  /** Readings with the same truths are one, their chances added up. */
-  private blockOf(symbol: AnswerSymbol): readonly Weighed[] {
-    let block = this.blocks.get(symbol);
-    if (block !== undefined) return block;
-    const home = this.encoded.homeOf(symbol.level);
-    const merged = new Map<string, { literals: Map<number, boolean>; weight: number }>();
-    const add = (reading: number, weight: number, situation: readonly [number, boolean][]) => {
-      if (weight === 0) return;
-      const literals = new Map([...symbol.literals(reading), ...situation]);
-      const key = [...literals.values()].map(Number).join('');
-      const known = merged.get(key);
-      if (known === undefined) merged.set(key, { literals, weight });
-      else known.weight += weight;
-    };
-    if (home === null || home === undefined) {
-      this.chancesGiven(symbol).forEach((weight, reading) => add(reading, weight, []));
-    } else {
-      const situations = this.situations.at(home);
-      const first = this.encoded.itemAt(home).symbols[0] === symbol;
-      const marks = (wanted: number | null) =>
-        !areMarked(situations)
-          ? []
-          : situations.map((_, n): [number, boolean] => [situationLevel(symbol, n), n === wanted]);
-      const unasked = symbol.readings.length - 1;
-      situations.forEach(({ chances, factor }, n) => {
-        chances.get(symbol)?.forEach((weight, reading) => {
-          add(reading, first ? weight * factor : weight, marks(n));
-        });
-        // A row that is not shown, though the grid is.
-        if (areMarked(situations)) add(unasked, first ? factor : 1, marks(n));
-      });
-      add(unasked, 1, marks(null));
-    }
-    block = [...merged.values()];
-    this.blocks.set(symbol, block);
-    return block;
-  }
-
-  private chancesGiven(symbol: AnswerSymbol): readonly number[] {
-    const { variable } = symbol.driver;
-    const entry = this.encoded.plan.document.given?.find(({ name }) => name === variable.name);
-    if (entry === undefined) return [];
-    const { answer, assume = {} } = entry;
-    const question: Question = { kind: 'question', name: entry.name, text: '', answer };
-    const all = { options: optionsOf(answer).map(() => true), rows: [] };
-    const legal = symbol.values.map(
-      (value) => value !== null && refusal(question, answer, value, all) === null,
-    );
-    return spread(symbol, answer, { ...assume, blank: 0 }, legal);
+  /** Of a variable that is no answer. All quotas are open. */
+  private hidden(level: number): Weighed[] {
+    return (this.fullLevels.has(level) ? [false] : [false, true]).map((is) => ({
+      literals: new Map([[level, is]]),
+      weight: UNWEIGHTED,
+    }));
   }
 }

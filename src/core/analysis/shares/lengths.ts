@@ -1,0 +1,181 @@
+/**
+ * How long interviews are, as a distribution over the sample, and how many are still there when an item is presented, where
+ * some break off: worked out along whole interviews, not simulated.
+ *
+ * Lengths are told apart in bins of a fraction of a second. A bin knows the mean of what is in it, so that the mean of all
+ * is exact, and what differs by more than a bin is told apart.
+ */
+import type { Circuit, Weight } from '../diagrams/circuit';
+import type { Algebra, Interviews } from './together';
+
+/** Bins at most, and the least width of one, in seconds. */
+const MOST_BINS = 4096;
+const LEAST_BIN = 0.05;
+
+/** Interviews of one length: their share of the sample, and their mean length in seconds. */
+export interface Length {
+  readonly seconds: number;
+  readonly share: number;
+}
+
+/** Shares by bin from the first that is not empty, with the seconds of all in a bin added up. */
+interface Spread {
+  readonly first: number;
+  readonly shares: Float64Array;
+  readonly seconds: Float64Array;
+}
+
+const EMPTY: Spread = { first: 0, shares: new Float64Array(0), seconds: new Float64Array(0) };
+
+/**
+ * Of interviews for which `counts` holds at every place presented (of endings: those that are wanted), how long they are,
+ * shortest first; lengths as `secondsAt` has them for each place.
+ */
+export function lengthsOf(
+  interviews: Interviews,
+  circuit: Circuit,
+  secondsAt: (place: number) => number,
+  counts: (place: number) => boolean,
+): Length[] {
+  const bin = Math.max(LEAST_BIN, (longestOf(interviews, circuit, secondsAt, counts) ?? 0) / MOST_BINS);
+  const { shares, seconds } = interviews.work(spreading(circuit, bin, secondsAt, counts));
+  const lengths: Length[] = [];
+  for (let n = 0; n < shares.length; n += 1) {
+    const share = shares[n] as number;
+    if (share > 0) lengths.push({ seconds: (seconds[n] as number) / share, share });
+  }
+  return lengths;
+}
+
+/** The longest that anybody takes of whom `counts` holds everywhere, in seconds; null where there is nobody. */
+export function longestOf(
+  interviews: Interviews,
+  circuit: Circuit,
+  secondsAt: (place: number) => number,
+  counts: (place: number) => boolean,
+): number | null {
+  const longest = interviews.work<number>({
+    done: 0,
+    presented: (places, seconds) =>
+      places.every(counts) ? places.reduce((sum, place) => sum + secondsAt(place), seconds) : -Infinity,
+    both: (a, b) => a + b,
+    either: (ways) =>
+      Math.max(...ways.map(({ weight, value }) => (circuit.weightOf(weight) > 0 ? value : -Infinity))),
+  });
+  return longest === -Infinity ? null : longest;
+}
+
+function spreading(
+  circuit: Circuit,
+  bin: number,
+  secondsAt: (place: number) => number,
+  counts: (place: number) => boolean,
+): Algebra<Spread> {
+  const binOf = (seconds: number) => Math.floor(seconds / bin + 1e-9);
+  return {
+    done: { first: 0, shares: Float64Array.of(1), seconds: Float64Array.of(0) },
+    presented(places, spread) {
+      if (!places.every(counts)) return EMPTY;
+      const more = places.reduce((sum, place) => sum + secondsAt(place), 0);
+      if (more === 0 || spread.shares.length === 0) return spread;
+      const first = spread.first + binOf(more);
+      const moved = room(first, spread.shares.length + 2);
+      spread.shares.forEach((share, n) => {
+        if (share > 0) put(moved, binOf, share, (spread.seconds[n] as number) + share * more);
+      });
+      return moved;
+    },
+    both(a, b) {
+      if (a.shares.length === 0 || b.shares.length === 0) return EMPTY;
+      if (isNothing(a)) return b;
+      if (isNothing(b)) return a;
+      const together = room(a.first + b.first, a.shares.length + b.shares.length + 1);
+      a.shares.forEach((share, n) => {
+        if (share === 0) return;
+        const seconds = a.seconds[n] as number;
+        for (let m = 0; m < b.shares.length; m += 1) {
+          const other = b.shares[m] as number;
+          if (other > 0)
+            put(together, binOf, share * other, seconds * other + share * (b.seconds[m] as number));
+        }
+      });
+      return together;
+    },
+    either(ways) {
+      const some = ways
+        .map(({ weight, value }) => ({ chance: circuit.weightOf(weight), value }))
+        .filter(({ chance, value }) => chance > 0 && value.shares.length > 0);
+      if (some.length === 0) return EMPTY;
+      const first = Math.min(...some.map(({ value }) => value.first));
+      const end = Math.max(...some.map(({ value }) => value.first + value.shares.length));
+      const all = room(first, end - first);
+      for (const { chance, value } of some) {
+        const from = value.first - first;
+        for (let n = 0; n < value.shares.length; n += 1) {
+          all.shares[from + n] = (all.shares[from + n] as number) + chance * (value.shares[n] as number);
+          all.seconds[from + n] = (all.seconds[from + n] as number) + chance * (value.seconds[n] as number);
+        }
+      }
+      return all;
+    },
+  };
+}
+
+/** Nothing was added yet: everybody stands at the beginning. */
+function isNothing({ first, shares, seconds }: Spread): boolean {
+  return first === 0 && shares.length === 1 && shares[0] === 1 && seconds[0] === 0;
+}
+
+function room(first: number, bins: number): Spread {
+  return { first, shares: new Float64Array(bins), seconds: new Float64Array(bins) };
+}
+
+/** Into the bin of its mean. */
+function put(to: Spread, binOf: (seconds: number) => number, share: number, seconds: number): void {
+  const at = Math.min(Math.max(0, binOf(seconds / share) - to.first), to.shares.length - 1);
+  to.shares[at] = (to.shares[at] as number) + share;
+  to.seconds[at] = (to.seconds[at] as number) + seconds;
+}
+
+/** Of the sample: those who are still there. */
+interface Lasting {
+  readonly all: number;
+  /** Of those, who are presented the place that is asked about. */
+  readonly there: number;
+}
+
+/**
+ * The share that is presented one of some places (the passes of an item) or comes to an ending, where of whoever is presented
+ * a place some break off before the next: `stay` is the share that goes on from it.
+ */
+export function lastingTo(
+  interviews: Interviews,
+  circuit: Circuit,
+  stay: (place: number) => number,
+  at: number,
+  none: ReadonlySet<number> = new Set(),
+): number {
+  const factor = (place: number) => (none.has(place) ? 0 : place < at ? stay(place) : 1);
+  return interviews.work<Lasting>({
+    done: { all: 1, there: 0 },
+    presented(places, { all, there }) {
+      const by = places.reduce((product, place) => product * factor(place), 1);
+      return { all: all * by, there: places.includes(at) ? all * by : there * by };
+    },
+    both: (a, b) => ({ all: a.all * b.all, there: a.there * b.all + a.all * b.there }),
+    either: (ways) => mixed(circuit, ways),
+  }).there;
+}
+
+function mixed(
+  circuit: Circuit,
+  ways: readonly { readonly weight: Weight; readonly value: Lasting }[],
+): Lasting {
+  let [all, there] = [0, 0];
+  for (const { weight, value } of ways) {
+    const chance = circuit.weightOf(weight);
+    all += chance * value.all;
+    there += chance * value.there;
+  }
+  return { all, there };
+}

@@ -1,0 +1,211 @@
+/**
+ * What is to be expected of a sample under any assumed answers: made once of a questionnaire, and worked out again, exactly,
+ * as often as something else is assumed.
+ */
+import type { Plan } from '../../routing/plan';
+import type { Limit } from '../answers/drivers';
+import { EncodedPlan } from '../conditions/encoded-plan';
+import { ZERO, type Term } from '../diagrams/circuit';
+import { Diagrams, type Diagram } from '../diagrams/diagram';
+import { DEFAULT_CAPS, TooMuch, withinMemory, type Caps } from '../diagrams/limits';
+import type { Assumptions } from './answer-weights';
+import { lastingTo, lengthsOf, longestOf, type Length } from './lengths';
+import type { Leaning } from './situation-chances';
+import { interviewsIn, type Interviews } from './together';
+import { Weighing } from './weighing';
+
+/** People of whom a share is told: who is asked an item (in one pass, or, with null, at all), or comes to an ending. */
+export type Group = { readonly item: string; readonly pass: number | null } | { readonly ending: string };
+
+interface Told {
+  readonly group: Group;
+  /** Null where who they are is too entangled to be weighed. */
+  readonly term: Term | null;
+  /** Where they are presented it, in order. */
+  readonly places: readonly number[];
+}
+
+export interface Lengths {
+  /** Shortest first; those of about one length are put together, and their mean is told. */
+  readonly lengths: readonly Length[];
+  /** Seconds; null where there are no such interviews. */
+  readonly longest: number | null;
+}
+
+export class Prospect {
+  private readonly weighing: Weighing;
+  private readonly told: readonly Told[];
+  private traced: Interviews | null | undefined;
+
+  /** The encoded plan must be fresh and exact. */
+  constructor(
+    private readonly plan: Plan,
+    private readonly encoded: EncodedPlan,
+  ) {
+    this.weighing = new Weighing(encoded);
+    this.told = [...this.items(), ...this.endings()];
+  }
+
+  /** In the order of the document, of a repeated item first all passes together; endings come last. */
+  get groups(): readonly Group[] {
+    return this.told.map(({ group }) => group);
+  }
+
+  /** Other answers are assumed from now on; of what is left out, those of the document. */
+  assume(assumptions: Assumptions): void {
+    this.weighing.assume(assumptions);
+  }
+
+  /** From 0 to 1, of all who start; parallel to `groups`, null where it cannot be told. */
+  shares(): (number | null)[] {
+    return this.told.map(({ term }) => (term === null ? null : this.weighing.circuit.valueOf(term)));
+  }
+
+  /**
+   * How fast the share of a group (by its index) changes on the way from what is assumed of one question to something else, the
+   * way being 1 long: exact derivatives, by everything that can be assumed.
+   */
+  slopes(group: number): (name: string, leaning: Leaning) => number {
+    const of = this.weighing.circuit.slopes(this.told[group]?.term ?? ZERO);
+    return (name, leaning) => {
+      let sum = 0;
+      for (const [weight, slope] of this.weighing.slopesToward(name, leaning))
+        sum += slope * (of.get(weight) ?? 0);
+      return sum;
+    };
+  }
+
+  /** The questions (and given values) on which the share of a group hangs. */
+  hangsOn(group: number): ReadonlySet<string> {
+    const names = new Set<string>();
+    for (const weight of this.weighing.circuit.slopes(this.told[group]?.term ?? ZERO).keys()) {
+      const name = this.weighing.nameOfWeight(weight);
+      if (name !== undefined) names.add(name);
+    }
+    return names;
+  }
+
+  /** The stretches of a number or date between which no test tells a difference; null for others, and where nothing hangs on it. */
+  stretchesOf(name: string): readonly (readonly [from: number | string, to: number | string])[] | null {
+    return this.weighing.stretchesOf(name);
+  }
+
+  /** Whether whole interviews can be gone through: where not, there are no lengths and nobody breaks off. */
+  get hasLengths(): boolean {
+    return this.interviews() !== null;
+  }
+
+  /**
+   * Lengths of the interviews that come to some endings (by their ids), as they are by the seconds of each item, shortest
+   * first; null where whole interviews cannot be gone through.
+   */
+  lengths(seconds: (name: string) => number, endings: ReadonlySet<string>): Lengths | null {
+    const interviews = this.interviews();
+    if (interviews === null) return null;
+    const { circuit } = this.weighing;
+    const secondsAt = (place: number) => this.secondsAt(place, seconds);
+    const counts = (place: number) => {
+      const ending = this.endingAt(place);
+      return ending === null || endings.has(ending);
+    };
+    return {
+      lengths: lengthsOf(interviews, circuit, secondsAt, counts),
+      longest: longestOf(interviews, circuit, secondsAt, counts),
+    };
+  }
+
+  /**
+   * Shares of all groups where some break off: of whoever is presented an item, `stay` (by seconds) go on from it. Null where
+   * whole interviews cannot be gone through.
+   */
+  sharesOfThoseWhoStay(
+    seconds: (name: string) => number,
+    stay: (seconds: number) => number,
+  ): number[] | null {
+    const interviews = this.interviews();
+    if (interviews === null) return null;
+    const { circuit } = this.weighing;
+    const going = (place: number) => stay(this.secondsAt(place, seconds));
+    return this.told.map(({ places }) =>
+      places.reduce(
+        (sum, place, n) => sum + lastingTo(interviews, circuit, going, place, new Set(places.slice(0, n))),
+        0,
+      ),
+    );
+  }
+
+  private readonly secondsAt = (at: number, seconds: (name: string) => number): number => {
+    const place = this.encoded.course.places[at];
+    return place?.kind === 'item' ? seconds(this.encoded.itemAt(at).planItem.item.name) : 0;
+  };
+
+  private readonly endingAt = (at: number): string | null => {
+    const place = this.encoded.course.places[at];
+    return place?.kind === 'ending' ? (this.plan.endings[place.ending]?.ending.id ?? null) : null;
+  };
+
+  private interviews(): Interviews | null {
+    if (this.traced === undefined) {
+      const places = new Map<number, Diagram>();
+      for (const { places: all } of this.told) for (const at of all) places.set(at, this.massAt(at));
+      this.traced = withinMemory(() =>
+        interviewsIn(
+          this.encoded,
+          this.weighing,
+          [...places].map(([at, mass]) => ({ at, mass })),
+        ),
+      );
+    }
+    return this.weighing.isMixed ? null : this.traced;
+  }
+
+  private termOf(mass: Diagram): Term | null {
+    return withinMemory(() => this.weighing.termOf(mass));
+  }
+
+  private massAt(at: number): Diagram {
+    const { coming } = this.weighing;
+    return this.encoded.course.places[at]?.kind === 'item' ? coming.presentedAt(at) : coming.at(at);
+  }
+
+  private items(): Told[] {
+    const { plan, encoded } = this;
+    const { course, diagrams } = encoded;
+    return plan.sections.flatMap((section) =>
+      section.items.flatMap(({ item, index }): Told[] => {
+        const passes = Array.from({ length: section.repeat?.max ?? 1 }, (_, n) => n + 1);
+        const places = passes.map((pass) => course.item(section.index, pass, index));
+        const masses = places.map((at) => this.massAt(at));
+        const any = masses.reduce((some, mass) => diagrams.or(some, mass));
+        const all = { group: { item: item.name, pass: null }, term: this.termOf(any), places };
+        if (section.repeat === null) return [all];
+        return [
+          all,
+          ...passes.map((pass, n) => ({
+            group: { item: item.name, pass },
+            term: this.termOf(masses[n] as Diagram),
+            places: [places[n] as number],
+          })),
+        ];
+      }),
+    );
+  }
+
+  private endings(): Told[] {
+    return this.plan.endings.map(({ ending }, index) => {
+      const at = this.encoded.course.ending(index);
+      return { group: { ending: ending.id }, term: this.termOf(this.massAt(at)), places: [at] };
+    });
+  }
+}
+
+/** Or where, and why, it cannot be told exactly. */
+export function prospectOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Prospect | readonly Limit[] {
+  try {
+    const encoded = new EncodedPlan(plan, new Diagrams(caps.nodes, caps.steps), { everyValue: true });
+    return encoded.limits.length > 0 ? encoded.limits : new Prospect(plan, encoded);
+  } catch (error) {
+    if (error instanceof TooMuch) return [{ at: {}, message: 'the conditions are too entangled' }];
+    throw error;
+  }
+}

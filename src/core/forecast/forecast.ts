@@ -1,0 +1,190 @@
+/**
+ * What is to be expected of a number of people who start: how many are asked each question and come to each ending, how
+ * long it takes them, and how many it takes to have enough of some. Exact under the assumed answers, with all quotas open.
+ */
+import {
+  prospectOf,
+  type Assumptions,
+  type Group,
+  type Length,
+  type Limit,
+  type Prospect,
+} from '../analysis';
+import { ENDINGS } from '../document/vocabularies';
+import { secondsByName } from '../routing/burden';
+import type { Plan } from '../routing/plan';
+import { planOf } from '../routing/planner';
+import { assuming } from './assuming';
+import { peopleFor, percentile } from './binomial';
+import { simulated, type Simulated } from './simulated';
+
+export interface ForecastAsked {
+  /** People who start. */
+  readonly starts: number;
+  /** The chance of breaking off, a minute; 0 to less than 1. */
+  readonly breakOff: number;
+  /** In the place of what the document assumes. */
+  readonly assumptions?: Assumptions;
+  /** So many wanted in some groups. */
+  readonly goals?: readonly { readonly group: Group; readonly n: number }[];
+}
+
+export interface Expected {
+  readonly group: Group;
+  /** Of all who start, from 0 to 1. */
+  readonly share: number;
+  readonly expected: number;
+  /** 2.5th and 97.5th percentile of the binomial. */
+  readonly low: number;
+  readonly high: number;
+  /** Where the share is but simulated, how far it may be off (95%). */
+  readonly error: number | null;
+}
+
+/** In minutes. */
+export interface Minutes {
+  readonly mean: number;
+  readonly p10: number;
+  readonly median: number;
+  readonly p90: number;
+  readonly longest: number;
+}
+
+export interface Goal {
+  readonly group: Group;
+  readonly n: number;
+  /** By certainty, how many have to start; null where no number is enough. */
+  readonly starts: { readonly 50: number | null; readonly 90: number | null; readonly 95: number | null };
+}
+
+export interface Forecast {
+  readonly exact: boolean;
+  /** What could not be told exactly, and why. */
+  readonly limits: readonly Limit[];
+  /** In the order of the document, of a repeated item first all passes together. */
+  readonly items: readonly Expected[];
+  readonly endings: readonly Expected[];
+  /** Of those who come to an ending at which an interview is finished; null where there are none. */
+  readonly minutes: Minutes | null;
+  /** The interviews that `minutes` is about. */
+  readonly lengths: readonly Length[];
+  readonly goals: readonly Goal[];
+}
+
+/** A questionnaire made ready for forecasts under any assumptions. */
+export class Forecaster {
+  private readonly prospect: Prospect | null;
+  private readonly limits: readonly Limit[];
+  private readonly groups: readonly Group[];
+  private readonly finished: ReadonlySet<string>;
+
+  constructor(private readonly plan: Plan) {
+    const found = prospectOf(plan);
+    this.prospect = 'groups' in found ? found : null;
+    this.limits = 'groups' in found ? [] : found;
+    this.groups = this.prospect?.groups ?? groupsOf(plan);
+    this.finished = new Set(
+      plan.endings.filter(({ ending }) => !ENDINGS[ending.kind].early).map(({ ending }) => ending.id),
+    );
+  }
+
+  forecast(asked: ForecastAsked): Forecast {
+    const { starts, breakOff, assumptions = new Map(), goals = [] } = asked;
+    const document = assuming(this.plan.document, assumptions);
+    const plan = document === this.plan.document ? this.plan : planOf(document);
+    const seconds = secondsByName(plan);
+    const stay = (taken: number) => (1 - breakOff) ** (taken / 60);
+    this.prospect?.assume(assumptions);
+    let madeUp: Simulated | null = null;
+    const simulate = () => (madeUp ??= simulated(plan, this.groups, this.finished, stay));
+
+    const shares =
+      breakOff === 0 ? this.prospect?.shares() : this.prospect?.sharesOfThoseWhoStay(seconds, stay);
+    const told = this.groups.map((group, n) => {
+      const exact = shares?.[n] ?? null;
+      return expected(group, starts, exact === null ? (simulate().shares[n] ?? null) : { share: exact });
+    });
+    const exactLengths = this.prospect?.lengths(seconds, this.finished) ?? null;
+    const lengths = (exactLengths?.lengths ?? simulate().lengths).map((length) =>
+      exactLengths === null ? length : { ...length, share: length.share * stay(length.seconds) },
+    );
+    const limits = [
+      ...this.limits,
+      ...(this.prospect !== null && exactLengths === null ? [LENGTHS_SIMULATED] : []),
+    ];
+    return {
+      exact: told.every(({ error }) => error === null) && limits.length === 0,
+      limits,
+      items: told.filter(({ group }) => 'item' in group),
+      endings: told.filter(({ group }) => 'ending' in group),
+      minutes: minutesOf(lengths, exactLengths?.longest ?? null),
+      lengths,
+      goals: goals.map(({ group, n }) => {
+        const share = told.find((of) => isSame(of.group, group))?.share ?? 0;
+        const needed = (certainty: number) => peopleFor(n, share, certainty);
+        return { group, n, starts: { 50: needed(0.5), 90: needed(0.9), 95: needed(0.95) } };
+      }),
+    };
+  }
+}
+
+const LENGTHS_SIMULATED: Limit = { at: {}, message: 'interviews differ in too much to be gone through' };
+
+export function isSame(a: Group, b: Group): boolean {
+  return 'ending' in a
+    ? 'ending' in b && a.ending === b.ending
+    : 'item' in b && a.item === b.item && a.pass === b.pass;
+}
+
+function expected(
+  group: Group,
+  starts: number,
+  of: { readonly share: number; readonly error?: number } | null,
+): Expected {
+  // Rounding in the last digit can carry a sum beyond what there is.
+  const share = Math.min(1, Math.max(0, of?.share ?? 0));
+  return {
+    group,
+    share,
+    expected: share * starts,
+    low: percentile(0.025, starts, share),
+    high: percentile(0.975, starts, share),
+    error: of?.error ?? null,
+  };
+}
+
+function minutesOf(lengths: readonly Length[], longest: number | null): Minutes | null {
+  const total = lengths.reduce((sum, { share }) => sum + share, 0);
+  if (total === 0) return null;
+  const at = (level: number) => {
+    let sum = 0;
+    // As many as are wanted, but for what adding up rounds.
+    return (lengths.find(({ share }) => (sum += share) >= (level - 1e-12) * total) ?? lengths.at(-1))
+      ?.seconds;
+  };
+  const minutes = (seconds: number | undefined) => (seconds ?? 0) / 60;
+  return {
+    mean: minutes(lengths.reduce((sum, { share, seconds }) => sum + share * seconds, 0) / total),
+    p10: minutes(at(0.1)),
+    median: minutes(at(0.5)),
+    p90: minutes(at(0.9)),
+    longest: minutes(longest ?? lengths.at(-1)?.seconds),
+  };
+}
+
+/** As a prospect has them. */
+function groupsOf({ sections, endings }: Plan): Group[] {
+  return [
+    ...sections.flatMap(({ items, repeat }) =>
+      items.flatMap(({ item }) => [
+        { item: item.name, pass: null },
+        ...Array.from({ length: repeat?.max ?? 0 }, (_, n) => ({ item: item.name, pass: n + 1 })),
+      ]),
+    ),
+    ...endings.map(({ ending }) => ({ ending: ending.id })),
+  ];
+}
+
+export function forecastOf(plan: Plan, asked: ForecastAsked): Forecast {
+  return new Forecaster(plan).forecast(asked);
+}

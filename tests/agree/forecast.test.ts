@@ -1,0 +1,192 @@
+/**
+ * Forecasts against adding up the chances of every single respondent, on random small questionnaires with random
+ * assumptions: bases of every pass, with and without break-off, lengths of interviews, and what all of it hangs on.
+ */
+import assert from 'node:assert/strict';
+import { describe, it } from 'node:test';
+import { prospectOf, type Group, type Prospect } from '../../src/core/analysis';
+import { passKey } from '../../src/core/document/addresses';
+import type { Assume, Question, Questionnaire } from '../../src/core/document/types';
+import { assuming } from '../../src/core/forecast/assuming';
+import { Forecaster } from '../../src/core/forecast/forecast';
+import { assumedShares } from '../../src/core/forecast/one-more-point';
+import { secondsByName } from '../../src/core/routing/burden';
+import { planFor } from '../support/questionnaire';
+import { everyRespondent, withAssumptions } from './chances';
+import { randomChain, randomDocument } from './documents';
+import { randomManyOptions } from './many-options';
+import { seedsToTry } from './seeds';
+
+/** With the seeds that once failed. */
+const SEEDS = seedsToTry([], 150);
+const MANY = seedsToTry([], 10);
+/** Of as many the slopes are compared, each of which takes two more rounds of every respondent. */
+const SLOPES = seedsToTry([], 60);
+
+const BREAK_OFF = 0.3;
+/** Lengths that are less apart are one, at most. */
+const NEAR_SECONDS = 0.06;
+
+interface Plain {
+  readonly shares: Map<string, number>;
+  readonly staying: Map<string, number>;
+  /** Of those who come to a complete or hand-off ending: seconds, and the share with and without break-off. */
+  readonly lengths: { seconds: number; share: number }[];
+}
+
+const keyOf = (group: Group): string =>
+  'ending' in group ? `> ${group.ending}` : passKey(group.item, group.pass);
+
+/** Null where there are too many respondents, or some are stuck. */
+function plainly(document: Questionnaire): Plain | null {
+  const plan = planFor(document);
+  const seconds = secondsByName(plan);
+  const plain: Plain = { shares: new Map(), staying: new Map(), lengths: [] };
+  const isWhole = everyRespondent(plan, (done, _, share) => {
+    let taken = 0;
+    const met = new Set<string>();
+    const note = (key: string) => {
+      if (met.has(key)) return;
+      met.add(key);
+      const staying = share * (1 - BREAK_OFF) ** (taken / 60);
+      plain.shares.set(key, (plain.shares.get(key) ?? 0) + share);
+      plain.staying.set(key, (plain.staying.get(key) ?? 0) + staying);
+    };
+    for (const { key, planItem } of done.steps) {
+      note(planItem.item.name);
+      note(key);
+      taken += seconds(planItem.item.name);
+    }
+    const ending = plan.endings[done.ending ?? 0]?.ending;
+    note(`> ${ending?.id ?? ''}`);
+    if (ending?.kind === 'complete' || ending?.kind === 'hand_off')
+      plain.lengths.push({ seconds: taken, share });
+  });
+  return isWhole ? plain : null;
+}
+
+function near(found: number, expected: number, what: string, within = 1e-9): void {
+  assert.ok(Math.abs(found - expected) < within, `${what}: ${found}, expected ${expected}`);
+}
+
+function agrees(document: Questionnaire, seed: number): boolean {
+  const plain = plainly(document);
+  if (plain === null) return false;
+  const forecaster = new Forecaster(planFor(document));
+  const asked = { starts: 1000, breakOff: 0 };
+  const whole = forecaster.forecast(asked);
+  assert.ok(whole.exact, `seed ${seed}`);
+  for (const { group, share } of [...whole.items, ...whole.endings])
+    near(share, plain.shares.get(keyOf(group)) ?? 0, `seed ${seed}, ${keyOf(group)}`);
+  const staying = forecaster.forecast({ ...asked, breakOff: BREAK_OFF });
+  for (const { group, share } of [...staying.items, ...staying.endings])
+    near(share, plain.staying.get(keyOf(group)) ?? 0, `seed ${seed}, ${keyOf(group)} with break-off`);
+  sameLengths(whole.lengths, plain.lengths, `seed ${seed}`);
+  sameLengths(
+    staying.lengths,
+    plain.lengths.map(({ seconds, share }) => ({
+      seconds,
+      share: share * (1 - BREAK_OFF) ** (seconds / 60),
+    })),
+    `seed ${seed}, with break-off`,
+    1e-5,
+  );
+  if (plain.lengths.length > 0)
+    near(
+      (whole.minutes?.longest ?? 0) * 60,
+      Math.max(...plain.lengths.map(({ seconds }) => seconds)),
+      `seed ${seed}, longest`,
+      1e-6,
+    );
+  return true;
+}
+
+type Lengths = readonly { readonly seconds: number; readonly share: number }[];
+
+/** As many of them, as long on average, and everywhere as many who take less. */
+function sameLengths(found: Lengths, plain: Lengths, what: string, within = 1e-9): void {
+  const total = (lengths: Lengths, until = Infinity) =>
+    lengths.reduce((sum, { seconds, share }) => (seconds <= until ? sum + share : sum), 0);
+  near(total(found), total(plain), `${what}, finished`, within);
+  const mean = (lengths: Lengths) => lengths.reduce((sum, { seconds, share }) => sum + seconds * share, 0);
+  near(mean(found), mean(plain), `${what}, seconds`, within * 1000);
+  for (const { seconds } of plain) {
+    const least = total(plain, seconds - 2 * NEAR_SECONDS) - within;
+    const most = total(plain, seconds + 2 * NEAR_SECONDS) + within;
+    const until = total(found, seconds);
+    assert.ok(until >= least && until <= most, `${what}: ${until} take up to ${seconds} s`);
+  }
+}
+
+/** Somewhere between two assumptions, each written out in full. */
+function between(from: Assume, to: Assume, part: number): Assume {
+  const mixed = (a = 0, b = 0) => a + part * (b - a);
+  const shares = Object.fromEntries(
+    Object.keys(from.shares ?? {}).map((code) => [code, mixed(from.shares?.[code], to.shares?.[code])]),
+  );
+  const ranges = from.ranges?.map((range, n) => ({
+    ...range,
+    share: mixed(range.share, to.ranges?.[n]?.share),
+  }));
+  return { shares, ...(ranges ? { ranges } : {}), blank: mixed(from.blank, to.blank) };
+}
+
+function slopesAgree(document: Questionnaire, seed: number): number {
+  const found = prospectOf(planFor(document));
+  assert.ok('groups' in found, `seed ${seed}`);
+  const prospect: Prospect = found;
+  let compared = 0;
+  const steering = document.sections
+    .flatMap(({ items }) => items)
+    .filter((item): item is Question => item.kind === 'question')
+    .filter(({ name }) => prospect.groups.some((_, n) => prospect.hangsOn(n).has(name)));
+  const question = steering[seed % Math.max(1, steering.length)];
+  if (question === undefined) return 0;
+  const ranges = (prospect.stretchesOf(question.name) ?? []).map(([from, to]) => ({ from, to }));
+  const all = assumedShares(question, ranges);
+  const one = all[seed % Math.max(1, all.length)];
+  if (one === undefined) return 0;
+  const { assume, toward = assume } = one.leaning;
+  const step = 1e-4;
+  // Beyond what is assumed as well as before it, unless nothing can be taken away there.
+  const sides = [0, step, 2 * step].map((part) =>
+    plainly(assuming(document, new Map([[question.name, between(assume, toward, part)]]))),
+  );
+  const [here, near1, near2] = sides;
+  if (!here || !near1 || !near2) return 0;
+  for (const [n, group] of prospect.groups.entries()) {
+    const share = ({ shares }: Plain) => shares.get(keyOf(group)) ?? 0;
+    const plain = (4 * share(near1) - 3 * share(here) - share(near2)) / (2 * step);
+    near(prospect.slopes(n)(question.name, one.leaning), plain, `seed ${seed}, ${keyOf(group)}`, 1e-5);
+    compared += 1;
+  }
+  return compared;
+}
+
+describe('forecasts and brute force agree', () => {
+  it(`on ${SEEDS.words}, and as many of many sections`, () => {
+    let compared = 0;
+    for (const seed of SEEDS.all) {
+      for (const make of [randomDocument, randomChain]) {
+        if (agrees(withAssumptions(make(seed), seed), seed)) compared += 1;
+      }
+    }
+    assert.ok(compared > SEEDS.count * 0.8, `only ${compared} could be compared`);
+  });
+
+  it(`on ${MANY.words} about one of many options`, () => {
+    const compared = MANY.all.filter((seed) =>
+      agrees(withAssumptions(randomManyOptions(seed), seed), seed),
+    ).length;
+    assert.ok(compared > MANY.count * 0.6, `only ${compared} could be compared`);
+  });
+
+  it(`on what shares hang on, on ${SLOPES.words}`, () => {
+    let compared = 0;
+    for (const seed of SLOPES.all) {
+      for (const make of [randomDocument, randomManyOptions])
+        compared += slopesAgree(withAssumptions(make(seed), seed), seed);
+    }
+    assert.ok(compared > SLOPES.count * 3, `only ${compared} could be compared`);
+  });
+});
