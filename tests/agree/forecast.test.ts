@@ -3,14 +3,17 @@
  * assumptions: bases of every pass, with and without break-off, lengths of interviews, and what all of it hangs on.
  */
 import assert from 'node:assert/strict';
+import { readFileSync } from 'node:fs';
 import { describe, it } from 'node:test';
 import { prospectOf, type Group, type Prospect } from '../../src/core/analysis';
-import { passKey } from '../../src/core/document/addresses';
+import { nameInKey, passKey } from '../../src/core/document/addresses';
+import { readDocumentText } from '../../src/core/document/read';
 import type { Assume, Question, Questionnaire } from '../../src/core/document/types';
 import { assuming } from '../../src/core/forecast/assuming';
 import { Forecaster } from '../../src/core/forecast/forecast';
 import { assumedShares } from '../../src/core/forecast/one-more-point';
-import { secondsByName } from '../../src/core/routing/burden';
+import { secondsAlong, secondsByName } from '../../src/core/routing/burden';
+import { madeUpRespondents } from '../../src/core/simulate/respondents';
 import { planFor } from '../support/questionnaire';
 import { everyRespondent, withAssumptions } from './chances';
 import { randomChain, randomDocument } from './documents';
@@ -18,10 +21,15 @@ import { randomManyOptions } from './many-options';
 import { seedsToTry } from './seeds';
 
 /** With the seeds that once failed. */
-const SEEDS = seedsToTry([], 150);
+const SEEDS = seedsToTry([], 80);
 const MANY = seedsToTry([], 10);
 /** Of as many the slopes are compared, each of which takes two more rounds of every respondent. */
-const SLOPES = seedsToTry([], 60);
+const SLOPES = seedsToTry([], 20);
+
+/** Respondents of the demo that are made up; a million by `npm run fuzz -- --people 1000000`. */
+const PEOPLE = Number(process.env.FUZZ_PEOPLE ?? 20_000);
+/** Standard errors that no figure is further off than, of a hundred or two. */
+const MOST_ERRORS = 5;
 
 const BREAK_OFF = 0.3;
 /** Lengths that are less apart are one, at most. */
@@ -32,6 +40,12 @@ interface Plain {
   readonly staying: Map<string, number>;
   /** Of those who come to a complete or hand-off ending: seconds, and the share with and without break-off. */
   readonly lengths: { seconds: number; share: number }[];
+}
+
+function demo(): Questionnaire {
+  const read = readDocumentText(readFileSync('demo/tern-valley-home-heating.fork.json', 'utf8'));
+  assert.ok(read.ok);
+  return read.document;
 }
 
 const keyOf = (group: Group): string =>
@@ -179,6 +193,43 @@ describe('forecasts and brute force agree', () => {
       agrees(withAssumptions(randomManyOptions(seed), seed), seed),
     ).length;
     assert.ok(compared > MANY.count * 0.6, `only ${compared} could be compared`);
+  });
+
+  it(`within what chance allows, on ${PEOPLE} made-up respondents of the demo`, () => {
+    const plan = planFor(demo());
+    const seconds = secondsByName(plan);
+    const { items, endings, minutes, lengths, exact } = new Forecaster(plan).forecast({
+      starts: PEOPLE,
+      breakOff: 0,
+    });
+    assert.ok(exact && minutes !== null);
+    const seen = new Map<string, number>();
+    const taken: number[] = [];
+    for (const { presented, ending } of madeUpRespondents(plan, PEOPLE, 7, { quotas: 'open' })) {
+      const of = plan.endings[ending ?? 0]?.ending;
+      for (const key of new Set([...presented.map(nameInKey), ...presented, `> ${of?.id ?? ''}`]))
+        seen.set(key, (seen.get(key) ?? 0) + 1);
+      if (of?.kind === 'complete' || of?.kind === 'hand_off')
+        taken.push(secondsAlong(seconds, presented) / 60);
+    }
+    for (const { group, share } of [...items, ...endings]) {
+      const error = Math.sqrt((share * (1 - share)) / PEOPLE);
+      near((seen.get(keyOf(group)) ?? 0) / PEOPLE, share, keyOf(group), MOST_ERRORS * error + 1e-12);
+    }
+    const mean = taken.reduce((sum, each) => sum + each, 0) / taken.length;
+    const spread = Math.sqrt(taken.reduce((sum, each) => sum + (each - mean) ** 2, 0) / taken.length);
+    near(mean, minutes.mean, 'minutes', (MOST_ERRORS * spread) / Math.sqrt(taken.length));
+    assert.ok(Math.max(...taken.slice(0, 100_000)) <= minutes.longest + 1e-9);
+    // The largest distance of the two distributions, by Kolmogorov's bound at one in a million.
+    taken.sort((a, b) => a - b);
+    const finished = lengths.reduce((sum, { share }) => sum + share, 0);
+    let [upTo, at, furthest] = [0, 0, 0];
+    for (const { seconds: length, share } of lengths) {
+      upTo += share / finished;
+      while (at < taken.length && (taken[at] as number) * 60 <= length + NEAR_SECONDS) at += 1;
+      furthest = Math.max(furthest, Math.abs(at / taken.length - upTo) - share / finished);
+    }
+    assert.ok(furthest < Math.sqrt(Math.log(2 / 1e-6) / 2 / taken.length), `${furthest} apart`);
   });
 
   it(`on what shares hang on, on ${SLOPES.words}`, () => {

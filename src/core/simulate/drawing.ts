@@ -7,7 +7,7 @@ import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, MultipleAnswer, Option, Value } from '../document/types';
 import { pickLimits, type ShownParts } from '../routing/answers';
-import { codeWeights, lineWeights, pickWeights, type LineAnswer } from '../routing/assumed';
+import { codeWeights, lineWeights, pickWeights, type LineAnswer, type PickWeights } from '../routing/assumed';
 
 export interface DrawnAnswer {
   readonly answer: Answer;
@@ -15,10 +15,33 @@ export interface DrawnAnswer {
   readonly required?: boolean;
 }
 
+/** What an answer assumes in silence. */
+const EVEN: Assume = {};
+
+/** The tables that `work` makes of an answer and what is assumed of it: the same for every respondent who is shown all. */
+function kept<Tables>(work: (answer: Answer, assume: Assume) => Tables) {
+  const byAnswer = new WeakMap<Answer, WeakMap<Assume, Tables>>();
+  return (answer: Answer, assume: Assume): Tables => {
+    let byAssume = byAnswer.get(answer);
+    if (byAssume === undefined) byAnswer.set(answer, (byAssume = new WeakMap<Assume, Tables>()));
+    let tables = byAssume.get(assume);
+    if (tables === undefined) byAssume.set(assume, (tables = work(answer, assume)));
+    return tables;
+  };
+}
+
+const codeWeightsOf = kept((answer, assume) => codeWeights(optionsOf(answer), assume));
+const lineWeightsOf = kept((answer, assume) => lineWeights(answer as LineAnswer, assume));
+const pickWeightsOf = kept((answer, assume) => {
+  const options = optionsOf(answer);
+  const shown = { options: options.map(() => true), rows: [] };
+  return pickWeights(options, pickLimits(answer as MultipleAnswer, shown), assume);
+});
+
 /** Null for a blank, which a required question never gets. */
 export function drawAnswer(
   random: RandomGenerator,
-  { answer, assume = {}, required }: DrawnAnswer,
+  { answer, assume = EVEN, required }: DrawnAnswer,
   shown: ShownParts,
 ): Value | null {
   if (!required && assume.blank !== undefined && uniformFloat64(random) < assume.blank) return null;
@@ -26,8 +49,9 @@ export function drawAnswer(
     case 'single': {
       const isShown = (_: unknown, o: number) => shown.options[o] === true;
       const options = answer.options.filter(isShown);
-      const [assumed, even] = [assume, {}].map((as) => codeWeights(answer.options, as).filter(isShown));
-      const weights = [assumed, even].find((some) => some?.some((weight) => weight > 0));
+      const weights = [assume, EVEN]
+        .map((as) => codeWeightsOf(answer, as).filter(isShown))
+        .find((some) => some.some((weight) => weight > 0));
       return pickWeighted(random, options, weights ?? options.map(() => 1))?.code ?? null;
     }
     case 'multiple':
@@ -70,10 +94,13 @@ function drawPicks(
   shown: ShownParts,
 ): Value | null {
   const options = answer.options.filter((_, o) => shown.options[o]);
-  const limits = pickLimits(answer, shown);
-  const possible = [assume, {}]
-    .map((as) => pickWeights(options, limits, as))
-    .find(({ counts, aloneWeights }) => [...counts, ...aloneWeights].some((weight) => weight > 0));
+  const weightsOf = (as: Assume) =>
+    options.length === answer.options.length
+      ? pickWeightsOf(answer, as)
+      : pickWeights(options, pickLimits(answer, shown), as);
+  const isPossible = ({ counts, aloneWeights }: PickWeights) =>
+    counts.some((weight) => weight > 0) || aloneWeights.some((weight) => weight > 0);
+  const possible = [weightsOf(assume), weightsOf(EVEN)].find(isPossible);
   if (possible === undefined) return options[0] === undefined ? null : [options[0].code];
   const { ordinary, alone, counts, aloneWeights, tables, chances } = possible;
   const choices: (number | Option)[] = [...counts.keys(), ...alone];
@@ -110,8 +137,8 @@ function drawOrder(
 function drawOnLine(random: RandomGenerator, answer: LineAnswer, assume: Assume, shown: ShownParts): Value {
   const isShown = (_: unknown, o: number) => shown.options[o] === true;
   const codes = optionsOf(answer).filter(isShown);
-  for (const as of [assume, {}]) {
-    const { line, spans, specials } = lineWeights(answer, as);
+  for (const as of [assume, EVEN]) {
+    const { line, spans, specials } = lineWeightsOf(answer, as);
     const weights = [...specials.filter(isShown), ...spans.map(({ share }) => share)];
     const chosen = pickWeighted(random, [...codes, ...spans], weights);
     if (chosen === undefined) continue;
