@@ -200,6 +200,7 @@ const KNOWN: readonly Questionnaire[] = [
               { from: 2, to: 2, share: 0.4 },
             ],
             blank: 0.1,
+            source: 'pilot 2025',
           },
           checks: [
             { if: 'n = 0 and arm = 2', kind: 'hard', message: 'No.' },
@@ -283,6 +284,7 @@ export const FEATURED: readonly Questionnaire[] = [
     humanCheck: true,
     mode: 'self',
     maxMinutes: 15,
+    forecast: { starts: 1200, least: 100, breakOff: 0.01, response: 0.24 },
     defaults: { required: true, dontKnow: false },
     theme: { accent: '#1f6b58', font: 'Instrument Sans', logo: PIXEL },
   }),

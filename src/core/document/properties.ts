@@ -26,6 +26,7 @@ import type {
   Quota,
   Repeat,
   Section,
+  ForecastSettings,
   Settings,
   Skip,
   Statement,
@@ -58,6 +59,7 @@ interface Holders {
   message: Message;
   next: NextQuestionnaire | { readonly url: string };
   settings: Settings;
+  forecast: ForecastSettings;
   defaults: NonNullable<Settings['defaults']>;
   theme: NonNullable<Settings['theme']>;
 }
@@ -272,6 +274,7 @@ export const PROPERTIES = {
     shares: { holds: 'measure' },
     ranges: { holds: 'parts', parts: 'range' },
     blank: { holds: 'measure' },
+    source: { holds: 'words', called: 'source' },
   },
   range: {
     from: { holds: 'measure' },
@@ -312,8 +315,15 @@ export const PROPERTIES = {
     humanCheck: SWITCH,
     mode: { holds: 'choice' },
     maxMinutes: { holds: 'measure' },
+    forecast: { holds: 'parts', parts: 'forecast', called: 'forecast' },
     defaults: { holds: 'parts', parts: 'defaults' },
     theme: { holds: 'parts', parts: 'theme' },
+  },
+  forecast: {
+    starts: { holds: 'measure' },
+    least: { holds: 'measure' },
+    breakOff: { holds: 'measure' },
+    response: { holds: 'measure' },
   },
   defaults: {
     required: SWITCH,

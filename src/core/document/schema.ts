@@ -255,6 +255,7 @@ export const AssumeSchema = v.strictObject({
   shares: v.optional(v.record(v.string(), Chance)),
   ranges: v.optional(v.array(v.strictObject({ from: Bound, to: Bound, share: Chance }))),
   blank: v.optional(Chance),
+  source: v.optional(Text),
 });
 
 const Item = v.variant(
@@ -369,6 +370,14 @@ const Settings = v.strictObject({
   humanCheck: v.optional(Yes),
   mode: v.optional(v.picklist(['self', 'interviewer'])),
   maxMinutes: v.optional(v.pipe(v.number(), v.gtValue(0, 'a limit of minutes is above 0'))),
+  forecast: v.optional(
+    v.strictObject({
+      starts: v.optional(Whole(1)),
+      least: v.optional(Whole(1)),
+      breakOff: v.optional(v.pipe(Chance, v.ltValue(1, 'a chance of breaking off is below 1'))),
+      response: v.optional(Chance),
+    }),
+  ),
   defaults: v.optional(v.strictObject({ required: v.optional(Yes), dontKnow: v.optional(Yes) })),
   theme: v.optional(
     v.strictObject({

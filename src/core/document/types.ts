@@ -174,6 +174,8 @@ export interface Assume {
   readonly ranges?: readonly AssumeRange[];
   /** Chance of a blank. */
   readonly blank?: number;
+  /** Where all this is known from, in the author's words. */
+  readonly source?: string;
 }
 
 export interface AssumeRange {
@@ -321,6 +323,18 @@ export interface Message {
   readonly text: string;
 }
 
+/** What a forecast is made for, besides the assumed answers. */
+export interface ForecastSettings {
+  /** How many are expected to start. */
+  readonly starts?: number;
+  /** The least base that is to be reported. */
+  readonly least?: number;
+  /** The chance of breaking off, a minute. */
+  readonly breakOff?: number;
+  /** Of those who are invited, the share that starts. */
+  readonly response?: number;
+}
+
 export interface Settings {
   readonly numbers?: 'running' | 'fixed' | 'none';
   readonly pages?: 'section' | 'item';
@@ -329,6 +343,7 @@ export interface Settings {
   readonly humanCheck?: boolean;
   readonly mode?: 'self' | 'interviewer';
   readonly maxMinutes?: number;
+  readonly forecast?: ForecastSettings;
   readonly defaults?: { readonly required?: boolean; readonly dontKnow?: boolean };
   readonly theme?: { readonly accent?: string; readonly font?: string; readonly logo?: string };
 }

@@ -68,6 +68,7 @@ const PART_WORDS: Partial<Record<Held['kind'], string>> = {
   message: 'a message',
   next: 'what comes next',
   settings: 'settings',
+  forecast: 'what a forecast is made for',
   defaults: 'settings for new questions',
   theme: 'look',
   missing: 'missing codes',

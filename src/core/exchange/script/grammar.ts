@@ -69,6 +69,7 @@ const assume = part(
     numbersByKey('shares', 'share of', 'no shares'),
     rangeSlot,
     number('blank', 'blank'),
+    text('source', 'source'),
   ]),
 );
 const skips = parts('skips', 'no skips', skipShape);
@@ -156,6 +157,15 @@ const settings = headed('settings', { apart: true }, [
   flag('humanCheck', 'human check', 'no human check'),
   text('mode', 'mode'),
   number('maxMinutes', 'minutes at most'),
+  part(
+    'forecast',
+    headed('forecast', {}, [
+      number('starts', 'who start'),
+      number('least', 'least base'),
+      number('breakOff', 'breaking off a minute'),
+      number('response', 'response'),
+    ]),
+  ),
   part(
     'defaults',
     headed('new questions', {}, [
