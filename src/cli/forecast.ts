@@ -62,7 +62,8 @@ function readGoal(plan: Plan, text: string): { group: Group; n: number } {
   );
 }
 
-const nameOf = (group: Group): string => ('ending' in group ? group.ending : group.item);
+const nameOf = (group: Group): string =>
+  'ending' in group ? group.ending : 'section' in group ? group.section : group.item;
 
 function asJson(
   starts: number,

@@ -5,14 +5,15 @@
 import assert from 'node:assert/strict';
 import { readFileSync } from 'node:fs';
 import { describe, it } from 'node:test';
-import { prospectOf, type Group, type Prospect } from '../../src/core/analysis';
-import { nameInKey, passKey } from '../../src/core/document/addresses';
+import { prospectOf, type Prospect } from '../../src/core/analysis';
+import { nameInKey } from '../../src/core/document/addresses';
 import { readDocumentText } from '../../src/core/document/read';
 import type { Assume, Question, Questionnaire } from '../../src/core/document/types';
 import { assuming } from '../../src/core/forecast/assuming';
 import { Forecaster } from '../../src/core/forecast/forecast';
+import { groupKey } from '../../src/core/forecast/groups';
 import { assumedShares } from '../../src/core/forecast/one-more-point';
-import { secondsAlong, secondsByName } from '../../src/core/routing/burden';
+import { secondsAlong, secondsByName, slopeOfSeconds } from '../../src/core/routing/burden';
 import { madeUpRespondents } from '../../src/core/simulate/respondents';
 import { planFor } from '../support/questionnaire';
 import { everyRespondent, withAssumptions } from './chances';
@@ -48,9 +49,6 @@ function demo(): Questionnaire {
   return read.document;
 }
 
-const keyOf = (group: Group): string =>
-  'ending' in group ? `> ${group.ending}` : passKey(group.item, group.pass);
-
 /** Null where there are too many respondents, or some are stuck. */
 function plainly(document: Questionnaire): Plain | null {
   const plan = planFor(document);
@@ -67,6 +65,7 @@ function plainly(document: Questionnaire): Plain | null {
       plain.staying.set(key, (plain.staying.get(key) ?? 0) + staying);
     };
     for (const { key, planItem } of done.steps) {
+      note(groupKey({ section: plan.sections[planItem.section]?.section.id ?? '' }));
       note(planItem.item.name);
       note(key);
       taken += seconds(planItem.item.name);
@@ -90,11 +89,11 @@ function agrees(document: Questionnaire, seed: number): boolean {
   const asked = { starts: 1000, breakOff: 0 };
   const whole = forecaster.forecast(asked);
   assert.ok(whole.exact, `seed ${seed}`);
-  for (const { group, share } of [...whole.items, ...whole.endings])
-    near(share, plain.shares.get(keyOf(group)) ?? 0, `seed ${seed}, ${keyOf(group)}`);
+  for (const { group, share } of [...whole.items, ...whole.sections, ...whole.endings])
+    near(share, plain.shares.get(groupKey(group)) ?? 0, `seed ${seed}, ${groupKey(group)}`);
   const staying = forecaster.forecast({ ...asked, breakOff: BREAK_OFF });
-  for (const { group, share } of [...staying.items, ...staying.endings])
-    near(share, plain.staying.get(keyOf(group)) ?? 0, `seed ${seed}, ${keyOf(group)} with break-off`);
+  for (const { group, share } of [...staying.items, ...staying.sections, ...staying.endings])
+    near(share, plain.staying.get(groupKey(group)) ?? 0, `seed ${seed}, ${groupKey(group)} with break-off`);
   sameLengths(whole.lengths, plain.lengths, `seed ${seed}`);
   sameLengths(
     staying.lengths,
@@ -130,6 +129,11 @@ function sameLengths(found: Lengths, plain: Lengths, what: string, within = 1e-9
     const until = total(found, seconds);
     assert.ok(until >= least && until <= most, `${what}: ${until} take up to ${seconds} s`);
   }
+}
+
+function meanLength(lengths: Lengths): number | null {
+  const total = lengths.reduce((sum, { share }) => sum + share, 0);
+  return total === 0 ? null : lengths.reduce((sum, { seconds, share }) => sum + seconds * share, 0) / total;
 }
 
 /** Somewhere between two assumptions, each written out in full. */
@@ -168,12 +172,23 @@ function slopesAgree(document: Questionnaire, seed: number): number {
   );
   const [here, near1, near2] = sides;
   if (!here || !near1 || !near2) return 0;
+  const seconds = secondsByName(planFor(document));
+  const finished = new Set(
+    document.endings.filter(({ kind }) => kind === 'complete' || kind === 'hand_off').map(({ id }) => id),
+  );
   for (const [n, group] of prospect.groups.entries()) {
-    const share = ({ shares }: Plain) => shares.get(keyOf(group)) ?? 0;
+    const share = ({ shares }: Plain) => shares.get(groupKey(group)) ?? 0;
     const plain = (4 * share(near1) - 3 * share(here) - share(near2)) / (2 * step);
-    near(prospect.slopes(n)(question.name, one.leaning), plain, `seed ${seed}, ${keyOf(group)}`, 1e-5);
+    near(prospect.slopes(n)(question.name, one.leaning), plain, `seed ${seed}, ${groupKey(group)}`, 1e-5);
     compared += 1;
   }
+  const lengths = sides.map((side) => meanLength(side?.lengths ?? []));
+  if (lengths.includes(null)) return compared;
+  const [zero = 0, one1 = 0, two = 0] = lengths as number[];
+  const minutes = (4 * one1 - 3 * zero - two) / (2 * step);
+  const more = slopeOfSeconds(question, assume, toward);
+  const slope = prospect.slopeOfMeanLength(seconds, finished, question.name, one.leaning, more) ?? NaN;
+  near(slope, minutes, `seed ${seed}, mean length`, 1e-3);
   return compared;
 }
 
@@ -214,7 +229,7 @@ describe('forecasts and brute force agree', () => {
     }
     for (const { group, share } of [...items, ...endings]) {
       const error = Math.sqrt((share * (1 - share)) / PEOPLE);
-      near((seen.get(keyOf(group)) ?? 0) / PEOPLE, share, keyOf(group), MOST_ERRORS * error + 1e-12);
+      near((seen.get(groupKey(group)) ?? 0) / PEOPLE, share, groupKey(group), MOST_ERRORS * error + 1e-12);
     }
     const mean = taken.reduce((sum, each) => sum + each, 0) / taken.length;
     const spread = Math.sqrt(taken.reduce((sum, each) => sum + (each - mean) ** 2, 0) / taken.length);

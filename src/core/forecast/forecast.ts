@@ -16,6 +16,7 @@ import type { Plan } from '../routing/plan';
 import { planOf } from '../routing/planner';
 import { assuming } from './assuming';
 import { peopleFor, percentile } from './binomial';
+import { groupKey, groupsOf } from './groups';
 import { simulated, type Simulated } from './simulated';
 
 export interface ForecastAsked {
@@ -63,6 +64,8 @@ export interface Forecast {
   readonly limits: readonly Limit[];
   /** In the order of the document, of a repeated item first all passes together. */
   readonly items: readonly Expected[];
+  /** Who is shown anything of each. */
+  readonly sections: readonly Expected[];
   readonly endings: readonly Expected[];
   /** Of those who come to an ending at which an interview is finished; null where there are none. */
   readonly minutes: Minutes | null;
@@ -116,11 +119,12 @@ export class Forecaster {
       exact: told.every(({ error }) => error === null) && limits.length === 0,
       limits,
       items: told.filter(({ group }) => 'item' in group),
+      sections: told.filter(({ group }) => 'section' in group),
       endings: told.filter(({ group }) => 'ending' in group),
       minutes: minutesOf(lengths, exactLengths?.longest ?? null),
       lengths,
       goals: goals.map(({ group, n }) => {
-        const share = told.find((of) => isSame(of.group, group))?.share ?? 0;
+        const share = told.find((of) => groupKey(of.group) === groupKey(group))?.share ?? 0;
         const needed = (certainty: number) => peopleFor(n, share, certainty);
         return { group, n, starts: { 50: needed(0.5), 90: needed(0.9), 95: needed(0.95) } };
       }),
@@ -129,12 +133,6 @@ export class Forecaster {
 }
 
 const LENGTHS_SIMULATED: Limit = { at: {}, message: 'interviews differ in too much to be gone through' };
-
-export function isSame(a: Group, b: Group): boolean {
-  return 'ending' in a
-    ? 'ending' in b && a.ending === b.ending
-    : 'item' in b && a.item === b.item && a.pass === b.pass;
-}
 
 function expected(
   group: Group,
@@ -170,19 +168,6 @@ function minutesOf(lengths: readonly Length[], longest: number | null): Minutes 
     p90: minutes(at(0.9)),
     longest: minutes(longest ?? lengths.at(-1)?.seconds),
   };
-}
-
-/** As a prospect has them. */
-function groupsOf({ sections, endings }: Plan): Group[] {
-  return [
-    ...sections.flatMap(({ items, repeat }) =>
-      items.flatMap(({ item }) => [
-        { item: item.name, pass: null },
-        ...Array.from({ length: repeat?.max ?? 0 }, (_, n) => ({ item: item.name, pass: n + 1 })),
-      ]),
-    ),
-    ...endings.map(({ ending }) => ({ ending: ending.id })),
-  ];
 }
 
 export function forecastOf(plan: Plan, asked: ForecastAsked): Forecast {

@@ -3,7 +3,8 @@
  * how far they may be off.
  */
 import type { Group, Length } from '../analysis';
-import { nameInKey, passKey } from '../document/addresses';
+import { nameInKey } from '../document/addresses';
+import { groupKey } from './groups';
 import { secondsByName } from '../routing/burden';
 import type { Plan } from '../routing/plan';
 import { madeUpRespondents } from '../simulate/respondents';
@@ -37,34 +38,36 @@ export function simulated(
     sums.set(key, known);
   };
   const lengths: Length[] = [];
+  const sectionOf = new Map(
+    plan.sections.flatMap(({ items, section }) =>
+      items.map(({ item }) => [item.name, groupKey({ section: section.id })] as const),
+    ),
+  );
   for (const { presented, ending } of madeUpRespondents(plan, PEOPLE, 1, { quotas: 'open' })) {
     let left = 1;
     let length = 0;
     const met = new Set<string>();
     for (const key of presented) {
       const name = nameInKey(key);
-      if (!met.has(name)) note(name, left);
-      met.add(name);
-      if (key !== name) note(key, left);
+      for (const each of new Set([name, key, sectionOf.get(name) ?? ''])) {
+        if (!met.has(each)) note(each, left);
+        met.add(each);
+      }
       length += seconds(name);
       left *= stay(seconds(name));
     }
     const id = ending === null ? undefined : plan.endings[ending]?.ending.id;
     if (id === undefined) continue;
-    note(`> ${id}`, left);
+    note(groupKey({ ending: id }), left);
     if (endings.has(id)) lengths.push({ seconds: length, share: left / PEOPLE });
   }
   return {
     shares: groups.map((group) => {
-      const { sum, squares } = sums.get(keyOf(group)) ?? { sum: 0, squares: 0 };
+      const { sum, squares } = sums.get(groupKey(group)) ?? { sum: 0, squares: 0 };
       const share = sum / PEOPLE;
       const variance = Math.max(0, squares / PEOPLE - share * share);
       return { share, error: TWO_SIDED * Math.sqrt(variance / PEOPLE) };
     }),
     lengths: lengths.sort((a, b) => a.seconds - b.seconds),
   };
-}
-
-function keyOf(group: Group): string {
-  return 'ending' in group ? `> ${group.ending}` : passKey(group.item, group.pass);
 }

@@ -86,12 +86,28 @@ export function pickWeights(
 
 /** How many options are picked on average, all of them shown. */
 export function expectedPicks(answer: MultipleAnswer, assume: Assume = {}): number {
+  const { total, picks } = weighedPicks(answer, assume);
+  return total === 0 ? 1 : picks / total;
+}
+
+/** How fast that changes on the way from one assumption to another, of one pick that has another chance; the way being 1 long. */
+export function slopeOfPicks(answer: MultipleAnswer, from: Assume, toward: Assume): number {
+  const [here, there] = [weighedPicks(answer, from), weighedPicks(answer, toward)];
+  // Both are linear in the chance of one pick.
+  return here.total === 0
+    ? 0
+    : ((there.picks - here.picks) * here.total - here.picks * (there.total - here.total)) / here.total ** 2;
+}
+
+/** Picks with their weights, and all weights, in no particular unit. */
+function weighedPicks(answer: MultipleAnswer, assume: Assume): { total: number; picks: number } {
   const all = { options: answer.options.map(() => true), rows: [] };
   const { counts, aloneWeights } = pickWeights(answer.options, pickLimits(answer, all), assume);
   const alone = aloneWeights.reduce((sum, weight) => sum + weight, 0);
-  const total = counts.reduce((sum, weight) => sum + weight, alone);
-  const picks = counts.reduce((sum, weight, count) => sum + weight * count, alone);
-  return total === 0 ? 1 : picks / total;
+  return {
+    total: counts.reduce((sum, weight) => sum + weight, alone),
+    picks: counts.reduce((sum, weight, count) => sum + weight * count, alone),
+  };
 }
 
 export type LineAnswer = Extract<Answer, { type: 'scale' | 'number' }> | DateAnswer;

@@ -4,13 +4,14 @@
  * Reading: 238 words a minute, silently (Brysbaert, "How many words do we read per minute?", 2019).
  */
 import { nameInKey } from '../document/addresses';
-import { hasEnds, rowsOf } from '../document/answer-types';
+import { hasEnds, picksMany, rowsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, Item } from '../document/types';
-import { expectedPicks } from './assumed';
+import { expectedPicks, slopeOfPicks } from './assumed';
 import type { Plan } from './plan';
 
 const WORDS_A_SECOND = 238 / 60;
+const SECONDS_A_PICK = 1.5;
 
 /** Seconds, all options and rows shown; the author's own estimate where there is one. */
 export function secondsOf(item: Item): number {
@@ -20,6 +21,12 @@ export function secondsOf(item: Item): number {
   const texts = [item.text, question?.note, ...(question ? textsIn(question.answer) : [])];
   const words = texts.reduce((sum, text) => sum + wordsIn(text ?? ''), 0);
   return words / WORDS_A_SECOND + (question ? answering(question.answer, question.assume) : 0);
+}
+
+/** How fast the seconds change on the way from one assumption to another: with every pick that is made more often. */
+export function slopeOfSeconds(item: Item, from: Assume, toward: Assume): number {
+  if (item.kind !== 'question' || item.seconds !== undefined || !picksMany(item.answer)) return 0;
+  return SECONDS_A_PICK * slopeOfPicks(item.answer, from, toward);
 }
 
 /** Of each item, by name. */
@@ -53,7 +60,7 @@ function answering(answer: Answer, assume?: Assume): number {
     case 'single':
       return 2;
     case 'multiple':
-      return 1.5 * expectedPicks(answer, assume);
+      return SECONDS_A_PICK * expectedPicks(answer, assume);
     case 'scale':
       return 3;
     case 'number':

@@ -6,16 +6,22 @@ import type { Plan } from '../../routing/plan';
 import type { Limit } from '../answers/drivers';
 import { EncodedPlan } from '../conditions/encoded-plan';
 import { ZERO, type Term } from '../diagrams/circuit';
-import { Diagrams, type Diagram } from '../diagrams/diagram';
+import { Diagrams, FALSE, type Diagram } from '../diagrams/diagram';
 import { DEFAULT_CAPS, TooMuch, withinMemory, type Caps } from '../diagrams/limits';
 import type { Assumptions } from './answer-weights';
-import { lastingTo, lengthsOf, longestOf, type Length } from './lengths';
+import { lastingTo, lengthsOf, longestOf, slopeOfMean, type Length } from './lengths';
 import type { Leaning } from './situation-chances';
 import { interviewsIn, type Interviews } from './together';
 import { Weighing } from './weighing';
 
-/** People of whom a share is told: who is asked an item (in one pass, or, with null, at all), or comes to an ending. */
-export type Group = { readonly item: string; readonly pass: number | null } | { readonly ending: string };
+/**
+ * People of whom a share is told: who is asked an item (in one pass, or, with null, at all), is shown anything of a section,
+ * or comes to an ending.
+ */
+export type Group =
+  | { readonly item: string; readonly pass: number | null }
+  | { readonly section: string }
+  | { readonly ending: string };
 
 interface Told {
   readonly group: Group;
@@ -43,10 +49,10 @@ export class Prospect {
     private readonly encoded: EncodedPlan,
   ) {
     this.weighing = new Weighing(encoded);
-    this.told = [...this.items(), ...this.endings()];
+    this.told = [...this.items(), ...this.sections(), ...this.endings()];
   }
 
-  /** In the order of the document, of a repeated item first all passes together; endings come last. */
+  /** In the order of the document, of a repeated item first all passes together; then sections, then endings. */
   get groups(): readonly Group[] {
     return this.told.map(({ group }) => group);
   }
@@ -112,6 +118,35 @@ export class Prospect {
       lengths: lengthsOf(interviews, circuit, secondsAt, counts),
       longest: longestOf(interviews, circuit, secondsAt, counts),
     };
+  }
+
+  /**
+   * How fast the mean length of such interviews changes, in seconds, on the way from what is assumed of a question to something
+   * else, the way being 1 long; as exactly as shares. `more`: how fast the question's own seconds change on it. Null where whole interviews cannot be gone through.
+   */
+  slopeOfMeanLength(
+    seconds: (name: string) => number,
+    endings: ReadonlySet<string>,
+    name: string,
+    leaning: Leaning,
+    more: number,
+  ): number | null {
+    const interviews = this.interviews();
+    if (interviews === null) return null;
+    const slopes = new Map(this.weighing.slopesToward(name, leaning));
+    return slopeOfMean(
+      interviews,
+      this.weighing.circuit,
+      (weight) => slopes.get(weight) ?? 0,
+      (place) => ({
+        value: this.secondsAt(place, seconds),
+        slope: more === 0 ? 0 : this.secondsAt(place, (of) => (of === name ? more : 0)),
+      }),
+      (place) => {
+        const ending = this.endingAt(place);
+        return ending === null || endings.has(ending);
+      },
+    );
   }
 
   /**
@@ -189,6 +224,16 @@ export class Prospect {
         ];
       }),
     );
+  }
+
+  private sections(): Told[] {
+    const { course, diagrams } = this.encoded;
+    return this.plan.sections.map(({ section, items, index, repeat }) => {
+      const passes = Array.from({ length: repeat?.max ?? 1 }, (_, n) => n + 1);
+      const places = passes.flatMap((pass) => items.map((item) => course.item(index, pass, item.index)));
+      const any = places.reduce((some, at) => diagrams.or(some, this.massAt(at)), FALSE);
+      return { group: { section: section.id }, term: this.termOf(any), places };
+    });
   }
 
   private endings(): Told[] {
