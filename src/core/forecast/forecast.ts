@@ -17,6 +17,7 @@ import { planOf } from '../routing/planner';
 import { assuming } from './assuming';
 import { peopleFor, percentile } from './binomial';
 import { groupKey, groupsOf } from './groups';
+import { effectsOn, effectsOnMinutes, steeringIn, type Effect, type Steering } from './steering';
 import { simulated, type Simulated } from './simulated';
 
 export interface ForecastAsked {
@@ -89,6 +90,31 @@ export class Forecaster {
     this.finished = new Set(
       plan.endings.filter(({ ending }) => !ENDINGS[ending.kind].early).map(({ ending }) => ending.id),
     );
+  }
+
+  /** The questions whose answers decide, the weightiest first; none where nothing can be told exactly. */
+  steering(assumptions: Assumptions = new Map()): readonly Steering[] {
+    if (this.prospect === null) return [];
+    this.prospect.assume(assumptions);
+    return steeringIn(assuming(this.plan.document, assumptions), this.prospect);
+  }
+
+  /** What one more point of each answer gives; null where it cannot be told. */
+  effects(of: Hanging, assumptions: Assumptions = new Map()): readonly Effect[] | null {
+    if (this.prospect === null) return null;
+    const steering = this.steering(assumptions);
+    const document = assuming(this.plan.document, assumptions);
+    if (of === 'minutes')
+      return effectsOnMinutes(
+        document,
+        steering,
+        this.prospect,
+        secondsByName(planOf(document)),
+        this.finished,
+      );
+    const key = groupKey(of.group);
+    const index = this.groups.findIndex((group) => groupKey(group) === key);
+    return index < 0 ? null : effectsOn(index, steering, this.prospect);
   }
 
   forecast(asked: ForecastAsked): Forecast {
@@ -169,6 +195,9 @@ function minutesOf(lengths: readonly Length[], longest: number | null): Minutes 
     longest: minutes(longest ?? lengths.at(-1)?.seconds),
   };
 }
+
+/** What a group, or the minutes of finished interviews, hangs on. */
+export type Hanging = { readonly group: Group } | 'minutes';
 
 export function forecastOf(plan: Plan, asked: ForecastAsked): Forecast {
   return new Forecaster(plan).forecast(asked);

@@ -68,16 +68,19 @@ export class Prospect {
   }
 
   /**
-   * How fast the share of a group (by its index) changes on the way from what is assumed of one question to something else, the
-   * way being 1 long: exact derivatives, by everything that can be assumed.
+   * How fast the share of a group (by its index) changes on each of some ways, from what is assumed of a question to something
+   * else, the way being 1 long: exact derivatives, by everything that can be assumed.
    */
-  slopes(group: number): (name: string, leaning: Leaning) => number {
-    const of = this.weighing.circuit.slopes(this.told[group]?.term ?? ZERO);
-    return (name, leaning) => {
-      let sum = 0;
-      for (const [weight, slope] of this.weighing.slopesToward(name, leaning))
-        sum += slope * (of.get(weight) ?? 0);
-      return sum;
+  slopesAlong(
+    ways: readonly { readonly name: string; readonly leaning: Leaning }[],
+  ): (group: number) => number[] {
+    const { circuit } = this.weighing;
+    const along = ways.map(({ name, leaning }) => this.weighing.slopesToward(name, leaning));
+    return (group) => {
+      const of = circuit.slopes(this.told[group]?.term ?? ZERO);
+      return along.map((slopes) =>
+        slopes.reduce((sum, [weight, slope]) => sum + slope * (of.get(weight) ?? 0), 0),
+      );
     };
   }
 

@@ -1,0 +1,122 @@
+/**
+ * Which answers everything hangs on: the questions whose assumed answers decide about bases, the weightiest first, and what one
+ * more point of each answer gives.
+ */
+import type { Prospect } from '../analysis';
+import type { Answer, Assume, Item, Questionnaire } from '../document/types';
+import { slopeOfSeconds } from '../routing/burden';
+import { assumedShares, type AssumedAnswer, type AssumedShare } from './one-more-point';
+
+/** A question, or a given value, that decides about some base. */
+export interface Steering {
+  readonly name: string;
+  /** As assumed: of a number or date, stretches of it between which nothing tells a difference. */
+  readonly shares: readonly AssumedShare[];
+  /** How many items have a base that hangs on it. */
+  readonly decides: number;
+  /** How much all bases together change, at most, for a point of one of its answers. */
+  readonly weight: number;
+}
+
+/** What one more point of an answer gives: the share of the sample, or minutes, that come with it. */
+export interface Effect {
+  readonly name: string;
+  readonly answer: AssumedAnswer;
+  readonly perPoint: number;
+}
+
+/** A point is one in a hundred. */
+const POINT = 0.01;
+
+interface Assumable {
+  readonly item: Item | null;
+  readonly answer: Answer;
+  readonly assume?: Assume | undefined;
+  readonly required: boolean;
+}
+
+/** By name, in the order of the document. */
+function assumable(document: Questionnaire): ReadonlyMap<string, Assumable> {
+  const all = new Map<string, Assumable>();
+  // What chance allots is settled by the questionnaire; it hangs on nobody's answers.
+  for (const { name, answer, assume, random } of document.given ?? [])
+    if (random !== true) all.set(name, { item: null, answer, assume, required: true });
+  for (const { items } of document.sections)
+    for (const item of items) {
+      if (item.kind !== 'question') continue;
+      const { name, answer, assume, required } = item;
+      all.set(name, { item, answer, assume, required: required === true });
+    }
+  return all;
+}
+
+/** Of a document as it is assumed: what `prospect` is told to assume. */
+export function steeringIn(document: Questionnaire, prospect: Prospect): Steering[] {
+  const bases = prospect.groups.flatMap((group, n) => ('item' in group && group.pass === null ? [n] : []));
+  const decided = new Map<string, number>();
+  for (const base of bases)
+    for (const name of prospect.hangsOn(base)) decided.set(name, (decided.get(name) ?? 0) + 1);
+  const found = [...assumable(document)].flatMap(([name, of]) => {
+    const decides = decided.get(name);
+    if (decides === undefined) return [];
+    const ranges = (prospect.stretchesOf(name) ?? []).map(([from, to]) => ({ from, to }));
+    return [{ name, decides, shares: assumedShares(of, ranges) }];
+  });
+  const ways = found.flatMap(({ name, shares }) => shares.map(({ leaning }) => ({ name, leaning })));
+  const totals = ways.map(() => 0);
+  const along = prospect.slopesAlong(ways);
+  for (const base of bases)
+    along(base).forEach((slope, n) => (totals[n] = (totals[n] ?? 0) + Math.abs(slope)));
+  let next = 0;
+  return found
+    .map(({ name, decides, shares }) => {
+      const most = shares.map(({ length }) => Math.abs((totals[next++] ?? 0) / length) * POINT);
+      return { name, decides, shares, weight: Math.max(0, ...most) };
+    })
+    .sort((a, b) => b.weight - a.weight);
+}
+
+/** What one more point of every answer gives of a group (by its index), the most first. */
+export function effectsOn(group: number, steering: readonly Steering[], prospect: Prospect): Effect[] {
+  const ways = steering.flatMap(({ name, shares }) => shares.map((share) => ({ name, ...share })));
+  const slopes = prospect.slopesAlong(ways)(group);
+  return sorted(
+    ways.map(({ name, answer, length }, n) => ({
+      name,
+      answer,
+      perPoint: (POINT * (slopes[n] ?? 0)) / length,
+    })),
+  );
+}
+
+/** The same of the mean minutes of interviews that come to some endings; null where they cannot be gone through. */
+export function effectsOnMinutes(
+  document: Questionnaire,
+  steering: readonly Steering[],
+  prospect: Prospect,
+  seconds: (name: string) => number,
+  endings: ReadonlySet<string>,
+): Effect[] | null {
+  const all = assumable(document);
+  const effects: Effect[] = [];
+  for (const { name, shares } of steering) {
+    const item = all.get(name)?.item;
+    for (const { answer, leaning, length } of shares) {
+      const more = item ? slopeOfSeconds(item, leaning.assume, leaning.toward ?? leaning.assume) : 0;
+      const slope = prospect.slopeOfMeanLength(seconds, endings, name, leaning, more);
+      if (slope === null) return null;
+      effects.push({ name, answer, perPoint: (POINT * slope) / length / 60 });
+    }
+  }
+  return sorted(effects);
+}
+
+/** Those that do something, the most first. */
+function sorted(effects: readonly Effect[]): Effect[] {
+  return effects
+    .filter(({ perPoint }) => Math.abs(perPoint) > NOTHING)
+    .sort((a, b) => Math.abs(b.perPoint) - Math.abs(a.perPoint));
+}
+
+/** What is left of nought by rounding. */
+const NOTHING = 1e-12;
