@@ -89,6 +89,7 @@ const ISLANDS = [
   'routes',
   'walk',
   'codes',
+  'forecast',
   'release',
   'app',
   'studies',

@@ -35,6 +35,9 @@ const TOLD: Readonly<Record<string, string>> = {
   passedRoutes: 'Which routes are left to pass could not be worked out',
   file: 'The file could not be made',
   compare: 'The two versions could not be compared',
+  figures: 'The forecast could not be worked out',
+  effects: 'What this hangs on could not be worked out',
+  minutesByEnding: 'Minutes could not be worked out',
   bothSides: 'Nobody could be led through both versions',
 };
 

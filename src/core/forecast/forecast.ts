@@ -105,27 +105,35 @@ export class Forecaster {
     const steering = this.steering(assumptions);
     const document = assuming(this.plan.document, assumptions);
     if (of === 'minutes')
-      return effectsOnMinutes(
-        document,
-        steering,
-        this.prospect,
-        secondsByName(planOf(document)),
-        this.finished,
-      );
+      return effectsOnMinutes(document, steering, this.prospect, secondsByName({ document }), this.finished);
     const key = groupKey(of.group);
     const index = this.groups.findIndex((group) => groupKey(group) === key);
     return index < 0 ? null : effectsOn(index, steering, this.prospect);
   }
 
+  /** By ending, in the order of the document. */
+  minutesByEnding({ breakOff, assumptions = new Map() }: ForecastAsked): readonly EndingMinutes[] {
+    const seconds = secondsByName({ document: assuming(this.plan.document, assumptions) });
+    this.prospect?.assume(assumptions);
+    return this.plan.endings.map(({ ending: { id } }) => {
+      const found = this.prospect?.lengths(seconds, new Set([id]));
+      const lengths = (found?.lengths ?? []).map((length) => ({
+        ...length,
+        share: length.share * staying(breakOff)(length.seconds),
+      }));
+      const share = lengths.reduce((sum, length) => sum + length.share, 0);
+      return { id, minutes: minutesOf(lengths, found?.longest ?? null), share };
+    });
+  }
+
   forecast(asked: ForecastAsked): Forecast {
     const { starts, breakOff, assumptions = new Map(), goals = [] } = asked;
     const document = assuming(this.plan.document, assumptions);
-    const plan = document === this.plan.document ? this.plan : planOf(document);
-    const seconds = secondsByName(plan);
-    const stay = (taken: number) => (1 - breakOff) ** (taken / 60);
+    const seconds = secondsByName({ document });
+    const stay = staying(breakOff);
     this.prospect?.assume(assumptions);
     let madeUp: Simulated | null = null;
-    const simulate = () => (madeUp ??= simulated(plan, this.groups, this.finished, stay));
+    const simulate = () => (madeUp ??= simulated(planOf(document), this.groups, this.finished, stay));
 
     const shares =
       breakOff === 0 ? this.prospect?.shares() : this.prospect?.sharesOfThoseWhoStay(seconds, stay);
@@ -156,6 +164,11 @@ export class Forecaster {
       }),
     };
   }
+}
+
+/** Of whoever has something before them that takes so many seconds, the share that goes on after it. */
+function staying(breakOff: number): (seconds: number) => number {
+  return (seconds) => (1 - breakOff) ** (seconds / 60);
 }
 
 const LENGTHS_SIMULATED: Limit = { at: {}, message: 'interviews differ in too much to be gone through' };
@@ -194,6 +207,15 @@ function minutesOf(lengths: readonly Length[], longest: number | null): Minutes 
     p90: minutes(at(0.9)),
     longest: minutes(longest ?? lengths.at(-1)?.seconds),
   };
+}
+
+/** The lengths of the interviews that come to one ending. */
+export interface EndingMinutes {
+  readonly id: string;
+  /** Null where nobody comes there, or it cannot be told. */
+  readonly minutes: Minutes | null;
+  /** Of all who start. */
+  readonly share: number;
 }
 
 /** What a group, or the minutes of finished interviews, hangs on. */

@@ -3,7 +3,7 @@
  * their proportions. Of a question with several picks, one option is picked more often and the others as before.
  */
 import type { Leaning } from '../analysis';
-import { hasRows } from '../document/answer-types';
+import { hasRows, picksMany } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume } from '../document/types';
 import { gridRowAnswer } from '../routing/answers';
@@ -69,7 +69,7 @@ function oneShare(
   const isWhole = share >= 1;
   const ahead = all.map((other, m) => {
     if (m === n) return { ...other, share: isWhole ? 0 : 1 };
-    if (answer.type === 'multiple') return other;
+    if (picksMany(answer)) return other;
     return { ...other, share: isWhole ? 1 / Math.max(1, all.length - 1) : 0 };
   });
   return {

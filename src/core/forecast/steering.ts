@@ -5,7 +5,7 @@
 import type { Prospect } from '../analysis';
 import type { Answer, Assume, Item, Questionnaire } from '../document/types';
 import { slopeOfSeconds } from '../routing/burden';
-import { assumedShares, type AssumedAnswer, type AssumedShare } from './one-more-point';
+import { assumedShares, type AssumedAnswer, type AssumedShare, type LineRange } from './one-more-point';
 
 /** A question, or a given value, that decides about some base. */
 export interface Steering {
@@ -24,6 +24,9 @@ export interface Effect {
   readonly answer: AssumedAnswer;
   readonly perPoint: number;
 }
+
+/** More stretches of a number or date than this are too fine to be assumed one by one. */
+const MOST_STRETCHES = 12;
 
 /** A point is one in a hundred. */
 const POINT = 0.01;
@@ -59,7 +62,7 @@ export function steeringIn(document: Questionnaire, prospect: Prospect): Steerin
   const found = [...assumable(document)].flatMap(([name, of]) => {
     const decides = decided.get(name);
     if (decides === undefined) return [];
-    const ranges = (prospect.stretchesOf(name) ?? []).map(([from, to]) => ({ from, to }));
+    const ranges = fewer(prospect.stretchesOf(name) ?? []);
     return [{ name, decides, shares: assumedShares(of, ranges) }];
   });
   const ways = found.flatMap(({ name, shares }) => shares.map(({ leaning }) => ({ name, leaning })));
@@ -74,6 +77,16 @@ export function steeringIn(document: Questionnaire, prospect: Prospect): Steerin
       return { name, decides, shares, weight: Math.max(0, ...most) };
     })
     .sort((a, b) => b.weight - a.weight);
+}
+
+/** Neighbouring stretches put together until no more than `MOST_STRETCHES` are left. */
+function fewer(stretches: readonly (readonly [from: number | string, to: number | string])[]): LineRange[] {
+  const each = Math.ceil(stretches.length / MOST_STRETCHES);
+  return stretches.flatMap(([from], n) =>
+    n % Math.max(1, each) === 0
+      ? [{ from, to: stretches[Math.min(n + each, stretches.length) - 1]?.[1] ?? from }]
+      : [],
+  );
 }
 
 /** What one more point of every answer gives of a group (by its index), the most first. */

@@ -30,9 +30,11 @@ export function slopeOfSeconds(item: Item, from: Assume, toward: Assume): number
 }
 
 /** Of each item, by name. */
-export function secondsByName(plan: Plan): (name: string) => number {
+export function secondsByName({ document }: Pick<Plan, 'document'>): (name: string) => number {
   const seconds = new Map(
-    plan.sections.flatMap(({ items }) => items.map(({ item }) => [item.name, secondsOf(item)] as const)),
+    document.sections.flatMap(({ items }) =>
+      items.flatMap((item) => (item.kind === 'page_break' ? [] : [[item.name, secondsOf(item)] as const])),
+    ),
   );
   return (name) => seconds.get(name) ?? 0;
 }

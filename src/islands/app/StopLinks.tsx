@@ -1,6 +1,9 @@
 /** The stops, each with a live figure of its own work beneath. */
 import { useMemo } from 'react';
 import { columnsOf } from '../../core/coding/columns';
+import type { Questionnaire } from '../../core/document/types';
+import { madeFor } from '../../core/forecast/made-for';
+import type { SampleSummary } from '../../worker/types';
 import { useGate } from '../state/gate';
 import { countText, grouped, plural } from '../ui/format';
 import { useStudy } from '../state/store';
@@ -38,6 +41,14 @@ export function StopLinks({ stops, stop, goTo }: Props) {
   );
 }
 
+/** Bases below the least that is wanted, as far as shares are known. */
+function lowBases(document: Questionnaire, sample: SampleSummary | null): string {
+  if (sample === null) return '…';
+  const { starts, least } = madeFor(document);
+  const low = Object.values(sample.items).filter(({ share }) => share * starts < least).length;
+  return low === 0 ? 'no base low' : `${plural(low, 'base')} low`;
+}
+
 function useFigures(): Record<Stop, string> {
   const document = useStudy((state) => state.document);
   const analysis = useStudy((state) => state.analysis);
@@ -65,6 +76,7 @@ function useFigures(): Record<Stop, string> {
     routes,
     walk: `${grouped(passed)} passed`,
     codes: plural(columns, 'column'),
+    forecast: lowBases(document, analysis?.sample ?? null),
     release: gate === null ? 'looking …' : `${countText(gate.count, 5)} in the way`,
   };
 }

@@ -8,6 +8,7 @@ import { ReleaseClient } from '../../worker/release/client';
 import type { By, InitialStudy, StudyStore } from '../state/study-state';
 import { CodesView } from '../codes/CodesView';
 import { DataContext, newData } from '../state/data';
+import { ForecastView } from '../forecast/ForecastView';
 import { ForksView } from '../forks/ForksView';
 import { ReleaseView } from '../release/ReleaseView';
 import { RoutesView } from '../routes/RoutesView';
@@ -54,6 +55,7 @@ const VIEWS: Readonly<Record<Stop, (goTo: GoTo, readOnly: boolean) => ReactNode>
   routes: (goTo) => <RoutesView walk={(number) => goTo('walk', `?route=${number}`)} />,
   walk: () => <WalkView />,
   codes: () => <CodesView />,
+  forecast: () => <ForecastView />,
   release: () => <ReleaseView />,
 };
 

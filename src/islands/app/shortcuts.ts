@@ -51,5 +51,11 @@ export const SHORTCUTS: Readonly<Record<Stop, readonly Shortcut[]>> = {
     ['↑ ↓', 'Key in: from field to field'],
     ['Ctrl+Z', 'Key in: take the last field back'],
   ],
+  forecast: [
+    ['← →', 'on a tick of a ruler: a point less, a point more; with Shift five, Page ↑ ↓ ten'],
+    ['Enter', 'on a name: type its shares; in a number: keep it'],
+    ['Escape', 'give a number back as it was'],
+    ['↑ ↓', 'from base to base'],
+  ],
   release: [['Escape', 'close a form without keeping or freezing anything']],
 };

@@ -1,6 +1,6 @@
 /** The stops of a study, in working order, as far as they do their work. */
 
-export const STOPS = ['script', 'forks', 'routes', 'walk', 'codes', 'release'] as const;
+export const STOPS = ['script', 'forks', 'routes', 'walk', 'codes', 'forecast', 'release'] as const;
 export type Stop = (typeof STOPS)[number];
 
 export const STOP_NAMES: Readonly<Record<Stop, string>> = {
@@ -9,6 +9,7 @@ export const STOP_NAMES: Readonly<Record<Stop, string>> = {
   routes: 'Routes',
   walk: 'Walk',
   codes: 'Codes',
+  forecast: 'Forecast',
   release: 'Release',
 };
 
@@ -17,7 +18,7 @@ export function isStop(text: string): text is Stop {
 }
 
 /** The stops at which a version can be looked at, which never changes. */
-export const VERSION_STOPS: readonly Stop[] = ['script', 'forks', 'routes', 'walk', 'codes'];
+export const VERSION_STOPS: readonly Stop[] = ['script', 'forks', 'routes', 'walk', 'codes', 'forecast'];
 
 export function isVersionStop(text: string): text is Stop {
   return (VERSION_STOPS as readonly string[]).includes(text);

@@ -1,0 +1,19 @@
+/** What a forecast is made for: as a study says, and what stands for what it does not say. */
+import type { Questionnaire } from '../document/types';
+
+export interface MadeFor {
+  /** People who start. */
+  readonly starts: number;
+  /** The least base that is to be reported. */
+  readonly least: number;
+  /** The chance of breaking off, a minute. */
+  readonly breakOff: number;
+  /** Of those who are invited, the share that starts; null where nobody has said. */
+  readonly response: number | null;
+}
+
+const UNSAID: MadeFor = { starts: 1000, least: 100, breakOff: 0, response: null };
+
+export function madeFor({ settings }: Questionnaire): MadeFor {
+  return { ...UNSAID, ...settings?.forecast };
+}

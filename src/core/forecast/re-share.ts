@@ -1,0 +1,117 @@
+/** Changing a share by hand: the others make room, and what is written into the document says the same. */
+import { hasRows, isDated, isNumeric, picksMany } from '../document/answer-types';
+import type { Answer, Assume } from '../document/types';
+import type { Change } from '../editing/change';
+import { gridRowAnswer } from '../routing/answers';
+import { lineWeights } from '../routing/assumed';
+import type { AssumedAnswer, LineRange } from './one-more-point';
+
+/** An answer with its share, from 0 to 1. */
+export interface AnswerShare {
+  readonly answer: AssumedAnswer;
+  readonly share: number;
+}
+
+const isBlank = ({ answer }: AnswerShare) => answer === 'blank';
+
+/** Whether shares of a question's answers add up to 1 (a blank apart); picks have each a chance of its own. */
+export function addsUp(answer: Answer): boolean {
+  return !picksMany(hasRows(answer) ? gridRowAnswer(answer) : answer);
+}
+
+/** One share is set; the others of its question keep their proportions, and all add up to 1 where they have to. */
+export function withShare(
+  all: readonly AnswerShare[],
+  at: number,
+  share: number,
+  doesAddUp: boolean,
+): AnswerShare[] {
+  const set = all[at];
+  if (set === undefined || isBlank(set) || !doesAddUp)
+    return all.map((each, n) => (n === at ? { ...each, share } : each));
+  const others = all.filter((each, n) => n !== at && !isBlank(each));
+  const before = others.reduce((sum, each) => sum + each.share, 0);
+  return all.map((each, n) => {
+    if (n === at) return { ...each, share };
+    if (isBlank(each)) return each;
+    return {
+      ...each,
+      share: before === 0 ? (1 - share) / others.length : ((1 - share) * each.share) / before,
+    };
+  });
+}
+
+/** The tick between two neighbours is moved by a share: what one gains the other loses, as far as there is any. */
+export function withTick(all: readonly AnswerShare[], after: number, by: number): AnswerShare[] {
+  const [left, right] = [all[after], all[after + 1]];
+  if (left === undefined || right === undefined) return [...all];
+  const moved = Math.min(Math.max(by, -left.share), right.share);
+  return all.map((each, n) =>
+    n === after
+      ? { ...each, share: left.share + moved }
+      : n === after + 1
+        ? { ...each, share: right.share - moved }
+        : each,
+  );
+}
+
+/** As it stands in a document; ranges that the author told apart within a stretch keep their proportions. */
+export function asAssumed(answer: Answer, before: Assume, all: readonly AnswerShare[]): Assume {
+  const shares: Record<string, number> = {};
+  const stretches: (LineRange & { share: number })[] = [];
+  let { blank } = before;
+  for (const { answer: of, share } of all)
+    if (of === 'blank') blank = rounded(share);
+    else if ('code' in of) shares[String(of.code)] = rounded(share);
+    else stretches.push({ ...of, share });
+  return {
+    ...(Object.keys(shares).length > 0 ? { shares } : {}),
+    ...(stretches.length > 0 ? { ranges: finer(answer, before, stretches) } : {}),
+    ...(blank === undefined ? {} : { blank }),
+    ...(before.source === undefined ? {} : { source: before.source }),
+  };
+}
+
+function finer(
+  answer: Answer,
+  before: Assume,
+  stretches: readonly (LineRange & { readonly share: number })[],
+): (LineRange & { share: number })[] {
+  const whole = stretches.map((stretch) => ({ ...stretch, share: rounded(stretch.share) }));
+  if (!isNumeric(answer) && !isDated(answer)) return whole;
+  if (before.ranges === undefined && before.shares === undefined) return whole;
+  const { line, spans } = lineWeights(answer, before);
+  return stretches.flatMap((stretch) => {
+    const [from, to] = [line.stepOf(stretch.from), line.stepOf(stretch.to)];
+    const within = spans.filter((span) => span.from <= to && span.to >= from);
+    const total = within.reduce((sum, { share }) => sum + share, 0);
+    if (total === 0 || within.some((span) => span.from < from || span.to > to))
+      return [{ ...stretch, share: rounded(stretch.share) }];
+    return within.map((span) => ({
+      from: line.at(span.from),
+      to: line.at(span.to),
+      share: rounded((stretch.share * span.share) / total),
+    }));
+  });
+}
+
+/** To a ten-thousandth of a point: what is left of thirds need not be written out. */
+function rounded(share: number): number {
+  return Math.round(share * 1e6) / 1e6;
+}
+
+/** Other answers are assumed of a question, or of a given value. */
+export function assume(name: string, assumed: Assume, label = `Assume other shares of ${name}`): Change {
+  return {
+    label,
+    mergeKey: `assume ${name}`,
+    apply(draft) {
+      const entries = [
+        ...(draft.given ?? []),
+        ...draft.sections.flatMap(({ items }) => items.filter((item) => item.kind === 'question')),
+      ];
+      for (const entry of entries)
+        if (entry.name === name) entry.assume = structuredClone(assumed) as typeof entry.assume;
+    },
+  };
+}

@@ -1,0 +1,71 @@
+/** Forecast: what is assumed at the left, every base in the middle, what one of them hangs on at the right. */
+import { useState } from 'react';
+import type { Group } from '../../core/analysis';
+import { groupKey } from '../../core/forecast/groups';
+import type { Hanging } from '../../core/forecast/forecast';
+import { useStudy } from '../state/store';
+import { Assumptions } from './Assumptions';
+import { BasesSheet } from './BasesSheet';
+import { ForecastHead } from './ForecastHead';
+import classes from './forecast.module.css';
+import { LostSheet } from './LostSheet';
+import { MinutesSheet } from './MinutesSheet';
+import { SelectedSlip } from './SelectedSlip';
+import { useForecast } from './use-forecast';
+
+const LEAVES = {
+  bases: 'Bases',
+  minutes: 'Minutes',
+  lost: 'Where people are lost',
+} as const;
+type Leaf = keyof typeof LEAVES;
+
+export function ForecastView() {
+  const forecasting = useForecast();
+  const plan = useStudy((state) => state.plan);
+  const [leaf, setLeaf] = useState<Leaf>('bases');
+  const [selected, select] = useState<Hanging>('minutes');
+  const { figures, problem } = forecasting;
+  const isThere = (group: Group) =>
+    figures === null ||
+    [...figures.items, ...figures.endings].some((of) => groupKey(of.group) === groupKey(group));
+  // What was selected may have been deleted meanwhile.
+  const shown = selected !== 'minutes' && !isThere(selected.group) ? 'minutes' : selected;
+  return (
+    <div className={classes.columns}>
+      <Assumptions forecasting={forecasting} />
+      <div className={classes.sheet} aria-busy={forecasting.isBehind}>
+        <ForecastHead forecasting={forecasting} />
+        <nav className={classes.leaves} aria-label="Leaves of the forecast">
+          {(Object.keys(LEAVES) as Leaf[]).map((each) => (
+            <button
+              key={each}
+              type="button"
+              aria-current={each === leaf ? 'page' : undefined}
+              onClick={() => setLeaf(each)}
+            >
+              {LEAVES[each]}
+            </button>
+          ))}
+        </nav>
+        {problem !== null && <p role="alert">{problem}</p>}
+        {figures !== null && leaf === 'bases' && (
+          <BasesSheet
+            figures={figures}
+            held={forecasting.held}
+            plan={plan}
+            selected={shown}
+            select={select}
+          />
+        )}
+        {figures !== null && leaf === 'minutes' && (
+          <MinutesSheet figures={figures} forecasting={forecasting} />
+        )}
+        {figures !== null && leaf === 'lost' && (
+          <LostSheet figures={figures} held={forecasting.held} plan={plan} select={select} />
+        )}
+      </div>
+      <SelectedSlip selected={shown} forecasting={forecasting} plan={plan} select={select} />
+    </div>
+  );
+}

@@ -1,0 +1,44 @@
+/** Shares that are typed: of every answer of a question, the others keeping their proportions. */
+import type { Answer } from '../../core/document/types';
+import { assumedWords } from '../../core/forecast/answer-words';
+import { addsUp, withShare, type AnswerShare } from '../../core/forecast/re-share';
+import classes from './assumptions.module.css';
+import { percentOf } from './figures';
+import { NumberField } from './NumberField';
+
+interface Props {
+  readonly name: string;
+  readonly answer: Answer;
+  readonly shares: readonly AnswerShare[];
+  readonly readOnly: boolean;
+  readonly keep: (shares: readonly AnswerShare[]) => string | null;
+}
+
+export function ShareList({ name, answer, shares, readOnly, keep }: Props) {
+  return (
+    <ul className={classes.list}>
+      {shares.map(({ answer: of, share }, at) => {
+        const words = assumedWords(answer, of);
+        return (
+          <li key={JSON.stringify(of)}>
+            <span>{words}</span>
+            <i aria-hidden="true" />
+            {readOnly ? (
+              <b>{percentOf(share)}</b>
+            ) : (
+              <NumberField
+                label={`Share of “${words}” at ${name}, in per cent`}
+                value={percentOf(share)}
+                least={0}
+                most={100}
+                decimals
+                keep={(percent) => keep(withShare(shares, at, percent / 100, addsUp(answer)))}
+              />
+            )}
+            %
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

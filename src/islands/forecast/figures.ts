@@ -1,0 +1,33 @@
+/** Figures of a forecast as they are written. */
+import { grouped } from '../ui/format';
+
+/** People, to the nearest whole one. */
+export function countOf(people: number): string {
+  return grouped(Math.round(people));
+}
+
+/** Minutes as they are said: seconds as well, below ten. */
+export function minutesText(minutes: number): string {
+  const seconds = Math.round(minutes * 60);
+  if (seconds < 60) return `${seconds} s`;
+  if (minutes >= 10) return `${Math.round(minutes)} min`;
+  const left = seconds % 60;
+  return left === 0 ? `${Math.floor(seconds / 60)} min` : `${Math.floor(seconds / 60)} min ${left} s`;
+}
+
+/** A share in per cent, to a hundredth. */
+export function percentOf(share: number): number {
+  return Math.round(share * 10_000) / 100;
+}
+
+/** Half the width of the 95% interval of a proportion of one half, in points; of nobody there is none. */
+export function marginOf(base: number): number | null {
+  return base < 1 ? null : 196 * Math.sqrt(0.25 / base);
+}
+
+/** With its sign, to so many figures that it says something. */
+export function signed(change: number): string {
+  const size = Math.abs(change);
+  const text = size >= 10 ? size.toFixed(0) : size >= 0.1 ? size.toFixed(1) : size.toFixed(2);
+  return `${change < 0 ? '−' : '+'}${text}`;
+}

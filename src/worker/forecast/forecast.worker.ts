@@ -1,0 +1,71 @@
+/** Forecasts off the main thread: a questionnaire is made ready once, and worked out again with every share that is moved. */
+import { expose } from 'comlink';
+import * as v from 'valibot';
+import { readDocument } from '../../core/document/read';
+import { AssumeSchema } from '../../core/document/schema';
+import { Forecaster } from '../../core/forecast/forecast';
+import { planOf } from '../../core/routing/planner';
+import { contained } from '../contained';
+import type { ForecastApi } from './types';
+
+const Asked = v.object({
+  starts: v.pipe(v.number(), v.integer(), v.minValue(1)),
+  breakOff: v.pipe(v.number(), v.minValue(0), v.ltValue(1)),
+  assumptions: v.array(v.tuple([v.string(), AssumeSchema])),
+});
+const Hanging = v.union([
+  v.literal('minutes'),
+  v.object({
+    group: v.union([
+      v.object({ item: v.string(), pass: v.nullable(v.number()) }),
+      v.object({ section: v.string() }),
+      v.object({ ending: v.string() }),
+    ]),
+  }),
+]);
+
+type Asked = v.InferOutput<typeof Asked>;
+
+let forecaster: Forecaster | null = null;
+let last: Asked = { starts: 1, breakOff: 0, assumptions: [] };
+
+function loaded(): Forecaster {
+  if (forecaster === null) throw new Error('no questionnaire has been taken up');
+  return forecaster;
+}
+
+const assumed = () => new Map(last.assumptions.map(([name, assume]) => [name, assume] as const));
+
+const api: ForecastApi = {
+  load(document) {
+    const result = readDocument(document);
+    if (!result.ok) throw new Error(result.problems[0]?.message);
+    forecaster = new Forecaster(planOf(result.document));
+    last = { ...last, assumptions: [] };
+  },
+
+  figures(asked) {
+    last = v.parse(Asked, asked);
+    const assumptions = assumed();
+    const { goals: _, ...forecast } = loaded().forecast({ ...last, assumptions });
+    const whole =
+      last.breakOff === 0 ? null : loaded().forecast({ starts: last.starts, breakOff: 0, assumptions });
+    const steering = loaded()
+      .steering(assumptions)
+      .map(({ shares, ...rest }) => ({
+        ...rest,
+        shares: shares.map(({ answer, share }) => ({ answer, share })),
+      }));
+    return {
+      ...forecast,
+      whole: whole && { sections: whole.sections, endings: whole.endings },
+      steering,
+    };
+  },
+
+  effects: (of) => loaded().effects(v.parse(Hanging, of), assumed()),
+
+  minutesByEnding: () => loaded().minutesByEnding({ ...last, assumptions: assumed() }),
+};
+
+expose(contained(api));

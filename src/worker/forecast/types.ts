@@ -1,0 +1,45 @@
+/** What crosses between the main thread and the forecast worker. */
+import type { Limit, Length } from '../../core/analysis';
+import type { Assume } from '../../core/document/types';
+import type { EndingMinutes, Expected, Hanging, Minutes } from '../../core/forecast/forecast';
+import type { AnswerShare } from '../../core/forecast/re-share';
+import type { Effect } from '../../core/forecast/steering';
+
+/** What is assumed besides what the document says. */
+export interface FiguresAsked {
+  readonly starts: number;
+  readonly breakOff: number;
+  readonly assumptions: readonly (readonly [name: string, assume: Assume])[];
+}
+
+export interface SteeringShown {
+  readonly name: string;
+  readonly shares: readonly AnswerShare[];
+  /** How many items have a base that hangs on it. */
+  readonly decides: number;
+  readonly weight: number;
+}
+
+export interface Figures {
+  readonly exact: boolean;
+  readonly limits: readonly Limit[];
+  readonly items: readonly Expected[];
+  readonly sections: readonly Expected[];
+  readonly endings: readonly Expected[];
+  /** The same if nobody broke off; null where nobody does. */
+  readonly whole: { readonly sections: readonly Expected[]; readonly endings: readonly Expected[] } | null;
+  readonly minutes: Minutes | null;
+  readonly lengths: readonly Length[];
+  /** The questions whose answers decide, the weightiest first. */
+  readonly steering: readonly SteeringShown[];
+}
+
+export interface ForecastApi {
+  /** Takes up a questionnaire; what is asked for after it is asked about this one. */
+  load(document: unknown): void;
+  figures(asked: FiguresAsked): Figures;
+  /** What one more point of each answer gives, by what was assumed last; null where it cannot be told. */
+  effects(of: Hanging): readonly Effect[] | null;
+  /** Lengths by ending, by what was assumed last. */
+  minutesByEnding(): readonly EndingMinutes[];
+}
