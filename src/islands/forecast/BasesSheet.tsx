@@ -5,7 +5,7 @@ import type { Expected, Hanging } from '../../core/forecast/forecast';
 import type { MadeFor } from '../../core/forecast/made-for';
 import { groupKey } from '../../core/forecast/groups';
 import type { Figures } from '../../worker/forecast/types';
-import { grouped } from '../ui/format';
+import { grouped, plural } from '../ui/format';
 import classes from './bases.module.css';
 import { countOf, marginOf } from './figures';
 import { Whisker } from './Whisker';
@@ -28,7 +28,8 @@ export function BasesSheet({ figures, held, plan, selected, select }: Props) {
   const [bySize, setBySize] = useState(false);
   const list = useRef<HTMLDivElement>(null);
   const parts = bySize ? sorted(figures) : inOrder(figures, plan);
-  const low = figures.items.filter(({ expected }) => expected < held.least).length;
+  const whole = figures.items.filter(({ group }) => 'item' in group && group.pass === null);
+  const low = whole.filter(({ expected }) => expected < held.least).length;
   const key = selected === 'minutes' ? null : groupKey(selected.group);
   const ticks = [0, 0.25, 0.5, 0.75, 1].map((part) => Math.round(part * held.starts));
   const step = (event: KeyboardEvent) => {
@@ -48,7 +49,7 @@ export function BasesSheet({ figures, held, plan, selected, select }: Props) {
             ? 'There is nothing to ask yet: write questions in the script.'
             : low === 0
               ? `No base is below ${grouped(held.least)}.`
-              : `${low} of ${figures.items.length} bases below ${grouped(held.least)}.`}
+              : `${low} of ${plural(whole.length, 'base')} below ${grouped(held.least)}.`}
         </span>
         <label>
           <input type="checkbox" checked={bySize} onChange={(event) => setBySize(event.target.checked)} />{' '}

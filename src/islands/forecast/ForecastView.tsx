@@ -6,6 +6,7 @@ import type { Hanging } from '../../core/forecast/forecast';
 import { useStudy } from '../state/store';
 import { Assumptions } from './Assumptions';
 import { BasesSheet } from './BasesSheet';
+import { ForecastFiles } from './ForecastFiles';
 import { ForecastHead } from './ForecastHead';
 import classes from './forecast.module.css';
 import { LostSheet } from './LostSheet';
@@ -47,6 +48,7 @@ export function ForecastView() {
               {LEAVES[each]}
             </button>
           ))}
+          <ForecastFiles />
         </nav>
         {problem !== null && <p role="alert">{problem}</p>}
         {figures !== null && leaf === 'bases' && (

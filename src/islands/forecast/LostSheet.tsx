@@ -1,7 +1,7 @@
 /** Where people are lost: who starts, who is shown each section, and how all of them end; beside it without break-off. */
 import { Bar, BarChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
-import type { Hanging } from '../../core/forecast/forecast';
-import type { Group } from '../../core/analysis';
+import type { EndingKind } from '../../core/document/types';
+import type { Expected, Hanging } from '../../core/forecast/forecast';
 import { ENDINGS } from '../../core/document/vocabularies';
 import type { MadeFor } from '../../core/forecast/made-for';
 import type { Plan } from '../../core/routing/plan';
@@ -18,26 +18,33 @@ interface Props {
 }
 
 export function LostSheet({ figures, held, plan, select }: Props) {
-  const share = (
-    of: readonly { readonly group: Group; readonly share: number }[],
-    fits: (group: Group) => boolean,
-  ) => of.reduce((sum, each) => (fits(each.group) ? sum + each.share : sum), 0);
+  const { whole } = figures;
   const kinds = new Map(plan.endings.map(({ ending }) => [ending.id, ending.kind]));
-  const endingIn = (group: Group, ...wanted: string[]) =>
-    'ending' in group && wanted.includes(kinds.get(group.ending) ?? '');
-  const ended = share(figures.endings, () => true);
-  const declined = share(figures.endings, (group) => endingIn(group, 'declined'));
-  const out = share(figures.endings, (group) => endingIn(group, 'screened_out', 'quota_full'));
-  const steps = [
-    { id: 'start', words: 'Started', share: 1 },
-    { id: 'consented', words: 'Not declined', share: 1 - declined },
-    { id: 'eligible', words: 'Nor screened out', share: 1 - declined - out },
-    ...plan.sections.map(({ section }) => ({
-      id: `section ${section.id}`,
-      words: section.title,
-      share: share(figures.sections, (group) => 'section' in group && group.section === section.id),
-    })),
-  ];
+  const endedIn = (of: readonly Expected[], fits: (kind: EndingKind) => boolean) =>
+    of.reduce(
+      (sum, { group, share }) =>
+        'ending' in group && fits(kinds.get(group.ending) ?? 'complete') ? sum + share : sum,
+      0,
+    );
+  const stepsOf = (of: { readonly sections: readonly Expected[]; readonly endings: readonly Expected[] }) => {
+    const declined = endedIn(of.endings, (kind) => kind === 'declined');
+    const out = endedIn(of.endings, (kind) => kind === 'screened_out' || kind === 'quota_full');
+    return [
+      { id: 'start', words: 'Started', share: 1 },
+      { id: 'consented', words: 'Not declined', share: 1 - declined },
+      { id: 'eligible', words: 'Nor screened out', share: 1 - declined - out },
+      ...plan.sections.map(({ section }) => ({
+        id: `section ${section.id}`,
+        words: section.title,
+        share:
+          of.sections.find(({ group }) => 'section' in group && group.section === section.id)?.share ?? 0,
+      })),
+      { id: 'end', words: 'At an ending', share: endedIn(of.endings, () => true) },
+    ];
+  };
+  const wholeSteps = whole === null ? null : stepsOf(whole);
+  const steps = stepsOf(figures).map((step, n) => ({ ...step, whole: wholeSteps?.[n]?.share ?? null }));
+  const ended = endedIn(figures.endings, () => true);
   const broken = 1 - ended;
   return (
     <>
@@ -49,7 +56,11 @@ export function LostSheet({ figures, held, plan, select }: Props) {
         <ResponsiveContainer width="100%" height={steps.length * 26 + 28}>
           <BarChart
             layout="vertical"
-            data={steps.map((step) => ({ ...step, people: step.share * held.starts }))}
+            data={steps.map((step) => ({
+              ...step,
+              people: step.share * held.starts,
+              unbroken: step.whole === null ? null : step.whole * held.starts,
+            }))}
             margin={{ top: 0, right: 40, bottom: 0, left: 0 }}
             accessibilityLayer={false}
           >
@@ -67,11 +78,14 @@ export function LostSheet({ figures, held, plan, select }: Props) {
               tick={{ fontSize: 12, fill: 'var(--ink)' }}
               stroke="var(--line)"
             />
+            {whole !== null && (
+              <Bar dataKey="unbroken" fill="var(--series-4)" isAnimationActive={false} barSize={6} />
+            )}
             <Bar
               dataKey="people"
               fill="var(--pine-mid)"
               isAnimationActive={false}
-              barSize={13}
+              barSize={whole === null ? 13 : 9}
               label={{
                 position: 'right',
                 fontSize: 11.5,
@@ -127,14 +141,16 @@ export function LostSheet({ figures, held, plan, select }: Props) {
             <th scope="col">shown something of</th>
             <th scope="col">people</th>
             <th scope="col">of all</th>
+            {whole !== null && <th scope="col">if nobody broke off</th>}
           </tr>
         </thead>
         <tbody>
-          {steps.map(({ id, words, share: own }) => (
+          {steps.map(({ id, words, share: own, whole: unbroken }) => (
             <tr key={id}>
               <th scope="row">{words}</th>
               <td>{countOf(own * held.starts)}</td>
               <td>{(100 * own).toFixed(1)}%</td>
+              {unbroken !== null && <td>{countOf(unbroken * held.starts)}</td>}
             </tr>
           ))}
         </tbody>

@@ -152,7 +152,11 @@ interface ChartProps {
 export function MinutesChart({ figures, limit, height }: ChartProps) {
   const bars = minuteBars(figures.lengths);
   const width = (bars[0]?.to ?? 1) - (bars[0]?.from ?? 0);
-  const last = bars.at(-1)?.to ?? 1;
+  const [first, last] = [bars[0]?.from ?? 0, bars.at(-1)?.to ?? 1];
+  const start = Math.max(0, first - width);
+  // A limit far off would leave no room for the bars; the figures tell of it all the same.
+  const isNear = limit !== null && limit < last + (last - start) / 2;
+  const end = isNear ? Math.max(last, limit + width) : last;
   return (
     <figure
       className={classes.chart}
@@ -169,17 +173,15 @@ export function MinutesChart({ figures, limit, height }: ChartProps) {
           <XAxis
             type="number"
             dataKey="middle"
-            domain={[
-              Math.max(0, (bars[0]?.from ?? 0) - width),
-              limit === null ? last : Math.max(last, limit + width),
-            ]}
-            tickFormatter={(minutes: number) => String(Math.round(minutes * 10) / 10)}
+            domain={[start, end]}
+            ticks={ticksIn(start, end)}
+            tickFormatter={(minutes: number) => String(Math.round(minutes * 100) / 100)}
             tick={{ fontSize: 11, fill: 'var(--ink-soft)' }}
             stroke="var(--ink)"
             unit=" min"
           />
           <YAxis hide domain={[0, 'dataMax']} />
-          {limit !== null && (
+          {isNear && (
             <ReferenceLine
               x={limit}
               stroke="var(--coral)"
@@ -196,6 +198,19 @@ export function MinutesChart({ figures, limit, height }: ChartProps) {
         </BarChart>
       </ResponsiveContainer>
     </figure>
+  );
+}
+
+const TICKS = [0.25, 0.5, 1, 2, 5, 10, 20, 30];
+const MOST_TICKS = 6;
+
+/** Whole minutes, or simple parts of one, few enough to be read. */
+function ticksIn(start: number, end: number): number[] {
+  const step = TICKS.find((each) => (end - start) / each <= MOST_TICKS) ?? 60;
+  const first = Math.ceil(start / step);
+  return Array.from(
+    { length: Math.max(0, Math.floor(end / step) - first + 1) },
+    (_, n) => (first + n) * step,
   );
 }
 

@@ -1,5 +1,6 @@
 /** A number that is typed in place: kept on Enter or on leaving, given back as it was on Escape. */
 import { useId, useState } from 'react';
+import { grouped } from '../ui/format';
 import classes from './fields.module.css';
 
 interface Props {
@@ -18,8 +19,9 @@ export function NumberField({ label, value, least, most, decimals = false, class
   const [typed, setTyped] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const id = useId();
+  const shown = value === null ? '' : decimals ? String(value) : grouped(value);
   const take = (text: string) => {
-    const number = Number(text.replaceAll(/[\s,]/g, decimals ? '' : ''));
+    const number = Number(text.replaceAll(/[\s,]/g, ''));
     if (text.trim() === '' || number === value) {
       setTyped(null);
       setProblem(null);
@@ -42,8 +44,8 @@ export function NumberField({ label, value, least, most, decimals = false, class
         aria-label={label}
         aria-invalid={problem !== null || undefined}
         aria-describedby={problem === null ? undefined : id}
-        size={Math.max(3, (typed ?? String(value ?? '')).length)}
-        value={typed ?? (value === null ? '' : String(value))}
+        size={Math.max(2, (typed ?? shown).length)}
+        value={typed ?? shown}
         placeholder="…"
         onChange={(event) => setTyped(event.target.value)}
         onBlur={() => typed !== null && take(typed)}

@@ -1,21 +1,17 @@
 /** One kind of file: what it is and for whom, a button for each of its endings, and what came of the press. */
 import { useState } from 'react';
 import type { Questionnaire } from '../../core/document/types';
-import type { Loss, VersionMark } from '../../core/release/format-types';
+import type { Loss } from '../../core/release/format-types';
 import { KNOWN, kindsOf, type FormatName } from '../../core/release/formats/known';
 import { postAddress } from '../../core/responding/instrument-data';
 import type { Version } from '../../wire/versions';
 import { useReleaseClient } from '../state/gate';
+import { markOf } from '../state/versions';
 import { plural, sizeText } from '../ui/format';
 import { saveBlob } from '../ui/save-blob';
 import type { DataPicked } from './DataPicker';
 import classes from './files.module.css';
 import { LostList } from './LostList';
-
-/** What the files say of the version they are of. */
-function markOf({ number, frozen, at, author, note, reason }: Version): VersionMark {
-  return { number, frozen, at, author, note, ...(reason === null ? {} : { reason }) };
-}
 
 interface RowProps {
   readonly format: FormatName;

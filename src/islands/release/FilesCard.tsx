@@ -13,7 +13,10 @@ type HandedOver = keyof typeof HANDED_OVER;
 
 const GROUPS: readonly { readonly head: string; readonly files: Offered }[] = [
   { head: 'Questionnaire', files: ['document', 'script', 'test-pack', 'schema'] },
-  { head: 'To read and to print', files: ['paper', 'form', 'codebook', 'route-book', 'map', 'items'] },
+  {
+    head: 'To read and to print',
+    files: ['paper', 'form', 'codebook', 'route-book', 'map', 'items', 'forecast'],
+  },
   { head: 'To archive and exchange', files: ['ddi-lifecycle', 'ddi-codebook'] },
 ];
 const DATA: Offered = ['csvw', 'data-package', 'parquet', 'r'];

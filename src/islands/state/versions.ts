@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import * as v from 'valibot';
 import type { Questionnaire } from '../../core/document/types';
+import type { VersionMark } from '../../core/release/format-types';
 import { madeOn } from '../../core/release/made-on';
 import { VersionSchema, WholeVersionSchema, type Version } from '../../wire/versions';
 import { call, type Reply } from '../ui/api';
@@ -89,4 +90,9 @@ export async function keepVersion(store: StudyStore, toKeep: ToKeep): Promise<st
 export function onVersion(versions: readonly Version[] | null, revision: number | null): string {
   const on = madeOn(versions ?? [], revision);
   return on === null ? '' : `, on ${on}`;
+}
+
+/** What files say of the version they are of. */
+export function markOf({ number, frozen, at, author, note, reason }: Version): VersionMark {
+  return { number, frozen, at, author, note, ...(reason === null ? {} : { reason }) };
 }

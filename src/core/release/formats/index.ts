@@ -21,6 +21,7 @@ export const FORMATS = {
   form: { ...KNOWN.form, ...WRITERS.form, read: null },
   codebook: { ...KNOWN.codebook, ...WRITERS.codebook, read: null },
   'route-book': { ...KNOWN['route-book'], ...WRITERS['route-book'], read: null },
+  forecast: { ...KNOWN.forecast, ...WRITERS.forecast, read: null },
   map: { ...KNOWN.map, ...WRITERS.map, read: null },
   instrument: { ...KNOWN.instrument, ...WRITERS.instrument, read: null },
   'ddi-lifecycle': { ...KNOWN['ddi-lifecycle'], ...WRITERS['ddi-lifecycle'], read: READERS['ddi-lifecycle'] },

@@ -71,6 +71,12 @@ export const KNOWN = {
     kinds: ['routes.html', 'routes.pdf'],
     mediaType: OF_MANY_KINDS,
   },
+  forecast: {
+    words: 'Forecast',
+    endings: ['forecast.xlsx', 'forecast.csv', 'forecast.html', 'forecast.pdf'],
+    kinds: ['forecast.xlsx', 'forecast.csv', 'forecast.html', 'forecast.pdf'],
+    mediaType: OF_MANY_KINDS,
+  },
   map: {
     words: 'Fork map',
     endings: ['map.svg', 'map.png', 'map.graphml', 'map.dot'],
@@ -130,6 +136,7 @@ export const HANDED_OVER = {
   form: ['print', 'to be filled in by hand'],
   codebook: ['print', 'every column of the data: asked of whom, codes, labels'],
   'route-book': ['print', 'few routes that take every fork, as sentences'],
+  forecast: ['forecast', 'how many are asked what, how long it takes, and from which shares'],
   map: ['map', 'who goes where: pictures, and a graph to reckon with'],
   instrument: ['field', 'runs by itself on a phone or a desktop, without a network'],
   'test-pack': ['test-pack', 'for whoever programs it: every fork, step by step'],

@@ -1,4 +1,4 @@
-/** Files to read, to print and to edit: script, form, codebook and route book. */
+/** Files to read, to print and to edit: script, form, codebook, route book and forecast. */
 import type { FormatWriter, Written } from '../format-types';
 import type { Pages } from '../print/pages';
 import { versionWords } from '../version-words';
@@ -49,6 +49,17 @@ export const TO_PRINT = {
       const { plan, analysis } = preparedFor(document);
       const { routeBookPages } = await import('../print/route-book');
       return printed(routeBookPages(plan, analysis, versionWords(version)), kind);
+    },
+    losses: NONE,
+  },
+  forecast: {
+    write: async ({ document, version }, kind) => {
+      const { plan } = preparedFor(document);
+      const { forecastCsv, forecastWorkbook } = await import('../sheets/forecast-tables');
+      if (kind.endsWith('csv')) return forecastCsv(plan);
+      if (kind.endsWith('xlsx')) return forecastWorkbook(plan, versionWords(version));
+      const { forecastPages } = await import('../print/forecast-pages');
+      return printed(forecastPages(plan, versionWords(version)), kind);
     },
     losses: NONE,
   },
