@@ -1,10 +1,10 @@
 /**
  * `npm run bench`: installs what the benchmarks compare with, runs them, and writes docs/performance.md; then times the
  * sheet into docs/performance-interface.md and the other views into docs/performance-views.md, and long files
- * audited into docs/performance-audit.md, packages into docs/performance-package.md, and many authors at once into
- * docs/performance-load.md, many respondents at once into docs/performance-trial.md, and a made-up panel into
- * docs/performance-panel.md (`npm run bench -- interface`, `-- views`, `-- audit`, `-- package`, `-- load`, `-- trial` or
- * `-- panel`: only that).
+ * audited into docs/performance-audit.md, packages into docs/performance-package.md, forecasts into
+ * docs/performance-forecast.md, many authors at once into docs/performance-load.md, many respondents at once into
+ * docs/performance-trial.md, and a made-up panel into docs/performance-panel.md (`npm run bench -- interface`, `-- views`,
+ * `-- audit`, `-- package`, `-- forecast`, `-- load`, `-- trial` or `-- panel`: only that).
  */
 import { pathToFileURL } from 'node:url';
 import { bundledApart, installApart } from './apart.mjs';
@@ -29,6 +29,11 @@ if (only === undefined || only === 'package') {
   const { measurePackage } = await import(pathToFileURL(await bundledApart('bench', 'package.ts')).href);
   await measurePackage();
   if (only === 'package') process.exit();
+}
+if (only === undefined || only === 'forecast') {
+  const { measureForecast } = await import(pathToFileURL(await bundledApart('bench', 'forecast.ts')).href);
+  await measureForecast();
+  if (only === 'forecast') process.exit();
 }
 if (only === undefined || only === 'load') {
   ensureBuilt();

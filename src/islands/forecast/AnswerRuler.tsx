@@ -2,7 +2,7 @@
  * Shares as a ruled line: cut by ticks where they add up, which are dragged or moved by arrow keys; of several picks a line for
  * each, with its own tick.
  */
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useRef, useState, type CSSProperties, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Answer } from '../../core/document/types';
 import { assumedWords } from '../../core/forecast/answer-words';
 import { addsUp, withShare, withTick, type AnswerShare } from '../../core/forecast/re-share';
@@ -24,6 +24,9 @@ interface Props {
 /** Shares with words beside them take this many characters of the line, of which it holds about so many. */
 const CHARACTERS = 46;
 const POINT = 0.01;
+/** Ticks that are nearer than this share of the line stand beneath each other, so that each can be taken hold of. */
+const APART = 0.12;
+const LANE = 24;
 
 export function AnswerRuler(props: Props) {
   const { answer, name } = props;
@@ -77,7 +80,9 @@ function Ruler({
     readonly now: readonly AnswerShare[];
   } | null>(null);
   const shown = dragged?.now ?? shares;
-  const starts = shown.map((_, n) => shown.slice(0, n).reduce((sum, { share }) => sum + share, 0));
+  const starts = startsOf(shown);
+  // While one is dragged, all stay in the lanes they were in.
+  const lanes = lanesOf(startsOf(dragged?.shares ?? shares).slice(1));
   const words = (n: number) => {
     const of = shown[n];
     return of === undefined || (isOne && n === 1) ? '' : assumedWords(answer, of.answer);
@@ -133,12 +138,17 @@ function Ruler({
           );
         })}
       </div>
-      <div className={classes.line} ref={line}>
+      <div className={classes.line} ref={line} style={{ height: LANE * (1 + Math.max(0, ...lanes)) }}>
         {shown.slice(0, -1).map((of, tick) => (
           <div
             key={JSON.stringify(of.answer)}
             className={classes.tick}
-            style={{ left: `${100 * Math.min(1, Math.max(0, starts[tick + 1] ?? 0))}%` }}
+            style={
+              {
+                left: `${100 * Math.min(1, Math.max(0, starts[tick + 1] ?? 0))}%`,
+                '--lane': `${LANE * (lanes[tick] ?? 0)}px`,
+              } as CSSProperties
+            }
             data-held={dragged?.tick === tick || undefined}
             role="slider"
             tabIndex={0}
@@ -167,4 +177,20 @@ function Ruler({
       </div>
     </div>
   );
+}
+
+/** Where each share begins on the line. */
+function startsOf(shares: readonly AnswerShare[]): number[] {
+  return shares.map((_, n) => shares.slice(0, n).reduce((sum, { share }) => sum + share, 0));
+}
+
+/** For each place on the line, the first lane in which nothing stands too near. */
+function lanesOf(places: readonly number[]): number[] {
+  const last: number[] = [];
+  return places.map((place) => {
+    const free = last.findIndex((before) => place - before >= APART);
+    const lane = free < 0 ? last.length : free;
+    last[lane] = place;
+    return lane;
+  });
 }

@@ -13,8 +13,16 @@ export interface Forecasted {
   readonly made: MadeFor;
 }
 
-/** For what the study says its forecast is made for. */
+const known = new WeakMap<Plan, Forecasted>();
+
+/** For what the study says its forecast is made for; worked out once for all its files. */
 export function forecastedFor(plan: Plan): Forecasted {
+  let forecasted = known.get(plan);
+  if (forecasted === undefined) known.set(plan, (forecasted = forecastFor(plan)));
+  return forecasted;
+}
+
+function forecastFor(plan: Plan): Forecasted {
   const made = madeFor(plan.document);
   const forecaster = new Forecaster(plan);
   const forecast = forecaster.forecast({ starts: made.starts, breakOff: made.breakOff });
