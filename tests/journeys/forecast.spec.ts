@@ -50,7 +50,7 @@ test('shares of heat pumps are set, the sample is doubled until a base is large 
   const slip = page.getByRole('complementary', { name: 'Selected' });
   await expect(slip.getByText('Too few to report: 100 wanted.')).toBeVisible();
   await expect(slip.getByRole('row', { name: /^heat_main Heat pump/ })).toContainText('+3.4');
-  await expect(slip.getByText('start 2,414')).toBeVisible();
+  await expect(slip.getByRole('row', { name: '50% 2,414' })).toBeVisible();
   await accessible(page);
   const starts = page.getByRole('textbox', { name: 'People who start' });
   await starts.fill('2,000');
@@ -59,11 +59,11 @@ test('shares of heat pumps are set, the sample is doubled until a base is large 
   const response = page.getByRole('textbox', { name: 'Response rate, in per cent of those invited' });
   await response.fill('24');
   await response.press('Enter');
-  await expect(slip.getByText(/^invite 1\d,\d\d\d$/).last()).toBeVisible();
+  await expect(slip.getByRole('row', { name: /^95% 2,825 1\d,\d\d\d$/ })).toBeVisible();
   const wanted = slip.getByRole('textbox', { name: 'Wanted of hp_noise_when' });
   await wanted.fill('50');
   await wanted.press('Enter');
-  await expect(slip.getByText('start 1,206')).toBeVisible();
+  await expect(slip.getByRole('row', { name: /^50% 1,2\d\d / })).toBeVisible();
 
   // Where nobody gets there, it is said in words.
   await share.fill('0');

@@ -1,6 +1,7 @@
 /** What is assumed: the questions whose answers decide, the weightiest first, each with its shares on a ruler. */
 import { useState } from 'react';
 import type { Answer, Assume } from '../../core/document/types';
+import { assumedShares } from '../../core/forecast/one-more-point';
 import { asAssumed, type AnswerShare } from '../../core/forecast/re-share';
 import type { SteeringShown } from '../../worker/forecast/types';
 import { useStudy } from '../state/store';
@@ -55,6 +56,12 @@ function Assumed({ of, bases, forecasting, readOnly }: AssumedProps) {
   if (entry === undefined || !('answer' in entry)) return null;
   const answer: Answer = entry.answer;
   const before: Assume = entry.assume ?? {};
+  // By the document rather than by the figures: those come a moment later, and the next key builds on this one.
+  const ranges = of.shares.flatMap(({ answer: each }) =>
+    typeof each === 'object' && 'from' in each ? [each] : [],
+  );
+  const required = 'kind' in entry ? entry.required === true : true;
+  const shares = assumedShares({ answer, assume: entry.assume, required }, ranges);
   const isGuess = before.shares === undefined && before.ranges === undefined;
   const lean = (shares: readonly AnswerShare[]) => forecasting.lean(name, asAssumed(answer, before, shares));
   const keep = (shares: readonly AnswerShare[]) => {
@@ -75,14 +82,14 @@ function Assumed({ of, bases, forecasting, readOnly }: AssumedProps) {
       <AnswerRuler
         name={name}
         answer={answer}
-        shares={of.shares}
+        shares={shares}
         isPencilled={isGuess}
         readOnly={readOnly}
         lean={lean}
         keep={keep}
         letGo={() => forecasting.lean(name, null)}
       />
-      {open && <ShareList name={name} answer={answer} shares={of.shares} readOnly={readOnly} keep={keep} />}
+      {open && <ShareList name={name} answer={answer} shares={shares} readOnly={readOnly} keep={keep} />}
       {isGuess ? (
         <p className={classes.guess}>nobody has looked at this yet: even shares</p>
       ) : (

@@ -136,11 +136,13 @@ function inOrder(figures: Figures, plan: Plan): Part[] {
     if (!('item' in row.group)) continue;
     byItem.set(row.group.item, [...(byItem.get(row.group.item) ?? []), row]);
   }
-  return plan.sections.map(({ section, items }) => ({
-    id: section.id,
-    title: section.title,
-    rows: items.flatMap(({ item }) => byItem.get(item.name) ?? []),
-  }));
+  return plan.sections
+    .map(({ section, items }) => ({
+      id: section.id,
+      title: section.title,
+      rows: items.flatMap(({ item }) => byItem.get(item.name) ?? []),
+    }))
+    .filter(({ rows }) => rows.length > 0);
 }
 
 function sorted(figures: Figures): Part[] {

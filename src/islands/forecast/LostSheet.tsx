@@ -95,6 +95,7 @@ export function LostSheet({ figures, held, plan, select }: Props) {
             />
           </BarChart>
         </ResponsiveContainer>
+        {whole !== null && <figcaption>Pale: if nobody broke off.</figcaption>}
       </figure>
       <table className={classes.table}>
         <thead>

@@ -144,9 +144,9 @@ function BaseCard({
 }
 
 const CERTAINTIES = [
-  [0.5, 'half certain'],
-  [0.9, '90% certain'],
-  [0.95, '95% certain'],
+  [0.5, '50%'],
+  [0.9, '90%'],
+  [0.95, '95%'],
 ] as const;
 
 /** How many have to start, and to be invited, for so many in a group. */
@@ -177,19 +177,27 @@ function Needed({ row, forecasting }: { readonly row: Expected; readonly forecas
             the shares at the left.
           </p>
         ) : (
-          CERTAINTIES.map(([certainty, words]) => {
-            const starts = peopleFor(wanted, share, certainty);
-            // Each invitation leads somebody there with the chances of both: one binomial as well.
-            const invited =
-              held.response === null ? null : peopleFor(wanted, share * held.response, certainty);
-            return (
-              <div key={certainty} className={classes.pair}>
-                <span>{words}</span>
-                <b>{starts === null ? 'no number' : `start ${grouped(starts)}`}</b>
-                <b>{invited === null ? '' : `invite ${grouped(invited)}`}</b>
-              </div>
-            );
-          })
+          <table className={classes.needed}>
+            <thead>
+              <tr>
+                <th scope="col">certain</th>
+                <th scope="col">start</th>
+                {held.response !== null && <th scope="col">invite</th>}
+              </tr>
+            </thead>
+            <tbody>
+              {CERTAINTIES.map(([certainty, words]) => (
+                <tr key={certainty}>
+                  <th scope="row">{words}</th>
+                  <td>{needed(peopleFor(wanted, share, certainty))}</td>
+                  {/* Each invitation leads somebody there with the chances of both: one binomial as well. */}
+                  {held.response !== null && (
+                    <td>{needed(peopleFor(wanted, share * held.response, certainty))}</td>
+                  )}
+                </tr>
+              ))}
+            </tbody>
+          </table>
         )}
         {share > 0 && held.response === null && (
           <p className={classes.note}>With a response rate, how many to invite is told too.</p>
@@ -197,6 +205,10 @@ function Needed({ row, forecasting }: { readonly row: Expected; readonly forecas
       </div>
     </>
   );
+}
+
+function needed(people: number | null): string {
+  return people === null ? 'no number' : grouped(people);
 }
 
 function nameOf({ group }: Expected): string {
