@@ -17,7 +17,16 @@ import { planOf } from '../routing/planner';
 import { assuming } from './assuming';
 import { peopleFor, percentile } from './binomial';
 import { groupKey, groupsOf } from './groups';
-import { effectsOn, effectsOnMinutes, steeringIn, type Effect, type Steering } from './steering';
+import {
+  decidedBy,
+  decidingIn,
+  effectsOn,
+  effectsOnMinutes,
+  steeringIn,
+  type Deciding,
+  type Effect,
+  type Steering,
+} from './steering';
 import { simulated, type Simulated } from './simulated';
 
 export interface ForecastAsked {
@@ -81,6 +90,7 @@ export class Forecaster {
   private readonly limits: readonly Limit[];
   private readonly groups: readonly Group[];
   private readonly finished: ReadonlySet<string>;
+  private decided: ReadonlyMap<string, number> | undefined;
 
   constructor(private readonly plan: Plan) {
     const found = prospectOf(plan);
@@ -96,19 +106,25 @@ export class Forecaster {
   steering(assumptions: Assumptions = new Map()): readonly Steering[] {
     if (this.prospect === null) return [];
     this.prospect.assume(assumptions);
-    return steeringIn(assuming(this.plan.document, assumptions), this.prospect);
+    return steeringIn(this.deciding(this.prospect, assumptions), this.prospect);
+  }
+
+  private deciding(prospect: Prospect, assumptions: Assumptions): readonly Deciding[] {
+    this.decided ??= decidedBy(prospect);
+    return decidingIn(assuming(this.plan.document, assumptions), prospect, this.decided);
   }
 
   /** What one more point of each answer gives; null where it cannot be told. */
   effects(of: Hanging, assumptions: Assumptions = new Map()): readonly Effect[] | null {
     if (this.prospect === null) return null;
-    const steering = this.steering(assumptions);
+    this.prospect.assume(assumptions);
+    const deciding = this.deciding(this.prospect, assumptions);
     const document = assuming(this.plan.document, assumptions);
     if (of === 'minutes')
-      return effectsOnMinutes(document, steering, this.prospect, secondsByName({ document }), this.finished);
+      return effectsOnMinutes(document, deciding, this.prospect, secondsByName({ document }), this.finished);
     const key = groupKey(of.group);
     const index = this.groups.findIndex((group) => groupKey(group) === key);
-    return index < 0 ? null : effectsOn(index, steering, this.prospect);
+    return index < 0 ? null : effectsOn(index, deciding, this.prospect);
   }
 
   /** By ending, in the order of the document. */

@@ -8,12 +8,15 @@ import { slopeOfSeconds } from '../routing/burden';
 import { assumedShares, type AssumedAnswer, type AssumedShare, type LineRange } from './one-more-point';
 
 /** A question, or a given value, that decides about some base. */
-export interface Steering {
+export interface Deciding {
   readonly name: string;
   /** As assumed: of a number or date, stretches of it between which nothing tells a difference. */
   readonly shares: readonly AssumedShare[];
   /** How many items have a base that hangs on it. */
   readonly decides: number;
+}
+
+export interface Steering extends Deciding {
   /** How much all bases together change, at most, for a point of one of its answers. */
   readonly weight: number;
 }
@@ -53,28 +56,44 @@ function assumable(document: Questionnaire): ReadonlyMap<string, Assumable> {
   return all;
 }
 
-/** Of a document as it is assumed: what `prospect` is told to assume. */
-export function steeringIn(document: Questionnaire, prospect: Prospect): Steering[] {
-  const bases = prospect.groups.flatMap((group, n) => ('item' in group && group.pass === null ? [n] : []));
+/** How many items have a base that can hang on the answers to a question, by its name; whatever is assumed. */
+export function decidedBy(prospect: Prospect): ReadonlyMap<string, number> {
   const decided = new Map<string, number>();
-  for (const base of bases)
+  for (const base of basesOf(prospect))
     for (const name of prospect.hangsOn(base)) decided.set(name, (decided.get(name) ?? 0) + 1);
-  const found = [...assumable(document)].flatMap(([name, of]) => {
+  return decided;
+}
+
+/** By index among the groups: of every item, in any pass. */
+function basesOf({ groups }: Prospect): number[] {
+  return groups.flatMap((group, n) => ('item' in group && group.pass === null ? [n] : []));
+}
+
+/** The questions that decide, in the order of the document, with what is assumed of them there. */
+export function decidingIn(
+  document: Questionnaire,
+  prospect: Prospect,
+  decided: ReadonlyMap<string, number>,
+): Deciding[] {
+  return [...assumable(document)].flatMap(([name, of]) => {
     const decides = decided.get(name);
     if (decides === undefined) return [];
-    const ranges = fewer(prospect.stretchesOf(name) ?? []);
-    return [{ name, decides, shares: assumedShares(of, ranges) }];
+    return [{ name, decides, shares: assumedShares(of, fewer(prospect.stretchesOf(name) ?? [])) }];
   });
-  const ways = found.flatMap(({ name, shares }) => shares.map(({ leaning }) => ({ name, leaning })));
+}
+
+/** The weightiest first, by what `prospect` is told to assume, which is what stands in `deciding`. */
+export function steeringIn(deciding: readonly Deciding[], prospect: Prospect): Steering[] {
+  const ways = deciding.flatMap(({ name, shares }) => shares.map(({ leaning }) => ({ name, leaning })));
   const totals = ways.map(() => 0);
   const along = prospect.slopesAlong(ways);
-  for (const base of bases)
+  for (const base of basesOf(prospect))
     along(base).forEach((slope, n) => (totals[n] = (totals[n] ?? 0) + Math.abs(slope)));
   let next = 0;
-  return found
-    .map(({ name, decides, shares }) => {
-      const most = shares.map(({ length }) => Math.abs((totals[next++] ?? 0) / length) * POINT);
-      return { name, decides, shares, weight: Math.max(0, ...most) };
+  return deciding
+    .map((of) => {
+      const most = of.shares.map(({ length }) => Math.abs((totals[next++] ?? 0) / length) * POINT);
+      return { ...of, weight: Math.max(0, ...most) };
     })
     .sort((a, b) => b.weight - a.weight);
 }
@@ -90,8 +109,8 @@ function fewer(stretches: readonly (readonly [from: number | string, to: number 
 }
 
 /** What one more point of every answer gives of a group (by its index), the most first. */
-export function effectsOn(group: number, steering: readonly Steering[], prospect: Prospect): Effect[] {
-  const ways = steering.flatMap(({ name, shares }) => shares.map((share) => ({ name, ...share })));
+export function effectsOn(group: number, deciding: readonly Deciding[], prospect: Prospect): Effect[] {
+  const ways = deciding.flatMap(({ name, shares }) => shares.map((share) => ({ name, ...share })));
   const slopes = prospect.slopesAlong(ways)(group);
   return sorted(
     ways.map(({ name, answer, length }, n) => ({
@@ -105,14 +124,14 @@ export function effectsOn(group: number, steering: readonly Steering[], prospect
 /** The same of the mean minutes of interviews that come to some endings; null where they cannot be gone through. */
 export function effectsOnMinutes(
   document: Questionnaire,
-  steering: readonly Steering[],
+  deciding: readonly Deciding[],
   prospect: Prospect,
   seconds: (name: string) => number,
   endings: ReadonlySet<string>,
 ): Effect[] | null {
   const all = assumable(document);
   const effects: Effect[] = [];
-  for (const { name, shares } of steering) {
+  for (const { name, shares } of deciding) {
     const item = all.get(name)?.item;
     for (const { answer, leaning, length } of shares) {
       const more = item ? slopeOfSeconds(item, leaning.assume, leaning.toward ?? leaning.assume) : 0;

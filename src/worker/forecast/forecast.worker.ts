@@ -6,7 +6,7 @@ import { AssumeSchema } from '../../core/document/schema';
 import { Forecaster } from '../../core/forecast/forecast';
 import { planOf } from '../../core/routing/planner';
 import { contained } from '../contained';
-import type { ForecastApi } from './types';
+import type { ForecastApi, SteeringShown } from './types';
 
 const Asked = v.object({
   starts: v.pipe(v.number(), v.integer(), v.minValue(1)),
@@ -27,6 +27,7 @@ const Hanging = v.union([
 type Asked = v.InferOutput<typeof Asked>;
 
 let forecaster: Forecaster | null = null;
+let steering: readonly SteeringShown[] | null = null;
 let last: Asked = { starts: 1, breakOff: 0, assumptions: [] };
 
 function loaded(): Forecaster {
@@ -41,6 +42,7 @@ const api: ForecastApi = {
     const result = readDocument(document);
     if (!result.ok) throw new Error(result.problems[0]?.message);
     forecaster = new Forecaster(planOf(result.document));
+    steering = null;
     last = { ...last, assumptions: [] };
   },
 
@@ -50,8 +52,9 @@ const api: ForecastApi = {
     const { goals: _, ...forecast } = loaded().forecast({ ...last, assumptions });
     const whole =
       last.breakOff === 0 ? null : loaded().forecast({ starts: last.starts, breakOff: 0, assumptions });
-    const steering = loaded()
-      .steering(assumptions)
+    // In their order as the document has them assumed: while one is dragged, none moves.
+    steering ??= loaded()
+      .steering()
       .map(({ shares, ...rest }) => ({
         ...rest,
         shares: shares.map(({ answer, share }) => ({ answer, share })),

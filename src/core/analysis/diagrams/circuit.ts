@@ -107,6 +107,18 @@ export class Circuit {
     return slopes;
   }
 
+  /** The weights that the value of a node can hang on, whatever all of them are. */
+  weightsUnder(root: Term): ReadonlySet<Weight> {
+    const weights = new Set<Weight>();
+    for (const term of this.under(root)) {
+      if (this.kinds[term] === RATIO) continue;
+      for (let n = this.begin[term] as number; n < (this.begin[term + 1] as number); n += 1)
+        weights.add(this.weighedBy[n] as Weight);
+    }
+    weights.delete(UNWEIGHTED);
+    return weights;
+  }
+
   /** All that a node is made of, the last made first. */
   private under(root: Term): Term[] {
     const seen = new Set<Term>([root]);

@@ -84,10 +84,10 @@ export class Prospect {
     };
   }
 
-  /** The questions (and given values) on which the share of a group hangs. */
+  /** The questions (and given values) on which the share of a group can hang, whatever is assumed. */
   hangsOn(group: number): ReadonlySet<string> {
     const names = new Set<string>();
-    for (const weight of this.weighing.circuit.slopes(this.told[group]?.term ?? ZERO).keys()) {
+    for (const weight of this.weighing.circuit.weightsUnder(this.told[group]?.term ?? ZERO)) {
       const name = this.weighing.nameOfWeight(weight);
       if (name !== undefined) names.add(name);
     }
