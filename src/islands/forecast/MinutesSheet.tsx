@@ -1,6 +1,5 @@
 /** How long interviews take: the exact distribution, by ending and by section, and what to cut. */
 import { useState } from 'react';
-import { Bar, BarChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { EndingMinutes } from '../../core/forecast/forecast';
 import { minuteBars, shareAbove } from '../../core/forecast/histogram';
 import { costs } from '../../core/forecast/costs';
@@ -9,6 +8,7 @@ import { useStudy } from '../state/store';
 import { grouped } from '../ui/format';
 import { useAsked } from '../ui/use-asked';
 import { minutesText, percentOf } from './figures';
+import { MinutesChart } from './MinutesChart';
 import classes from './minutes.module.css';
 import type { Forecasting } from './use-forecast';
 
@@ -139,78 +139,6 @@ function Figure({ words, value }: { readonly words: string; readonly value: stri
       <dt>{words}</dt>
       <dd>{value}</dd>
     </div>
-  );
-}
-
-interface ChartProps {
-  readonly figures: Figures;
-  readonly limit: number | null;
-  readonly height: number;
-}
-
-/** Of those who finish, how many take how long. */
-export function MinutesChart({ figures, limit, height }: ChartProps) {
-  const bars = minuteBars(figures.lengths);
-  const width = (bars[0]?.to ?? 1) - (bars[0]?.from ?? 0);
-  const [first, last] = [bars[0]?.from ?? 0, bars.at(-1)?.to ?? 1];
-  const start = Math.max(0, first - width);
-  // A limit far off would leave no room for the bars; the figures tell of it all the same.
-  const isNear = limit !== null && limit < last + (last - start) / 2;
-  const end = isNear ? Math.max(last, limit + width) : last;
-  return (
-    <figure
-      className={classes.chart}
-      role="img"
-      aria-label="Minutes of all who finish; the same figures stand in a table on the leaf Minutes"
-    >
-      <ResponsiveContainer width="100%" height={height}>
-        <BarChart
-          data={bars.map(({ from, to, share }) => ({ middle: (from + to) / 2, share: 100 * share }))}
-          margin={{ top: 12, right: 12, bottom: 0, left: 0 }}
-          barCategoryGap={1}
-          accessibilityLayer={false}
-        >
-          <XAxis
-            type="number"
-            dataKey="middle"
-            domain={[start, end]}
-            ticks={ticksIn(start, end)}
-            tickFormatter={(minutes: number) => String(Math.round(minutes * 100) / 100)}
-            tick={{ fontSize: 11, fill: 'var(--ink-soft)' }}
-            stroke="var(--ink)"
-            unit=" min"
-          />
-          <YAxis hide domain={[0, 'dataMax']} />
-          {isNear && (
-            <ReferenceLine
-              x={limit}
-              stroke="var(--coral)"
-              strokeDasharray="3 3"
-              label={{
-                value: `limit ${limit}`,
-                position: 'insideTopRight',
-                fontSize: 11,
-                fill: 'var(--coral)',
-              }}
-            />
-          )}
-          <Bar dataKey="share" fill="var(--pine-mid)" isAnimationActive={false} />
-        </BarChart>
-      </ResponsiveContainer>
-    </figure>
-  );
-}
-
-const TICKS = [0.25, 0.5, 1, 2, 5, 10, 20, 30];
-const MOST_TICKS = 6;
-
-/** Whole minutes, or simple parts of one, few enough to be read. */
-function ticksIn(start: number, end: number): number[] {
-  const step = TICKS.find((each) => (end - start) / each <= MOST_TICKS) ?? 60;
-  const first = Math.ceil(start / step);
-  return Array.from(
-    { length: Math.max(0, Math.floor(end / step) - first + 1) },
-    (_, n) => (first + n) * step,
   );
 }
 

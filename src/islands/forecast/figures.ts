@@ -1,4 +1,5 @@
 /** Figures of a forecast as they are written. */
+import type { Expected } from '../../core/forecast/forecast';
 import { grouped } from '../ui/format';
 
 /** People, to the nearest whole one. */
@@ -30,4 +31,11 @@ export function signed(change: number): string {
   const size = Math.abs(change);
   const text = size >= 10 ? size.toFixed(0) : size >= 0.1 ? size.toFixed(1) : size.toFixed(2);
   return `${change < 0 ? '−' : '+'}${text}`;
+}
+
+/** What a group is called. */
+export function nameOf({ group }: Expected): string {
+  if ('ending' in group) return group.ending;
+  if ('section' in group) return group.section;
+  return group.pass === null ? group.item : `${group.item}, pass ${group.pass}`;
 }

@@ -1,0 +1,83 @@
+/** How many have to start, and to be invited, for so many of a group, with what certainty. */
+import { useState } from 'react';
+import { peopleFor } from '../../core/forecast/binomial';
+import type { Expected } from '../../core/forecast/forecast';
+import { grouped } from '../ui/format';
+import primitives from '../ui/primitives.module.css';
+import { nameOf } from './figures';
+import { NumberField } from './NumberField';
+import classes from './selected.module.css';
+import type { Forecasting } from './use-forecast';
+
+interface Props {
+  readonly row: Expected;
+  readonly forecasting: Forecasting;
+}
+
+const CERTAINTIES = [
+  [0.5, '50%'],
+  [0.9, '90%'],
+  [0.95, '95%'],
+] as const;
+
+/** How many have to start, and to be invited, for so many in a group. */
+export function Needed({ row, forecasting }: Props) {
+  const { held } = forecasting;
+  const [wanted, setWanted] = useState(Math.max(1, held.least));
+  const { share } = row;
+  return (
+    <>
+      <h2>
+        To have{' '}
+        <NumberField
+          label={`Wanted of ${nameOf(row)}`}
+          value={wanted}
+          least={1}
+          most={10_000_000}
+          keep={(n) => {
+            setWanted(n);
+            return null;
+          }}
+        />{' '}
+        of them
+      </h2>
+      <div className={primitives.card}>
+        {share === 0 ? (
+          <p className={classes.low}>
+            No number of starts is enough: under these assumptions nobody gets there. Look at its base, or at
+            the shares at the left.
+          </p>
+        ) : (
+          <table className={classes.needed}>
+            <thead>
+              <tr>
+                <th scope="col">certain</th>
+                <th scope="col">start</th>
+                {held.response !== null && <th scope="col">invite</th>}
+              </tr>
+            </thead>
+            <tbody>
+              {CERTAINTIES.map(([certainty, words]) => (
+                <tr key={certainty}>
+                  <th scope="row">{words}</th>
+                  <td>{needed(peopleFor(wanted, share, certainty))}</td>
+                  {/* Each invitation leads somebody there with the chances of both: one binomial as well. */}
+                  {held.response !== null && (
+                    <td>{needed(peopleFor(wanted, share * held.response, certainty))}</td>
+                  )}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+        {share > 0 && held.response === null && (
+          <p className={classes.note}>With a response rate, how many to invite is told too.</p>
+        )}
+      </div>
+    </>
+  );
+}
+
+function needed(people: number | null): string {
+  return people === null ? 'no number' : grouped(people);
+}
