@@ -31,12 +31,18 @@ export function ForecastHead({ forecasting }: { readonly forecasting: Forecastin
         <span>started</span>
         <b>{figures === null ? '…' : countOf(finished * held.starts)}</b>
         <span>finish</span>
-        <b>{figures?.minutes ? minutesText(figures.minutes.median) : '…'}</b>
-        <span>
-          {figures?.minutes
-            ? `half of them at most, ${minutesText(figures.minutes.p90)} 9 in 10`
-            : 'half of them'}
-        </span>
+        {figures !== null && figures.minutes === null ? (
+          <span>nobody comes to the end under these assumptions</span>
+        ) : (
+          <>
+            <b>{figures?.minutes ? minutesText(figures.minutes.median) : '…'}</b>
+            <span>
+              {figures?.minutes
+                ? `half of them at most, ${minutesText(figures.minutes.p90)} 9 in 10`
+                : 'half of them'}
+            </span>
+          </>
+        )}
       </div>
       <div className={classes.held}>
         <label>
