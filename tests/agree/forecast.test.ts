@@ -7,6 +7,7 @@ import { readFileSync } from 'node:fs';
 import { describe, it } from 'node:test';
 import { prospectOf, type Prospect } from '../../src/core/analysis';
 import { nameInKey } from '../../src/core/document/addresses';
+import { isDated } from '../../src/core/document/answer-types';
 import { readDocumentText } from '../../src/core/document/read';
 import type { Assume, Question, Questionnaire } from '../../src/core/document/types';
 import { assuming } from '../../src/core/forecast/assuming';
@@ -22,7 +23,7 @@ import { randomManyOptions } from './many-options';
 import { seedsToTry } from './seeds';
 
 /** With the seeds that once failed. */
-const SEEDS = seedsToTry([], 80);
+const SEEDS = seedsToTry([5128], 80);
 const MANY = seedsToTry([], 10);
 /** Of as many the slopes are compared, each of which takes two more rounds of every respondent. */
 const SLOPES = seedsToTry([], 20);
@@ -156,7 +157,8 @@ function slopesAgree(document: Questionnaire, seed: number): number {
   let compared = 0;
   const steering = document.sections
     .flatMap(({ items }) => items)
-    .filter((item): item is Question => item.kind === 'question')
+    // Every respondent is counted with dates as even as they come.
+    .filter((item): item is Question => item.kind === 'question' && !isDated(item.answer))
     .filter(({ name }) => prospect.groups.some((_, n) => prospect.hangsOn(n).has(name)));
   const question = steering[seed % Math.max(1, steering.length)];
   if (question === undefined) return 0;

@@ -106,7 +106,8 @@ export class AnswerWeights {
         .map(({ value, of: n }) => ({ step: Math.ceil(line.stepOf(value as number | string) - 1e-9), n }))
         .sort((a, b) => a.step - b.step);
       steps.forEach(({ step, n }, at) => {
-        if (at > 0 && steps[at - 1]?.n !== n) starts.add(step);
+        // Values beyond the limits are tried as well.
+        if (at > 0 && steps[at - 1]?.n !== n && step > line.first && step <= line.last) starts.add(step);
       });
     }
     const sorted = [...starts].sort((a, b) => a - b);

@@ -13,6 +13,9 @@ import type { Algebra, Interviews } from './together';
 const MOST_BINS = 4096;
 const LEAST_BIN = 0.05;
 
+/** What is as good as impossible has a chance below this: places of a rank left open, say. */
+const NEXT_TO_NOTHING = 1e-20;
+
 /** Interviews of one length: their share of the sample, and their mean length in seconds. */
 export interface Length {
   readonly seconds: number;
@@ -61,7 +64,9 @@ export function longestOf(
       places.every(counts) ? places.reduce((sum, place) => sum + secondsAt(place), seconds) : -Infinity,
     both: (a, b) => a + b,
     either: (ways) =>
-      Math.max(...ways.map(({ weight, value }) => (circuit.weightOf(weight) > 0 ? value : -Infinity))),
+      Math.max(
+        ...ways.map(({ weight, value }) => (circuit.weightOf(weight) > NEXT_TO_NOTHING ? value : -Infinity)),
+      ),
   });
   return longest === -Infinity ? null : longest;
 }
