@@ -236,7 +236,3 @@ export interface EndingMinutes {
 
 /** What a group, or the minutes of finished interviews, hangs on. */
 export type Hanging = { readonly group: Group } | 'minutes';
-
-export function forecastOf(plan: Plan, asked: ForecastAsked): Forecast {
-  return new Forecaster(plan).forecast(asked);
-}

@@ -10,7 +10,7 @@ import type { Plan } from '../routing/plan';
 import { madeUpRespondents } from '../simulate/respondents';
 
 /** As many people are made up. */
-export const PEOPLE = 20_000;
+const PEOPLE = 20_000;
 
 /** Two-sided, at 95%. */
 const TWO_SIDED = 1.959964;
