@@ -5,9 +5,18 @@
 import assert from 'node:assert/strict';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
+import { holds } from '../../src/core/condition/evaluate';
 import { passKey } from '../../src/core/document/addresses';
 import { optionsOf } from '../../src/core/document/shape';
-import type { Answer, Assume, Item, Question, Questionnaire, Value } from '../../src/core/document/types';
+import type {
+  Answer,
+  Assume,
+  AssumedShares,
+  Item,
+  Question,
+  Questionnaire,
+  Value,
+} from '../../src/core/document/types';
 import { isBlank, refusal, type ShownParts } from '../../src/core/routing/answers';
 import type { Plan } from '../../src/core/routing/plan';
 import { walk, type Walk, type WalkInput, type WalkStep } from '../../src/core/routing/walk';
@@ -36,18 +45,36 @@ export function withAssumptions(document: Questionnaire, seed: number): Question
       if (uniformInt(random, 0, 1) === 0) shares[String(code)] = uniformInt(random, 0, 4) / 10;
     return { shares, blank };
   };
-  const assumed = (item: Item): Item => {
+  const given = (document.given ?? []).map(({ name }) => name);
+  const known = [...given];
+  const assumed = (item: Item, tests: readonly string[]): Item => {
     const found = item.kind === 'question' ? assume(item.answer) : undefined;
-    return found === undefined ? item : ({ ...item, assume: found } as Question);
+    if (item.kind !== 'question' || found === undefined) return item;
+    const on = tests[uniformInt(random, 0, Math.max(0, 2 * tests.length))];
+    if (on === undefined) return { ...item, assume: found };
+    const others = [`${on} = 1`, `${on} answered`].slice(0, uniformInt(random, 1, 2));
+    return {
+      ...item,
+      assume: { ...found, where: others.map((test) => ({ if: test, ...(assume(item.answer) ?? {}) })) },
+    };
   };
   return {
     ...document,
-    sections: document.sections.map((section) => ({ ...section, items: section.items.map(assumed) })),
+    sections: document.sections.map((section) => {
+      const own = [...known];
+      const items = section.items.map((item) => {
+        const now = assumed(item, own);
+        if (item.kind === 'question' && item.answer.type !== 'grid' && !section.shuffle) own.push(item.name);
+        return now;
+      });
+      if (section.repeat === undefined) known.splice(0, known.length, ...own);
+      return { ...section, items };
+    }),
   };
 }
 
 /** How likely a value is, in no particular unit, of those that are no blank. */
-function weightOf(answer: Answer, assume: Assume, value: Value, shown: ShownParts): number {
+function weightOf(answer: Answer, assume: AssumedShares, value: Value, shown: ShownParts): number {
   const shares = assume.shares ?? {};
   const options = optionsOf(answer);
   switch (answer.type) {
@@ -90,9 +117,14 @@ function weightOf(answer: Answer, assume: Assume, value: Value, shown: ShownPart
 }
 
 /** The chance of one answer among those that are allowed, before checks. */
-function chanceOf(item: Question, answer: Answer, value: Value | null, shown: ShownParts): number {
+function chanceOf(
+  item: Question,
+  assume: AssumedShares,
+  answer: Answer,
+  value: Value | null,
+  shown: ShownParts,
+): number {
   const allowed = everyAnswer(answer).filter((v) => v !== null && refusal(item, answer, v, shown) === null);
-  const assume = item.assume ?? {};
   const blank = item.required ? 0 : allowed.length === 0 ? 1 : (assume.blank ?? 0);
   if (value === null || isBlank(value)) return blank;
   for (const as of [assume, {}]) {
@@ -103,13 +135,15 @@ function chanceOf(item: Question, answer: Answer, value: Value | null, shown: Sh
 }
 
 /** The chance of what was answered at a step, among all answers that get past its checks. */
-function chanceAt(plan: Plan, step: WalkStep, input: WalkInput): number {
-  const { item } = step.planItem;
+function chanceAt(plan: Plan, done: Walk, step: WalkStep, input: WalkInput): number {
+  const { item, assumedIf, section } = step.planItem;
   if (item.kind === 'statement') return 1;
+  const where = assumedIf.findIndex((condition) => holds(condition, done.environment(section, step.pass)));
+  const assume = item.assume?.where?.[where] ?? item.assume ?? {};
   const keys = step.parts.map(({ name }) => passKey(name, step.pass));
   const together = (values: readonly (Value | null)[]) =>
     step.parts.reduce(
-      (product, { answer }, n) => product * chanceOf(item, answer, values[n] ?? null, step.shown),
+      (product, { answer }, n) => product * chanceOf(item, assume, answer, values[n] ?? null, step.shown),
       1,
     );
   const here = together(keys.map((key) => input.answers[key] ?? null));
@@ -143,11 +177,11 @@ export function everyRespondent(
     if ((input.full ?? []).length > 0) return;
     const given = (plan.document.given ?? []).reduce((product, { name, answer, assume = {} }) => {
       const any = { options: optionsOf(answer).map(() => true), rows: [] };
-      const asked: Question = { kind: 'question', name, text: '', answer, required: true, assume };
-      return product * chanceOf(asked, answer, input.given?.[name] ?? null, any);
+      const asked: Question = { kind: 'question', name, text: '', answer, required: true };
+      return product * chanceOf(asked, assume, answer, input.given?.[name] ?? null, any);
     }, 1);
     const share = done.steps.reduce(
-      (product, step) => (product === 0 ? 0 : product * chanceAt(plan, step, input)),
+      (product, step) => (product === 0 ? 0 : product * chanceAt(plan, done, step, input)),
       given / draws,
     );
     if (share === 0) return;

@@ -201,6 +201,9 @@ const KNOWN: readonly Questionnaire[] = [
             ],
             blank: 0.1,
             source: 'pilot 2025',
+            where: [
+              { if: 'arm = 2', ranges: [{ from: 1, to: 2, share: 1 }], shares: { '0': 0.2 }, blank: 0 },
+            ],
           },
           checks: [
             { if: 'n = 0 and arm = 2', kind: 'hard', message: 'No.' },

@@ -9,11 +9,12 @@ import { prospectOf, type Prospect } from '../../src/core/analysis';
 import { nameInKey } from '../../src/core/document/addresses';
 import { isDated } from '../../src/core/document/answer-types';
 import { readDocumentText } from '../../src/core/document/read';
-import type { Assume, Question, Questionnaire } from '../../src/core/document/types';
+import type { Assume, AssumedShares, Question, Questionnaire } from '../../src/core/document/types';
 import { assuming } from '../../src/core/forecast/assuming';
 import { Forecaster } from '../../src/core/forecast/forecast';
 import { groupKey } from '../../src/core/forecast/groups';
-import { assumedShares } from '../../src/core/forecast/one-more-point';
+import { assumedShares, type AssumedShare } from '../../src/core/forecast/one-more-point';
+import { assumedAmong, assumingAmong } from '../../src/core/routing/assumed';
 import { secondsAlong, secondsByName, slopeOfSeconds } from '../../src/core/routing/burden';
 import { madeUpRespondents } from '../../src/core/simulate/respondents';
 import { planFor } from '../support/questionnaire';
@@ -141,7 +142,7 @@ function meanLength(lengths: Lengths): number | null {
 }
 
 /** Somewhere between two assumptions, each written out in full. */
-function between(from: Assume, to: Assume, part: number): Assume {
+function between(from: AssumedShares, to: AssumedShares, part: number): AssumedShares {
   const mixed = (a = 0, b = 0) => a + part * (b - a);
   const shares = Object.fromEntries(
     Object.keys(from.shares ?? {}).map((code) => [code, mixed(from.shares?.[code], to.shares?.[code])]),
@@ -151,6 +152,12 @@ function between(from: Assume, to: Assume, part: number): Assume {
     share: mixed(range.share, to.ranges?.[n]?.share),
   }));
   return { shares, ...(ranges ? { ranges } : {}), blank: mixed(from.blank, to.blank) };
+}
+
+/** The same of those alone of whom it is assumed. */
+function onTheWay({ where, leaning: { assume, toward = assume } }: AssumedShare, part: number): Assume {
+  const mixed = between(assumedAmong(assume, where), assumedAmong(toward, where), part);
+  return assumingAmong(assume, where, mixed);
 }
 
 function slopesAgree(document: Questionnaire, seed: number): number {
@@ -173,7 +180,7 @@ function slopesAgree(document: Questionnaire, seed: number): number {
   const step = 1e-4;
   // Beyond what is assumed as well as before it, unless nothing can be taken away there.
   const sides = [0, step, 2 * step].map((part) =>
-    plainly(assuming(document, new Map([[question.name, between(assume, toward, part)]]))),
+    plainly(assuming(document, new Map([[question.name, onTheWay(one, part)]]))),
   );
   const [here, near1, near2] = sides;
   if (!here || !near1 || !near2) return 0;

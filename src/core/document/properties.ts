@@ -8,6 +8,7 @@
 import type {
   Answer,
   Assume,
+  AssumeWhere,
   AssumeRange,
   Check,
   Derived,
@@ -52,6 +53,7 @@ interface Holders {
   option: Option;
   row: GridRow;
   assume: Assume;
+  assumeWhere: AssumeWhere;
   range: AssumeRange;
   derived: Derived;
   case: DerivedCase;
@@ -275,6 +277,13 @@ export const PROPERTIES = {
     ranges: { holds: 'parts', parts: 'range' },
     blank: { holds: 'measure' },
     source: { holds: 'words', called: 'source' },
+    where: { holds: 'parts', parts: 'assumeWhere' },
+  },
+  assumeWhere: {
+    if: { holds: 'condition', called: 'condition' },
+    shares: { holds: 'measure' },
+    ranges: { holds: 'parts', parts: 'range' },
+    blank: { holds: 'measure' },
   },
   range: {
     from: { holds: 'measure' },

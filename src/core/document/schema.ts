@@ -251,11 +251,18 @@ const Answer = v.variant(
 );
 
 const Bound = v.union([v.number(), v.string()], 'a number or a date is needed');
-export const AssumeSchema = v.strictObject({
+const assumedShares = {
   shares: v.optional(v.record(v.string(), Chance)),
   ranges: v.optional(v.array(v.strictObject({ from: Bound, to: Bound, share: Chance }))),
   blank: v.optional(Chance),
-  source: v.optional(Text),
+};
+/** Of a value that is known beforehand: nothing comes before it that its shares could hang on. */
+const AssumeOfGiven = v.strictObject({ ...assumedShares, source: v.optional(Text) });
+export const AssumeSchema = v.strictObject({
+  ...AssumeOfGiven.entries,
+  where: v.optional(
+    list(v.strictObject({ if: Condition, ...assumedShares }), MOST_RULES, 'shares of some can be assumed'),
+  ),
 });
 
 const Item = v.variant(
@@ -404,7 +411,7 @@ export const QuestionnaireSchema = v.strictObject({
         name: Name,
         label: Text,
         answer: Answer,
-        assume: v.optional(AssumeSchema),
+        assume: v.optional(AssumeOfGiven),
         random: v.optional(Yes),
       }),
       MOST_GIVEN,

@@ -168,14 +168,24 @@ export interface Question {
   readonly skips?: readonly Skip[];
 }
 
-export interface Assume {
+export interface AssumedShares {
   /** Chance of each code, as a decimal string key. */
   readonly shares?: Readonly<Record<string, number>>;
   readonly ranges?: readonly AssumeRange[];
   /** Chance of a blank. */
   readonly blank?: number;
+}
+
+export interface Assume extends AssumedShares {
   /** Where all this is known from, in the author's words. */
   readonly source?: string;
+  /** Of some others than of the rest, by what is known of them already; the first of them that holds counts. */
+  readonly where?: readonly AssumeWhere[];
+}
+
+export interface AssumeWhere extends AssumedShares {
+  /** A condition on what comes before the question. */
+  readonly if: string;
 }
 
 export interface AssumeRange {

@@ -59,7 +59,7 @@ function replacing(place: ItemPlace, label: string, options: readonly Option[], 
       const has = (code: number) => codes.has(code) || kept.some((option) => option.code === code);
       if (draft.agrees !== undefined) draft.agrees = draft.agrees.filter(has);
       // Shares of answers that are gone, and of new ones, are not known.
-      if (draft.assume?.shares !== undefined) delete draft.assume;
+      if (draft.assume?.shares !== undefined || draft.assume?.where !== undefined) delete draft.assume;
     }),
     telling: true,
   };

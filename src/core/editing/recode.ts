@@ -59,11 +59,11 @@ export function recode(document: Questionnaire, place: ItemPlace, recoding: Reco
       const options = 'options' in answer ? answer.options : 'specials' in answer ? answer.specials : [];
       for (const option of options ?? []) option.code = to(option.code);
       if (found.agrees !== undefined) found.agrees = found.agrees.map(to);
-      const shares = found.assume?.shares;
-      if (found.assume !== undefined && shares !== undefined)
-        found.assume.shares = Object.fromEntries(
-          Object.entries(shares).map(([code, share]) => [String(to(Number(code))), share]),
-        );
+      for (const assumed of found.assume === undefined ? [] : [found.assume, ...(found.assume.where ?? [])])
+        if (assumed.shares !== undefined)
+          assumed.shares = Object.fromEntries(
+            Object.entries(assumed.shares).map(([code, share]) => [String(to(Number(code))), share]),
+          );
     },
   };
 }

@@ -5,9 +5,16 @@
 import type { Leaning } from '../analysis';
 import { hasRows, picksMany } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
-import type { Answer, Assume } from '../document/types';
+import type { Answer, Assume, AssumedShares } from '../document/types';
 import { gridRowAnswer } from '../routing/answers';
-import { codeWeights, lineWeights, pickChances, type LineAnswer } from '../routing/assumed';
+import {
+  assumedAmong,
+  assumingAmong,
+  codeWeights,
+  lineWeights,
+  pickChances,
+  type LineAnswer,
+} from '../routing/assumed';
 
 /** Values on a line from one to another, both included. */
 export interface LineRange {
@@ -19,6 +26,8 @@ export interface LineRange {
 export type AssumedAnswer = { readonly code: number } | LineRange | 'blank';
 
 export interface AssumedShare {
+  /** Of whom it is assumed: of those of one of the document's conditions, by its index, or, with null, of the rest. */
+  readonly where: number | null;
   readonly answer: AssumedAnswer;
   /** From 0 to 1: of those who are asked; of a blank apart from the rest, which add up to 1 without it. */
   readonly share: number;
@@ -28,15 +37,38 @@ export interface AssumedShare {
   readonly length: number;
 }
 
+/** A question, or a given value (which is `required`), with what is assumed of it. */
+export interface Assumable {
+  readonly answer: Answer;
+  readonly assume?: Assume | undefined;
+  readonly required?: boolean;
+}
+
 /**
  * Every share that is assumed of a question, or of a given value (which is `required`), a number's or date's by `ranges`. What
  * is not listed is written out as it is assumed in silence.
  */
-export function assumedShares(
-  of: { readonly answer: Answer; readonly assume?: Assume | undefined; readonly required?: boolean },
+export function assumedShares(of: Assumable, ranges: readonly LineRange[]): AssumedShare[] {
+  const { assume = {} } = of;
+  const wheres = [null, ...(assume.where ?? []).keys()];
+  return wheres.flatMap((where) =>
+    sharesAmong({ ...of, assume: assumedAmong(assume, where) }, ranges).map(({ leaning, ...share }) => ({
+      ...share,
+      where,
+      leaning: {
+        assume: assumingAmong(assume, where, leaning.assume),
+        ...(leaning.toward === undefined ? {} : { toward: assumingAmong(assume, where, leaning.toward) }),
+      },
+    })),
+  );
+}
+
+/** The same where all are alike. */
+function sharesAmong(
+  of: { readonly answer: Answer; readonly assume: AssumedShares; readonly required?: boolean },
   ranges: readonly LineRange[],
-): AssumedShare[] {
-  const { assume = {}, required = false } = of;
+): Omit<AssumedShare, 'where'>[] {
+  const { assume, required = false } = of;
   const answer = hasRows(of.answer) ? gridRowAnswer(of.answer) : of.answer;
   const blank = required ? 0 : (assume.blank ?? 0);
   const all = sharesOf(answer, assume, ranges);
@@ -65,7 +97,7 @@ function oneShare(
   n: number,
   share: number,
   blank: number,
-): AssumedShare {
+): Omit<AssumedShare, 'where'> {
   const isWhole = share >= 1;
   const ahead = all.map((other, m) => {
     if (m === n) return { ...other, share: isWhole ? 0 : 1 };
@@ -80,7 +112,7 @@ function oneShare(
   };
 }
 
-function sharesOf(answer: Answer, assume: Assume, ranges: readonly LineRange[]): Share[] {
+function sharesOf(answer: Answer, assume: AssumedShares, ranges: readonly LineRange[]): Share[] {
   switch (answer.type) {
     case 'single': {
       const weights = codeWeights(answer.options, assume);
@@ -107,7 +139,7 @@ function sharesOf(answer: Answer, assume: Assume, ranges: readonly LineRange[]):
   }
 }
 
-function onLine(answer: LineAnswer, assume: Assume, ranges: readonly LineRange[]): Share[] {
+function onLine(answer: LineAnswer, assume: AssumedShares, ranges: readonly LineRange[]): Share[] {
   const { line, spans, specials } = lineWeights(answer, assume);
   const options = optionsOf(answer);
   const said = [...specials, ...spans.map(({ share }) => share)].reduce((sum, share) => sum + share, 0);
@@ -126,7 +158,7 @@ function onLine(answer: LineAnswer, assume: Assume, ranges: readonly LineRange[]
 }
 
 /** Shares as they stand in a document. */
-function asAssumed(all: readonly Share[]): Assume {
+function asAssumed(all: readonly Share[]): AssumedShares {
   const shares: Record<string, number> = {};
   const ranges: (LineRange & { share: number })[] = [];
   for (const { answer, share } of all)

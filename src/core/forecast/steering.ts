@@ -3,9 +3,15 @@
  * more point of each answer gives.
  */
 import type { Prospect } from '../analysis';
-import type { Answer, Assume, Item, Questionnaire } from '../document/types';
+import type { Item, Questionnaire } from '../document/types';
 import { slopeOfSeconds } from '../routing/burden';
-import { assumedShares, type AssumedAnswer, type AssumedShare, type LineRange } from './one-more-point';
+import {
+  assumedShares,
+  type Assumable,
+  type AssumedAnswer,
+  type AssumedShare,
+  type LineRange,
+} from './one-more-point';
 
 /** A question, or a given value, that decides about some base. */
 export interface Deciding {
@@ -24,6 +30,8 @@ export interface Steering extends Deciding {
 /** What one more point of an answer gives: the share of the sample, or minutes, that come with it. */
 export interface Effect {
   readonly name: string;
+  /** Among whom, as in `AssumedShare`. */
+  readonly where: number | null;
   readonly answer: AssumedAnswer;
   readonly perPoint: number;
 }
@@ -34,16 +42,13 @@ const MOST_STRETCHES = 12;
 /** A point is one in a hundred. */
 const POINT = 0.01;
 
-interface Assumable {
+interface AssumableEntry extends Assumable {
   readonly item: Item | null;
-  readonly answer: Answer;
-  readonly assume?: Assume | undefined;
-  readonly required: boolean;
 }
 
 /** By name, in the order of the document. */
-function assumable(document: Questionnaire): ReadonlyMap<string, Assumable> {
-  const all = new Map<string, Assumable>();
+function assumable(document: Questionnaire): ReadonlyMap<string, AssumableEntry> {
+  const all = new Map<string, AssumableEntry>();
   // What chance allots is settled by the questionnaire; it hangs on nobody's answers.
   for (const { name, answer, assume, random } of document.given ?? [])
     if (random !== true) all.set(name, { item: null, answer, assume, required: true });
@@ -113,8 +118,9 @@ export function effectsOn(group: number, deciding: readonly Deciding[], prospect
   const ways = deciding.flatMap(({ name, shares }) => shares.map((share) => ({ name, ...share })));
   const slopes = prospect.slopesAlong(ways)(group);
   return sorted(
-    ways.map(({ name, answer, length }, n) => ({
+    ways.map(({ name, where, answer, length }, n) => ({
       name,
+      where,
       answer,
       perPoint: (POINT * (slopes[n] ?? 0)) / length,
     })),
@@ -133,11 +139,11 @@ export function effectsOnMinutes(
   const effects: Effect[] = [];
   for (const { name, shares } of deciding) {
     const item = all.get(name)?.item;
-    for (const { answer, leaning, length } of shares) {
+    for (const { where, answer, leaning, length } of shares) {
       const more = item ? slopeOfSeconds(item, leaning.assume, leaning.toward ?? leaning.assume) : 0;
       const slope = prospect.slopeOfMeanLength(seconds, endings, name, leaning, more);
       if (slope === null) return null;
-      effects.push({ name, answer, perPoint: (POINT * slope) / length / 60 });
+      effects.push({ name, where, answer, perPoint: (POINT * slope) / length / 60 });
     }
   }
   return sorted(effects);

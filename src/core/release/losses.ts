@@ -63,6 +63,7 @@ const PART_WORDS: Partial<Record<Held['kind'], string>> = {
   check: 'a check',
   picture: 'picture',
   assume: 'assumed answers',
+  assumeWhere: 'assumed answers',
   range: 'assumed answers',
   case: 'a case',
   message: 'a message',

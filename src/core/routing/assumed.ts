@@ -8,11 +8,27 @@
  */
 import { isNumeric, stepsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
-import type { Answer, Assume, DateAnswer, MultipleAnswer, Option } from '../document/types';
+import type { Answer, Assume, AssumedShares, DateAnswer, MultipleAnswer, Option } from '../document/types';
 import { pickLimits } from './answers';
 
+/** What is assumed of those alone of whom other shares are assumed, by their index; of all the rest with null. */
+export function assumedAmong(assume: Assume, where: number | null): AssumedShares {
+  return (where === null ? undefined : assume.where?.[where]) ?? assume;
+}
+
+/** Other shares are assumed of those alone, or of all the rest; `where` as for `assumedAmong`. */
+export function assumingAmong(assume: Assume, where: number | null, shares: AssumedShares): Assume {
+  const { source, where: others } = assume;
+  const kept = {
+    ...(source === undefined ? {} : { source }),
+    ...(others === undefined ? {} : { where: others }),
+  };
+  if (where === null) return { ...shares, ...kept };
+  return { ...assume, where: (others ?? []).map((of, n) => (n === where ? { ...shares, if: of.if } : of)) };
+}
+
 /** How likely each option of a single is, in no particular unit: listed shares, the rest evenly among the others. */
-export function codeWeights(options: readonly Option[], { shares = {} }: Assume): number[] {
+export function codeWeights(options: readonly Option[], { shares = {} }: AssumedShares): number[] {
   const listed = options.map(({ code }) => shares[String(code)]);
   const sum = listed.reduce<number>((total, share) => total + (share ?? 0), 0);
   const others = options.filter((option, o) => listed[o] === undefined && option.missing === undefined);
@@ -21,7 +37,7 @@ export function codeWeights(options: readonly Option[], { shares = {} }: Assume)
 }
 
 /** The chance of each pick of a `multiple`, before limits and exclusive ones are minded. */
-export function pickChances(options: readonly Option[], { shares = {} }: Assume): number[] {
+export function pickChances(options: readonly Option[], { shares = {} }: AssumedShares): number[] {
   return options.map(({ code, missing }) => shares[String(code)] ?? (missing === undefined ? 0.5 : 0));
 }
 
@@ -57,7 +73,7 @@ export interface PickWeights {
 export function pickWeights(
   options: readonly Option[],
   limits: { readonly least: number; readonly most: number },
-  assume: Assume,
+  assume: AssumedShares,
 ): PickWeights {
   const isAlone = (option: Option) => option.exclusive === true || option.missing !== undefined;
   const ordinary = options.filter((option) => !isAlone(option));
@@ -85,13 +101,13 @@ export function pickWeights(
 }
 
 /** How many options are picked on average, all of them shown. */
-export function expectedPicks(answer: MultipleAnswer, assume: Assume = {}): number {
+export function expectedPicks(answer: MultipleAnswer, assume: AssumedShares = {}): number {
   const { total, picks } = weighedPicks(answer, assume);
   return total === 0 ? 1 : picks / total;
 }
 
 /** How fast that changes on the way from one assumption to another, of one pick that has another chance; the way being 1 long. */
-export function slopeOfPicks(answer: MultipleAnswer, from: Assume, toward: Assume): number {
+export function slopeOfPicks(answer: MultipleAnswer, from: AssumedShares, toward: AssumedShares): number {
   const [here, there] = [weighedPicks(answer, from), weighedPicks(answer, toward)];
   // Both are linear in the chance of one pick.
   return here.total === 0
@@ -100,7 +116,7 @@ export function slopeOfPicks(answer: MultipleAnswer, from: Assume, toward: Assum
 }
 
 /** Picks with their weights, and all weights, in no particular unit. */
-function weighedPicks(answer: MultipleAnswer, assume: Assume): { total: number; picks: number } {
+function weighedPicks(answer: MultipleAnswer, assume: AssumedShares): { total: number; picks: number } {
   const all = { options: answer.options.map(() => true), rows: [] };
   const { counts, aloneWeights } = pickWeights(answer.options, pickLimits(answer, all), assume);
   const alone = aloneWeights.reduce((sum, weight) => sum + weight, 0);
@@ -135,7 +151,7 @@ export interface LineWeights {
 }
 
 /** Of numbers, scales and dates. Listed values and ranges have their shares; the rest is even over what is left. */
-export function lineWeights(answer: LineAnswer, assume: Assume): LineWeights {
+export function lineWeights(answer: LineAnswer, assume: AssumedShares): LineWeights {
   const line = lineOf(answer);
   const options = optionsOf(answer);
   const specials = options.map(({ code }) => assume.shares?.[String(code)] ?? 0);

@@ -56,6 +56,8 @@ export interface PlanItem {
     readonly kind: 'hard' | 'soft';
     readonly message: string;
   }[];
+  /** Parallel to the conditions under which other answers are assumed. */
+  readonly assumedIf: readonly Condition[];
   readonly quotas: readonly PlanQuota[];
   readonly skips: readonly PlanSkip[];
 }

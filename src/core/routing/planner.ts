@@ -223,7 +223,8 @@ class Planner {
     const skips = this.skips(item.skips ?? [], 'skip', after, { section: s, item: place + 1 }, openPass, at);
     const namesakes = this.namesakesIn(item, s, place);
     const base = { item, section: s, index, place, page, askIf, namesakes, skips };
-    if (item.kind === 'statement') return { ...base, optionIf: [], rowIf: [], checks: [], quotas: [] };
+    if (item.kind === 'statement')
+      return { ...base, optionIf: [], rowIf: [], checks: [], assumedIf: [], quotas: [] };
     // Where two items have one name, the quota belongs to the first of them.
     const position = this.targets.positionOf(item.name);
     const isMeant = position?.section === s && position.place === place;
@@ -252,7 +253,7 @@ class Planner {
     item: Question,
     before: Scope,
     after: Scope,
-  ): Pick<PlanItem, 'optionIf' | 'rowIf' | 'checks'> {
+  ): Pick<PlanItem, 'optionIf' | 'rowIf' | 'checks' | 'assumedIf'> {
     const at = { item: item.name };
     const options = optionsOf(item.answer);
     for (const option of options)
@@ -270,6 +271,9 @@ class Planner {
       kind: check.kind,
       message: check.message,
     }));
+    const assumedIf = (item.assume?.where ?? []).map((assumed, n) =>
+      this.planning.condition(assumed.if, before, at, `assume.where[${n}].if`),
+    );
     for (const code of item.agrees ?? []) {
       if (!options.some((option) => option.code === code)) {
         this.planning.report(
@@ -280,7 +284,7 @@ class Planner {
         );
       }
     }
-    return { optionIf, rowIf, checks };
+    return { optionIf, rowIf, checks, assumedIf };
   }
 
   private skips(

@@ -49,6 +49,8 @@ export interface RunnerItem {
   readonly hasConditionalOptions: boolean;
   readonly required: boolean;
   readonly hardChecks: readonly CompiledTest[];
+  /** Of whom other answers are assumed, the first of these that holds. */
+  readonly assumedIf: readonly CompiledTest[];
   readonly quotas: readonly { readonly id: string; readonly when: CompiledTest; readonly to: PlanTarget }[];
   readonly skips: readonly { readonly when: CompiledTest | null; readonly to: PlanTarget }[];
 }
@@ -160,6 +162,7 @@ export class RunnerProgram {
       hardChecks: planItem.checks
         .filter(({ kind }) => kind === 'hard')
         .map((check) => compileTest(check.if, scope)),
+      assumedIf: planItem.assumedIf.map((condition) => compileTest(condition, scope)),
       quotas: planItem.quotas.map(({ id, if: when, to }) => ({ id, when: compileTest(when, scope), to })),
       skips: planItem.skips.map(({ if: when, to }) => ({ when: test(when), to })),
     };

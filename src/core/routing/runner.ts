@@ -180,6 +180,12 @@ export class Runner {
     return null;
   }
 
+  /** Which of the shares that are assumed of some counts now; null: those of the rest. */
+  assumedOf({ assumedIf }: RunnerItem): number | null {
+    const where = assumedIf.findIndex((test) => test(this.memory));
+    return where < 0 ? null : where;
+  }
+
   /** What of an item is on show now. */
   shownOf(item: RunnerItem): ShownParts {
     if (!item.hasConditionalOptions) return this.allShown(item);

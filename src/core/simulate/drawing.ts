@@ -5,25 +5,25 @@ import type { RandomGenerator } from 'pure-rand/types/RandomGenerator';
 import { plausibleTexts } from '../analysis';
 import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
-import type { Answer, Assume, MultipleAnswer, Option, Value } from '../document/types';
+import type { Answer, AssumedShares, MultipleAnswer, Option, Value } from '../document/types';
 import { pickLimits, type ShownParts } from '../routing/answers';
 import { codeWeights, lineWeights, pickWeights, type LineAnswer, type PickWeights } from '../routing/assumed';
 
 export interface DrawnAnswer {
   readonly answer: Answer;
-  readonly assume?: Assume;
+  readonly assume?: AssumedShares;
   readonly required?: boolean;
 }
 
 /** What an answer assumes in silence. */
-const EVEN: Assume = {};
+const EVEN: AssumedShares = {};
 
 /** The tables that `work` makes of an answer and what is assumed of it: the same for every respondent who is shown all. */
-function kept<Tables>(work: (answer: Answer, assume: Assume) => Tables) {
-  const byAnswer = new WeakMap<Answer, WeakMap<Assume, Tables>>();
-  return (answer: Answer, assume: Assume): Tables => {
+function kept<Tables>(work: (answer: Answer, assume: AssumedShares) => Tables) {
+  const byAnswer = new WeakMap<Answer, WeakMap<AssumedShares, Tables>>();
+  return (answer: Answer, assume: AssumedShares): Tables => {
     let byAssume = byAnswer.get(answer);
-    if (byAssume === undefined) byAnswer.set(answer, (byAssume = new WeakMap<Assume, Tables>()));
+    if (byAssume === undefined) byAnswer.set(answer, (byAssume = new WeakMap<AssumedShares, Tables>()));
     let tables = byAssume.get(assume);
     if (tables === undefined) byAssume.set(assume, (tables = work(answer, assume)));
     return tables;
@@ -90,11 +90,11 @@ function pickWeighted<T>(
 function drawPicks(
   random: RandomGenerator,
   answer: MultipleAnswer,
-  assume: Assume,
+  assume: AssumedShares,
   shown: ShownParts,
 ): Value | null {
   const options = answer.options.filter((_, o) => shown.options[o]);
-  const weightsOf = (as: Assume) =>
+  const weightsOf = (as: AssumedShares) =>
     options.length === answer.options.length
       ? pickWeightsOf(answer, as)
       : pickWeights(options, pickLimits(answer, shown), as);
@@ -134,7 +134,12 @@ function drawOrder(
   return places.length === 0 ? null : places;
 }
 
-function drawOnLine(random: RandomGenerator, answer: LineAnswer, assume: Assume, shown: ShownParts): Value {
+function drawOnLine(
+  random: RandomGenerator,
+  answer: LineAnswer,
+  assume: AssumedShares,
+  shown: ShownParts,
+): Value {
   const isShown = (_: unknown, o: number) => shown.options[o] === true;
   const codes = optionsOf(answer).filter(isShown);
   for (const as of [assume, EVEN]) {

@@ -12,6 +12,7 @@ import { optionsOf } from '../document/shape';
 import type { Quota, Value } from '../document/types';
 import { ENDINGS } from '../document/vocabularies';
 import type { ShownParts } from '../routing/answers';
+import { assumedAmong } from '../routing/assumed';
 import { drawKey, drawQuestions, hash } from '../routing/draws';
 import type { Plan, PlanSection } from '../routing/plan';
 import { Runner, type Respondent } from '../routing/runner';
@@ -51,6 +52,7 @@ function meets(
   item: RunnerItem,
   shown: ShownParts,
   tries: number,
+  where: number | null,
   random: ReturnType<typeof xoroshiro128plus>,
   values: (Value | null)[],
   answers: Record<string, Value | null>,
@@ -58,7 +60,7 @@ function meets(
   const { item: of } = item.planItem;
   if (of.kind === 'statement' || tries > 2 * MOST_TRIES) return false;
   const { required } = of;
-  const assume = tries > MOST_TRIES ? undefined : of.assume;
+  const assume = tries > MOST_TRIES || of.assume === undefined ? undefined : assumedAmong(of.assume, where);
   item.parts.forEach((part, n) => {
     if (shown.rows[n] === false) return;
     const { answer } = part;
@@ -108,7 +110,8 @@ class Makers {
       drawAnswer(random, { ...entry, required: true }, this.allShown[n] as ShownParts),
     );
     const respondent: Respondent = {
-      meets: (item, shown, tries) => meets(item, shown, tries, random, values, answers),
+      meets: (item, shown, tries) =>
+        meets(item, shown, tries, runner.assumedOf(item), random, values, answers),
       answer: (_, { slot }) => values[slot] ?? null,
       isDrawn: ({ planItem, pass, drawKey: key }) => {
         let drawn = drawnIn.get(key ?? '');

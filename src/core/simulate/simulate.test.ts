@@ -45,6 +45,45 @@ it('somebody whom no answer lets on has the row of one who stopped there', () =>
 const options = (...codes: number[]) => codes.map((code) => ({ code, label: `Option ${code}` }));
 
 describe('assumed answers', () => {
+  it('are those of the first condition that holds of somebody, in their own pass, and else those of the rest', () => {
+    const two: Answer = { type: 'single', options: options(1, 2) };
+    const always = (code: number) => ({ shares: { [code]: 1 } });
+    const plan = planFor(
+      questionnaire([
+        section('a', [
+          ask('owns', two),
+          ask('times', { type: 'number', min: 1, max: 2 }, { required: true }),
+        ]),
+        section(
+          'b',
+          [
+            ask('car', two, { required: true }),
+            ask('heats', two, {
+              assume: {
+                ...always(2),
+                where: [
+                  { if: 'car = 1 and pass = 1', blank: 1 },
+                  { if: 'owns = 1', ...always(1) },
+                ],
+              },
+            }),
+          ],
+          { repeat: { times: 'times', max: 2 } },
+        ),
+      ]),
+    );
+    const seen = new Set<string>();
+    for (const { answers } of madeUpRespondents(plan, 200, 1))
+      for (const pass of [1, 2]) {
+        if (pass > Number(answers.times)) continue;
+        const [car, heats] = [answers[`car#${pass}`], answers[`heats#${pass}`]];
+        const expected = car === 1 && pass === 1 ? null : answers.owns === 1 ? 1 : 2;
+        assert.equal(heats ?? null, expected, JSON.stringify(answers));
+        seen.add(`${pass} ${car} ${answers.owns}`);
+      }
+    assert.equal(seen.size, 8);
+  });
+
   it('shares what is not listed evenly among the ordinary options, and leaves blank as often as said', () => {
     const answer: Answer = {
       type: 'single',

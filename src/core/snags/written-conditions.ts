@@ -64,7 +64,7 @@ function ofSection({ section, gate, items, onward }: PlanSection): WrittenCondit
   ];
 }
 
-function ofItem({ item, askIf, optionIf, rowIf, checks, skips }: PlanItem): WrittenCondition[] {
+function ofItem({ item, askIf, optionIf, rowIf, checks, assumedIf, skips }: PlanItem): WrittenCondition[] {
   const at = { item: item.name };
   const options = item.kind === 'question' ? optionsOf(item.answer) : [];
   const rows = item.kind === 'question' ? rowsOf(item.answer) : [];
@@ -75,6 +75,7 @@ function ofItem({ item, askIf, optionIf, rowIf, checks, skips }: PlanItem): Writ
     ),
     ...rowIf.flatMap((condition, r) => written({ ...at, row: rows[r]?.name ?? '' }, 'askIf', condition)),
     ...checks.flatMap((check, c) => written(at, `checks[${c}].if`, check.if, false)),
+    ...assumedIf.flatMap((condition, n) => written(at, `assume.where[${n}].if`, condition, false)),
     ...skips.flatMap((skip) => written({ ...at, skip: skip.index }, 'if', skip.if)),
   ];
 }

@@ -57,7 +57,7 @@ const api: ForecastApi = {
       .steering()
       .map(({ shares, ...rest }) => ({
         ...rest,
-        shares: shares.map(({ answer, share }) => ({ answer, share })),
+        shares: shares.map(({ where, answer, share }) => ({ where, answer, share })),
       }));
     return {
       ...forecast,

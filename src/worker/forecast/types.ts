@@ -2,6 +2,7 @@
 import type { Limit, Length } from '../../core/analysis';
 import type { Assume } from '../../core/document/types';
 import type { EndingMinutes, Expected, Hanging, Minutes } from '../../core/forecast/forecast';
+import type { AssumedShare } from '../../core/forecast/one-more-point';
 import type { AnswerShare } from '../../core/forecast/re-share';
 import type { Effect } from '../../core/forecast/steering';
 
@@ -14,7 +15,7 @@ export interface FiguresAsked {
 
 export interface SteeringShown {
   readonly name: string;
-  readonly shares: readonly AnswerShare[];
+  readonly shares: readonly (AnswerShare & Pick<AssumedShare, 'where'>)[];
   /** How many items have a base that hangs on it. */
   readonly decides: number;
   readonly weight: number;

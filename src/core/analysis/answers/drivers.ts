@@ -73,6 +73,8 @@ export interface DriverScope {
   readonly parts?: boolean;
   /** Of answers that are compared with each other every value, not just their order. */
   readonly everyValue?: boolean;
+  /** With the conditions under which other answers are assumed. */
+  readonly assumed?: boolean;
   /** With the answers that are asked for. */
   readonly via?: readonly Via[];
   /** All versions that are held against each other, the plan's own among them: what one of them tells apart, all do. */
@@ -91,7 +93,7 @@ class Collector {
 
   constructor(private readonly plan: Plan) {}
 
-  collect({ messages, parts, everyValue, via = [], versions = [this.plan] }: DriverScope): Drivers {
+  collect({ messages, parts, everyValue, assumed, via = [], versions = [this.plan] }: DriverScope): Drivers {
     for (const { sections, derived } of versions) {
       for (const section of sections) this.section(section);
       // A derived variable may be put together otherwise here, or be none.
@@ -105,6 +107,9 @@ class Collector {
       }
     }
     if (parts) this.readsOf(this.plan);
+    if (assumed)
+      for (const { items } of versions.flatMap(({ sections }) => sections))
+        for (const { assumedIf } of items) for (const condition of assumedIf) this.reads(condition);
     if (everyValue) for (const draft of this.drafts.values()) draft.keepAll ||= draft.group.length > 1;
     return { byKey: this.drafts, countedSections: this.counted, counts: this.counts };
   }

@@ -51,6 +51,8 @@ export interface EncodingScope {
    * at that place whether it was asked for and whether it was left blank; see `statesOf`.
    */
   readonly parts?: boolean;
+  /** The conditions under which other answers are assumed too. */
+  readonly assumed?: boolean;
   /** Of every repeated section it can be told which passes were begun, not only of those that are counted. */
   readonly everyPass?: boolean;
   /** Versions that are held against each other; see `DriverScope`. */
@@ -111,6 +113,7 @@ export class EncodedPlan {
       this.encoder,
       this.conditions,
       this.lastUse,
+      scope.assumed === true,
     );
     this.domains = new Domains(diagrams, {
       symbols: this.symbols,

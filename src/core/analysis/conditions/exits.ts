@@ -30,6 +30,8 @@ export interface EncodedItem {
   readonly ways: readonly Exit[];
   /** No route runs through a hard check that holds. */
   readonly checks: Diagram;
+  /** Of whom other answers are assumed, the first of these that holds; none where that is not looked into. */
+  readonly assumedIf: readonly Diagram[];
   readonly symbols: readonly AnswerSymbol[];
   readonly planItem: PlanItem;
   readonly pass: number | null;

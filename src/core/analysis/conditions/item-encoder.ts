@@ -22,6 +22,7 @@ export class ItemEncoder {
     private readonly encoder: Encoder,
     private readonly conditions: TimedConditions,
     private readonly lastUse: LastUse,
+    private readonly withAssumed: boolean,
   ) {}
 
   encode(place: Place & { kind: 'item' }, at: number): EncodedItem {
@@ -49,6 +50,9 @@ export class ItemEncoder {
       };
     });
     const skips = planItem.skips.map((skip) => this.exit(skip, 'skip', place, standing, leaving));
+    const assumedIf = this.withAssumed
+      ? planItem.assumedIf.map((condition) => this.conditions.condition(condition, standing, leaving))
+      : [];
     const symbols = partsAtMost(planItem).flatMap(
       ({ name }) => this.table.symbols.get(passKey(name.toLowerCase(), pass)) ?? [],
     );
@@ -58,6 +62,7 @@ export class ItemEncoder {
       shown: this.conditional(planItem, standing),
       ways: [...quotas, ...skips],
       checks,
+      assumedIf,
       symbols,
       planItem,
       pass,

@@ -22,6 +22,8 @@ export interface Weighed {
   readonly weight: Weight;
   /** Literals that are not tested first, but after others that stay open. */
   readonly later?: ReadonlyMap<number, boolean>;
+  /** Of many options that are gone through from here on: of whom the same is assumed, by the index of their weights. */
+  readonly alike?: number;
 }
 
 /** Where the value of a weight comes from: chances, all added up. */

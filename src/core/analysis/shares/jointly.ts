@@ -11,7 +11,7 @@ import { CachedWork } from '../counting/analysis-cache';
 import { FALSE, TRUE, type Diagram } from '../diagrams/diagram';
 import { DEFAULT_CAPS, withinMemory, type Caps } from '../diagrams/limits';
 import { Coming } from '../reach/coming';
-import { Weighing } from './weighing';
+import { WEIGHED_SCOPE, Weighing } from './weighing';
 
 /** What is shown otherwise in the second version, by name and id: all who are presented it meet a difference. */
 export interface ShownOtherwise {
@@ -98,7 +98,7 @@ class BothVersions {
   private led(plan: Plan, comingOf: (encoded: EncodedPlan) => Coming): Led {
     const { diagrams, ranks } = this.work;
     const versions = [this.first, this.second];
-    const encoded = new EncodedPlan(plan, diagrams, { ranks, keepsTests: true, everyValue: true, versions });
+    const encoded = new EncodedPlan(plan, diagrams, { ...WEIGHED_SCOPE, ranks, keepsTests: true, versions });
     const coming = comingOf(encoded);
     const places = new Map<string, PlaceMass>();
     encoded.course.places.forEach((place, at) => {

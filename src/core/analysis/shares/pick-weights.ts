@@ -19,43 +19,23 @@ import {
 } from '../diagrams/circuit';
 import { FALSE, TRUE, type Diagram } from '../diagrams/diagram';
 import { answerOf, assumedUnder, type Weighed } from './answer-weights';
-import type { Leaning, Sloped } from './situation-chances';
+import {
+  answered,
+  blank,
+  PickSteps,
+  unasked,
+  type Alike,
+  type PickFilling as Filling,
+  type OptionWeights,
+  type PickStart,
+} from './pick-steps';
+import { leaningAmong, type Leaning, type Sloped } from './situation-chances';
 import { areMarked, following, situationLevel, TooManySituations, type Situations } from './situations';
-
-interface OptionWeights {
-  readonly picked: Weight;
-  readonly left: Weight;
-}
-
-interface Filling {
-  readonly symbol: AnswerSymbol;
-  readonly picks: Picks;
-  readonly assumed: readonly OptionWeights[];
-  /** For where no set of picks is possible by what is assumed. */
-  readonly even: readonly OptionWeights[];
-  readonly blank: Weight;
-  readonly notBlank: Weight;
-  /** For going through the options one by one; null until somebody does. */
-  stepwise: Stepwise | null;
-}
-
-/** The weights of options, assumed or even, and, for each situation, what makes them add up to 1. */
-interface Stepwise {
-  readonly options: readonly OptionWeights[];
-  readonly starts: readonly Start[];
-  /** What is true of nobody asked: that it is none of the situations. */
-  readonly nowhere: ReadonlyMap<number, boolean>;
-}
-
-interface Start {
-  readonly weight: Weight;
-  readonly mayBeBlank: boolean;
-  readonly all: { readonly assumed: Term; readonly even: Term };
-  readonly marks: ReadonlyMap<number, boolean>;
-}
 
 export class PickWeights {
   private readonly fillings = new Map<AnswerSymbol, Filling>();
+  /** For going through options one by one; none until somebody does. */
+  private readonly steps = new Map<Filling, PickSteps>();
   private readonly names = new Map<Weight, string>();
 
   constructor(
@@ -74,9 +54,9 @@ export class PickWeights {
     const situations = home === null ? [] : this.situations.at(home);
     const marked = areMarked(situations) && home !== null;
     if (marked && this.encoded.itemAt(home).checks !== TRUE) throw new TooManySituations();
-    const ways: readonly { readonly when: Diagram; readonly mark: number | null }[] = marked
-      ? situations.map(({ when }, n) => ({ when, mark: situationLevel(symbol, n) }))
-      : [{ when: TRUE, mark: null }];
+    const ways = marked
+      ? situations.map(({ when, where }, n) => ({ when, where, mark: situationLevel(symbol, n) }))
+      : [{ when: TRUE, where: situations[0]?.where ?? null, mark: null }];
     const marks = situations.map((_, n) => situationLevel(symbol, n));
     const restricted = (mark: number | null) =>
       marked
@@ -86,50 +66,29 @@ export class PickWeights {
           )
         : diagram;
     const parts: Weighted[] = [[UNWEIGHTED, weigh(following(diagrams, restricted(null), unasked(symbol)))]];
-    for (const { when, mark } of ways) {
+    for (const { when, where, mark } of ways) {
+      const { assumed, blank: left, notBlank } = alikeIn(filling, where);
       const here = restricted(mark);
       const { legal, mayBeBlank } = this.allowed(symbol, picks, when);
-      if (mayBeBlank) parts.push([filling.blank, weigh(following(diagrams, here, blank(symbol)))]);
+      if (mayBeBlank) parts.push([left, weigh(following(diagrams, here, blank(symbol)))]);
       const some = (weights: readonly OptionWeights[]) => this.among(here, symbol, picks, weights, weigh);
       const all = (weights: readonly OptionWeights[]) => this.among(legal, symbol, picks, weights, isTrue);
-      const { assumed, even } = filling;
       parts.push([
-        mayBeBlank ? filling.notBlank : UNWEIGHTED,
-        circuit.ratio(some(assumed), all(assumed), some(even), all(even)),
+        mayBeBlank ? notBlank : UNWEIGHTED,
+        circuit.ratio(some(assumed), all(assumed), some(filling.even), all(filling.even)),
       ]);
     }
     return circuit.sum(parts);
   }
 
-  /**
-   * What is decided by one of its variables, for going through the options one by one: first whether it is answered at all,
-   * with what makes the rest add up to 1, then each option.
-   */
-  choicesAt(level: number, symbol: AnswerSymbol, picks: Picks): readonly Weighed[] {
-    const filling = this.fillingOf(symbol, picks);
-    const stepwise = (filling.stepwise ??= this.stepwise(filling));
-    const option = picks.options.findIndex(({ code }) => picks.levelOf(code) === level);
-    const weights = stepwise.options[option];
-    if (weights !== undefined)
-      return [
-        { literals: new Map([[level, false]]), weight: weights.left },
-        { literals: new Map([[level, true]]), weight: weights.picked },
-      ];
-    return [
-      { literals: unasked(symbol), weight: UNWEIGHTED, later: stepwise.nowhere },
-      ...stepwise.starts.flatMap(({ weight, mayBeBlank, marks }): Weighed[] => [
-        ...(mayBeBlank ? [{ literals: blank(symbol), weight: filling.blank, later: marks }] : []),
-        { literals: answered(symbol, picks), weight, later: marks },
-      ]),
-    ];
+  /** What is decided by one of its variables, for going through the options one by one; see `PickSteps`. */
+  choicesAt(level: number, symbol: AnswerSymbol, picks: Picks, alike: number): readonly Weighed[] {
+    return this.stepsOf(this.fillingOf(symbol, picks)).choicesAt(level, alike);
   }
 
-  /** In some situation no picks are possible by what is assumed, and in another they are: options have weights for either. */
+  /** By what is assumed, some options cannot be gone through one by one. */
   get isMixed(): boolean {
-    return [...this.fillings.values()].some(({ stepwise }) => {
-      const possible = stepwise?.starts.map(({ all }) => this.circuit.valueOf(all.assumed) > 0) ?? [];
-      return possible.includes(true) && possible.includes(false);
-    });
+    return [...this.steps.values()].some((steps) => steps.isMixed);
   }
 
   refill(): void {
@@ -138,8 +97,7 @@ export class PickWeights {
 
   /** Once the circuit has been swept: what hangs on what its nodes come to. */
   refillStepwise(): void {
-    for (const filling of this.fillings.values())
-      if (filling.stepwise !== null) this.fillStepwise(filling, filling.stepwise);
+    for (const [filling, steps] of this.steps) this.fillSteps(filling, steps);
   }
 
   slopesToward(name: string, leaning: Leaning): [Weight, number][] {
@@ -147,8 +105,7 @@ export class PickWeights {
       .filter(({ symbol }) => assumedUnder(symbol) === name)
       .flatMap((filling) => {
         const own = this.weights(filling, leaning);
-        const { stepwise } = filling;
-        return [...own, ...(stepwise === null ? [] : this.stepwiseWeights(filling, stepwise, own))].map(
+        return [...own, ...(this.steps.get(filling)?.weights(own) ?? [])].map(
           ([weight, { slope }]): [Weight, number] => [weight, slope],
         );
       });
@@ -206,17 +163,25 @@ export class PickWeights {
     filling = {
       symbol,
       picks,
-      assumed: weights(),
+      alike: this.wheresAt(symbol).map((where) => ({
+        where,
+        assumed: weights(),
+        blank: circuit.weight(),
+        notBlank: circuit.weight(),
+      })),
       even: weights(),
-      blank: circuit.weight(),
-      notBlank: circuit.weight(),
-      stepwise: null,
     };
     this.fillings.set(symbol, filling);
     for (const [weight] of this.weights(filling, { assume: {} }))
       this.names.set(weight, assumedUnder(symbol));
     this.fill(filling);
     return filling;
+  }
+
+  /** Whom answers are assumed of apart, by the index of their shares. */
+  private wheresAt(symbol: AnswerSymbol): readonly (number | null)[] {
+    const home = this.encoded.homeOf(symbol.level) ?? null;
+    return home === null ? [null] : [...new Set(this.situations.at(home).map(({ where }) => where))];
   }
 
   private optionWeights(picks: Picks): readonly OptionWeights[] {
@@ -228,8 +193,17 @@ export class PickWeights {
     for (const [weight, { value }] of this.weights(filling, leaning)) this.circuit.setWeight(weight, value);
   }
 
-  private weights(
-    { symbol, picks, assumed, even, blank: left, notBlank }: Filling,
+  private weights({ symbol, picks, alike, even }: Filling, leaning: Leaning): [Weight, Sloped][] {
+    return [
+      ...alike.flatMap((of) => this.weightsAmong(symbol, picks, of, leaningAmong(leaning, of.where))),
+      ...ofOptions(even, pickChances(picks.options, {}), pickChances(picks.options, {})),
+    ];
+  }
+
+  private weightsAmong(
+    symbol: AnswerSymbol,
+    picks: Picks,
+    { assumed, blank: left, notBlank }: Alike,
     { assume, toward = assume }: Leaning,
   ): [Weight, Sloped][] {
     const chances = (of: Assume) => pickChances(picks.options, of);
@@ -239,90 +213,49 @@ export class PickWeights {
     const slope = maySkip ? (toward.blank ?? 0) - blankNow : 0;
     return [
       ...ofOptions(assumed, chances(assume), chances(toward)),
-      ...ofOptions(even, chances({}), chances({})),
       [left, { value: blankNow, slope }],
       [notBlank, { value: 1 - blankNow, slope: -slope }],
     ];
   }
 
-  private stepwise(filling: Filling): Stepwise {
-    const { symbol, picks, assumed, even } = filling;
+  private stepsOf(filling: Filling): PickSteps {
+    let steps = this.steps.get(filling);
+    if (steps !== undefined) return steps;
+    const { symbol, picks, alike, even } = filling;
     const home = this.encoded.homeOf(symbol.level) ?? null;
     const situations = home === null ? [] : this.situations.at(home);
     const marked = areMarked(situations);
     if (marked && home !== null && this.encoded.itemAt(home).checks !== TRUE) throw new TooManySituations();
-    const marks = (wanted: number | null) =>
-      new Map(marked ? situations.map((_, n) => [situationLevel(symbol, n), n === wanted] as const) : []);
-    const starts = (marked ? situations.map(({ when }) => when) : [TRUE]).map((when, n): Start => {
+    const ways = marked ? situations : [{ when: TRUE, where: situations[0]?.where ?? null }];
+    const starts = ways.map(({ when, where }, n): PickStart => {
       const { legal, mayBeBlank } = this.allowed(symbol, picks, when);
       const all = (weights: readonly OptionWeights[]) => this.among(legal, symbol, picks, weights, isTrue);
-      const weight = this.circuit.weight();
-      return { weight, mayBeBlank, all: { assumed: all(assumed), even: all(even) }, marks: marks(n) };
+      const own = alikeIn(filling, where);
+      return {
+        alike: alike.indexOf(own),
+        mayBeBlank,
+        all: { assumed: all(own.assumed), even: all(even) },
+        mark: marked ? situationLevel(symbol, n) : null,
+      };
     });
-    const stepwise = { options: this.optionWeights(picks), starts, nowhere: marks(null) };
-    const weights = stepwise.options.flatMap(({ picked, left }) => [picked, left]);
-    for (const weight of [...weights, ...starts.map((start) => start.weight)])
-      this.names.set(weight, assumedUnder(symbol));
-    this.fillStepwise(filling, stepwise);
-    return stepwise;
+    steps = new PickSteps(this.circuit, filling, starts);
+    this.steps.set(filling, steps);
+    for (const weight of steps.ownWeights) this.names.set(weight, assumedUnder(symbol));
+    this.fillSteps(filling, steps);
+    return steps;
   }
 
-  private fillStepwise(filling: Filling, stepwise: Stepwise): void {
+  private fillSteps(filling: Filling, steps: PickSteps): void {
     const own = this.weights(filling, { assume: this.assumed(assumedUnder(filling.symbol)) });
-    for (const [weight, { value }] of this.stepwiseWeights(filling, stepwise, own))
-      this.circuit.setWeight(weight, value);
-  }
-
-  private stepwiseWeights(
-    { assumed, even, notBlank }: Filling,
-    { options, starts }: Stepwise,
-    own: readonly [Weight, Sloped][],
-  ): [Weight, Sloped][] {
-    const { circuit } = this;
-    const byWeight = new Map(own);
-    const of = (weight: Weight) => byWeight.get(weight) ?? CERTAIN;
-    const isPossible = starts.some(({ all }) => circuit.valueOf(all.assumed) > 0);
-    const from = isPossible ? assumed : even;
-    return [
-      ...starts.map(({ weight, mayBeBlank, all }): [Weight, Sloped] => {
-        const total = isPossible ? all.assumed : all.even;
-        const value = circuit.valueOf(total);
-        if (value === 0) return [weight, { value: 0, slope: 0 }];
-        let slope = 0;
-        for (const [each, by] of circuit.slopes(total)) slope += by * of(each).slope;
-        const whole = mayBeBlank ? of(notBlank) : CERTAIN;
-        return [
-          weight,
-          { value: whole.value / value, slope: (whole.slope * value - whole.value * slope) / value ** 2 },
-        ];
-      }),
-      ...options.flatMap(({ picked, left }, n): [Weight, Sloped][] => {
-        const same = from[n] as OptionWeights;
-        return [
-          [picked, of(same.picked)],
-          [left, of(same.left)],
-        ];
-      }),
-    ];
+    for (const [weight, { value }] of steps.weights(own)) this.circuit.setWeight(weight, value);
   }
 }
 
-const CERTAIN: Sloped = { value: 1, slope: 0 };
+function alikeIn({ alike }: Filling, of: number | null): Alike {
+  return alike.find(({ where }) => where === of) as Alike;
+}
 
 const isTrue = (rest: Diagram): Term => (rest === TRUE ? ONE : ZERO);
-
-/** The literals of nobody asked, of a blank, and of something picked (whichever options). */
-function unasked(symbol: AnswerSymbol): ReadonlyMap<number, boolean> {
-  return new Map(symbol.literals(symbol.readings.length - 1));
-}
-
-function blank(symbol: AnswerSymbol): ReadonlyMap<number, boolean> {
-  return new Map(symbol.literals(symbol.readings.length - 2));
-}
-
-function answered(symbol: AnswerSymbol, picks: Picks): ReadonlyMap<number, boolean> {
-  return new Map(symbol.literals(0).slice(0, picks.size - picks.options.length));
-}
 
 function ofOptions(
   weights: readonly OptionWeights[],

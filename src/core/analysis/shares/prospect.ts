@@ -12,7 +12,7 @@ import type { Assumptions } from './answer-weights';
 import { lastingTo, lengthsOf, longestOf, slopeOfMean, type Length } from './lengths';
 import type { Leaning } from './situation-chances';
 import { interviewsIn, type Interviews } from './together';
-import { Weighing } from './weighing';
+import { WEIGHED_SCOPE, Weighing } from './weighing';
 
 /**
  * People of whom a share is told: who is asked an item (in one pass, or, with null, at all), is shown anything of a section,
@@ -250,7 +250,7 @@ export class Prospect {
 /** Or where, and why, it cannot be told exactly. */
 export function prospectOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Prospect | readonly Limit[] {
   try {
-    const encoded = new EncodedPlan(plan, new Diagrams(caps.nodes, caps.steps), { everyValue: true });
+    const encoded = new EncodedPlan(plan, new Diagrams(caps.nodes, caps.steps), WEIGHED_SCOPE);
     return encoded.limits.length > 0 ? encoded.limits : new Prospect(plan, encoded);
   } catch (error) {
     if (error instanceof TooMuch) return [{ at: {}, message: 'the conditions are too entangled' }];

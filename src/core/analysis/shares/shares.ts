@@ -12,7 +12,7 @@ import { Diagrams, TRUE } from '../diagrams/diagram';
 import { DEFAULT_CAPS, TooMuch, type Caps } from '../diagrams/limits';
 import { likeliestRoutes, type Likeliest } from './likeliest';
 import { transitionsIn, type Transition } from './transitions';
-import { Weighing } from './weighing';
+import { WEIGHED_SCOPE, Weighing } from './weighing';
 
 /** A way on that is taken: a quota, skip or onward by its index, or, with `by` null, none of them. */
 export interface WayShare {
@@ -108,7 +108,7 @@ function waysAt(weighing: Weighing, places: readonly number[], from: WayShare['f
 /** Shares of the sample; null where they could not be exact, or the conditions are too entangled. */
 export function sharesOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Shares | null {
   try {
-    const encoded = new EncodedPlan(plan, new Diagrams(caps.nodes, caps.steps), { everyValue: true });
+    const encoded = new EncodedPlan(plan, new Diagrams(caps.nodes, caps.steps), WEIGHED_SCOPE);
     return encoded.limits.length > 0 ? null : sharesIn(plan, encoded);
   } catch (error) {
     if (error instanceof TooMuch) return null;

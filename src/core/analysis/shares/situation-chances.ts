@@ -5,7 +5,8 @@
  * Weights before they are made to add up are linear in a share (of a `multiple`, in each pick's chance): a slope is what
  * they come to at the far end less what they are here, and the quotient rule does the rest. So slopes are exact.
  */
-import type { Answer, Assume, Value } from '../../document/types';
+import type { Answer, Assume, AssumedShares, Value } from '../../document/types';
+import { assumedAmong } from '../../routing/assumed';
 import type { AnswerSymbol } from '../answers/answer-symbol';
 import { FALSE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import { chancesOf } from './chances';
@@ -33,9 +34,18 @@ export interface SituationChances {
 const NONE: Sloped = { value: 0, slope: 0 };
 const WHOLE: Sloped = { value: 1, slope: 0 };
 
+/** The same of those alone of whom some other shares are assumed, by their index; null for the rest. */
+export function leaningAmong({ assume, toward }: Leaning, where: number | null): Leaning {
+  return {
+    assume: assumedAmong(assume, where),
+    ...(toward === undefined ? {} : { toward: assumedAmong(toward, where) }),
+  };
+}
+
 /** Answers that a hard check refuses are given up for others, in proportion. */
-export function chancesIn(diagrams: Diagrams, situation: Situation, leaning: Leaning): SituationChances {
-  const { parts, passing } = situation;
+export function chancesIn(diagrams: Diagrams, situation: Situation, of: Leaning): SituationChances {
+  const { parts, passing, where } = situation;
+  const leaning = leaningAmong(of, where);
   const each = (of: (part: SituatedPart, legal: readonly boolean[]) => readonly Sloped[]) =>
     new Map(parts.map((part) => [part.symbol, part.legal === null ? [] : of(part, part.legal)]));
   const assumed = each(({ symbol, answer }, legal) => spread(symbol, answer, leaning, legal));
@@ -86,13 +96,14 @@ export function spread(
 ): readonly Sloped[] {
   const isBlank = (value: Value | null) => value === null;
   const blankIs = symbol.values.findIndex(isBlank);
-  const blankIn = (of: Assume) => (legal[blankIs] ? (of.blank ?? 0) : 0);
+  const blankIn = (of: AssumedShares) => (legal[blankIs] ? (of.blank ?? 0) : 0);
   const blank = { value: blankIn(assume), slope: blankIn(toward) - blankIn(assume) };
   for (const [from, to] of [
     [assume, toward],
     [{}, {}],
   ] as const) {
-    const allowed = (as: Assume) => chancesOf(symbol, answer, as).map((weight, n) => (legal[n] ? weight : 0));
+    const allowed = (as: AssumedShares) =>
+      chancesOf(symbol, answer, as).map((weight, n) => (legal[n] ? weight : 0));
     const weights = allowed(from);
     const ahead = from === to ? weights : allowed(to);
     const total = weights.reduce((sum, weight) => sum + weight, 0);

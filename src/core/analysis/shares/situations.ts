@@ -1,5 +1,6 @@
 /**
- * The situations in which an item is answered: which options are shown, and which answers a hard check lets through. In each
+ * The situations in which an item is answered: which options are shown, of whom other answers are assumed than of the rest, and
+ * which answers a hard check lets through. In each
  * the chances of its readings are others, so each has a variable of its own. What the chances are is for
  * `situation-chances.ts`: situations stay as they are when other answers are assumed.
  */
@@ -30,6 +31,8 @@ export interface SituatedPart {
 /** Where an item is presented: what holds there, and what can be answered. */
 export interface Situation {
   readonly when: Diagram;
+  /** Which of the shares that are assumed of some counts; null for those of the rest. */
+  readonly where: number | null;
   readonly parts: readonly SituatedPart[];
   /** The answers that get past the hard checks; null where there are none. */
   readonly passing: Diagram | null;
@@ -63,17 +66,21 @@ export class Situations {
     let found = this.known.get(place);
     if (found !== undefined) return found;
     const item = this.encoded.itemAt(place);
-    const whens = this.refined(
-      [TRUE],
-      item.shown.map(({ when }) => when),
+    const whens = this.assumedApart(
+      this.refined(
+        [TRUE],
+        item.shown.map(({ when }) => when),
+      ),
+      item.assumedIf,
     );
     const { diagrams, encoded } = this;
     const allowed = diagrams.and(encoded.domainAt(place), item.checks);
-    found = whens.flatMap((when): Situation[] => {
+    found = whens.flatMap(({ when, where }): Situation[] => {
       const parts = this.partsIn(item, when);
-      if (item.checks === TRUE) return [{ when, parts, passing: null }];
+      if (item.checks === TRUE) return [{ when, where, parts, passing: null }];
       return [...this.byEarlier(diagrams.and(allowed, when), place)].map(([passing, here]) => ({
         when: diagrams.and(when, here),
+        where,
         parts,
         passing,
       }));
@@ -93,6 +100,20 @@ export class Situations {
       if (split.length > MOST_SITUATIONS) throw new TooManySituations();
       return split;
     }, situations);
+  }
+
+  /** Each situation divided by the first of some conditions that holds in it, if any does. */
+  private assumedApart(situations: readonly Diagram[], assumedIf: readonly Diagram[]) {
+    const { diagrams } = this;
+    return situations.flatMap((situation) => {
+      let rest = situation;
+      const apart = assumedIf.map((condition, where): { when: Diagram; where: number | null } => {
+        const when = diagrams.and(rest, condition);
+        rest = diagrams.and(rest, diagrams.not(condition));
+        return { when, where };
+      });
+      return [...apart, { when: rest, where: null }].filter(({ when }) => when !== FALSE);
+    });
   }
 
   /** What a diagram leaves to the item at a place, with the earlier answers for which it does so. */

@@ -67,6 +67,8 @@ interface Root {
 interface State {
   readonly roots: readonly number[];
   readonly left: readonly Diagram[];
+  /** Of answers of many options that are gone through just now, by rank: of whom the same is assumed. */
+  readonly alike: ReadonlyMap<number, number>;
 }
 
 /** All whole interviews, with quotas open: `places` are those of items and endings. */
@@ -114,6 +116,7 @@ class InterviewTracer {
     const start = this.wayOn(UNWEIGHTED, {
       roots: this.roots.map((_, n) => n),
       left: [...masses, ...facts.map(({ holds }) => holds)],
+      alike: new Map(),
     });
     const { nodes } = this;
     if (start === null) throw new TooManyInterviews();
@@ -158,7 +161,7 @@ class InterviewTracer {
       left.push(of);
     }
     const on: Together[] = [];
-    for (const group of this.groups({ roots, left })) {
+    for (const group of this.groups({ roots, left, alike: state.alike })) {
       const node = this.node(group);
       if (node === null) return null;
       on.push(node);
@@ -167,7 +170,7 @@ class InterviewTracer {
   }
 
   /** Roots that share answers, directly or by others; facts on which nothing hangs are left out. */
-  private groups({ roots, left }: State): State[] {
+  private groups({ roots, left, alike }: State): State[] {
     this.looked += roots.length;
     if (this.looked > MOST_ROOTS) throw new TooManyInterviews();
     const kept = this.thatMatter(roots, left);
@@ -196,7 +199,10 @@ class InterviewTracer {
       group.roots.push(roots[n] as number);
       group.left.push(left[n] as Diagram);
     }
-    return [...groups.values()];
+    return [...groups.values()].map((group) => {
+      const ranks = new Set(alike.size === 0 ? [] : group.left.flatMap((of) => this.ranksOf(of)));
+      return { ...group, alike: new Map([...alike].filter(([rank]) => ranks.has(rank))) };
+    });
   }
 
   /**
@@ -242,16 +248,19 @@ class InterviewTracer {
 
   /** Null where nobody can be in this state. */
   private node(state: State): Together | null {
-    const key = state.roots.map((root, n) => `${root}:${state.left[n]}`).join(' ');
+    const of = state.roots.map((root, n) => `${root}:${state.left[n]}`);
+    const key = [...of, ...[...state.alike].map(([rank, among]) => `${rank}=${among}`)].join(' ');
     const before = this.known.get(key);
     if (before !== undefined) return before;
     const { diagrams } = this;
-    const top = Math.min(...state.left.map((of) => diagrams.topOf(of)));
+    const top = Math.min(...state.left.map((diagram) => diagrams.topOf(diagram)));
+    const rank = Math.floor(top / VARIABLES_EACH);
     const ways: Way[] = [];
     for (const choice of this.choicesAt(top, state)) {
       const way = this.wayOn(choice.weight, {
         roots: state.roots,
-        left: state.left.map((of) => chosen(diagrams, of, choice)),
+        left: state.left.map((diagram) => chosen(diagrams, diagram, choice)),
+        alike: choice.alike === undefined ? state.alike : new Map([...state.alike, [rank, choice.alike]]),
       });
       if (way !== null) ways.push(way);
     }
@@ -264,9 +273,10 @@ class InterviewTracer {
     return node;
   }
 
-  private choicesAt(level: number, { roots, left }: State): readonly Weighed[] {
+  private choicesAt(level: number, { roots, left, alike }: State): readonly Weighed[] {
     const pass = this.weighing.coming.passDrawnIn(level);
-    if (pass === undefined) return this.weighing.choicesAt(level);
+    if (pass === undefined)
+      return this.weighing.choicesAt(level, alike.get(Math.floor(level / VARIABLES_EACH)));
     const drawn = left[roots.findIndex((root) => this.roots[root]?.draw === pass)] ?? FALSE;
     return this.drawing(level, drawn);
   }

@@ -129,8 +129,10 @@ function* emissionsIn(
         if (only !== null && !only.has(item.name)) continue;
         const at = course.item(index, pass, n);
         const from = { name: item.name, pass: repeat === null ? null : pass };
-        for (const emission of beliefs.after({ at, known: coming.presentedAt(at) }))
-          yield { ...emission, from };
+        const presented = coming.presentedAt(at);
+        for (const emission of beliefs.after({ at, known: presented }))
+          // Where many options hide, who was presented the item is forgotten on the way.
+          yield { ...emission, mass: encoded.diagrams.and(emission.mass, presented), from };
       }
     }
   }

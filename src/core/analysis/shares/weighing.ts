@@ -9,7 +9,7 @@
  * came before: which options are shown, and which answers a hard check lets through. Such situations have a variable
  * of their own.
  */
-import type { EncodedPlan } from '../conditions/encoded-plan';
+import type { EncodedPlan, EncodingScope } from '../conditions/encoded-plan';
 import { Circuit, ONE, UNWEIGHTED, ZERO, type Term, type Weight, type Weighted } from '../diagrams/circuit';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import { Coming, type Fact } from '../reach/coming';
@@ -18,6 +18,9 @@ import { choose } from './chances';
 import { PickWeights } from './pick-weights';
 import type { Leaning } from './situation-chances';
 import { following, Situations } from './situations';
+
+/** What an encoding has to look into for answers to be weighed. */
+export const WEIGHED_SCOPE = { everyValue: true, assumed: true } as const satisfies EncodingScope;
 
 export class Weighing {
   readonly coming: Coming;
@@ -69,13 +72,16 @@ export class Weighing {
     return this.coming.facts(about, this.held);
   }
 
-  /** What is decided where a variable is tested first, for going through answers one by one: each way with its weight. */
-  choicesAt(level: number): readonly Weighed[] {
+  /**
+   * What is decided where a variable is tested first, for going through answers one by one: each way with its weight. `alike`:
+   * what was chosen of many options before.
+   */
+  choicesAt(level: number, alike = 0): readonly Weighed[] {
     const symbol = this.encoded.symbolAt(level);
     if (symbol === undefined) return this.hidden(level);
     return symbol.picks === null
       ? this.answers.of(symbol)
-      : this.picks.choicesAt(level, symbol, symbol.picks);
+      : this.picks.choicesAt(level, symbol, symbol.picks, alike);
   }
 
   /** By what is assumed, answers cannot be gone through one by one. */

@@ -63,15 +63,14 @@ const ANSWERS: Readonly<Record<AnswerType, readonly Slot[]>> = {
 };
 
 const answer = part('answer', typedAnswer(ANSWERS));
-const assume = part(
-  'assume',
-  headed('assumed', {}, [
-    numbersByKey('shares', 'share of', 'no shares'),
-    rangeSlot,
-    number('blank', 'blank'),
-    text('source', 'source'),
-  ]),
-);
+const ASSUMED_SHARES: readonly Slot[] = [
+  numbersByKey('shares', 'share of', 'no shares'),
+  rangeSlot,
+  number('blank', 'blank'),
+];
+const assumedOf = (where: readonly Slot[]) =>
+  part('assume', headed('assumed', {}, [...ASSUMED_SHARES, text('source', 'source'), ...where]));
+const assumeWhere = headed('of those where', { text: 'if' }, ASSUMED_SHARES);
 const skips = parts('skips', 'no skips', skipShape);
 
 const check = headed('check', { text: 'message' }, [text('if', 'if'), text('kind', 'kind')]);
@@ -95,7 +94,7 @@ const question = headed(
     numbersByKey('missingCodes', 'code for', 'no codes of its own'),
     text('comment', 'remark'),
     number('seconds', 'seconds'),
-    assume,
+    assumedOf([parts('where', 'of nobody apart', assumeWhere)]),
     parts('checks', 'no checks', check),
     skips,
   ],
@@ -121,7 +120,7 @@ const section = headed('section', { named: ['id', 'name'], text: 'title', apart:
 
 const given = headed('given', { named: ['name', 'name'], text: 'label', apart: true }, [
   answer,
-  assume,
+  assumedOf([]),
   flag('random', 'drawn at random', 'not drawn'),
 ]);
 const quota = headed('quota', { named: ['id', 'name'], text: 'label', apart: true }, [

@@ -96,13 +96,14 @@ export function forecastSheets(plan: Plan, { forecast, steering, made }: Forecas
     },
     {
       name: 'Assumed',
-      head: ['question', 'decides bases', 'answer', 'share', 'where it is known from'],
-      widths: [22, 14, 44, 10, 40],
+      head: ['question', 'decides bases', 'of those where', 'answer', 'share', 'where it is known from'],
+      widths: [22, 14, 28, 44, 10, 40],
       rows: steering.flatMap(({ name, decides, shares }) => {
         const of = answers.get(name);
-        return shares.map(({ answer, share }) => [
+        return shares.map(({ where, answer, share }) => [
           name,
           decides,
+          where === null ? '' : (of?.assume?.where?.[where]?.if ?? ''),
           of === undefined ? '' : assumedWords(of.answer, answer),
           Math.round(share * 1e4) / 1e4,
           of?.assume === undefined ? 'even shares, looked at by nobody' : (of.assume.source ?? ''),
