@@ -201,6 +201,7 @@ const KNOWN: readonly Questionnaire[] = [
             ],
             blank: 0.1,
             source: 'pilot 2025',
+            base: 312,
             where: [
               { if: 'arm = 2', ranges: [{ from: 1, to: 2, share: 1 }], shares: { '0': 0.2 }, blank: 0 },
             ],
@@ -287,7 +288,48 @@ export const FEATURED: readonly Questionnaire[] = [
     humanCheck: true,
     mode: 'self',
     maxMinutes: 15,
-    forecast: { starts: 1200, least: 100, breakOff: 0.01, response: 0.24 },
+    forecast: {
+      starts: 1200,
+      least: 100,
+      breakOff: 0.01,
+      response: 0.24,
+      designEffect: 1.4,
+      prices: { start: 1.5, screenOut: 2, complete: 8.25, currency: 'EUR' },
+      wanted: [
+        { of: 'agree', n: 400 },
+        { of: 'inner', pass: 2, n: 50 },
+      ],
+      sets: [
+        {
+          name: 'low',
+          assume: [
+            {
+              of: 'agree',
+              shares: { '1': 0.7 },
+              ranges: [{ from: 0, to: 1, share: 0.5 }],
+              blank: 0.05,
+              source: 'a guess',
+              base: 40,
+              where: [
+                { if: 'agree = 1', shares: { '1': 0.6 }, ranges: [{ from: 2, to: 3, share: 1 }], blank: 0 },
+              ],
+            },
+          ],
+        },
+      ],
+    },
+    pace: {
+      words: 200,
+      single: 3,
+      pick: 2,
+      scale: 4,
+      number: 6,
+      shortText: 9,
+      longText: 30,
+      gridRow: 3.5,
+      rankPlace: 2.5,
+      source: 'timed in the pilot',
+    },
     defaults: { required: true, dontKnow: false },
     theme: { accent: '#1f6b58', font: 'Instrument Sans', logo: PIXEL },
   }),

@@ -22,6 +22,8 @@ export const MOST_ENDINGS = 500;
 export const MOST_QUOTAS = 500;
 export const MOST_GIVEN = 1_000;
 export const MOST_REASONS = 100;
+/** Named assumptions of one study. */
+export const MOST_SETS = 8;
 /** Characters of a text, a label or a message. */
 export const MOST_TEXT = 50_000;
 /** Characters of a condition or a derived value. */

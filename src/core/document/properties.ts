@@ -8,6 +8,8 @@
 import type {
   Answer,
   Assume,
+  AssumeOf,
+  AssumeSet,
   AssumeWhere,
   AssumeRange,
   Check,
@@ -28,6 +30,9 @@ import type {
   Repeat,
   Section,
   ForecastSettings,
+  PaceSettings,
+  Prices,
+  WantedBase,
   Settings,
   Skip,
   Statement,
@@ -62,6 +67,11 @@ interface Holders {
   next: NextQuestionnaire | { readonly url: string };
   settings: Settings;
   forecast: ForecastSettings;
+  prices: Prices;
+  wanted: WantedBase;
+  assumeSet: AssumeSet;
+  assumeOf: AssumeOf;
+  pace: PaceSettings;
   defaults: NonNullable<Settings['defaults']>;
   theme: NonNullable<Settings['theme']>;
 }
@@ -91,7 +101,7 @@ export type Holds =
   | 'switch'
   /** One of a few words of the format. */
   | 'choice'
-  /** A picture, an address, a colour, a font, a language. */
+  /** A picture, an address, a colour, a font, a language; words that are for whoever forecasts alone. */
   | 'setting'
   | 'parts';
 
@@ -277,6 +287,7 @@ export const PROPERTIES = {
     ranges: { holds: 'parts', parts: 'range' },
     blank: { holds: 'measure' },
     source: { holds: 'words', called: 'source' },
+    base: { holds: 'measure' },
     where: { holds: 'parts', parts: 'assumeWhere' },
   },
   assumeWhere: {
@@ -325,6 +336,7 @@ export const PROPERTIES = {
     mode: { holds: 'choice' },
     maxMinutes: { holds: 'measure' },
     forecast: { holds: 'parts', parts: 'forecast', called: 'forecast' },
+    pace: { holds: 'parts', parts: 'pace', called: 'pace' },
     defaults: { holds: 'parts', parts: 'defaults' },
     theme: { holds: 'parts', parts: 'theme' },
   },
@@ -333,6 +345,46 @@ export const PROPERTIES = {
     least: { holds: 'measure' },
     breakOff: { holds: 'measure' },
     response: { holds: 'measure' },
+    designEffect: { holds: 'measure' },
+    prices: { holds: 'parts', parts: 'prices' },
+    wanted: { holds: 'parts', parts: 'wanted' },
+    sets: { holds: 'parts', parts: 'assumeSet' },
+  },
+  prices: {
+    start: { holds: 'measure' },
+    screenOut: { holds: 'measure' },
+    complete: { holds: 'measure' },
+    currency: { holds: 'setting' },
+  },
+  wanted: {
+    of: { holds: 'variable' },
+    pass: { holds: 'measure' },
+    n: { holds: 'measure' },
+  },
+  assumeSet: {
+    name: { holds: 'setting' },
+    assume: { holds: 'parts', parts: 'assumeOf' },
+  },
+  assumeOf: {
+    of: { holds: 'variable' },
+    shares: { holds: 'measure' },
+    ranges: { holds: 'parts', parts: 'range' },
+    blank: { holds: 'measure' },
+    source: { holds: 'setting' },
+    base: { holds: 'measure' },
+    where: { holds: 'parts', parts: 'assumeWhere' },
+  },
+  pace: {
+    words: { holds: 'measure' },
+    single: { holds: 'measure' },
+    pick: { holds: 'measure' },
+    scale: { holds: 'measure' },
+    number: { holds: 'measure' },
+    shortText: { holds: 'measure' },
+    longText: { holds: 'measure' },
+    gridRow: { holds: 'measure' },
+    rankPlace: { holds: 'measure' },
+    source: { holds: 'setting' },
   },
   defaults: {
     required: SWITCH,

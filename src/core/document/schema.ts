@@ -21,6 +21,7 @@ import {
   MOST_QUOTAS,
   MOST_REASONS,
   MOST_RULES,
+  MOST_SETS,
   MOST_SECTIONS,
   MOST_TEXT,
 } from './limits';
@@ -257,7 +258,11 @@ const assumedShares = {
   blank: v.optional(Chance),
 };
 /** Of a value that is known beforehand: nothing comes before it that its shares could hang on. */
-const AssumeOfGiven = v.strictObject({ ...assumedShares, source: v.optional(Text) });
+const AssumeOfGiven = v.strictObject({
+  ...assumedShares,
+  source: v.optional(Text),
+  base: v.optional(Whole(1)),
+});
 export const AssumeSchema = v.strictObject({
   ...AssumeOfGiven.entries,
   where: v.optional(
@@ -370,6 +375,8 @@ const Ending = v.strictObject({
   next: v.optional(Next),
 });
 
+const Price = v.pipe(v.number(), v.minValue(0, 'a price is not below 0'));
+
 const Settings = v.strictObject({
   numbers: v.optional(v.picklist(['running', 'fixed', 'none'])),
   pages: v.optional(v.picklist(['section', 'item'])),
@@ -383,6 +390,50 @@ const Settings = v.strictObject({
       least: v.optional(Whole(1)),
       breakOff: v.optional(v.pipe(Chance, v.ltValue(1, 'a chance of breaking off is below 1'))),
       response: v.optional(Chance),
+      designEffect: v.optional(v.pipe(v.number(), v.minValue(1, 'a design effect is at least 1'))),
+      prices: v.optional(
+        v.strictObject({
+          start: v.optional(Price),
+          screenOut: v.optional(Price),
+          complete: v.optional(Price),
+          currency: v.optional(Text),
+        }),
+      ),
+      wanted: v.optional(
+        list(
+          v.strictObject({ of: Name, pass: v.optional(Whole(1)), n: Whole(1) }),
+          MOST_RULES,
+          'bases can be wanted',
+        ),
+      ),
+      sets: v.optional(
+        list(
+          v.strictObject({
+            name: Text,
+            assume: list(
+              v.strictObject({ of: Name, ...AssumeSchema.entries }),
+              MOST_ITEMS,
+              'questions can be assumed otherwise in one set',
+            ),
+          }),
+          MOST_SETS,
+          'sets of assumptions can stand side by side',
+        ),
+      ),
+    }),
+  ),
+  pace: v.optional(
+    v.strictObject({
+      words: v.optional(v.pipe(v.number(), v.gtValue(0, 'a reading speed is above 0'))),
+      single: v.optional(Seconds),
+      pick: v.optional(Seconds),
+      scale: v.optional(Seconds),
+      number: v.optional(Seconds),
+      shortText: v.optional(Seconds),
+      longText: v.optional(Seconds),
+      gridRow: v.optional(Seconds),
+      rankPlace: v.optional(Seconds),
+      source: v.optional(Text),
     }),
   ),
   defaults: v.optional(v.strictObject({ required: v.optional(Yes), dontKnow: v.optional(Yes) })),

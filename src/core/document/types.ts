@@ -179,6 +179,8 @@ export interface AssumedShares {
 export interface Assume extends AssumedShares {
   /** Where all this is known from, in the author's words. */
   readonly source?: string;
+  /** How many people the shares were seen among. */
+  readonly base?: number;
   /** Of some others than of the rest, by what is known of them already; the first of them that holds counts. */
   readonly where?: readonly AssumeWhere[];
 }
@@ -343,6 +345,53 @@ export interface ForecastSettings {
   readonly breakOff?: number;
   /** Of those who are invited, the share that starts. */
   readonly response?: number;
+  /** How many times wider the variance is than with a simple random sample; from 1. */
+  readonly designEffect?: number;
+  readonly prices?: Prices;
+  readonly wanted?: readonly WantedBase[];
+  /** Other assumptions than those at the questions, by name. */
+  readonly sets?: readonly AssumeSet[];
+}
+
+/** What a sample costs, for one person each. */
+export interface Prices {
+  readonly start?: number;
+  readonly screenOut?: number;
+  readonly complete?: number;
+  /** As it is written behind a sum: EUR. */
+  readonly currency?: string;
+}
+
+/** So many are wanted of those who are asked an item; of a repeated one, in this pass, or in any. */
+export interface WantedBase {
+  readonly of: string;
+  readonly pass?: number;
+  readonly n: number;
+}
+
+export interface AssumeSet {
+  readonly name: string;
+  readonly assume: readonly AssumeOf[];
+}
+
+/** What a set assumes of a question, or of a given value. */
+export interface AssumeOf extends Assume {
+  readonly of: string;
+}
+
+/** How fast respondents read, in words a minute, and seconds for the act of answering, in place of the usual ones. */
+export interface PaceSettings {
+  readonly words?: number;
+  readonly single?: number;
+  readonly pick?: number;
+  readonly scale?: number;
+  readonly number?: number;
+  readonly shortText?: number;
+  readonly longText?: number;
+  readonly gridRow?: number;
+  readonly rankPlace?: number;
+  /** Where they are known from, in the author's words. */
+  readonly source?: string;
 }
 
 export interface Settings {
@@ -354,6 +403,7 @@ export interface Settings {
   readonly mode?: 'self' | 'interviewer';
   readonly maxMinutes?: number;
   readonly forecast?: ForecastSettings;
+  readonly pace?: PaceSettings;
   readonly defaults?: { readonly required?: boolean; readonly dontKnow?: boolean };
   readonly theme?: { readonly accent?: string; readonly font?: string; readonly logo?: string };
 }

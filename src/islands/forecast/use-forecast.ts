@@ -67,7 +67,7 @@ export function useForecast(): Forecasting {
     hold: (change) =>
       commit(
         editSettings('Change what the forecast is made for', (draft) => {
-          draft.forecast = { ...draft.forecast, ...change };
+          draft.forecast = { ...draft.forecast, ...structuredClone(change) } as typeof draft.forecast;
         }),
       ),
     lean: (name, assumed) => setLeaning(assumed === null ? null : { name, assumed }),

@@ -68,9 +68,11 @@ const ASSUMED_SHARES: readonly Slot[] = [
   rangeSlot,
   number('blank', 'blank'),
 ];
-const assumedOf = (where: readonly Slot[]) =>
-  part('assume', headed('assumed', {}, [...ASSUMED_SHARES, text('source', 'source'), ...where]));
 const assumeWhere = headed('of those where', { text: 'if' }, ASSUMED_SHARES);
+const KNOWN_FROM: readonly Slot[] = [text('source', 'source'), number('base', 'seen among')];
+const APART = parts('where', 'of nobody apart', assumeWhere);
+const assumedOf = (apart: readonly Slot[]) =>
+  part('assume', headed('assumed', {}, [...ASSUMED_SHARES, ...KNOWN_FROM, ...apart]));
 const skips = parts('skips', 'no skips', skipShape);
 
 const check = headed('check', { text: 'message' }, [text('if', 'if'), text('kind', 'kind')]);
@@ -94,7 +96,7 @@ const question = headed(
     numbersByKey('missingCodes', 'code for', 'no codes of its own'),
     text('comment', 'remark'),
     number('seconds', 'seconds'),
-    assumedOf([parts('where', 'of nobody apart', assumeWhere)]),
+    assumedOf([APART]),
     parts('checks', 'no checks', check),
     skips,
   ],
@@ -149,6 +151,8 @@ const ending = headed('ending', { named: ['id', 'name'], apart: true }, [
   ),
 ]);
 
+const assumeOf = headed('assumed of', { named: ['of', 'name'] }, [...ASSUMED_SHARES, ...KNOWN_FROM, APART]);
+
 const settings = headed('settings', { apart: true }, [
   text('numbers', 'numbers'),
   text('pages', 'pages'),
@@ -163,6 +167,41 @@ const settings = headed('settings', { apart: true }, [
       number('least', 'least base'),
       number('breakOff', 'breaking off a minute'),
       number('response', 'response'),
+      number('designEffect', 'design effect'),
+      part(
+        'prices',
+        headed('prices', {}, [
+          number('start', 'a start'),
+          number('screenOut', 'a screen-out'),
+          number('complete', 'a complete'),
+          text('currency', 'currency'),
+        ]),
+      ),
+      parts(
+        'wanted',
+        'no bases wanted',
+        headed('wanted of', { named: ['of', 'name'] }, [number('n', 'people'), number('pass', 'in pass')]),
+      ),
+      parts(
+        'sets',
+        'no sets',
+        headed('set', { text: 'name' }, [parts('assume', 'as at the questions', assumeOf)]),
+      ),
+    ]),
+  ),
+  part(
+    'pace',
+    headed('pace', {}, [
+      number('words', 'words a minute'),
+      number('single', 'seconds a single'),
+      number('pick', 'seconds a pick'),
+      number('scale', 'seconds a scale'),
+      number('number', 'seconds a number'),
+      number('shortText', 'seconds a short text'),
+      number('longText', 'seconds a long text'),
+      number('gridRow', 'seconds a row'),
+      number('rankPlace', 'seconds a place'),
+      text('source', 'source'),
     ]),
   ),
   part(
