@@ -7,7 +7,7 @@ import { csvLines } from '../core/exchange/csv';
 import { dataFields } from '../core/release/data/fields';
 import { versionWords } from '../core/release/version-words';
 import { neededBefore, readPeople } from '../core/responding/people';
-import { seenShares } from '../core/responding/seen-shares';
+import { sampleOfCases } from '../core/forecast/seen/from-cases';
 import { trialCsv, trialRecord, trialRows, type TrialCase } from '../core/responding/trial-data';
 import type { TrialSettings } from '../core/responding/trial-settings';
 import type { Plan } from '../core/routing/plan';
@@ -244,7 +244,7 @@ export function trialShares(
 ): v.InferInput<typeof SeenSharesSchema> {
   removeStopped(db, trial, timeUnder(db, trial.token, now));
   const cases = casesOf(db, trial, 0);
-  const shares = seenShares(
+  const { shares } = sampleOfCases(
     trialPlan(trial),
     cases.map(({ kept }) => kept),
   );

@@ -17,6 +17,7 @@ import { assumedShares, type AssumedShare } from '../../src/core/forecast/one-mo
 import { assumedAmong, assumingAmong } from '../../src/core/routing/assumed';
 import { secondsAlong, secondsByName, slopeOfSeconds } from '../../src/core/routing/burden';
 import { madeUpRespondents } from '../../src/core/simulate/respondents';
+import { paceOf } from '../../src/core/routing/pace';
 import { planFor } from '../support/questionnaire';
 import { everyRespondent, withAssumptions } from './chances';
 import { randomChain, randomDocument } from './documents';
@@ -201,7 +202,7 @@ function slopesAgree(document: Questionnaire, seed: number): number {
   if (lengths.includes(null)) return compared;
   const [zero = 0, one1 = 0, two = 0] = lengths as number[];
   const minutes = (4 * one1 - 3 * zero - two) / (2 * step);
-  const more = slopeOfSeconds(question, assume, toward);
+  const more = slopeOfSeconds(question, assume, toward, paceOf(document));
   const slope = prospect.slopeOfMeanLength(seconds, finished, question.name, one.leaning, more) ?? NaN;
   near(slope, minutes, `seed ${seed}, mean length`, 1e-3);
   return compared;

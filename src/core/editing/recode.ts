@@ -59,7 +59,11 @@ export function recode(document: Questionnaire, place: ItemPlace, recoding: Reco
       const options = 'options' in answer ? answer.options : 'specials' in answer ? answer.specials : [];
       for (const option of options ?? []) option.code = to(option.code);
       if (found.agrees !== undefined) found.agrees = found.agrees.map(to);
-      for (const assumed of found.assume === undefined ? [] : [found.assume, ...(found.assume.where ?? [])])
+      const inSets = (draft.settings?.forecast?.sets ?? []).flatMap(({ assume }) =>
+        assume.filter(({ of }) => of === found.name),
+      );
+      const all = [...(found.assume === undefined ? [] : [found.assume]), ...inSets];
+      for (const assumed of all.flatMap((assume) => [assume, ...(assume.where ?? [])]))
         if (assumed.shares !== undefined)
           assumed.shares = Object.fromEntries(
             Object.entries(assumed.shares).map(([code, share]) => [String(to(Number(code))), share]),

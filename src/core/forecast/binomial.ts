@@ -18,6 +18,14 @@ export function chanceOfAtLeast(count: number, people: number, share: number): n
   return beta(share, count, people - count + 1);
 }
 
+/** The chance of just `count` among `people`. */
+export function chanceOfExactly(count: number, people: number, share: number): number {
+  if (count < 0 || count > people) return 0;
+  if (share <= 0 || share >= 1) return count === (share <= 0 ? 0 : people) ? 1 : 0;
+  const ways = logGamma(people + 1) - logGamma(count + 1) - logGamma(people - count + 1);
+  return Math.exp(ways + count * Math.log(share) + (people - count) * Math.log1p(-share));
+}
+
 /** The least number that is not exceeded with a chance of `level`, from 0 to 1: a percentile. */
 export function percentile(level: number, people: number, share: number): number {
   return least(0, people, (count) => 1 - chanceOfAtLeast(count + 1, people, share) >= level);
@@ -39,7 +47,7 @@ export function peopleFor(count: number, share: number, certainty: number): numb
 const MOST_PEOPLE = 1e12;
 
 /** The least whole number of a range for which something holds that holds from there on. */
-function least(from: number, to: number, holds: (number: number) => boolean): number {
+export function least(from: number, to: number, holds: (number: number) => boolean): number {
   let [low, high] = [from, to];
   while (low < high) {
     const middle = low + Math.floor((high - low) / 2);

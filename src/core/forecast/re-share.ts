@@ -1,7 +1,6 @@
 /** Changing a share by hand: the others make room, and what is written into the document says the same. */
 import { hasRows, isDated, isNumeric, picksMany } from '../document/answer-types';
-import type { Answer, Assume } from '../document/types';
-import type { Change } from '../editing/change';
+import type { Answer, AssumedShares } from '../document/types';
 import { gridRowAnswer } from '../routing/answers';
 import { lineWeights } from '../routing/assumed';
 import type { AssumedAnswer, LineRange } from './one-more-point';
@@ -56,7 +55,7 @@ export function withTick(all: readonly AnswerShare[], after: number, by: number)
 }
 
 /** As it stands in a document; ranges that the author told apart within a stretch keep their proportions. */
-export function asAssumed(answer: Answer, before: Assume, all: readonly AnswerShare[]): Assume {
+export function asAssumed(answer: Answer, before: AssumedShares, all: readonly AnswerShare[]): AssumedShares {
   const shares: Record<string, number> = {};
   const stretches: (LineRange & { share: number })[] = [];
   let { blank } = before;
@@ -68,13 +67,12 @@ export function asAssumed(answer: Answer, before: Assume, all: readonly AnswerSh
     ...(Object.keys(shares).length > 0 ? { shares } : {}),
     ...(stretches.length > 0 ? { ranges: finer(answer, before, stretches) } : {}),
     ...(blank === undefined ? {} : { blank }),
-    ...(before.source === undefined ? {} : { source: before.source }),
   };
 }
 
 function finer(
   answer: Answer,
-  before: Assume,
+  before: AssumedShares,
   stretches: readonly (LineRange & { readonly share: number })[],
 ): (LineRange & { share: number })[] {
   const whole = stretches.map((stretch) => ({ ...stretch, share: rounded(stretch.share) }));
@@ -98,20 +96,4 @@ function finer(
 /** To a ten-thousandth of a point: what is left of thirds need not be written out. */
 function rounded(share: number): number {
   return Math.round(share * 1e6) / 1e6;
-}
-
-/** Other answers are assumed of a question, or of a given value. */
-export function assume(name: string, assumed: Assume, label = `Assume other shares of ${name}`): Change {
-  return {
-    label,
-    mergeKey: `assume ${name}`,
-    apply(draft) {
-      const entries = [
-        ...(draft.given ?? []),
-        ...draft.sections.flatMap(({ items }) => items.filter((item) => item.kind === 'question')),
-      ];
-      for (const entry of entries)
-        if (entry.name === name) entry.assume = structuredClone(assumed) as typeof entry.assume;
-    },
-  };
 }

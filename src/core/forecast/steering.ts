@@ -5,6 +5,7 @@
 import type { Prospect } from '../analysis';
 import type { Item, Questionnaire } from '../document/types';
 import { slopeOfSeconds } from '../routing/burden';
+import { paceOf } from '../routing/pace';
 import {
   assumedShares,
   type Assumable,
@@ -136,11 +137,12 @@ export function effectsOnMinutes(
   endings: ReadonlySet<string>,
 ): Effect[] | null {
   const all = assumable(document);
+  const pace = paceOf(document);
   const effects: Effect[] = [];
   for (const { name, shares } of deciding) {
     const item = all.get(name)?.item;
     for (const { where, answer, leaning, length } of shares) {
-      const more = item ? slopeOfSeconds(item, leaning.assume, leaning.toward ?? leaning.assume) : 0;
+      const more = item ? slopeOfSeconds(item, leaning.assume, leaning.toward ?? leaning.assume, pace) : 0;
       const slope = prospect.slopeOfMeanLength(seconds, endings, name, leaning, more);
       if (slope === null) return null;
       effects.push({ name, where, answer, perPoint: (POINT * slope) / length / 60 });

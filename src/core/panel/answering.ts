@@ -10,6 +10,7 @@ import { followed } from '../responding/session';
 import type { Turn } from '../responding/turn';
 import { isBlank } from '../routing/answers';
 import { secondsOf } from '../routing/burden';
+import { paceOf } from '../routing/pace';
 import { generatorFor } from '../routing/draws';
 import type { Page } from '../routing/pages';
 import type { Plan } from '../routing/plan';
@@ -62,14 +63,15 @@ export function pageDone({ seed, breakOff }: Assumed, member: Member, of: PageIn
   const answered = answersTo(seed, member, of);
   if (answered === null) return null;
   const { page, answers, isStuck } = answered;
+  const pace = paceOf(plan.document);
   const seconds = Math.max(
     1,
-    page.steps.reduce((sum, { planItem }) => sum + secondsOf(planItem.item), 0) *
+    page.steps.reduce((sum, { planItem }) => sum + secondsOf(planItem.item, pace), 0) *
       member.pace *
       logNormal(seed, member.n, `${own}/seconds`, UNEVEN),
   );
   const minutes = page.steps.reduce(
-    (sum, step) => sum + (secondsOf(step.planItem.item) * weight(step)) / 60,
+    (sum, step) => sum + (secondsOf(step.planItem.item, pace) * weight(step)) / 60,
     0,
   );
   // A hazard: whoever has stayed so far leaves in the next minute as likely as in any other.
@@ -185,9 +187,12 @@ function inTime({ plan, kept, at, endsAt }: PageInHand, page: Page, done: PageDo
   const seconds = Math.min(ofSection, ofAll);
   if (done.seconds <= seconds) return done;
   const share = seconds / done.seconds;
-  const whole = page.steps.reduce((sum, { planItem }) => sum + secondsOf(planItem.item), 0);
+  const pace = paceOf(plan.document);
+  const whole = page.steps.reduce((sum, { planItem }) => sum + secondsOf(planItem.item, pace), 0);
   let spent = 0;
-  const answered = page.steps.filter(({ planItem }) => (spent += secondsOf(planItem.item)) <= share * whole);
+  const answered = page.steps.filter(
+    ({ planItem }) => (spent += secondsOf(planItem.item, pace)) <= share * whole,
+  );
   const names: ReadonlySet<string> = new Set(
     answered.flatMap(({ parts, pass }) => parts.map(({ name }) => passKey(name, pass))),
   );

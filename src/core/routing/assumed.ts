@@ -192,7 +192,7 @@ const WIDEST = {
 } as const;
 
 /** Numbers in steps of their grid; dates in days, times in minutes. */
-function lineOf(answer: LineAnswer): ValueLine {
+export function lineOf(answer: LineAnswer): ValueLine {
   if (isNumeric(answer)) {
     const { from: origin, step } = stepsOf(answer);
     return {

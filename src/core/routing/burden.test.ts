@@ -3,6 +3,7 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { ask, planFor, questionnaire, say, section } from '../../../tests/support/questionnaire';
 import type { Answer } from '../document/types';
+import { USUAL_PACE } from './pace';
 import { secondsAlong, secondsByName, secondsOf } from './burden';
 
 const words = (count: number) => Array.from({ length: count }, () => 'word').join(' ');
@@ -12,7 +13,7 @@ const near = (found: number, expected: number) =>
 describe('the time an item takes', () => {
   it('is reading what is shown, and answering', () => {
     // 238 words are a minute.
-    near(secondsOf(say('intro', { text: words(238) })), 60);
+    near(secondsOf(say('intro', { text: words(238) }), USUAL_PACE), 60);
     const options = (count: number) =>
       Array.from({ length: count }, (_, n) => ({ code: n + 1, label: 'two words' }));
     const shown = (count: number, act: number) => (count * 60) / 238 + act;
@@ -26,8 +27,23 @@ describe('the time an item takes', () => {
       [{ type: 'rank', options: options(3), top: 2 }, shown(6, 6)],
       [{ type: 'grid', rows: [{ name: 'r', label: 'row' }], options: options(2) }, shown(5, 3)],
     ];
-    for (const [answer, seconds] of cases) near(secondsOf(ask('q', answer, { text: '' })), seconds);
-    near(secondsOf(ask('q', 2, { seconds: 7 })), 7);
+    for (const [answer, seconds] of cases)
+      near(secondsOf(ask('q', answer, { text: '' }), USUAL_PACE), seconds);
+    near(secondsOf(ask('q', 2, { seconds: 7 }), USUAL_PACE), 7);
+  });
+
+  it('is by the study’s own pace, where it has one, and as usual in the rest', () => {
+    const plan = planFor(
+      questionnaire(
+        [section('a', [ask('q', { type: 'scale', min: 1, max: 5 }, { text: words(119) }), ask('r')])],
+        {
+          settings: { pace: { words: 119, scale: 7, source: 'timed' } },
+        },
+      ),
+    );
+    const usual = planFor(questionnaire([section('a', [ask('r', 2, { text: '' })])]));
+    near(secondsByName(plan)('q'), 67);
+    near(secondsByName(usual)('r'), 2 + (60 * 4) / 238);
   });
 
   it('adds up along a route, each pass anew', () => {

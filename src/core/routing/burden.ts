@@ -1,39 +1,36 @@
-/**
- * How long an item takes a respondent: reading what is shown, and the act of answering. A route takes the sum.
- *
- * Reading: 238 words a minute, silently (Brysbaert, "How many words do we read per minute?", 2019).
- */
+/** How long an item takes a respondent: reading what is shown, and the act of answering. A route takes the sum. */
 import { nameInKey } from '../document/addresses';
 import { hasEnds, picksMany, rowsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, Item } from '../document/types';
 import { expectedPicks, slopeOfPicks } from './assumed';
+import { paceOf, type Pace } from './pace';
 import type { Plan } from './plan';
 
-const WORDS_A_SECOND = 238 / 60;
-const SECONDS_A_PICK = 1.5;
-
 /** Seconds, all options and rows shown; the author's own estimate where there is one. */
-export function secondsOf(item: Item): number {
+export function secondsOf(item: Item, pace: Pace): number {
   if (item.kind === 'page_break') return 0;
   if (item.seconds !== undefined) return item.seconds;
   const question = item.kind === 'question' ? item : null;
   const texts = [item.text, question?.note, ...(question ? textsIn(question.answer) : [])];
   const words = texts.reduce((sum, text) => sum + wordsIn(text ?? ''), 0);
-  return words / WORDS_A_SECOND + (question ? answering(question.answer, question.assume) : 0);
+  return (60 * words) / pace.words + (question ? answering(question.answer, pace, question.assume) : 0);
 }
 
 /** How fast the seconds change on the way from one assumption to another: with every pick that is made more often. */
-export function slopeOfSeconds(item: Item, from: Assume, toward: Assume): number {
+export function slopeOfSeconds(item: Item, from: Assume, toward: Assume, pace: Pace): number {
   if (item.kind !== 'question' || item.seconds !== undefined || !picksMany(item.answer)) return 0;
-  return SECONDS_A_PICK * slopeOfPicks(item.answer, from, toward);
+  return pace.pick * slopeOfPicks(item.answer, from, toward);
 }
 
 /** Of each item, by name. */
 export function secondsByName({ document }: Pick<Plan, 'document'>): (name: string) => number {
+  const pace = paceOf(document);
   const seconds = new Map(
     document.sections.flatMap(({ items }) =>
-      items.flatMap((item) => (item.kind === 'page_break' ? [] : [[item.name, secondsOf(item)] as const])),
+      items.flatMap((item) =>
+        item.kind === 'page_break' ? [] : [[item.name, secondsOf(item, pace)] as const],
+      ),
     ),
   );
   return (name) => seconds.get(name) ?? 0;
@@ -57,25 +54,25 @@ function wordsIn(text: string): number {
 }
 
 /** Seconds for the act of answering. */
-function answering(answer: Answer, assume?: Assume): number {
+function answering(answer: Answer, pace: Pace, assume?: Assume): number {
   switch (answer.type) {
     case 'single':
-      return 2;
+      return pace.single;
     case 'multiple':
-      return SECONDS_A_PICK * expectedPicks(answer, assume);
+      return pace.pick * expectedPicks(answer, assume);
     case 'scale':
-      return 3;
+      return pace.scale;
     case 'number':
     case 'date':
     case 'time':
     case 'datetime':
-      return 5;
+      return pace.number;
     case 'text':
-      return answer.lines === 'many' ? 25 : 8;
+      return answer.lines === 'many' ? pace.longText : pace.shortText;
     case 'grid':
-      return 3 * answer.rows.length;
+      return pace.gridRow * answer.rows.length;
     case 'rank':
-      return 3 * (answer.top ?? answer.options.length);
+      return pace.rankPlace * (answer.top ?? answer.options.length);
     default:
       return answer satisfies never;
   }

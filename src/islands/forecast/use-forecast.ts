@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Assume, ForecastSettings, Questionnaire } from '../../core/document/types';
 import { editSettings } from '../../core/editing/structure';
 import { madeFor, type MadeFor } from '../../core/forecast/made-for';
-import { assume } from '../../core/forecast/re-share';
+import { assume } from '../../core/forecast/sets';
 import { ForecastClient } from '../../worker/forecast/client';
 import type { Figures } from '../../worker/forecast/types';
 import { useStudy } from '../state/store';

@@ -2,6 +2,7 @@
 import { parseCondition } from '../../core/condition/parse';
 import { printCondition } from '../../core/condition/print';
 import { secondsOf } from '../../core/routing/burden';
+import { paceOf } from '../../core/routing/pace';
 import type { Plan, PlanItem } from '../../core/routing/plan';
 import { baseOf } from '../../core/wording/base';
 import { percentText } from '../../core/wording/percent';
@@ -75,7 +76,7 @@ export function WhoIsAsked({ plan, planItem }: Props) {
       </div>
       <div className={rows.pair}>
         <span>Takes {section?.repeat === undefined ? '' : 'each time '}about</span>
-        <b>{secondsText(secondsOf(planItem.item))}</b>
+        <b>{secondsText(secondsOf(planItem.item, paceOf(plan.document)))}</b>
       </div>
       {planItem.item.kind === 'question' && (
         <div className={rows.pair}>

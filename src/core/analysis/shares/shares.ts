@@ -2,7 +2,7 @@
  * What share of the sample is expected everywhere, by the assumed answers, with all quotas open: exact, not simulated.
  * Answers to different questions are independent of each other, given that they are asked.
  */
-import { secondsOf } from '../../routing/burden';
+import { secondsByName } from '../../routing/burden';
 import type { Plan } from '../../routing/plan';
 import { EncodedPlan } from '../conditions/encoded-plan';
 import type { Exit } from '../conditions/exits';
@@ -54,6 +54,7 @@ export function sharesIn(plan: Plan, encoded: EncodedPlan): Shares {
   const { coming } = weighing;
   const items = new Map<string, ItemShare>();
   const ways: WayShare[] = [];
+  const secondsIn = secondsByName(plan);
   let seconds = 0;
   for (const section of plan.sections) {
     const passes = Array.from({ length: section.repeat?.max ?? 1 }, (_, n) => n + 1);
@@ -65,7 +66,7 @@ export function sharesIn(plan: Plan, encoded: EncodedPlan): Shares {
       const any = masses.reduce((some, mass) => diagrams.or(some, mass));
       const byPass = section.repeat === null ? [] : shares;
       items.set(item.name, { share: passes.length === 1 ? times : weighing.shareOf(any), times, byPass });
-      seconds += times * secondsOf(item);
+      seconds += times * secondsIn(item.name);
       ways.push(...waysAt(weighing, places, { item: item.name }));
     }
     const ends = passes.map((pass) => course.end(section.index, pass)).slice(-1);

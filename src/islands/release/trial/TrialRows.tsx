@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import * as v from 'valibot';
 import { fileStem } from '../../../core/document/names';
-import { seenMap, shareTakers, takeShares } from '../../../core/responding/seen-shares';
+import { seenMap, shareTakers, takeShares } from '../../../core/forecast/seen/seen-shares';
 import { DatasetSchema } from '../../../wire/datasets';
 import { SeenSharesSchema, type Trial } from '../../../wire/trials';
 import { useData } from '../../state/data';
@@ -84,7 +84,7 @@ function TakeShares({ trial, close }: { readonly trial: Trial; readonly close: (
     if (takers.length === 0)
       return `Nothing was taken: no question of the draft was asked ${fewest} times under this link.`;
     const of = `“${trial.name}”`;
-    commit(takeShares(document, seen, fewest, of));
+    commit(takeShares(seen, takers, of));
     by.remember();
     const from = trial.version === null ? 'a draft' : `version ${trial.version}`;
     const note = `Assumes the shares of ${of}, ${plural(reply.body.responses, 'response')} to ${from}`;

@@ -1,13 +1,14 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
-import { applyChange } from '../editing/change';
-import type { Answers, Questionnaire } from '../document/types';
-import { readDocument } from '../document/read';
-import { planOf } from '../routing/planner';
-import { madeUpRespondents } from '../simulate/respondents';
-import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
-import { caseBegun, type KeptCase } from './kept-case';
-import { seenShares, shareTakers, takeShares } from './seen-shares';
+import { applyChange } from '../../editing/change';
+import type { Answers, Questionnaire } from '../../document/types';
+import { readDocument } from '../../document/read';
+import { planOf } from '../../routing/planner';
+import { madeUpRespondents } from '../../simulate/respondents';
+import { ask, planFor, questionnaire, section } from '../../../../tests/support/questionnaire';
+import { caseBegun, type KeptCase } from '../../responding/kept-case';
+import { sampleOfCases } from './from-cases';
+import { shareTakers, takeShares, type SeenShares } from './seen-shares';
 
 const HEAT = ask('heat', 3, { skips: [{ if: 'heat = 3', to: { ending: 'out' } }] });
 const STUDY = questionnaire([
@@ -34,6 +35,10 @@ function answered(answers: Answers, at = 9, by: 'ending' | 'stop' | null = 'endi
   const begun = caseBegun(plan, { key: crypto.randomUUID(), id: '1', seed: 1, given: {} }, 0);
   return { ...begun, answers, at, closed: by === null ? null : { at: 1, by } };
 }
+
+const seenShares = (of: typeof plan, cases: readonly KeptCase[]) => sampleOfCases(of, cases).shares;
+const taking = (seen: ReadonlyMap<string, SeenShares>, least: number, of: string) =>
+  takeShares(seen, shareTakers(STUDY, seen, least), of);
 
 describe('shares that were seen', () => {
   it('are of those who were asked: blanks counted, off-route and unanswered pages not', () => {
@@ -85,7 +90,7 @@ describe('shares that were seen', () => {
       ),
     });
     const people = [...madeUpRespondents(assumed, 2000, 5)].map(({ answers }) => answered(answers));
-    const { document } = applyChange(STUDY, takeShares(STUDY, seenShares(plan, people), 30, 'a trial'));
+    const { document } = applyChange(STUDY, taking(seenShares(plan, people), 30, 'a trial'));
     assert.ok(readDocument(JSON.parse(JSON.stringify(document))).ok);
     const again = [...madeUpRespondents(planOf(document), 2000, 6)];
     const share = again.filter(({ answers }) => answers.heat === 1).length / 2000;
@@ -98,7 +103,7 @@ describe('shares that were seen', () => {
     assert.deepEqual(shareTakers(STUDY, seen, 1), ['heat', 'fuels', 'rooms', 'levels', 'words']);
     const without: Questionnaire = questionnaire([section('a', [ask('heat', 2), ask('rooms', 2)])]);
     assert.deepEqual(shareTakers(without, seen, 1), []);
-    const { document, step } = applyChange(STUDY, takeShares(STUDY, seen, 2, 'Pilot'));
+    const { document, step } = applyChange(STUDY, taking(seen, 2, 'Pilot'));
     assert.equal(step.label, 'Assume the shares of Pilot');
     const [
       {
@@ -106,7 +111,10 @@ describe('shares that were seen', () => {
       },
       { items: rest },
     ] = document.sections as [Questionnaire['sections'][0], Questionnaire['sections'][0]];
-    assert.deepEqual(heat, { ...HEAT, assume: { shares: { 1: 0.5, 2: 0, 3: 0.5 } } });
+    assert.deepEqual(heat, {
+      ...HEAT,
+      assume: { shares: { 1: 0.5, 2: 0, 3: 0.5 }, source: 'Pilot', base: 2 },
+    });
     assert.deepEqual(rest, STUDY.sections[1]?.items);
   });
 });

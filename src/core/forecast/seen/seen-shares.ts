@@ -1,13 +1,11 @@
-/** Shares that were seen among real or made-up respondents, as assumed answers of a questionnaire. */
-import { passKey } from '../document/addresses';
-import { hasRows } from '../document/answer-types';
-import { optionsOf } from '../document/shape';
-import type { Answer, Assume, Question, Questionnaire, Value } from '../document/types';
-import type { Change } from '../editing/change';
-import { gridRowAnswer, isBlank } from '../routing/answers';
-import type { Plan } from '../routing/plan';
-import { walkOfCase } from './case-data';
-import type { KeptCase } from './kept-case';
+/** Answers that were given, as shares that can be assumed: what they say of a question, and what they can be taken for. */
+import { hasRows } from '../../document/answer-types';
+import { optionsOf } from '../../document/shape';
+import type { Answer, Assume, AssumedShares, Questionnaire, Value } from '../../document/types';
+import type { Change } from '../../editing/change';
+import { gridRowAnswer } from '../../routing/answers';
+import { assumeAll, assumedAtQuestions } from '../sets';
+import type { Assumptions } from '../../analysis';
 
 export interface SeenShares {
   /** How often the question was asked (each pass by itself), or the value was known. */
@@ -19,56 +17,13 @@ export interface SeenShares {
 const MOST_LISTED = 12;
 const RANGES = 10;
 
-interface Seen {
-  readonly answer: Answer;
-  readonly values: Value[];
-  blanks: number;
-  base: number;
-}
-
-/** By the name of the question or of what is known beforehand; what nobody was asked is left out. */
-export function seenShares(plan: Plan, cases: readonly KeptCase[]): ReadonlyMap<string, SeenShares> {
-  const seen = new Map<string, Seen>();
-  const note = (name: string, answer: Answer, values: readonly (Value | null)[]) => {
-    const of = seen.get(name) ?? { answer, values: [], blanks: 0, base: 0 };
-    seen.set(name, of);
-    of.base += 1;
-    for (const value of values)
-      if (value === null || isBlank(value)) of.blanks += 1;
-      else of.values.push(value);
-  };
-  for (const kept of cases) {
-    for (const { name, answer, random } of plan.document.given ?? [])
-      // What chance allots is settled by the questionnaire.
-      if (!random && kept.given[name] !== undefined) note(name, answer, [kept.given[name] ?? null]);
-    for (const { planItem, parts, pass } of answeredSteps(plan, kept)) {
-      const { item } = planItem;
-      if (item.kind === 'statement') continue;
-      const values = parts.map(({ name }) => kept.answers[passKey(name, pass)] ?? null);
-      // The rows of a grid are answered alike.
-      const [first] = parts;
-      if (first !== undefined) note(item.name, first.answer, values);
-    }
-  }
-  return new Map([...seen].map(([name, of]) => [name, sharesOf(of)]));
-}
-
-/** Of whoever is not done, the page in hand is not answered. */
-function answeredSteps(plan: Plan, kept: KeptCase) {
-  const steps = walkOfCase(plan, kept)?.steps ?? [];
-  const isDone = kept.closed !== null && kept.closed.by === 'ending';
-  const inHand = steps.at(-1)?.planItem;
-  return isDone || inHand === undefined
-    ? steps
-    : steps.filter(({ planItem }) => planItem.section !== inHand.section || planItem.page !== inHand.page);
-}
-
-function sharesOf({ answer, values, blanks, base }: Seen): SeenShares {
+/** Of so many who gave a value, and so many who left it blank. */
+export function sharesAmong(answer: Answer, values: readonly Value[], blanks: number): AssumedShares {
   const blank = blanks === 0 ? {} : { blank: blanks / (values.length + blanks) };
-  return { base, assume: values.length === 0 ? blank : { ...valueShares(answer, values), ...blank } };
+  return values.length === 0 ? blank : { ...valueShares(answer, values), ...blank };
 }
 
-function valueShares(answer: Answer, values: readonly Value[]): Assume {
+function valueShares(answer: Answer, values: readonly Value[]): AssumedShares {
   const options = optionsOf(answer).map(({ code }) => code);
   const shareOf = (holds: (value: Value) => boolean) => values.filter(holds).length / values.length;
   const listed = (
@@ -104,7 +59,7 @@ function onLine(
     codes: readonly (number | string)[],
     holds: (value: Value, code: number | string) => boolean,
   ) => Record<string, number>,
-): Assume {
+): AssumedShares {
   const isSpecial = (value: Value) => (options as readonly Value[]).includes(value);
   const plain = values.filter(
     (value): value is number | string => !isSpecial(value) && typeof value !== 'object',
@@ -151,16 +106,13 @@ export function shareTakers(
       of !== undefined && of.base >= least && Object.keys(of.assume).length > 0 && hasCodes(answer, of.assume)
     );
   };
-  return [
-    ...(document.given ?? []).filter(({ name, random, answer }) => !random && fits(name, answer)),
-    ...document.sections.flatMap(({ items }) =>
-      items.filter((item): item is Question => item.kind === 'question' && fits(item.name, item.answer)),
-    ),
-  ].map(({ name }) => name);
+  return [...assumedAtQuestions(document)].flatMap(([name, { answer }]) =>
+    fits(name, answer) ? [name] : [],
+  );
 }
 
 /** Every code that has a share is still there, and it is still answered in the same way. */
-function hasCodes(answer: Answer, { shares = {}, ranges }: Assume): boolean {
+function hasCodes(answer: Answer, { shares = {}, ranges }: AssumedShares): boolean {
   const asked = hasRows(answer) ? gridRowAnswer(answer) : answer;
   switch (asked.type) {
     case 'single':
@@ -183,24 +135,28 @@ function hasCodes(answer: Answer, { shares = {}, ranges }: Assume): boolean {
   }
 }
 
-/** One step of the history: what was assumed before comes back with it. */
-export function takeShares(
-  document: Questionnaire,
+/** What is assumed from then on, with where it is known from. */
+export function sharesTaken(
   seen: ReadonlyMap<string, SeenShares>,
-  least: number,
+  names: readonly string[],
   of: string,
+): Assumptions {
+  return new Map(
+    names.flatMap((name): [string, Assume][] => {
+      const found = seen.get(name);
+      return found === undefined
+        ? []
+        : [[name, { ...found.assume, source: of, ...(found.base > 0 ? { base: found.base } : {}) }]];
+    }),
+  );
+}
+
+/** One step of the history: what was assumed before comes back with it. `set`: null for what stands at the questions. */
+export function takeShares(
+  seen: ReadonlyMap<string, SeenShares>,
+  names: readonly string[],
+  of: string,
+  set: string | null = null,
 ): Change {
-  const takers = new Set(shareTakers(document, seen, least));
-  return {
-    label: `Assume the shares of ${of}`,
-    apply(draft) {
-      const questions = draft.sections.flatMap(({ items }) =>
-        items.filter((item) => item.kind === 'question'),
-      );
-      for (const entry of [...(draft.given ?? []), ...questions]) {
-        const found = takers.has(entry.name) ? seen.get(entry.name) : undefined;
-        if (found !== undefined) entry.assume = structuredClone(found.assume) as typeof entry.assume;
-      }
-    },
-  };
+  return assumeAll(set, sharesTaken(seen, names, of), `Assume the shares of ${of}`);
 }
