@@ -47,6 +47,10 @@ interface Plain {
   readonly staying: Map<string, number>;
   /** Of those who come to a complete or hand-off ending: seconds, and the share with and without break-off. */
   readonly lengths: { seconds: number; share: number }[];
+  /** The routes of those: what each takes. */
+  readonly routes: Map<string, number>;
+  /** By section, of those who are shown anything of it. */
+  readonly inSections: Map<string, { seconds: number; share: number }[]>;
 }
 
 function demo(): Questionnaire {
@@ -59,7 +63,13 @@ function demo(): Questionnaire {
 function plainly(document: Questionnaire): Plain | null {
   const plan = planFor(document);
   const seconds = secondsByName(plan);
-  const plain: Plain = { shares: new Map(), staying: new Map(), lengths: [] };
+  const plain: Plain = {
+    shares: new Map(),
+    staying: new Map(),
+    lengths: [],
+    routes: new Map(),
+    inSections: new Map(),
+  };
   const isWhole = everyRespondent(plan, (done, _, share) => {
     let taken = 0;
     const met = new Set<string>();
@@ -78,8 +88,16 @@ function plainly(document: Questionnaire): Plain | null {
     }
     const ending = plan.endings[done.ending ?? 0]?.ending;
     note(`> ${ending?.id ?? ''}`);
-    if (ending?.kind === 'complete' || ending?.kind === 'hand_off')
+    if (ending?.kind === 'complete' || ending?.kind === 'hand_off') {
       plain.lengths.push({ seconds: taken, share });
+      plain.routes.set(`${done.steps.map(({ key }) => key).join(' ')} > ${ending.id}`, taken);
+      for (const [n, { section }] of plan.sections.entries()) {
+        const own = done.steps.filter(({ planItem }) => planItem.section === n);
+        const spent = own.reduce((sum, { planItem }) => sum + seconds(planItem.item.name), 0);
+        const known = plain.inSections.get(section.id) ?? [];
+        if (spent > 0) plain.inSections.set(section.id, [...known, { seconds: spent, share }]);
+      }
+    }
   });
   return isWhole ? plain : null;
 }
@@ -110,6 +128,19 @@ function agrees(document: Questionnaire, seed: number): boolean {
     `seed ${seed}, with break-off`,
     1e-5,
   );
+  if (whole.longest !== null)
+    near(
+      plain.routes.get(`${whole.longest.items.join(' ')} > ${whole.longest.ending}`) ?? 0,
+      Math.max(...plain.lengths.map(({ seconds }) => seconds)),
+      `seed ${seed}, longest route`,
+      1e-6,
+    );
+  assert.equal(whole.longest === null, plain.lengths.length === 0, `seed ${seed}, longest route`);
+  for (const { id, minutes } of forecaster.minutesBySection()) {
+    const mean = meanLength(plain.inSections.get(id) ?? []);
+    assert.equal(minutes === null, mean === null, `seed ${seed}, minutes of ${id}`);
+    near((minutes?.mean ?? 0) * 60, mean ?? 0, `seed ${seed}, minutes of ${id}`, 1e-6);
+  }
   if (plain.lengths.length > 0)
     near(
       (whole.minutes?.longest ?? 0) * 60,

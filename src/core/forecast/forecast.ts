@@ -79,6 +79,8 @@ export interface Forecast {
   readonly endings: readonly Expected[];
   /** Of those who come to an ending at which an interview is finished; null where there are none. */
   readonly minutes: Minutes | null;
+  /** The route of the longest of them; null where it is not known exactly. */
+  readonly longest: { readonly items: readonly string[]; readonly ending: string } | null;
   /** The interviews that `minutes` is about. */
   readonly lengths: readonly Length[];
   readonly goals: readonly Goal[];
@@ -138,7 +140,23 @@ export class Forecaster {
         share: length.share * staying(breakOff)(length.seconds),
       }));
       const share = lengths.reduce((sum, length) => sum + length.share, 0);
-      return { id, minutes: minutesOf(lengths, found?.longest ?? null), share };
+      return { id, minutes: minutesOf(lengths, found?.longest?.seconds ?? null), share };
+    });
+  }
+
+  /**
+   * What each section takes of those who are shown anything of it and finish, in the order of the document, before anybody breaks
+   * off: who stays hangs on the whole interview.
+   */
+  minutesBySection(assumptions: Assumptions = new Map()): readonly SectionMinutes[] {
+    const { sections } = this.plan;
+    const seconds = secondsByName({ document: assuming(this.plan.document, assumptions) });
+    this.prospect?.assume(assumptions);
+    return sections.map(({ section: { id }, items }) => {
+      const own = new Set(items.map(({ item }) => item.name));
+      const found = this.prospect?.lengths((name) => (own.has(name) ? seconds(name) : 0), this.finished);
+      const lengths = (found?.lengths ?? []).filter(({ seconds: taken }) => taken > 0);
+      return { id, minutes: minutesOf(lengths, found?.longest?.seconds ?? null) };
     });
   }
 
@@ -161,6 +179,7 @@ export class Forecaster {
     const lengths = (exactLengths?.lengths ?? simulate().lengths).map((length) =>
       exactLengths === null ? length : { ...length, share: length.share * stay(length.seconds) },
     );
+    const longest = exactLengths?.longest ?? null;
     const limits = [
       ...this.limits,
       ...(this.prospect !== null && exactLengths === null ? [LENGTHS_SIMULATED] : []),
@@ -171,7 +190,8 @@ export class Forecaster {
       items: told.filter(({ group }) => 'item' in group),
       sections: told.filter(({ group }) => 'section' in group),
       endings: told.filter(({ group }) => 'ending' in group),
-      minutes: minutesOf(lengths, exactLengths?.longest ?? null),
+      minutes: minutesOf(lengths, longest?.seconds ?? null),
+      longest: longest && { items: longest.items, ending: longest.ending },
       lengths,
       goals: goals.map(({ group, n }) => {
         const share = told.find((of) => groupKey(of.group) === groupKey(group))?.share ?? 0;
@@ -232,6 +252,12 @@ export interface EndingMinutes {
   readonly minutes: Minutes | null;
   /** Of all who start. */
   readonly share: number;
+}
+
+export interface SectionMinutes {
+  readonly id: string;
+  /** Null where nobody who finishes is shown anything of it, or it cannot be told. */
+  readonly minutes: Minutes | null;
 }
 
 /** What a group, or the minutes of finished interviews, hangs on. */

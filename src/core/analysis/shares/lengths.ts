@@ -41,7 +41,10 @@ export function lengthsOf(
   secondsAt: (place: number) => number,
   counts: (place: number) => boolean,
 ): Length[] {
-  const bin = Math.max(LEAST_BIN, (longestOf(interviews, circuit, secondsAt, counts) ?? 0) / MOST_BINS);
+  const bin = Math.max(
+    LEAST_BIN,
+    (longestOf(interviews, circuit, secondsAt, counts)?.seconds ?? 0) / MOST_BINS,
+  );
   const { shares, seconds } = interviews.work(spreading(circuit, bin, secondsAt, counts));
   const lengths: Length[] = [];
   for (let n = 0; n < shares.length; n += 1) {
@@ -51,24 +54,63 @@ export function lengthsOf(
   return lengths;
 }
 
-/** The longest that anybody takes of whom `counts` holds everywhere, in seconds; null where there is nobody. */
+/** The longest interview that anybody takes. */
+export interface Longest {
+  readonly seconds: number;
+  /** Everything it presents, and its ending, in order. */
+  readonly places: readonly number[];
+}
+
+/** What an interview that is put together presents. */
+interface Trail {
+  readonly places: readonly number[];
+  readonly parts: readonly Trail[];
+}
+
+interface LongTrail extends Trail {
+  /** -Infinity where nobody goes on so. */
+  readonly seconds: number;
+}
+
+/** The longest of which `counts` holds everywhere; null where there is nobody. */
 export function longestOf(
   interviews: Interviews,
   circuit: Circuit,
   secondsAt: (place: number) => number,
   counts: (place: number) => boolean,
-): number | null {
-  const longest = interviews.work<number>({
-    done: 0,
-    presented: (places, seconds) =>
-      places.every(counts) ? places.reduce((sum, place) => sum + secondsAt(place), seconds) : -Infinity,
-    both: (a, b) => a + b,
+): Longest | null {
+  const nobody: LongTrail = { seconds: -Infinity, places: [], parts: [] };
+  const longest = interviews.work<LongTrail>({
+    done: { seconds: 0, places: [], parts: [] },
+    presented: (places, after) =>
+      places.every(counts)
+        ? {
+            seconds: places.reduce((sum, place) => sum + secondsAt(place), after.seconds),
+            places,
+            parts: [after],
+          }
+        : nobody,
+    both: (a, b) => ({ seconds: a.seconds + b.seconds, places: [], parts: [a, b] }),
     either: (ways) =>
-      Math.max(
-        ...ways.map(({ weight, value }) => (circuit.weightOf(weight) > NEXT_TO_NOTHING ? value : -Infinity)),
+      ways.reduce(
+        (most, { weight, value }) =>
+          value.seconds > most.seconds && circuit.weightOf(weight) > NEXT_TO_NOTHING ? value : most,
+        nobody,
       ),
   });
-  return longest === -Infinity ? null : longest;
+  return longest.seconds === -Infinity
+    ? null
+    : { seconds: longest.seconds, places: placesOn(longest).sort((a, b) => a - b) };
+}
+
+function placesOn(trail: Trail): number[] {
+  const found: number[] = [];
+  const open: Trail[] = [trail];
+  for (let next = open.pop(); next !== undefined; next = open.pop()) {
+    found.push(...next.places);
+    open.push(...next.parts);
+  }
+  return found;
 }
 
 function spreading(

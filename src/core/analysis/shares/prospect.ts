@@ -2,6 +2,7 @@
  * What is to be expected of a sample under any assumed answers: made once of a questionnaire, and worked out again, exactly,
  * as often as something else is assumed.
  */
+import { passKey } from '../../document/addresses';
 import type { Plan } from '../../routing/plan';
 import type { Limit } from '../answers/drivers';
 import { EncodedPlan } from '../conditions/encoded-plan';
@@ -9,7 +10,7 @@ import { ZERO, type Term } from '../diagrams/circuit';
 import { Diagrams, FALSE, type Diagram } from '../diagrams/diagram';
 import { DEFAULT_CAPS, TooMuch, withinMemory, type Caps } from '../diagrams/limits';
 import type { Assumptions } from './answer-weights';
-import { lastingTo, lengthsOf, longestOf, slopeOfMean, type Length } from './lengths';
+import { lastingTo, lengthsOf, longestOf, slopeOfMean, type Length, type Longest } from './lengths';
 import type { Leaning } from './situation-chances';
 import { interviewsIn, type Interviews } from './together';
 import { WEIGHED_SCOPE, Weighing } from './weighing';
@@ -34,8 +35,15 @@ interface Told {
 export interface Lengths {
   /** Shortest first; those of about one length are put together, and their mean is told. */
   readonly lengths: readonly Length[];
-  /** Seconds; null where there are no such interviews. */
-  readonly longest: number | null;
+  /** Null where there are no such interviews. */
+  readonly longest: LongestInterview | null;
+}
+
+export interface LongestInterview {
+  readonly seconds: number;
+  /** The route it takes: `name`, or `name#pass`, in order. */
+  readonly items: readonly string[];
+  readonly ending: string;
 }
 
 export class Prospect {
@@ -119,8 +127,19 @@ export class Prospect {
     };
     return {
       lengths: lengthsOf(interviews, circuit, secondsAt, counts),
-      longest: longestOf(interviews, circuit, secondsAt, counts),
+      longest: this.routeOf(longestOf(interviews, circuit, secondsAt, counts)),
     };
+  }
+
+  private routeOf(longest: Longest | null): LongestInterview | null {
+    if (longest === null) return null;
+    const items = longest.places.flatMap((at) => {
+      if (this.encoded.course.places[at]?.kind !== 'item') return [];
+      const { planItem, pass } = this.encoded.itemAt(at);
+      return [passKey(planItem.item.name, pass)];
+    });
+    const [ending = ''] = longest.places.flatMap((at) => this.endingAt(at) ?? []);
+    return { seconds: longest.seconds, items, ending };
   }
 
   /**
