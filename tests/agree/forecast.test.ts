@@ -9,12 +9,11 @@ import { prospectOf, type Prospect } from '../../src/core/analysis';
 import { nameInKey } from '../../src/core/document/addresses';
 import { isDated } from '../../src/core/document/answer-types';
 import { readDocumentText } from '../../src/core/document/read';
-import type { Assume, AssumedShares, Question, Questionnaire } from '../../src/core/document/types';
+import type { Question, Questionnaire } from '../../src/core/document/types';
 import { assuming } from '../../src/core/forecast/assuming';
 import { Forecaster } from '../../src/core/forecast/forecast';
 import { groupKey } from '../../src/core/forecast/groups';
-import { assumedShares, type AssumedShare } from '../../src/core/forecast/one-more-point';
-import { assumedAmong, assumingAmong } from '../../src/core/routing/assumed';
+import { assumedShares, onTheWay } from '../../src/core/forecast/one-more-point';
 import { secondsAlong, secondsByName, slopeOfSeconds } from '../../src/core/routing/burden';
 import { madeUpRespondents } from '../../src/core/simulate/respondents';
 import { paceOf } from '../../src/core/routing/pace';
@@ -171,25 +170,6 @@ function sameLengths(found: Lengths, plain: Lengths, what: string, within = 1e-9
 function meanLength(lengths: Lengths): number | null {
   const total = lengths.reduce((sum, { share }) => sum + share, 0);
   return total === 0 ? null : lengths.reduce((sum, { seconds, share }) => sum + seconds * share, 0) / total;
-}
-
-/** Somewhere between two assumptions, each written out in full. */
-function between(from: AssumedShares, to: AssumedShares, part: number): AssumedShares {
-  const mixed = (a = 0, b = 0) => a + part * (b - a);
-  const shares = Object.fromEntries(
-    Object.keys(from.shares ?? {}).map((code) => [code, mixed(from.shares?.[code], to.shares?.[code])]),
-  );
-  const ranges = from.ranges?.map((range, n) => ({
-    ...range,
-    share: mixed(range.share, to.ranges?.[n]?.share),
-  }));
-  return { shares, ...(ranges ? { ranges } : {}), blank: mixed(from.blank, to.blank) };
-}
-
-/** The same of those alone of whom it is assumed. */
-function onTheWay({ where, leaning: { assume, toward = assume } }: AssumedShare, part: number): Assume {
-  const mixed = between(assumedAmong(assume, where), assumedAmong(toward, where), part);
-  return assumingAmong(assume, where, mixed);
 }
 
 function slopesAgree(document: Questionnaire, seed: number): number {

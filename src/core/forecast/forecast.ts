@@ -16,7 +16,9 @@ import type { Plan } from '../routing/plan';
 import { planOf } from '../routing/planner';
 import { assuming } from './assuming';
 import { peopleFor, percentile } from './binomial';
+import { doublings, type Doubling } from './doubling';
 import { groupKey, groupsOf } from './groups';
+import { quotaEffect, type QuotaEffect } from './quotas';
 import {
   decidedBy,
   decidingIn,
@@ -124,9 +126,38 @@ export class Forecaster {
     const document = assuming(this.plan.document, assumptions);
     if (of === 'minutes')
       return effectsOnMinutes(document, deciding, this.prospect, secondsByName({ document }), this.finished);
-    const key = groupKey(of.group);
-    const index = this.groups.findIndex((group) => groupKey(group) === key);
+    const index = this.indexOf(of.group);
     return index < 0 ? null : effectsOn(index, deciding, this.prospect);
+  }
+
+  /** What would double a base, before anybody breaks off; null where it cannot be told. */
+  doublings(of: Group, assumptions: Assumptions = new Map()): readonly Doubling[] | null {
+    const effects = this.effects({ group: of }, assumptions);
+    const index = this.indexOf(of);
+    if (this.prospect === null || effects === null || index < 0) return null;
+    return doublings(index, effects, this.deciding(this.prospect, assumptions), this.prospect, assumptions);
+  }
+
+  /**
+   * What each quota does to those who start, before anybody breaks off, in the order of the document; with `of`, how many of a group
+   * it costs. None where nothing can be told exactly.
+   */
+  quotas({ starts, assumptions = new Map() }: ForecastAsked, of: Group | null): readonly QuotaTold[] {
+    const { prospect } = this;
+    if (prospect === null) return [];
+    prospect.assume(assumptions);
+    const targets = new Map(this.plan.document.quotas?.map(({ id, target }) => [id, target]));
+    const group = of === null ? -1 : this.indexOf(of);
+    return prospect.quotas().map((shares, n) => {
+      const effect = quotaEffect({ id: shares.id, target: targets.get(shares.id) ?? 0 }, shares, starts);
+      const after = group < 0 ? null : prospect.afterQuota(n, group);
+      return { ...effect, groupLost: after === null ? null : after * effect.after };
+    });
+  }
+
+  private indexOf(of: Group): number {
+    const key = groupKey(of);
+    return this.groups.findIndex((group) => groupKey(group) === key);
   }
 
   /** By ending, in the order of the document. */
@@ -252,6 +283,11 @@ export interface EndingMinutes {
   readonly minutes: Minutes | null;
   /** Of all who start. */
   readonly share: number;
+}
+
+export interface QuotaTold extends QuotaEffect {
+  /** How many of the group that was asked about are turned away; null where it cannot be told, or none was. */
+  readonly groupLost: number | null;
 }
 
 export interface SectionMinutes {

@@ -37,6 +37,24 @@ export interface AssumedShare {
   readonly length: number;
 }
 
+/** Some part of the way to where everybody gives an answer, from 0 to 1. */
+export function onTheWay(
+  { where, leaning: { assume, toward = assume } }: Pick<AssumedShare, 'where' | 'leaning'>,
+  part: number,
+): Assume {
+  const [from, to] = [assumedAmong(assume, where), assumedAmong(toward, where)];
+  const mixed = (a = 0, b = 0) => a + part * (b - a);
+  const shares = Object.fromEntries(
+    Object.keys(from.shares ?? {}).map((code) => [code, mixed(from.shares?.[code], to.shares?.[code])]),
+  );
+  const ranges = from.ranges?.map((range, n) => ({
+    ...range,
+    share: mixed(range.share, to.ranges?.[n]?.share),
+  }));
+  const blank = mixed(from.blank, to.blank);
+  return assumingAmong(assume, where, { shares, ...(ranges ? { ranges } : {}), blank });
+}
+
 /** A question, or a given value (which is `required`), with what is assumed of it. */
 export interface Assumable {
   readonly answer: Answer;

@@ -11,6 +11,7 @@ import { Diagrams, FALSE, type Diagram } from '../diagrams/diagram';
 import { DEFAULT_CAPS, TooMuch, withinMemory, type Caps } from '../diagrams/limits';
 import type { Assumptions } from './answer-weights';
 import { lastingTo, lengthsOf, longestOf, slopeOfMean, type Length, type Longest } from './lengths';
+import { quotaTermsIn, type QuotaTerms } from './quota-terms';
 import type { Leaning } from './situation-chances';
 import { interviewsIn, type Interviews } from './together';
 import { WEIGHED_SCOPE, Weighing } from './weighing';
@@ -50,6 +51,7 @@ export class Prospect {
   private readonly weighing: Weighing;
   private readonly told: readonly Told[];
   private traced: Interviews | null | undefined;
+  private quotasTold: readonly QuotaTerms[] | undefined;
 
   /** The encoded plan must be fresh and exact. */
   constructor(
@@ -73,6 +75,12 @@ export class Prospect {
   /** From 0 to 1, of all who start; parallel to `groups`, null where it cannot be told. */
   shares(): (number | null)[] {
     return this.told.map(({ term }) => (term === null ? null : this.weighing.circuit.valueOf(term)));
+  }
+
+  /** The same of one group, by its index. */
+  share(group: number): number | null {
+    const term = this.told[group]?.term ?? null;
+    return term === null ? null : this.weighing.circuit.valueOf(term);
   }
 
   /**
@@ -105,6 +113,40 @@ export class Prospect {
   /** The stretches of a number or date between which no test tells a difference; null for others, and where nothing hangs on it. */
   stretchesOf(name: string): readonly (readonly [from: number | string, to: number | string])[] | null {
     return this.weighing.stretchesOf(name);
+  }
+
+  /** Of each quota, the shares of the sample that meet it, and that count towards it; null where it cannot be told. */
+  quotas(): { readonly id: string; readonly met: number | null; readonly counted: number | null }[] {
+    const share = (term: Term | null) => (term === null ? null : this.weighing.circuit.valueOf(term));
+    return this.quotaTerms().map(({ id, met, counted }) => ({
+      id,
+      met: share(met),
+      counted: share(counted),
+    }));
+  }
+
+  /**
+   * Of those who meet a quota (by its index), the share of the sample that is presented what a group (by its index) is about only after
+   * it: whoever comes to the quota once it is full is lost to the group. Null where it cannot be told.
+   */
+  afterQuota(quota: number, group: number): number | null {
+    const terms = this.quotaTerms()[quota];
+    const told = this.told[group];
+    if (terms === undefined || told === undefined) return null;
+    const { diagrams } = this.encoded;
+    const first = Math.min(...terms.places);
+    let [before, after]: Diagram[] = [FALSE, FALSE];
+    for (const at of told.places) {
+      if (at <= first) before = diagrams.or(before ?? FALSE, this.massAt(at));
+      else after = diagrams.or(after ?? FALSE, this.massAt(at));
+    }
+    const only = diagrams.and(after ?? FALSE, diagrams.not(before ?? FALSE));
+    const term = this.termOf(diagrams.and(terms.meeting, only));
+    return term === null ? null : this.weighing.circuit.valueOf(term);
+  }
+
+  private quotaTerms(): readonly QuotaTerms[] {
+    return (this.quotasTold ??= quotaTermsIn(this.plan, this.encoded, this.weighing));
   }
 
   /** Whether whole interviews can be gone through: where not, there are no lengths and nobody breaks off. */
