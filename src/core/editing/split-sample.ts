@@ -3,6 +3,7 @@
  * random half, or a block is cut in two, of which each random half of the sample is asked one.
  */
 import { eachName } from '../condition/syntax';
+import { answeredNames } from '../document/answer-types';
 import { freshName } from '../document/names';
 import type { Given, Questionnaire, Section } from '../document/types';
 import { pipedNames, textsOfItem } from '../routing/pipes';
@@ -91,8 +92,8 @@ function readsOf(others: readonly PlanItem[], items: readonly PlanItem[]): boole
 }
 
 function namesIn(item: PlanItem['item']): string[] {
-  const rows = item.kind === 'question' && item.answer.type === 'grid' ? item.answer.rows : [];
-  return [item.name, ...rows.map(({ name }) => name)].map((name) => name.toLowerCase());
+  const names = item.kind === 'question' ? [item.name, ...answeredNames(item)] : [item.name];
+  return names.map((name) => name.toLowerCase());
 }
 
 function splitting(

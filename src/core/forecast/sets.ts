@@ -36,14 +36,28 @@ function withConditionsOf(atQuestion: Assume | undefined, { where = [], ...assum
 }
 
 /** Questions and given values that answers can be assumed of. */
-export function assumedAtQuestions(
-  document: Questionnaire,
-): ReadonlyMap<string, { readonly answer: Answer; readonly assume?: Assume }> {
+export function assumedAtQuestions(document: Questionnaire): ReadonlyMap<string, AssumableEntry> {
   const questions = document.sections.flatMap(({ items }) =>
     items.flatMap((item) => (item.kind === 'question' ? [item] : [])),
   );
   const given = (document.given ?? []).filter(({ random }) => random !== true);
-  return new Map([...given, ...questions].map((entry) => [entry.name, entry]));
+  return new Map([
+    ...given.map(({ name, answer, assume: of }): [string, AssumableEntry] => [
+      name,
+      { answer, required: true, ...(of === undefined ? {} : { assume: of }) },
+    ]),
+    ...questions.map(({ name, answer, required, assume: of }): [string, AssumableEntry] => [
+      name,
+      { answer, required: required === true, ...(of === undefined ? {} : { assume: of }) },
+    ]),
+  ]);
+}
+
+/** What answers can be assumed of; a value that is known beforehand is never blank. */
+export interface AssumableEntry {
+  readonly answer: Answer;
+  readonly required: boolean;
+  readonly assume?: Assume;
 }
 
 /** Other answers are assumed of a question, or of a given value: at the question itself, or in a set. */

@@ -1,13 +1,18 @@
 /** What is assumed: the questions whose answers decide, the weightiest first, each with its shares on a ruler. */
 import { useState } from 'react';
 import type { Answer, Assume } from '../../core/document/types';
-import { assumedShares } from '../../core/forecast/one-more-point';
+import { assumedShares, type AssumedShare } from '../../core/forecast/one-more-point';
 import { asAssumed, type AnswerShare } from '../../core/forecast/re-share';
+import { assumedAtQuestions, assumedInSet } from '../../core/forecast/sets';
+import { assumedAmong, assumingAmong } from '../../core/routing/assumed';
 import type { SteeringShown } from '../../worker/forecast/types';
 import { useStudy } from '../state/store';
 import { plural } from '../ui/format';
+import primitives from '../ui/primitives.module.css';
 import { AnswerRuler } from './AnswerRuler';
+import { ApartForm } from './ApartForm';
 import classes from './assumptions.module.css';
+import { SetTabs } from './SetTabs';
 import { ShareList } from './ShareList';
 import { SourceField } from './SourceField';
 import type { Forecasting } from './use-forecast';
@@ -19,6 +24,7 @@ export function Assumptions({ forecasting }: { readonly forecasting: Forecasting
   const bases = figures?.items.filter(({ group }) => 'item' in group && group.pass === null).length ?? 0;
   return (
     <aside className={classes.side} aria-label="Assumed answers">
+      <SetTabs forecasting={forecasting} readOnly={readOnly} />
       <h2>Assumed answers, most telling first</h2>
       {steering === null && <p className={classes.note}>Working out which answers decide …</p>}
       {steering?.length === 0 && (
@@ -44,31 +50,27 @@ interface AssumedProps {
 
 function Assumed({ of, bases, forecasting, readOnly }: AssumedProps) {
   const { name, decides } = of;
-  const entry = useStudy(
-    (state) =>
-      state.document.given?.find((each) => each.name === name) ??
-      state.document.sections
-        .flatMap(({ items }) => items)
-        .find((item) => 'name' in item && item.name === name),
-  );
+  const { set } = forecasting;
+  const document = useStudy((state) => state.document);
   const [problem, setProblem] = useState<string | null>(null);
   const [open, setOpen] = useState(false);
-  if (entry === undefined || !('answer' in entry)) return null;
-  const answer: Answer = entry.answer;
-  const before: Assume = entry.assume ?? {};
+  const entry = assumedAtQuestions(document).get(name);
+  if (entry === undefined) return null;
+  const { answer, required } = entry;
+  const inSet = set === null ? undefined : assumedInSet(document, set).get(name);
+  const before: Assume = inSet ?? entry.assume ?? {};
   // By the document rather than by the figures: those come a moment later, and the next key builds on this one.
-  const ranges = of.shares.flatMap(({ answer: each }) =>
-    typeof each === 'object' && 'from' in each ? [each] : [],
+  const ranges = of.shares.flatMap(({ where, answer: each }) =>
+    where === null && typeof each === 'object' && 'from' in each ? [each] : [],
   );
-  const required = 'kind' in entry ? entry.required === true : true;
-  const shares = assumedShares({ answer, assume: entry.assume, required }, ranges);
-  const isGuess = before.shares === undefined && before.ranges === undefined;
-  const lean = (shares: readonly AnswerShare[]) => forecasting.lean(name, asAssumed(answer, before, shares));
-  const keep = (shares: readonly AnswerShare[]) => {
-    const refused = forecasting.keep(name, asAssumed(answer, before, shares));
+  const shares = assumedShares({ answer, assume: before, required }, ranges);
+  const keep = (assumed: Assume | null) => {
+    const refused = forecasting.keep(name, assumed);
     setProblem(refused);
     return refused;
   };
+  const isGuess = before.shares === undefined && before.ranges === undefined;
+  const apart = before.where ?? [];
   return (
     <section className={classes.assumed} aria-label={`Assumed answers to ${name}`}>
       <h3>
@@ -79,29 +81,47 @@ function Assumed({ of, bases, forecasting, readOnly }: AssumedProps) {
           {decides === bases ? 'decides all bases' : `decides ${decides} of ${plural(bases, 'base')}`}
         </small>
       </h3>
-      <AnswerRuler
-        name={name}
-        answer={answer}
-        shares={shares}
-        isPencilled={isGuess}
-        readOnly={readOnly}
-        lean={lean}
-        keep={keep}
-        letGo={() => forecasting.lean(name, null)}
-      />
-      {open && <ShareList name={name} answer={answer} shares={shares} readOnly={readOnly} keep={keep} />}
-      {isGuess ? (
-        <p className={classes.guess}>nobody has looked at this yet: even shares</p>
-      ) : (
+      {apart.map((among, where) => (
+        <div key={among.if} className={classes.apart}>
+          <p>
+            of those where <code>{among.if}</code>
+            {!readOnly && set === null && (
+              <button
+                type="button"
+                aria-label={`No shares of their own where ${among.if}`}
+                title="Let the shares of the rest hold for them too"
+                onClick={() => keep(withoutApart(before, where))}
+              >
+                ×
+              </button>
+            )}
+          </p>
+          <Shares {...{ name, answer, before, shares, where, open, readOnly, forecasting, keep }} />
+        </div>
+      ))}
+      {apart.length > 0 && <p className={classes.rest}>of the rest</p>}
+      <Shares {...{ name, answer, before, shares, where: null, open, readOnly, forecasting, keep }} />
+      {open && !readOnly && set === null && !isGiven(document.given, name) && (
+        <ApartForm name={name} before={before} keep={keep} />
+      )}
+      {set !== null && inSet === undefined && <p className={classes.guess}>as expected</p>}
+      {set === null && isGuess && <p className={classes.guess}>nobody has looked at this yet: even shares</p>}
+      {(set === null ? !isGuess : inSet !== undefined) && (
         <SourceField
           name={name}
           source={before.source ?? ''}
+          base={before.base ?? null}
           readOnly={readOnly}
           keep={(source) => {
             const { source: _, ...rest } = before;
-            return forecasting.keep(name, source === '' ? rest : { ...rest, source });
+            return keep(source === '' ? rest : { ...rest, source });
           }}
         />
+      )}
+      {inSet !== undefined && !readOnly && (
+        <button type="button" className={primitives.link} onClick={() => keep(null)}>
+          as expected again
+        </button>
       )}
       {problem !== null && (
         <p className={classes.problem} role="alert">
@@ -110,4 +130,72 @@ function Assumed({ of, bases, forecasting, readOnly }: AssumedProps) {
       )}
     </section>
   );
+}
+
+interface SharesProps {
+  readonly name: string;
+  readonly answer: Answer;
+  readonly before: Assume;
+  readonly shares: readonly AssumedShare[];
+  readonly where: number | null;
+  readonly open: boolean;
+  readonly readOnly: boolean;
+  readonly forecasting: Forecasting;
+  readonly keep: (assumed: Assume) => string | null;
+}
+
+/** The shares of all, or of those alone who are assumed apart. */
+function Shares({
+  name,
+  answer,
+  before,
+  shares: all,
+  where,
+  open,
+  readOnly,
+  forecasting,
+  keep,
+}: SharesProps) {
+  const shares = all.filter((of) => of.where === where);
+  const among = assumedAmong(before, where);
+  const apart = where === null ? undefined : before.where?.[where]?.if;
+  const called = apart === undefined ? name : `${name} where ${apart}`;
+  const assumed = (next: readonly AnswerShare[]) => {
+    // Shares that somebody has moved are no longer those of so many people.
+    const { base: _, ...rest } = assumingAmong(before, where, asAssumed(answer, among, next));
+    return rest;
+  };
+  return (
+    <>
+      <AnswerRuler
+        name={called}
+        answer={answer}
+        shares={shares}
+        isPencilled={among.shares === undefined && among.ranges === undefined}
+        readOnly={readOnly}
+        lean={(next) => forecasting.lean(name, assumed(next))}
+        keep={(next) => keep(assumed(next))}
+        letGo={() => forecasting.lean(name, null)}
+      />
+      {open && (
+        <ShareList
+          name={called}
+          answer={answer}
+          shares={shares}
+          readOnly={readOnly}
+          keep={(next) => keep(assumed(next))}
+        />
+      )}
+    </>
+  );
+}
+
+function withoutApart(before: Assume, where: number): Assume {
+  const { where: all = [], ...rest } = before;
+  const others = all.filter((_, n) => n !== where);
+  return others.length === 0 ? rest : { ...rest, where: others };
+}
+
+function isGiven(given: readonly { readonly name: string }[] | undefined, name: string): boolean {
+  return given?.some((of) => of.name === name) === true;
 }

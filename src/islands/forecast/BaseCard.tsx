@@ -1,5 +1,6 @@
 /** Who is in a base: how many, in what range, by which condition, on which routes, and whether they are too few to report. */
 import type { Expected } from '../../core/forecast/forecast';
+import type { MadeFor } from '../../core/forecast/made-for';
 import { baseOf } from '../../core/wording/base';
 import { RoutesDoor } from '../slips/RoutesDoor';
 import { askedOf } from '../state/asked';
@@ -12,14 +13,18 @@ import classes from './selected.module.css';
 
 interface Props {
   readonly row: Expected;
-  readonly starts: number;
-  readonly least: number;
+  readonly held: MadeFor;
+  readonly span: { readonly low: number; readonly high: number } | null;
 }
 
-export function BaseCard({ row: { group, expected, low, high, share, error }, starts, least }: Props) {
+export function BaseCard({
+  row: { group, expected, low, high, share, error },
+  held: { starts, least, designEffect },
+  span,
+}: Props) {
   const analysis = useStudy((state) => state.analysis);
   const plan = useStudy((state) => state.plan);
-  const margin = marginOf(expected);
+  const margin = marginOf(expected, designEffect);
   const name = 'item' in group ? group.item : null;
   return (
     <div className={primitives.card}>
@@ -31,7 +36,8 @@ export function BaseCard({ row: { group, expected, low, high, share, error }, st
         {error !== null && `, simulated within ${percentOf(error)} points`}.
         {margin !== null &&
           name !== null &&
-          ` A share of them is known to ± ${margin.toFixed(1)} points at worst.`}
+          ` A share of them is known to ± ${margin.toFixed(1)} points at worst${designEffect > 1 ? `, with a design effect of ${designEffect}` : ''}.`}
+        {span !== null && ` Over all sets of assumptions ${grouped(span.low)} to ${grouped(span.high)}.`}
       </p>
       {name !== null && <p>{baseOf(plan.variables, askedOf(analysis, name)).sentence}.</p>}
       {name !== null && analysis?.items[name] !== undefined && (

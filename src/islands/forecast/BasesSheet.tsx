@@ -8,12 +8,14 @@ import type { Figures } from '../../worker/forecast/types';
 import { grouped, plural } from '../ui/format';
 import classes from './bases.module.css';
 import { countOf, marginOf } from './figures';
+import type { Sets } from './use-sets';
 import { Whisker } from './Whisker';
 
 interface Props {
   readonly figures: Figures;
   readonly held: MadeFor;
   readonly plan: Plan;
+  readonly sets: Sets | null;
   readonly selected: Hanging;
   readonly select: (of: Hanging) => void;
 }
@@ -24,7 +26,7 @@ interface Part {
   readonly rows: readonly Expected[];
 }
 
-export function BasesSheet({ figures, held, plan, selected, select }: Props) {
+export function BasesSheet({ figures, held, plan, sets, selected, select }: Props) {
   const [bySize, setBySize] = useState(false);
   const list = useRef<HTMLDivElement>(null);
   const parts = bySize ? sorted(figures) : inOrder(figures, plan);
@@ -51,6 +53,7 @@ export function BasesSheet({ figures, held, plan, selected, select }: Props) {
               ? `No base is below ${grouped(held.least)}.`
               : `${low} of ${plural(whole.length, 'base')} below ${grouped(held.least)}.`}
         </span>
+        {sets !== null && <span>Pale: over all sets of assumptions.</span>}
         <label>
           <input type="checkbox" checked={bySize} onChange={(event) => setBySize(event.target.checked)} />{' '}
           smallest first
@@ -77,6 +80,7 @@ export function BasesSheet({ figures, held, plan, selected, select }: Props) {
                 key={groupKey(row.group)}
                 row={row}
                 held={held}
+                span={sets?.spans.get(groupKey(row.group)) ?? null}
                 isSelected={groupKey(row.group) === key}
                 whole={bySize}
                 select={() => select({ group: row.group })}
@@ -92,16 +96,17 @@ export function BasesSheet({ figures, held, plan, selected, select }: Props) {
 interface RowProps {
   readonly row: Expected;
   readonly held: MadeFor;
+  readonly span: { readonly low: number; readonly high: number } | null;
   readonly isSelected: boolean;
   /** The name stands with its pass: other rows of the item are not beside it. */
   readonly whole: boolean;
   readonly select: () => void;
 }
 
-function BaseRow({ row, held, isSelected, whole, select }: RowProps) {
+function BaseRow({ row, held, span, isSelected, whole, select }: RowProps) {
   const { group, expected, low, high, error } = row;
   if (!('item' in group)) return null;
-  const margin = marginOf(expected);
+  const margin = marginOf(expected, held.designEffect);
   const isLow = expected < held.least;
   const pass = group.pass === null ? null : `pass ${group.pass}`;
   return (
@@ -120,10 +125,11 @@ function BaseRow({ row, held, isSelected, whole, select }: RowProps) {
         {error !== null && <small title={`Simulated, within ${(100 * error).toFixed(1)} points`}>≈ </small>}
         {countOf(expected)}
       </b>
-      <Whisker low={low} high={high} expected={expected} least={held.least} of={held.starts} />
+      <Whisker low={low} high={high} expected={expected} least={held.least} of={held.starts} span={span} />
       <span className={classes.margin}>{margin === null ? 'nobody' : `± ${margin.toFixed(1)}`}</span>
       <span className={classes.unseen}>
         , {grouped(low)} to {grouped(high)}
+        {span !== null && `, ${grouped(span.low)} to ${grouped(span.high)} over all sets`}
         {isLow && ', too few'}
       </span>
     </button>

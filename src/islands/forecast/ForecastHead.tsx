@@ -67,6 +67,17 @@ export function ForecastHead({ forecasting }: { readonly forecasting: Forecastin
           % a minute
         </label>
         <label>
+          design effect{' '}
+          <NumberField
+            label="Design effect"
+            value={held.designEffect}
+            least={1}
+            most={100}
+            decimals
+            keep={(designEffect) => hold({ designEffect })}
+          />
+        </label>
+        <label>
           response{' '}
           <NumberField
             label="Response rate, in per cent of those invited"

@@ -6,24 +6,35 @@ import type { Hanging } from '../../core/forecast/forecast';
 import { useStudy } from '../state/store';
 import { Assumptions } from './Assumptions';
 import { BasesSheet } from './BasesSheet';
+import { CameSheet } from './CameSheet';
 import { ForecastFiles } from './ForecastFiles';
 import { ForecastHead } from './ForecastHead';
 import classes from './forecast.module.css';
 import { LostSheet } from './LostSheet';
 import { MinutesSheet } from './MinutesSheet';
+import { SampleSheet } from './SampleSheet';
 import { SelectedSlip } from './SelectedSlip';
+import { SetsSheet } from './SetsSheet';
+import { useCame } from './use-came';
 import { useForecast } from './use-forecast';
+import { useSets } from './use-sets';
 
 const LEAVES = {
   bases: 'Bases',
+  sample: 'How many',
   minutes: 'Minutes',
   lost: 'Where people are lost',
+  sets: 'Sets',
+  came: 'What came',
 } as const;
 type Leaf = keyof typeof LEAVES;
 
 export function ForecastView() {
   const forecasting = useForecast();
   const plan = useStudy((state) => state.plan);
+  const readOnly = useStudy((state) => state.readOnly !== null);
+  const sets = useSets(forecasting);
+  const came = useCame(forecasting);
   const [leaf, setLeaf] = useState<Leaf>('bases');
   const [selected, select] = useState<Hanging>('minutes');
   const { figures, problem } = forecasting;
@@ -56,18 +67,31 @@ export function ForecastView() {
             figures={figures}
             held={forecasting.held}
             plan={plan}
+            sets={sets}
             selected={shown}
             select={select}
           />
         )}
         {figures !== null && leaf === 'minutes' && (
-          <MinutesSheet figures={figures} forecasting={forecasting} />
+          <MinutesSheet figures={figures} forecasting={forecasting} readOnly={readOnly} />
         )}
         {figures !== null && leaf === 'lost' && (
           <LostSheet figures={figures} held={forecasting.held} plan={plan} select={select} />
         )}
+        {figures !== null && leaf === 'sample' && (
+          <SampleSheet figures={figures} forecasting={forecasting} readOnly={readOnly} />
+        )}
+        {leaf === 'sets' && <SetsSheet sets={sets} forecasting={forecasting} select={select} />}
+        {leaf === 'came' && <CameSheet forecasting={forecasting} inHand={came} readOnly={readOnly} />}
       </div>
-      <SelectedSlip selected={shown} forecasting={forecasting} plan={plan} select={select} />
+      <SelectedSlip
+        selected={shown}
+        forecasting={forecasting}
+        plan={plan}
+        sets={sets}
+        readOnly={readOnly}
+        select={select}
+      />
     </div>
   );
 }

@@ -1,6 +1,6 @@
 /** How long interviews take: the exact distribution, by ending and by section, and what to cut. */
-import { useState } from 'react';
-import type { EndingMinutes } from '../../core/forecast/forecast';
+import { useState, type ReactNode } from 'react';
+import type { EndingMinutes, SectionMinutes } from '../../core/forecast/forecast';
 import { minuteBars, shareAbove } from '../../core/forecast/histogram';
 import { costs } from '../../core/forecast/costs';
 import type { Figures } from '../../worker/forecast/types';
@@ -8,25 +8,30 @@ import { useStudy } from '../state/store';
 import { grouped } from '../ui/format';
 import { useAsked } from '../ui/use-asked';
 import { minutesText, percentOf } from './figures';
+import { LongestRoute } from './LongestRoute';
 import { MinutesChart } from './MinutesChart';
 import classes from './minutes.module.css';
+import { PaceTable } from './PaceTable';
 import type { Forecasting } from './use-forecast';
 
 interface Props {
   readonly figures: Figures;
   readonly forecasting: Forecasting;
+  readonly readOnly: boolean;
 }
 
 /** Items that cost most, as many as are told. */
 const MOST_COSTLY = 12;
 
-export function MinutesSheet({ figures, forecasting }: Props) {
+export function MinutesSheet({ figures, forecasting, readOnly }: Props) {
   const { client, held } = forecasting;
   const document = useStudy((state) => state.document);
   const plan = useStudy((state) => state.plan);
   const { minutes, lengths } = figures;
   const [endings, setEndings] = useState<readonly EndingMinutes[]>([]);
-  useAsked(() => client.minutesByEnding().catch(() => []), [client, figures], setEndings);
+  const [bySection, setBySection] = useState<readonly SectionMinutes[]>([]);
+  useAsked(() => client.more.minutesByEnding().catch(() => []), [client, figures], setEndings);
+  useAsked(() => client.more.minutesBySection().catch(() => []), [client, figures], setBySection);
   if (minutes === null)
     return (
       <p className={classes.none}>
@@ -43,7 +48,9 @@ export function MinutesSheet({ figures, forecasting }: Props) {
         <Figure words="1 in 10 at most" value={minutesText(minutes.p10)} />
         <Figure words="half at most" value={minutesText(minutes.median)} />
         <Figure words="9 in 10 at most" value={minutesText(minutes.p90)} />
-        <Figure words="longest" value={minutesText(minutes.longest)} />
+        <Figure words="longest" value={minutesText(minutes.longest)}>
+          {figures.longest !== null && <LongestRoute longest={figures.longest} />}
+        </Figure>
         {above !== null && (
           <Figure words={`over the limit of ${limit} min`} value={`${percentOf(above).toFixed(1)}%`} />
         )}
@@ -51,7 +58,7 @@ export function MinutesSheet({ figures, forecasting }: Props) {
       </dl>
       <MinutesChart figures={figures} limit={limit ?? null} height={190} />
       <BarsTable figures={figures} />
-      <div className={classes.pair}>
+      <div className={classes.tables}>
         <section aria-label="Minutes by ending">
           <h3>By ending</h3>
           <table>
@@ -83,19 +90,23 @@ export function MinutesSheet({ figures, forecasting }: Props) {
             <thead>
               <tr>
                 <th scope="col">section</th>
-                <th scope="col">of whoever is shown it</th>
+                <th scope="col">mean</th>
+                <th scope="col">1 in 10</th>
+                <th scope="col">half</th>
+                <th scope="col">9 in 10</th>
                 <th scope="col">hours in all</th>
               </tr>
             </thead>
             <tbody>
               {sections.map(({ id, title, hours: own }) => {
-                const shown =
-                  figures.sections.find(({ group }) => 'section' in group && group.section === id)
-                    ?.expected ?? 0;
+                const taken = bySection.find((of) => of.id === id)?.minutes ?? null;
                 return (
                   <tr key={id}>
                     <th scope="row">{title}</th>
-                    <td>{shown === 0 ? 'nobody' : minutesText((own * 60) / shown)}</td>
+                    <td>{taken === null ? 'nobody' : minutesText(taken.mean)}</td>
+                    <td>{taken === null ? '' : minutesText(taken.p10)}</td>
+                    <td>{taken === null ? '' : minutesText(taken.median)}</td>
+                    <td>{taken === null ? '' : minutesText(taken.p90)}</td>
                     <td>{own.toFixed(1)}</td>
                   </tr>
                 );
@@ -104,6 +115,10 @@ export function MinutesSheet({ figures, forecasting }: Props) {
           </table>
         </section>
       </div>
+      <p className={classes.source}>
+        Minutes of a section: of those who are shown anything of it and finish
+        {held.breakOff > 0 && ', before anybody breaks off'}; 1 in 10, half and 9 in 10 take at most as long.
+      </p>
       <section aria-label="What to cut">
         <h3>What costs most of everybody’s time</h3>
         <table>
@@ -129,15 +144,24 @@ export function MinutesSheet({ figures, forecasting }: Props) {
           </tbody>
         </table>
       </section>
+      <PaceTable readOnly={readOnly} />
     </>
   );
 }
 
-function Figure({ words, value }: { readonly words: string; readonly value: string }) {
+interface FigureProps {
+  readonly words: string;
+  readonly value: string;
+  readonly children?: ReactNode;
+}
+
+function Figure({ words, value, children }: FigureProps) {
   return (
     <div>
       <dt>{words}</dt>
-      <dd>{value}</dd>
+      <dd>
+        {value} {children}
+      </dd>
     </div>
   );
 }

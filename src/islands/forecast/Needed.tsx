@@ -12,6 +12,7 @@ import type { Forecasting } from './use-forecast';
 interface Props {
   readonly row: Expected;
   readonly forecasting: Forecasting;
+  readonly readOnly: boolean;
 }
 
 const CERTAINTIES = [
@@ -21,10 +22,15 @@ const CERTAINTIES = [
 ] as const;
 
 /** How many have to start, and to be invited, for so many in a group. */
-export function Needed({ row, forecasting }: Props) {
-  const { held } = forecasting;
+export function Needed({ row, forecasting, readOnly }: Props) {
+  const { held, hold } = forecasting;
   const [wanted, setWanted] = useState(Math.max(1, held.least));
-  const { share } = row;
+  const { share, group } = row;
+  const named = {
+    of: 'item' in group ? group.item : '',
+    ...('item' in group && group.pass !== null ? { pass: group.pass } : {}),
+  };
+  const isKept = held.wanted.some(({ of, pass }) => of === named.of && pass === named.pass);
   return (
     <>
       <h2>
@@ -73,6 +79,16 @@ export function Needed({ row, forecasting }: Props) {
         {share > 0 && held.response === null && (
           <p className={classes.note}>With a response rate, how many to invite is told too.</p>
         )}
+        {'item' in row.group && !readOnly && !isKept && share > 0 && (
+          <button
+            type="button"
+            className={primitives.link}
+            onClick={() => hold({ wanted: [...held.wanted, { ...named, n: wanted }] })}
+          >
+            keep it among the bases that are wanted
+          </button>
+        )}
+        {isKept && <p className={classes.note}>Among the bases that are wanted: see How many.</p>}
       </div>
     </>
   );

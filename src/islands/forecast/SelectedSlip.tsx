@@ -9,20 +9,26 @@ import primitives from '../ui/primitives.module.css';
 import { useAsked } from '../ui/use-asked';
 import { BaseCard } from './BaseCard';
 import { minutesText, nameOf } from './figures';
+import { Doubles } from './Doubles';
+import { Halves } from './Halves';
 import { HangsOn } from './HangsOn';
 import { MinutesChart } from './MinutesChart';
 import { Needed } from './Needed';
+import { QuotasCost } from './QuotasCost';
 import classes from './selected.module.css';
 import type { Forecasting } from './use-forecast';
+import type { Sets } from './use-sets';
 
 interface Props {
   readonly selected: Hanging;
   readonly forecasting: Forecasting;
   readonly plan: Plan;
+  readonly sets: Sets | null;
+  readonly readOnly: boolean;
   readonly select: (of: Hanging) => void;
 }
 
-export function SelectedSlip({ selected, forecasting, plan, select }: Props) {
+export function SelectedSlip({ selected, forecasting, plan, sets, readOnly, select }: Props) {
   const { figures, client, held } = forecasting;
   const [effects, setEffects] = useState<{
     readonly of: Hanging;
@@ -52,7 +58,7 @@ export function SelectedSlip({ selected, forecasting, plan, select }: Props) {
               close
             </button>
           </h2>
-          <BaseCard row={row} starts={held.starts} least={held.least} />
+          <BaseCard row={row} held={held} span={sets?.spans.get(groupKey(row.group)) ?? null} />
         </>
       )}
       <h2>
@@ -76,7 +82,14 @@ export function SelectedSlip({ selected, forecasting, plan, select }: Props) {
           <p className={classes.note}>Before anybody breaks off.</p>
         )}
       </div>
-      {row !== null && <Needed key={groupKey(row.group)} row={row} forecasting={forecasting} />}
+      {row !== null && (
+        <Needed key={groupKey(row.group)} row={row} forecasting={forecasting} readOnly={readOnly} />
+      )}
+      {row !== null && <Doubles group={row.group} forecasting={forecasting} />}
+      {row !== null && <QuotasCost group={row.group} forecasting={forecasting} />}
+      {row !== null && 'item' in row.group && !readOnly && (
+        <Halves key={`halve ${row.group.item}`} name={row.group.item} row={row} />
+      )}
       <h2>Minutes, of all who finish</h2>
       <div className={primitives.card}>
         {figures.minutes === null ? (

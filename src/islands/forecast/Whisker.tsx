@@ -7,13 +7,21 @@ interface Props {
   readonly expected: number;
   readonly least: number;
   readonly of: number;
+  /** Over all sets of assumptions. */
+  readonly span: { readonly low: number; readonly high: number } | null;
 }
 
-export function Whisker({ low, high, expected, least, of }: Props) {
+export function Whisker({ low, high, expected, least, of, span }: Props) {
   const at = (people: number) => `${Math.min(100, (100 * people) / of)}%`;
   return (
     <span className={classes.whisker} aria-hidden="true">
       <i className={classes.least} style={{ left: at(least) }} />
+      {span !== null && (
+        <i
+          className={classes.span}
+          style={{ left: at(span.low), width: `calc(${at(span.high - span.low)} + 1px)` }}
+        />
+      )}
       <i className={classes.range} style={{ left: at(low), width: `calc(${at(high - low)} + 1px)` }} />
       <i className={classes.point} style={{ left: at(expected) }} />
     </span>

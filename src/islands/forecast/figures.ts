@@ -22,8 +22,8 @@ export function percentOf(share: number): number {
 }
 
 /** Half the width of the 95% interval of a proportion of one half, in points; of nobody there is none. */
-export function marginOf(base: number): number | null {
-  return base < 1 ? null : 196 * Math.sqrt(0.25 / base);
+export function marginOf(base: number, designEffect: number): number | null {
+  return base < 1 ? null : 196 * Math.sqrt((0.25 * designEffect) / base);
 }
 
 /** With its sign, to so many figures that it says something. */

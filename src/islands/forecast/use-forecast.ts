@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Assume, ForecastSettings, Questionnaire } from '../../core/document/types';
 import { editSettings } from '../../core/editing/structure';
 import { madeFor, type MadeFor } from '../../core/forecast/made-for';
-import { assume } from '../../core/forecast/sets';
+import { assume, assumedInSet, setsOf } from '../../core/forecast/sets';
 import { ForecastClient } from '../../worker/forecast/client';
 import type { Figures } from '../../worker/forecast/types';
 import { useStudy } from '../state/store';
@@ -21,10 +21,13 @@ export interface Forecasting {
   readonly held: MadeFor;
   /** Why a change was refused, as a sentence, or null. */
   readonly hold: (change: Partial<ForecastSettings>) => string | null;
+  /** The set of assumptions in hand; null: what stands at the questions. */
+  readonly set: string | null;
+  readonly takeSet: (set: string | null) => void;
   /** What is assumed now of a question, as it is dragged; null: it is let go without a change. */
   readonly lean: (name: string, assumed: Assume | null) => void;
-  /** Writes it into the document. */
-  readonly keep: (name: string, assumed: Assume) => string | null;
+  /** Writes it into the document, into the set in hand; null: what the set says otherwise is taken back. */
+  readonly keep: (name: string, assumed: Assume | null) => string | null;
 }
 
 export function useForecast(): Forecasting {
@@ -36,31 +39,38 @@ export function useForecast(): Forecasting {
   const [last, setLast] = useState<{
     document: Questionnaire;
     leaning: unknown;
+    set: string | null;
     is: Figures | string;
   } | null>(null);
   const [order, setOrder] = useState<readonly string[]>([]);
   const held = useMemo(() => madeFor(document), [document]);
   const { starts, breakOff } = held;
+  const [chosen, takeSet] = useState<string | null>(null);
+  // It may have been deleted, or called otherwise, meanwhile.
+  const set = setsOf(document).some(({ name }) => name === chosen) ? chosen : null;
+  const assumptions = useMemo(() => [...assumedInSet(document, set)], [document, set]);
   useAsked(
     () =>
       client
         .figures(document, {
           starts,
           breakOff,
-          assumptions: leaning === null ? [] : [[leaning.name, leaning.assumed]],
+          // What comes later counts.
+          assumptions:
+            leaning === null ? assumptions : [...assumptions, [leaning.name, leaning.assumed] as const],
         })
         .catch((error: unknown) => (error instanceof Error ? error.message : String(error))),
-    [client, document, starts, breakOff, leaning],
+    [client, document, starts, breakOff, assumptions, leaning],
     (is) => {
       if (is === null) return;
-      setLast({ document, leaning, is });
+      setLast({ document, leaning, set, is });
       if (typeof is !== 'string') setOrder((known) => ordered(known, is));
     },
   );
   return {
     figures: last === null || typeof last.is === 'string' ? null : last.is,
     order,
-    isBehind: last === null || last.document !== document || last.leaning !== leaning,
+    isBehind: last === null || last.document !== document || last.leaning !== leaning || last.set !== set,
     problem: typeof last?.is === 'string' ? last.is : null,
     client,
     held,
@@ -70,9 +80,11 @@ export function useForecast(): Forecasting {
           draft.forecast = { ...draft.forecast, ...structuredClone(change) } as typeof draft.forecast;
         }),
       ),
+    set,
+    takeSet,
     lean: (name, assumed) => setLeaning(assumed === null ? null : { name, assumed }),
     keep: (name, assumed) => {
-      const refused = commit(assume(name, assumed));
+      const refused = commit(assume(set, name, assumed));
       setLeaning(null);
       return refused;
     },

@@ -1,7 +1,8 @@
 /** The main thread's side of the forecast worker: while a share is dragged only the last place is worked out. */
 import { releaseProxy, wrap, type Remote } from 'comlink';
 import type { Questionnaire } from '../../core/document/types';
-import type { EndingMinutes, Hanging } from '../../core/forecast/forecast';
+import type { Hanging } from '../../core/forecast/forecast';
+import type { SeenSample } from '../../core/forecast/seen/sample';
 import type { Effect } from '../../core/forecast/steering';
 import type { Figures, FiguresAsked, ForecastApi } from './types';
 
@@ -30,8 +31,7 @@ export class ForecastClient {
     }
     this.working = true;
     try {
-      if (this.loaded !== document) await this.api.load(document);
-      this.loaded = document;
+      await this.take(document);
       return await this.api.figures(asked);
     } finally {
       this.working = false;
@@ -49,8 +49,25 @@ export class ForecastClient {
     return this.api.effects(of);
   }
 
-  minutesByEnding(): Promise<readonly EndingMinutes[]> {
-    return this.api.minutesByEnding();
+  /** What else there is to be told, by what was assumed last. */
+  get more(): Omit<Remote<ForecastApi>, 'load' | 'figures' | 'effects' | 'sample'> {
+    return this.api;
+  }
+
+  /** Takes the questionnaire up first where it is another. */
+  async sample(
+    document: Questionnaire,
+    header: readonly string[],
+    rows: readonly (readonly (string | number)[])[],
+  ): Promise<SeenSample | string> {
+    await this.take(document);
+    return this.api.sample(header, rows);
+  }
+
+  private async take(document: Questionnaire): Promise<void> {
+    if (this.loaded === document) return;
+    await this.api.load(document);
+    this.loaded = document;
   }
 
   stop(): void {

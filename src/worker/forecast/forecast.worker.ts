@@ -4,6 +4,9 @@ import * as v from 'valibot';
 import { readDocument } from '../../core/document/read';
 import { AssumeSchema } from '../../core/document/schema';
 import { Forecaster } from '../../core/forecast/forecast';
+import { sampleOfRows } from '../../core/forecast/seen/from-rows';
+import { assumedInSet, setsOf } from '../../core/forecast/sets';
+import type { Plan } from '../../core/routing/plan';
 import { planOf } from '../../core/routing/planner';
 import { contained } from '../contained';
 import type { ForecastApi, SteeringShown } from './types';
@@ -13,20 +16,19 @@ const Asked = v.object({
   breakOff: v.pipe(v.number(), v.minValue(0), v.ltValue(1)),
   assumptions: v.array(v.tuple([v.string(), AssumeSchema])),
 });
-const Hanging = v.union([
-  v.literal('minutes'),
-  v.object({
-    group: v.union([
-      v.object({ item: v.string(), pass: v.nullable(v.number()) }),
-      v.object({ section: v.string() }),
-      v.object({ ending: v.string() }),
-    ]),
-  }),
+const AnyGroup = v.union([
+  v.object({ item: v.string(), pass: v.nullable(v.number()) }),
+  v.object({ section: v.string() }),
+  v.object({ ending: v.string() }),
 ]);
+const Hanging = v.union([v.literal('minutes'), v.object({ group: AnyGroup })]);
+const Header = v.array(v.string());
+const Rows = v.array(v.array(v.union([v.string(), v.number()])));
 
 type Asked = v.InferOutput<typeof Asked>;
 
 let forecaster: Forecaster | null = null;
+let plan: Plan | null = null;
 let steering: readonly SteeringShown[] | null = null;
 let last: Asked = { starts: 1, breakOff: 0, assumptions: [] };
 
@@ -35,13 +37,19 @@ function loaded(): Forecaster {
   return forecaster;
 }
 
+function current(): Plan {
+  if (plan === null) throw new Error('no questionnaire has been taken up');
+  return plan;
+}
+
 const assumed = () => new Map(last.assumptions.map(([name, assume]) => [name, assume] as const));
 
 const api: ForecastApi = {
   load(document) {
     const result = readDocument(document);
     if (!result.ok) throw new Error(result.problems[0]?.message);
-    forecaster = new Forecaster(planOf(result.document));
+    plan = planOf(result.document);
+    forecaster = new Forecaster(plan);
     steering = null;
     last = { ...last, assumptions: [] };
   },
@@ -67,6 +75,25 @@ const api: ForecastApi = {
   },
 
   effects: (of) => loaded().effects(v.parse(Hanging, of), assumed()),
+
+  minutesBySection: () => loaded().minutesBySection(assumed()),
+
+  doublings: (of) => loaded().doublings(v.parse(AnyGroup, of), assumed()),
+
+  quotas: (of) =>
+    loaded().quotas({ ...last, assumptions: assumed() }, of === null ? null : v.parse(AnyGroup, of)),
+
+  sets() {
+    const { document } = current();
+    return [null, ...setsOf(document).map(({ name }) => name)].map((set) => {
+      const { starts, breakOff } = last;
+      const assumptions = assumedInSet(document, set);
+      const { items, endings, minutes } = loaded().forecast({ starts, breakOff, assumptions });
+      return { set, items, endings, minutes };
+    });
+  },
+
+  sample: (header, rows) => sampleOfRows(current(), v.parse(Header, header), v.parse(Rows, rows)),
 
   minutesByEnding: () => loaded().minutesByEnding({ ...last, assumptions: assumed() }),
 };

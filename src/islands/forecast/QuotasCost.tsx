@@ -1,0 +1,40 @@
+/** How many of a base quotas turn away, once they are full. */
+import { useState } from 'react';
+import type { Group } from '../../core/analysis';
+import type { QuotaTold } from '../../core/forecast/forecast';
+import { groupKey } from '../../core/forecast/groups';
+import { useStudy } from '../state/store';
+import primitives from '../ui/primitives.module.css';
+import { useAsked } from '../ui/use-asked';
+import { countOf } from './figures';
+import type { Forecasting } from './use-forecast';
+
+interface Props {
+  readonly group: Group;
+  readonly forecasting: Forecasting;
+}
+
+export function QuotasCost({ group, forecasting: { client, figures } }: Props) {
+  const hasQuotas = useStudy((state) => (state.document.quotas ?? []).length > 0);
+  const [told, setTold] = useState<readonly QuotaTold[]>([]);
+  const key = groupKey(group);
+  useAsked(
+    () => (hasQuotas ? client.more.quotas(group).catch(() => []) : null),
+    [client, figures, key, hasQuotas],
+    setTold,
+  );
+  const costing = told.filter(({ groupLost }) => (groupLost ?? 0) >= 0.5);
+  if (!hasQuotas || costing.length === 0) return null;
+  return (
+    <>
+      <h2>What quotas take of it</h2>
+      <div className={primitives.card}>
+        {costing.map(({ id, groupLost }) => (
+          <p key={id}>
+            <code>{id}</code> <b>−{countOf(groupLost ?? 0)}</b> once it is full
+          </p>
+        ))}
+      </div>
+    </>
+  );
+}

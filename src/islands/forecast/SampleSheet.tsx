@@ -1,0 +1,226 @@
+/** How large the sample has to be: for the bases that are wanted, what it costs, and what quotas turn away. */
+import { useState } from 'react';
+import type { WantedBase } from '../../core/document/types';
+import type { QuotaTold } from '../../core/forecast/forecast';
+import { groupKey } from '../../core/forecast/groups';
+import { sampleSizes } from '../../core/forecast/sampling';
+import type { Figures } from '../../worker/forecast/types';
+import { useStudy } from '../state/store';
+import { grouped } from '../ui/format';
+import { useAsked } from '../ui/use-asked';
+import classes from './came.module.css';
+import { CostTable } from './CostTable';
+import { countOf, percentOf } from './figures';
+import { NumberField } from './NumberField';
+import sampleClasses from './sample.module.css';
+import type { Forecasting } from './use-forecast';
+
+interface Props {
+  readonly figures: Figures;
+  readonly forecasting: Forecasting;
+  readonly readOnly: boolean;
+}
+
+export function SampleSheet({ figures, forecasting, readOnly }: Props) {
+  return (
+    <>
+      <WantedTable figures={figures} forecasting={forecasting} readOnly={readOnly} />
+      <CostTable figures={figures} forecasting={forecasting} readOnly={readOnly} />
+      <QuotaTable figures={figures} forecasting={forecasting} />
+    </>
+  );
+}
+
+const keyOf = ({ of, pass }: WantedBase) => groupKey({ item: of, pass: pass ?? null });
+
+function WantedTable({ figures, forecasting: { held, hold }, readOnly }: Props) {
+  const [adding, setAdding] = useState('');
+  const wanted = held.wanted.flatMap((of) => {
+    const row = figures.items.find(({ group }) => groupKey(group) === keyOf(of));
+    return row === undefined ? [] : [{ of, row }];
+  });
+  const sizes = sampleSizes(wanted.map(({ of: { n }, row: { share } }) => ({ share, n })));
+  const invited = (people: number | null) =>
+    people === null || held.response === null || held.response === 0
+      ? null
+      : Math.ceil(people / held.response);
+  const set = (next: readonly WantedBase[]) => hold({ wanted: next });
+  const names = figures.items.flatMap(({ group }) => ('item' in group ? [groupKey(group)] : []));
+  const gone = held.wanted.length - wanted.length;
+  return (
+    <section className={classes.part} aria-label="Bases that are wanted">
+      <h3>How many have to start</h3>
+      {wanted.length === 0 ? (
+        <p className={classes.none}>Say of which questions how many are wanted: add the first below.</p>
+      ) : (
+        <table className={classes.table}>
+          <thead>
+            <tr>
+              <th scope="col">wanted of</th>
+              <th scope="col">people</th>
+              <th scope="col">start, 50% certain</th>
+              <th scope="col">90%</th>
+              <th scope="col">95%</th>
+              <th scope="col">
+                <span className={sampleClasses.unseen}>take out</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {wanted.map(({ of, row }, n) => (
+              <tr key={keyOf(of)} data-decides={sizes.at(-1)?.decides === n || undefined}>
+                <th scope="row">
+                  <code>{of.pass === undefined ? of.of : `${of.of}, pass ${of.pass}`}</code>
+                  {sizes.at(-1)?.decides === n && wanted.length > 1 && <small> decides</small>}
+                  {row.share === 0 && <small> nobody is asked it: no number is enough</small>}
+                </th>
+                <td>
+                  <NumberField
+                    label={`Wanted of ${keyOf(of)}`}
+                    value={of.n}
+                    least={1}
+                    most={10_000_000}
+                    keep={(people) =>
+                      set(held.wanted.map((each) => (each === of ? { ...each, n: people } : each)))
+                    }
+                  />
+                </td>
+                {sizes.map(({ certainty, each }) => (
+                  <td key={certainty}>{peopleText(each[n] ?? null)}</td>
+                ))}
+                <td>
+                  {!readOnly && (
+                    <button
+                      type="button"
+                      className={sampleClasses.out}
+                      aria-label={`${keyOf(of)} is not wanted`}
+                      onClick={() => set(held.wanted.filter((each) => each !== of))}
+                    >
+                      ×
+                    </button>
+                  )}
+                </td>
+              </tr>
+            ))}
+            <tr className={sampleClasses.all}>
+              <th scope="row">all of them at once</th>
+              <td />
+              {sizes.map(({ certainty, all }) => (
+                <td key={certainty}>{peopleText(all)}</td>
+              ))}
+              <td />
+            </tr>
+            {held.response !== null && (
+              <tr>
+                <th scope="row">invitations for that, of which {percentOf(held.response)}% start</th>
+                <td />
+                {sizes.map(({ certainty, all }) => (
+                  <td key={certainty}>{peopleText(invited(all))}</td>
+                ))}
+                <td />
+              </tr>
+            )}
+          </tbody>
+        </table>
+      )}
+      {gone > 0 && (
+        <p className={classes.none}>
+          {gone === 1 ? 'One base was wanted of a question' : `${gone} bases were wanted of questions`} that
+          is there no more.
+        </p>
+      )}
+      {!readOnly && names.length > 0 && (
+        <p className={classes.tools}>
+          <label>
+            Also of{' '}
+            <select
+              value={adding}
+              aria-label="A base that is wanted"
+              onChange={(event) => {
+                const [name = '', pass] = event.target.value.split(' ');
+                setAdding('');
+                if (name === '' || held.wanted.some((each) => keyOf(each) === event.target.value)) return;
+                set([
+                  ...held.wanted,
+                  { of: name, n: held.least, ...(pass === undefined ? {} : { pass: Number(pass) }) },
+                ]);
+              }}
+            >
+              <option value="">choose …</option>
+              {figures.items.flatMap(({ group }) =>
+                'item' in group ? (
+                  <option
+                    key={groupKey(group)}
+                    value={group.pass === null ? group.item : `${group.item} ${group.pass}`}
+                  >
+                    {group.pass === null ? group.item : `${group.item}, pass ${group.pass}`}
+                  </option>
+                ) : (
+                  []
+                ),
+              )}
+            </select>
+          </label>
+        </p>
+      )}
+      {wanted.length > 1 && (
+        <p className={classes.none}>
+          Each by itself is exact. For all at once chances of missing are added up, which is on the safe side
+          however the bases hang together.
+        </p>
+      )}
+    </section>
+  );
+}
+
+function QuotaTable({ figures, forecasting: { client, held } }: Omit<Props, 'readOnly'>) {
+  const quotas = useStudy((state) => state.document.quotas);
+  const [told, setTold] = useState<readonly QuotaTold[]>([]);
+  useAsked(
+    () => (quotas ? client.more.quotas(null).catch(() => []) : null),
+    [client, figures, quotas],
+    setTold,
+  );
+  if (quotas === undefined || quotas.length === 0) return null;
+  return (
+    <section className={classes.part} aria-label="What quotas do">
+      <h3>What quotas do</h3>
+      <table className={classes.table}>
+        <thead>
+          <tr>
+            <th scope="col">quota</th>
+            <th scope="col">target</th>
+            <th scope="col">full after, half certain</th>
+            <th scope="col">95%</th>
+            <th scope="col">full at {grouped(held.starts)}</th>
+            <th scope="col">turned away</th>
+            <th scope="col">completes lost</th>
+          </tr>
+        </thead>
+        <tbody>
+          {told.map(({ id, target, fullAt, chanceFull, turnedAway, completesLost }) => (
+            <tr key={id}>
+              <th scope="row">
+                <code>{id}</code>
+              </th>
+              <td>{grouped(target)}</td>
+              <td>{peopleText(fullAt[50])}</td>
+              <td>{peopleText(fullAt[95])}</td>
+              <td>{(100 * chanceFull).toFixed(0)}%</td>
+              <td>{countOf(turnedAway)}</td>
+              <td>{countOf(completesLost)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className={classes.none}>
+        Each quota by itself, the others open, and before anybody breaks off; on average over every order in
+        which people can come.
+      </p>
+    </section>
+  );
+}
+
+function peopleText(people: number | null): string {
+  return people === null ? 'no number' : grouped(people);
+}

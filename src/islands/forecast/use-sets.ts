@@ -1,0 +1,37 @@
+/** The figures of all sets of assumptions, once those of the one in hand stand; null where there is but one. */
+import { useMemo, useState } from 'react';
+import { groupKey } from '../../core/forecast/groups';
+import { setsOf } from '../../core/forecast/sets';
+import type { SetFigures } from '../../worker/forecast/types';
+import { useStudy } from '../state/store';
+import { useAsked } from '../ui/use-asked';
+import type { Forecasting } from './use-forecast';
+
+export interface Sets {
+  readonly all: readonly SetFigures[];
+  /** By `groupKey`, the least and the most people that a group can come to under any of them, 95 times in 100. */
+  readonly spans: ReadonlyMap<string, { readonly low: number; readonly high: number }>;
+}
+
+export function useSets({ client, figures, isBehind }: Forecasting): Sets | null {
+  const document = useStudy((state) => state.document);
+  const [all, setAll] = useState<readonly SetFigures[]>([]);
+  const isAsked = setsOf(document).length > 0 && figures !== null && !isBehind;
+  useAsked(
+    () => (isAsked ? client.more.sets().catch(() => []) : null),
+    // What is dragged is of one set: the others wait until it is let go.
+    [client, document, isAsked],
+    setAll,
+  );
+  return useMemo(() => {
+    if (setsOf(document).length === 0 || all.length < 2) return null;
+    const spans = new Map<string, { low: number; high: number }>();
+    for (const { items, endings } of all)
+      for (const { group, low, high } of [...items, ...endings]) {
+        const key = groupKey(group);
+        const known = spans.get(key) ?? { low, high };
+        spans.set(key, { low: Math.min(known.low, low), high: Math.max(known.high, high) });
+      }
+    return { all, spans };
+  }, [all, document]);
+}
