@@ -41,8 +41,9 @@ export const USAGE = `Usage: jolly-fork COMMAND FILE [options]
   verify FILE --observed STEPS.csv                 what another implementation showed, step by step: where it
                                                    left the route, and which forks nobody has tried yet
   forecast FILE --starts N [--break-off P]         how many will be asked each question, and how long it
-           [--goal NAME=n]…                        takes; P: chance of breaking off a minute; NAME: an item,
-                                                   NAME#PASS or an ending of which n are wanted
+           [--goal NAME=n]… [--set NAME]           takes; P: chance of breaking off a minute; NAME: an item,
+                                                   NAME#PASS or an ending of which n are wanted; --set: by
+                                                   a set of assumptions of the study
 
   backup FILE [--data FOLDER]                      all that is saved into one file, while the app runs
   restore FILE [--data FOLDER]                     a backup back in its place, while it does not; what was

@@ -86,7 +86,12 @@ describe('forecast', () => {
   });
 
   it('says in words what cannot be: a call that makes no sense, a goal out of reach', async () => {
-    const file = fileOf('pumps', PUMPS);
+    const sets = [{ name: 'few', assume: [{ of: 'pump', shares: { '1': 0.1 } }] }];
+    const file = fileOf('pumps', { ...PUMPS, settings: { forecast: { sets } } });
+    const few = JSON.parse(
+      called('forecast', file, '--starts', '10', '--set', 'Few', '--json').stdout,
+    ) as Told;
+    assert.ok(Math.abs((few.items.find(({ name }) => name === 'loud')?.share ?? 0) - 0.1) < 1e-12);
     for (const [options, words] of [
       [[], '--starts takes a whole number from 1'],
       [['--starts', '0'], '--starts takes a whole number from 1, not "0"'],
@@ -96,6 +101,10 @@ describe('forecast', () => {
       ],
       [['--starts', '9', '--goal', 'nobody=5'], '“nobody” is neither an item nor an ending'],
       [['--starts', '9', '--goal', 'when#3=5'], '“when” has no pass 3'],
+      [
+        ['--starts', '9', '--set', 'low'],
+        '--set low: the questionnaire has no such set of assumptions: it has few',
+      ],
       [['--starts', '9', '--goal', 'pump'], 'give a name and how many are wanted'],
     ] as const) {
       const { status, stderr } = await refused('forecast', file, ...options);

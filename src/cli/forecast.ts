@@ -1,9 +1,10 @@
 /**
- * `jolly-fork forecast FILE --starts N [--break-off P] [--goal NAME=n]…`: how many will be asked each question, how long it
+ * `jolly-fork forecast FILE --starts N [--break-off P] [--goal NAME=n]… [--set NAME]`: how many will be asked each question, how long it
  * takes, and how many have to start for enough of some.
  */
 import type { Group } from '../core/analysis';
 import { readPassKey } from '../core/document/addresses';
+import { assumedInSet, setsOf } from '../core/forecast/sets';
 import { Forecaster, type Expected, type Forecast } from '../core/forecast/forecast';
 import type { Plan } from '../core/routing/plan';
 import { planOf } from '../core/routing/planner';
@@ -16,6 +17,7 @@ const OPTIONS = {
   starts: { type: 'string' },
   'break-off': { type: 'string' },
   goal: { type: 'string', multiple: true },
+  set: { type: 'string' },
 } as const;
 
 export function forecastCommand(args: readonly string[]): number {
@@ -24,7 +26,8 @@ export function forecastCommand(args: readonly string[]): number {
   const breakOff = readChance(values['break-off'] ?? '0');
   const plan = planOf(readQuestionnaire(file));
   const goals = readMany(values, 'goal').map((goal) => readGoal(plan, goal));
-  const forecast = new Forecaster(plan).forecast({ starts, breakOff, goals });
+  const assumptions = assumedInSet(plan.document, readSet(plan, values.set ?? null));
+  const forecast = new Forecaster(plan).forecast({ starts, breakOff, goals, assumptions });
   const judged = judge(plan);
   process.stdout.write(
     values.json
@@ -41,6 +44,16 @@ function readChance(text: string | boolean): number {
       `--break-off ${String(text)}: the chance of breaking off a minute is a number from 0 to below 1, say 0.01`,
     );
   return chance;
+}
+
+/** A set of assumptions by its name; null: what stands at the questions. */
+function readSet({ document }: Plan, name: string | boolean | null): string | null {
+  if (name === null) return null;
+  const names = setsOf(document).map((set) => set.name);
+  const found = names.find((of) => of.toLowerCase() === String(name).toLowerCase());
+  if (found !== undefined) return found;
+  const there = names.length === 0 ? 'it has none' : `it has ${names.join(', ')}`;
+  throw new Misuse(`--set ${String(name)}: the questionnaire has no such set of assumptions: ${there}`);
 }
 
 /** `NAME=n`: of an item, an item in one pass (`NAME#2=n`), or an ending. */

@@ -51,6 +51,8 @@ describe('a split sample', () => {
   it('says why a block cannot be cut', () => {
     const plan = planFor(STUDY);
     assert.match(String(cutOf(plan, 0)), /Everybody has to go through/);
+    const drawn = questionnaire([section('d', [ask('x'), ask('y')], { draw: 1 })]);
+    assert.match(String(cutOf(planFor(drawn), 0)), /draws some of its questions/);
     assert.match(String(cutOf(plan, 2)), /hang on the earlier ones wherever it is cut/);
     assert.match(
       String(cutOf(planFor(questionnaire([section('a', [ask('q', 2)])])), 0)),

@@ -55,6 +55,7 @@ export function cutOf({ document, sections }: Plan, section: number): Cut | stri
   if (planned === undefined || written === undefined) return 'There is no such section.';
   if (written.kind !== 'topic')
     return 'Everybody has to go through a section of this kind: a block of questions on a topic can be split.';
+  if (written.draw !== undefined) return 'It draws some of its questions for each respondent already.';
   const { items } = planned;
   const questions = (some: readonly PlanItem[]) => some.filter(({ item }) => item.kind === 'question').length;
   const half = questions(items) / 2;

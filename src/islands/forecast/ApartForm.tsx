@@ -6,6 +6,7 @@ import { apartProblem, withApart } from '../../core/forecast/apart';
 import { ConditionField } from '../fields/ConditionField';
 import { useStudy } from '../state/store';
 import primitives from '../ui/primitives.module.css';
+import fields from './fields.module.css';
 import classes from './assumptions.module.css';
 
 interface Props {
@@ -25,7 +26,7 @@ export function ApartForm({ name, before, keep }: Props) {
     document.sections[section]?.items.findIndex((each) => 'name' in each && each.name === name) ?? -1;
   if (typed === null)
     return (
-      <button type="button" className={primitives.link} onClick={() => setTyped('')}>
+      <button type="button" className={fields.act} onClick={() => setTyped('')}>
         other shares for some …
       </button>
     );

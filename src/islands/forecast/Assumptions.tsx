@@ -8,9 +8,9 @@ import { assumedAmong, assumingAmong } from '../../core/routing/assumed';
 import type { SteeringShown } from '../../worker/forecast/types';
 import { useStudy } from '../state/store';
 import { plural } from '../ui/format';
-import primitives from '../ui/primitives.module.css';
 import { AnswerRuler } from './AnswerRuler';
 import { ApartForm } from './ApartForm';
+import fields from './fields.module.css';
 import classes from './assumptions.module.css';
 import { SetTabs } from './SetTabs';
 import { ShareList } from './ShareList';
@@ -119,7 +119,7 @@ function Assumed({ of, bases, forecasting, readOnly }: AssumedProps) {
         />
       )}
       {inSet !== undefined && !readOnly && (
-        <button type="button" className={primitives.link} onClick={() => keep(null)}>
+        <button type="button" className={fields.act} onClick={() => keep(null)}>
           as expected again
         </button>
       )}

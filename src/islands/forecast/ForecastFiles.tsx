@@ -25,7 +25,7 @@ export function ForecastFiles() {
   };
   return (
     <span className={classes.files}>
-      <span aria-live="polite">{told === '' ? 'keep as' : told}</span>
+      <span aria-live="polite">{told === '' ? 'keep' : told}</span>
       {kindsOf('forecast').map((kind) => {
         const ending = kind.split('.').at(-1) ?? '';
         return (

@@ -23,7 +23,7 @@ const LEAVES = {
   bases: 'Bases',
   sample: 'How many',
   minutes: 'Minutes',
-  lost: 'Where people are lost',
+  lost: 'Who is lost',
   sets: 'Sets',
   came: 'What came',
 } as const;

@@ -33,6 +33,10 @@ export function HangsOn({ effects, scale, plan }: Props) {
   return (
     <div className={classes.hangs}>
       <table>
+        <colgroup>
+          <col />
+          <col className={classes.gives} />
+        </colgroup>
         <thead className={classes.unseen}>
           <tr>
             <th scope="col">one point more of</th>

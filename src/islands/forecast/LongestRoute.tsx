@@ -5,8 +5,8 @@ import { useAnalysisClient } from '../state/analysis';
 import { useGoTo } from '../state/going';
 import { useStudy } from '../state/store';
 import { grouped } from '../ui/format';
-import primitives from '../ui/primitives.module.css';
 import { useAsked } from '../ui/use-asked';
+import fields from './fields.module.css';
 
 export function LongestRoute({ longest }: { readonly longest: NonNullable<Figures['longest']> }) {
   const client = useAnalysisClient();
@@ -27,7 +27,7 @@ export function LongestRoute({ longest }: { readonly longest: NonNullable<Figure
   return (
     <button
       type="button"
-      className={primitives.link}
+      className={fields.act}
       title="Walk the longest interview"
       onClick={() => goTo('walk', `?route=${number}`)}
     >

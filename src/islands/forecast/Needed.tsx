@@ -6,6 +6,7 @@ import { grouped } from '../ui/format';
 import primitives from '../ui/primitives.module.css';
 import { nameOf } from './figures';
 import { NumberField } from './NumberField';
+import fields from './fields.module.css';
 import classes from './selected.module.css';
 import type { Forecasting } from './use-forecast';
 
@@ -82,7 +83,7 @@ export function Needed({ row, forecasting, readOnly }: Props) {
         {'item' in row.group && !readOnly && !isKept && share > 0 && (
           <button
             type="button"
-            className={primitives.link}
+            className={fields.act}
             onClick={() => hold({ wanted: [...held.wanted, { ...named, n: wanted }] })}
           >
             keep it among the bases that are wanted

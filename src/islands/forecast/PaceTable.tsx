@@ -2,7 +2,7 @@
 import { hasOwnPace, paceOf, USUAL_PACE, USUAL_SOURCE, type Pace } from '../../core/routing/pace';
 import { editSettings } from '../../core/editing/structure';
 import { useStudy } from '../state/store';
-import primitives from '../ui/primitives.module.css';
+import fields from './fields.module.css';
 import classes from './minutes.module.css';
 import { NumberField } from './NumberField';
 import { WordField } from './WordField';
@@ -59,7 +59,7 @@ export function PaceTable({ readOnly }: { readonly readOnly: boolean }) {
         {isOwn && !readOnly && (
           <button
             type="button"
-            className={primitives.link}
+            className={fields.act}
             onClick={() =>
               commit(
                 editSettings('Take the usual pace', (draft) => {

@@ -8,6 +8,7 @@ import type { Hanging } from '../../core/forecast/forecast';
 import { assumedAtQuestions, assumedOf, EXPECTED, setsOf } from '../../core/forecast/sets';
 import type { SetFigures, SteeringShown } from '../../worker/forecast/types';
 import { useStudy } from '../state/store';
+import { grouped } from '../ui/format';
 import classes from './came.module.css';
 import { countOf, minutesText, nameOf, percentOf } from './figures';
 import type { Forecasting } from './use-forecast';
@@ -36,10 +37,10 @@ export function SetsSheet({ sets, forecasting: { figures, held }, select }: Prop
       (sum, { group, expected }) => ('ending' in group && finishing.has(group.ending) ? sum + expected : sum),
       0,
     );
-  const head = (
+  const head = (first: string) => (
     <thead>
       <tr>
-        <th scope="col">of {held.starts.toLocaleString('en')} who start</th>
+        <th scope="col">{first}</th>
         {all.map(({ set }) => (
           <th key={set ?? ''} scope="col">
             {set ?? EXPECTED}
@@ -58,7 +59,7 @@ export function SetsSheet({ sets, forecasting: { figures, held }, select }: Prop
           <p className={classes.none}>Nothing yet: choose a set at the left, and move its shares.</p>
         ) : (
           <table className={classes.table}>
-            {head}
+            {head('question and answer')}
             <tbody>
               {differing.map(({ key, name, words, shares }) => (
                 <tr key={key}>
@@ -77,7 +78,7 @@ export function SetsSheet({ sets, forecasting: { figures, held }, select }: Prop
       <section className={classes.part} aria-label="What comes of the sets">
         <h3>What comes of it</h3>
         <table className={classes.table}>
-          {head}
+          {head(`of ${grouped(held.starts)} who start`)}
           <tbody>
             <tr>
               <th scope="row">finish</th>

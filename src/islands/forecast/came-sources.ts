@@ -1,10 +1,12 @@
 /** What came, wherever it is: cases keyed here, rows that were kept, links for respondents, a collected file. */
+import { proxy } from 'comlink';
 import Papa from 'papaparse';
 import * as v from 'valibot';
 import type { Questionnaire } from '../../core/document/types';
 import type { Plan } from '../../core/routing/plan';
 import type { KeyedCase } from '../../wire/cases';
 import { DataClient } from '../../worker/data/client';
+import { NO_COLUMN } from '../../core/forecast/seen/from-rows';
 import { keptRows, keyedRows, NOT_FETCHED, type CollectedRows } from '../state/collected';
 
 export type CameSource =
@@ -51,7 +53,13 @@ async function rowsOfFile(document: Questionnaire, file: File): Promise<Collecte
     const worker = await client.about(document);
     const opened = await worker.open(file, null);
     if (!opened.ok) return opened.problem;
-    const audited = await worker.audit({ blankPicks: true, codeBlanks: true }, {}, null, () => undefined);
+    if ((await worker.matching({})).every(({ column }) => column === null)) return NO_COLUMN;
+    const audited = await worker.audit(
+      { blankPicks: true, codeBlanks: true },
+      {},
+      null,
+      proxy(() => undefined),
+    );
     return audited.ok ? await worker.coded() : audited.problem;
   } finally {
     client.stop();

@@ -22,8 +22,7 @@ export function sampleOfRows(
   // As many programs write it, an answered question of several picks has its other picks left blank.
   const run = new AuditRun(plan, header, { blankPicks: true, codeBlanks: true });
   const known = new Set(run.columns.flatMap(({ name }, n) => (run.matching.places[n] === -1 ? [] : [name])));
-  if (known.size === 0)
-    return 'No column of these rows is one of the codebook: hold the file against the routing first, in Codes.';
+  if (known.size === 0) return NO_COLUMN;
   const reader = new SampleReader(plan);
   for (const row of rows) {
     const cells = row.map(String);
@@ -38,6 +37,9 @@ export function sampleOfRows(
   }
   return reader.sample;
 }
+
+export const NO_COLUMN =
+  'No column of these rows is one of the codebook: hold the file against the routing first, in Codes, and match its columns there.';
 
 /** Of whoever stopped part-way, the item in hand counts as answered only where there is an answer. */
 function answeredSteps({ steps, ending }: Walk, answers: Answers): Walk['steps'] {

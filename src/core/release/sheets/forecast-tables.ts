@@ -1,7 +1,10 @@
 /** The forecast as tables: every base with its range, how all end, minutes, and what all of it is assumed from. */
 import { assumedWords } from '../../forecast/answer-words';
 import { Forecaster, type Expected, type Forecast } from '../../forecast/forecast';
+import { groupKey } from '../../forecast/groups';
 import { madeFor, type MadeFor } from '../../forecast/made-for';
+import { CERTAINTIES, sampleCost, sampleSizes } from '../../forecast/sampling';
+import { assumedInSet, EXPECTED, setsOf } from '../../forecast/sets';
 import type { Steering } from '../../forecast/steering';
 import type { Plan } from '../../routing/plan';
 import { csvLines } from '../../exchange/csv';
@@ -11,6 +14,8 @@ export interface Forecasted {
   readonly forecast: Forecast;
   readonly steering: readonly Steering[];
   readonly made: MadeFor;
+  /** Each set of assumptions, that of the questions first; empty where there is but that. */
+  readonly sets: readonly { readonly set: string | null; readonly forecast: Forecast }[];
 }
 
 const known = new WeakMap<Plan, Forecasted>();
@@ -26,7 +31,13 @@ function forecastFor(plan: Plan): Forecasted {
   const made = madeFor(plan.document);
   const forecaster = new Forecaster(plan);
   const forecast = forecaster.forecast({ starts: made.starts, breakOff: made.breakOff });
-  return { forecast, steering: forecaster.steering(), made };
+  const { starts, breakOff } = made;
+  const names = setsOf(plan.document).map(({ name }) => name);
+  const sets = (names.length === 0 ? [] : [null, ...names]).map((set) => ({
+    set,
+    forecast: forecaster.forecast({ starts, breakOff, assumptions: assumedInSet(plan.document, set) }),
+  }));
+  return { forecast, steering: forecaster.steering(), made, sets };
 }
 
 const NUMBERS = ['share of all who start', 'expected', 'low (2.5%)', 'high (97.5%)'];
@@ -36,7 +47,85 @@ function numbers({ share, expected, low, high }: Expected): number[] {
   return [Math.round(share * 1e5) / 1e5, Math.round(expected * 10) / 10, low, high];
 }
 
-export function forecastSheets(plan: Plan, { forecast, steering, made }: Forecasted): Sheet[] {
+/** What each set of assumptions comes to, side by side; none where there is but one. */
+function setsSheet({ sets, made }: Forecasted): Sheet[] {
+  const [first] = sets;
+  if (first === undefined) return [];
+  const groups = [...first.forecast.endings, ...first.forecast.items];
+  return [
+    {
+      name: 'Sets',
+      head: [
+        'item or ending',
+        'pass',
+        ...sets.map(({ set }) => set ?? EXPECTED),
+        'low over all',
+        'high over all',
+      ],
+      widths: [24, 8, ...sets.map(() => 12), 14, 14],
+      rows: groups.map(({ group }) => {
+        const own = sets.map(({ forecast: { endings, items } }) =>
+          [...endings, ...items].find((of) => groupKey(of.group) === groupKey(group)),
+        );
+        return [
+          'item' in group ? group.item : 'ending' in group ? group.ending : '',
+          ('item' in group ? group.pass : null) ?? '',
+          ...own.map((of) => Math.round((of?.expected ?? 0) * 10) / 10),
+          Math.min(...own.map((of) => of?.low ?? made.starts)),
+          Math.max(...own.map((of) => of?.high ?? 0)),
+        ];
+      }),
+    },
+  ];
+}
+
+/** How many have to start for the bases that are wanted, and what the sample costs; none where nothing is said of either. */
+function sampleSheet(plan: Plan, { forecast, made }: Forecasted): Sheet[] {
+  const wanted = made.wanted.flatMap(({ of, pass, n }) => {
+    const key = groupKey({ item: of, pass: pass ?? null });
+    const found = forecast.items.find(({ group }) => groupKey(group) === key);
+    return found === undefined ? [] : [{ of, pass, n, share: found.share }];
+  });
+  const sizes = sampleSizes(wanted);
+  const { prices, starts } = made;
+  const cost = sampleCost(plan.document.endings, forecast.endings, starts, prices);
+  const hasPrices = [prices.start, prices.screenOut, prices.complete].some((price) => price !== undefined);
+  if (wanted.length === 0 && !hasPrices) return [];
+  const people = (count: number | null | undefined) => count ?? 'no number';
+  return [
+    {
+      name: 'Sample',
+      head: ['wanted of', 'pass', 'people', ...CERTAINTIES.map((of) => `start, ${100 * of}% certain`)],
+      widths: [34, 8, 12, 18, 18, 18],
+      rows: [
+        ...wanted.map(({ of, pass, n }, at) => [
+          of,
+          pass ?? '',
+          n,
+          ...sizes.map(({ each }) => people(each[at])),
+        ]),
+        ...(wanted.length < 2
+          ? []
+          : [['all of them at once', '', '', ...sizes.map(({ all }) => people(all))]]),
+        ...(hasPrices
+          ? [
+              [
+                `costs of ${starts} who start`,
+                '',
+                Math.round(cost.total * 100) / 100,
+                prices.currency ?? '',
+                '',
+                '',
+              ],
+            ]
+          : []),
+      ],
+    },
+  ];
+}
+
+export function forecastSheets(plan: Plan, forecasted: Forecasted): Sheet[] {
+  const { forecast, steering, made } = forecasted;
   const titleOf = new Map(
     plan.sections.flatMap(({ section, items }) => items.map(({ item }) => [item.name, section.title])),
   );
@@ -110,6 +199,8 @@ export function forecastSheets(plan: Plan, { forecast, steering, made }: Forecas
         ]);
       }),
     },
+    ...setsSheet(forecasted),
+    ...sampleSheet(plan, forecasted),
     {
       name: 'Made for',
       head: ['what', 'number'],
@@ -119,6 +210,7 @@ export function forecastSheets(plan: Plan, { forecast, steering, made }: Forecas
         ['least base wanted', made.least],
         ['chance of breaking off, a minute', made.breakOff],
         ['of those invited, the share that starts', made.response ?? ''],
+        ['design effect', made.designEffect],
         [
           'exact, under the assumed answers and with quotas open',
           forecast.exact ? 'yes' : 'simulated in part',
