@@ -21,7 +21,10 @@ export function CostTable({ figures, forecasting: { held, hold }, readOnly }: Pr
   const cost = sampleCost(endings, figures.endings, held.starts, prices);
   const { currency = '' } = prices;
   const money = (sum: number) =>
-    `${sum.toLocaleString('en', { maximumFractionDigits: sum < 1000 ? 2 : 0 })} ${currency}`.trim();
+    `${sum.toLocaleString('en', {
+      minimumFractionDigits: sum < 1000 && sum > 0 ? 2 : 0,
+      maximumFractionDigits: sum < 1000 ? 2 : 0,
+    })} ${currency}`.trim();
   const rows: readonly [keyof Omit<Prices, 'currency'>, string, number][] = [
     ['start', 'who start', cost.starts],
     ['screenOut', 'screened out', cost.screenOuts],

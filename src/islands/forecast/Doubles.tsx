@@ -8,26 +8,35 @@ import { assumedAtQuestions } from '../../core/forecast/sets';
 import { useStudy } from '../state/store';
 import { grouped } from '../ui/format';
 import primitives from '../ui/primitives.module.css';
-import { useAsked } from '../ui/use-asked';
 import { percentOf } from './figures';
 import classes from './selected.module.css';
 import type { Forecasting } from './use-forecast';
+import { useSettled } from './use-settled';
 
 interface Props {
   readonly group: Group;
   readonly forecasting: Forecasting;
 }
 
-export function Doubles({ group, forecasting: { client, figures, held } }: Props) {
+/** What adds less than this, times what there is, does not help. */
+const WORTH_TELLING = 1.05;
+
+export function Doubles({ group, forecasting }: Props) {
+  const { client, held } = forecasting;
   const document = useStudy((state) => state.document);
   const [told, setTold] = useState<{ readonly key: string; readonly is: readonly Doubling[] | null } | null>(
     null,
   );
   const key = groupKey(group);
-  useAsked(
-    () => client.more.doublings(group).catch(() => null),
-    [client, figures, key],
-    (is) => setTold({ key, is }),
+  useSettled(
+    forecasting,
+    () =>
+      client.more
+        .doublings(group)
+        .catch(() => null)
+        .then((is) => ({ key, is })),
+    [key],
+    setTold,
   );
   const known = told?.key === key ? told.is : undefined;
   const entries = assumedAtQuestions(document);
@@ -39,29 +48,31 @@ export function Doubles({ group, forecasting: { client, figures, held } }: Props
           <p className={classes.note}>Working it out …</p>
         ) : (
           <ul className={classes.doubles}>
-            {known?.map(({ name, where, answer, from, to, most }) => {
-              const entry = entries.get(name);
-              const words = entry === undefined ? '' : assumedWords(entry.answer, answer);
-              const among = where === null ? undefined : entry?.assume?.where?.[where]?.if;
-              return (
-                <li key={`${name} ${where}`}>
-                  <code>{name}</code> {words}
-                  {among !== undefined && (
-                    <>
-                      {' '}
-                      where <code>{among}</code>
-                    </>
-                  )}{' '}
-                  {to === null ? (
-                    <>does not: of everybody it is {most.toFixed(1)} times as many</>
-                  ) : (
-                    <>
-                      at <b>{percentOf(to).toFixed(0)}%</b> instead of {percentOf(from).toFixed(0)}%
-                    </>
-                  )}
-                </li>
-              );
-            })}
+            {known
+              ?.filter(({ most }) => most >= WORTH_TELLING)
+              .map(({ name, where, answer, from, to, most }) => {
+                const entry = entries.get(name);
+                const words = entry === undefined ? '' : assumedWords(entry.answer, answer);
+                const among = where === null ? undefined : entry?.assume?.where?.[where]?.if;
+                return (
+                  <li key={`${name} ${where}`}>
+                    <code>{name}</code> {words}
+                    {among !== undefined && (
+                      <>
+                        {' '}
+                        where <code>{among}</code>
+                      </>
+                    )}{' '}
+                    {to === null ? (
+                      <>alone does not: at 100% there are {most.toFixed(1)} times as many</>
+                    ) : (
+                      <>
+                        at <b>{percentOf(to).toFixed(0)}%</b> instead of {percentOf(from).toFixed(0)}%
+                      </>
+                    )}
+                  </li>
+                );
+              })}
             <li>
               <b>{grouped(2 * held.starts)}</b> who start instead of {grouped(held.starts)}
             </li>

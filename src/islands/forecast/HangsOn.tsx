@@ -21,10 +21,10 @@ export function HangsOn({ effects, scale, plan }: Props) {
   const told = new Map<string, Effect>();
   // Sorted: the first of a question has the most effect.
   for (const effect of effects) if (!told.has(effect.name)) told.set(effect.name, effect);
-  const rows = [...told.values()].slice(0, MOST).map(({ name, answer, perPoint }) => ({
+  const rows = [...told.values()].slice(0, MOST).map(({ name, where, answer, perPoint }) => ({
     key: name,
     name,
-    words: wordsOf(plan, name, answer),
+    words: wordsOf(plan, name, where, answer),
     change: perPoint * scale.by,
   }));
   if (rows.length === 0) return <p className={classes.note}>It hangs on no answer.</p>;
@@ -81,9 +81,11 @@ export function HangsOn({ effects, scale, plan }: Props) {
   );
 }
 
-function wordsOf(plan: Plan, name: string, answer: Effect['answer']): string {
+function wordsOf(plan: Plan, name: string, where: number | null, answer: Effect['answer']): string {
   const given = plan.document.given?.find((each) => each.name === name);
   const item = plan.sections.flatMap(({ items }) => items).find((each) => each.item.name === name)?.item;
   const of = given?.answer ?? (item?.kind === 'question' ? item.answer : null);
-  return of === null ? '' : assumedWords(of, answer);
+  if (of === null) return '';
+  const among = where === null || item?.kind !== 'question' ? undefined : item.assume?.where?.[where]?.if;
+  return `${assumedWords(of, answer)}${among === undefined ? '' : ` where ${among}`}`;
 }

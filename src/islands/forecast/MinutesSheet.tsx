@@ -13,6 +13,7 @@ import { MinutesChart } from './MinutesChart';
 import classes from './minutes.module.css';
 import { PaceTable } from './PaceTable';
 import type { Forecasting } from './use-forecast';
+import { useSettled } from './use-settled';
 
 interface Props {
   readonly figures: Figures;
@@ -31,7 +32,7 @@ export function MinutesSheet({ figures, forecasting, readOnly }: Props) {
   const [endings, setEndings] = useState<readonly EndingMinutes[]>([]);
   const [bySection, setBySection] = useState<readonly SectionMinutes[]>([]);
   useAsked(() => client.more.minutesByEnding().catch(() => []), [client, figures], setEndings);
-  useAsked(() => client.more.minutesBySection().catch(() => []), [client, figures], setBySection);
+  useSettled(forecasting, () => client.more.minutesBySection().catch(() => []), [], setBySection);
   if (minutes === null)
     return (
       <p className={classes.none}>

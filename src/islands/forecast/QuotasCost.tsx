@@ -5,22 +5,23 @@ import type { QuotaTold } from '../../core/forecast/forecast';
 import { groupKey } from '../../core/forecast/groups';
 import { useStudy } from '../state/store';
 import primitives from '../ui/primitives.module.css';
-import { useAsked } from '../ui/use-asked';
 import { countOf } from './figures';
 import type { Forecasting } from './use-forecast';
+import { useSettled } from './use-settled';
 
 interface Props {
   readonly group: Group;
   readonly forecasting: Forecasting;
 }
 
-export function QuotasCost({ group, forecasting: { client, figures } }: Props) {
+export function QuotasCost({ group, forecasting }: Props) {
   const hasQuotas = useStudy((state) => (state.document.quotas ?? []).length > 0);
   const [told, setTold] = useState<readonly QuotaTold[]>([]);
   const key = groupKey(group);
-  useAsked(
-    () => (hasQuotas ? client.more.quotas(group).catch(() => []) : null),
-    [client, figures, key, hasQuotas],
+  useSettled(
+    forecasting,
+    () => (hasQuotas ? forecasting.client.more.quotas(group).catch(() => []) : null),
+    [key, hasQuotas],
     setTold,
   );
   const costing = told.filter(({ groupLost }) => (groupLost ?? 0) >= 0.5);

@@ -7,13 +7,13 @@ import { sampleSizes } from '../../core/forecast/sampling';
 import type { Figures } from '../../worker/forecast/types';
 import { useStudy } from '../state/store';
 import { grouped } from '../ui/format';
-import { useAsked } from '../ui/use-asked';
 import classes from './came.module.css';
 import { CostTable } from './CostTable';
 import { countOf, percentOf } from './figures';
 import { NumberField } from './NumberField';
 import sampleClasses from './sample.module.css';
 import type { Forecasting } from './use-forecast';
+import { useSettled } from './use-settled';
 
 interface Props {
   readonly figures: Figures;
@@ -26,7 +26,7 @@ export function SampleSheet({ figures, forecasting, readOnly }: Props) {
     <>
       <WantedTable figures={figures} forecasting={forecasting} readOnly={readOnly} />
       <CostTable figures={figures} forecasting={forecasting} readOnly={readOnly} />
-      <QuotaTable figures={figures} forecasting={forecasting} />
+      <QuotaTable forecasting={forecasting} />
     </>
   );
 }
@@ -173,12 +173,14 @@ function WantedTable({ figures, forecasting: { held, hold }, readOnly }: Props) 
   );
 }
 
-function QuotaTable({ figures, forecasting: { client, held } }: Omit<Props, 'readOnly'>) {
+function QuotaTable({ forecasting }: Pick<Props, 'forecasting'>) {
+  const { client, held } = forecasting;
   const quotas = useStudy((state) => state.document.quotas);
   const [told, setTold] = useState<readonly QuotaTold[]>([]);
-  useAsked(
+  useSettled(
+    forecasting,
     () => (quotas ? client.more.quotas(null).catch(() => []) : null),
-    [client, figures, quotas],
+    [quotas],
     setTold,
   );
   if (quotas === undefined || quotas.length === 0) return null;

@@ -16,6 +16,8 @@ export interface Forecasting {
   readonly order: readonly string[];
   /** Other shares, or another document, are being worked out. */
   readonly isBehind: boolean;
+  /** A share is being dragged. */
+  readonly isLeaning: boolean;
   readonly problem: string | null;
   readonly client: ForecastClient;
   readonly held: MadeFor;
@@ -71,6 +73,7 @@ export function useForecast(): Forecasting {
     figures: last === null || typeof last.is === 'string' ? null : last.is,
     order,
     isBehind: last === null || last.document !== document || last.leaning !== leaning || last.set !== set,
+    isLeaning: leaning !== null,
     problem: typeof last?.is === 'string' ? last.is : null,
     client,
     held,

@@ -4,8 +4,8 @@ import { groupKey } from '../../core/forecast/groups';
 import { setsOf } from '../../core/forecast/sets';
 import type { SetFigures } from '../../worker/forecast/types';
 import { useStudy } from '../state/store';
-import { useAsked } from '../ui/use-asked';
 import type { Forecasting } from './use-forecast';
+import { useSettled } from './use-settled';
 
 export interface Sets {
   readonly all: readonly SetFigures[];
@@ -13,14 +13,14 @@ export interface Sets {
   readonly spans: ReadonlyMap<string, { readonly low: number; readonly high: number }>;
 }
 
-export function useSets({ client, figures, isBehind }: Forecasting): Sets | null {
+export function useSets(forecasting: Forecasting): Sets | null {
   const document = useStudy((state) => state.document);
   const [all, setAll] = useState<readonly SetFigures[]>([]);
-  const isAsked = setsOf(document).length > 0 && figures !== null && !isBehind;
-  useAsked(
-    () => (isAsked ? client.more.sets().catch(() => []) : null),
-    // What is dragged is of one set: the others wait until it is let go.
-    [client, document, isAsked],
+  const hasSets = setsOf(document).length > 0;
+  useSettled(
+    forecasting,
+    () => (hasSets ? forecasting.client.more.sets().catch(() => []) : null),
+    [hasSets],
     setAll,
   );
   return useMemo(() => {

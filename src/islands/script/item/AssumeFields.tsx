@@ -69,6 +69,12 @@ export function AssumeFields({ question, assume, set }: Props) {
         />{' '}
         %
       </label>
+      {assume.where !== undefined && (
+        <small>
+          Of those where {assume.where.map((of) => of.if).join('; or where ')} other shares are assumed: see
+          Forecast.
+        </small>
+      )}
       <small>
         {several
           ? 'The chance of each pick; where none is given, one in two.'
