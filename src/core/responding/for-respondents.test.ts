@@ -9,8 +9,10 @@ import { walk } from '../routing/walk';
 import { madeUpRespondents } from '../simulate/respondents';
 import { forRespondents } from './for-respondents';
 
+const study = heating as unknown as Questionnaire;
 const demo: Questionnaire = {
-  ...(heating as unknown as Questionnaire),
+  ...study,
+  settings: { ...study.settings, pace: { words: 200 } },
   quotas: [
     {
       id: 'rent',
@@ -23,12 +25,13 @@ const demo: Questionnaire = {
   ],
 };
 
-it('tells no shares, no targets and no instructions, and is a questionnaire still', () => {
+const SECRETS = ['"assume"', '"prices"', '"pace"', '4321', 'Renters of the valley', '"instruction"'];
+
+it('tells no shares, no prices, no targets and no instructions, and is a questionnaire still', () => {
   const text = writeDocument(forRespondents(demo));
-  for (const secret of ['"assume"', '4321', 'Renters of the valley', '"instruction"'])
+  for (const secret of SECRETS)
     assert.ok(writeDocument(demo).includes(secret) || secret === '"instruction"', secret);
-  for (const secret of ['"assume"', '4321', 'Renters of the valley', '"instruction"'])
-    assert.ok(!text.includes(secret), secret);
+  for (const secret of SECRETS) assert.ok(!text.includes(secret), secret);
   assert.ok(readDocument(JSON.parse(text)).ok);
 });
 

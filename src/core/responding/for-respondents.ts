@@ -1,15 +1,16 @@
 /** A questionnaire as it is handed to a respondent's page: all that its walk and its words need, and nothing that is for the office. */
-import type { Given, Question, Questionnaire, Statement } from '../document/types';
+import type { Given, Question, Questionnaire, Settings, Statement } from '../document/types';
 
 /**
- * Without assumed shares, without how many are wanted in a quota, and without what is told to interviewers alone. It walks as the
+ * Without assumed shares and what a forecast is made for, without how many are wanted in a quota, and without what is told to interviewers alone. It walks as the
  * whole does.
  */
 export function forRespondents(document: Questionnaire): Questionnaire {
   const isRead = document.settings?.mode === 'interviewer';
-  const { quotas, given } = document;
+  const { quotas, given, settings } = document;
   return {
     ...document,
+    ...(settings === undefined ? {} : { settings: withoutForecast(settings) }),
     ...(given === undefined ? {} : { given: given.map(withoutShares) }),
     ...(quotas === undefined
       ? {}
@@ -22,6 +23,8 @@ export function forRespondents(document: Questionnaire): Questionnaire {
     })),
   };
 }
+
+const withoutForecast = ({ forecast: _forecast, pace: _pace, ...settings }: Settings): Settings => settings;
 
 const withoutShares = ({ assume: _assume, ...given }: Given): Given => given;
 

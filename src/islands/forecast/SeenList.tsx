@@ -38,7 +38,15 @@ export function SeenList({ came: { name: of, sample }, forecasting, readOnly }: 
   const few = [...sample.shares].filter(([, { base }]) => counted && base < least).length;
   const take = () => {
     const refused = commit(takeShares(sample.shares, taken, of, set));
-    setTold(refused ?? `Taken for ${plural(taken.length, 'question')}; undo takes it back.`);
+    // A table of all says nothing of those who were told apart.
+    const together = taken.filter(
+      (name) =>
+        set === null &&
+        assumedAtQuestions(document).get(name)?.assume?.where !== undefined &&
+        sample.shares.get(name)?.assume.where === undefined,
+    );
+    const lost = together.length === 0 ? '' : ` Nobody is told apart any more at ${together.join(', ')}.`;
+    setTold(refused ?? `Taken for ${plural(taken.length, 'question')}; undo takes it back.${lost}`);
   };
   return (
     <section className={classes.part} aria-label="Shares that were seen">
