@@ -214,7 +214,7 @@ function slopesAgree(document: Questionnaire, seed: number): number {
   const [zero = 0, one1 = 0, two = 0] = lengths as number[];
   const minutes = (4 * one1 - 3 * zero - two) / (2 * step);
   const more = slopeOfSeconds(question, assume, toward, paceOf(document));
-  const slope = prospect.slopeOfMeanLength(seconds, finished, question.name, one.leaning, more) ?? NaN;
+  const slope = prospect.slopesOfMeanLength(seconds, finished)?.(question.name, one.leaning, more) ?? NaN;
   near(slope, minutes, `seed ${seed}, mean length`, 1e-3);
   return compared;
 }

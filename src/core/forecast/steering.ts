@@ -138,14 +138,14 @@ export function effectsOnMinutes(
 ): Effect[] | null {
   const all = assumable(document);
   const pace = paceOf(document);
+  const slopeOf = prospect.slopesOfMeanLength(seconds, endings);
+  if (slopeOf === null) return null;
   const effects: Effect[] = [];
   for (const { name, shares } of deciding) {
     const item = all.get(name)?.item;
     for (const { where, answer, leaning, length } of shares) {
       const more = item ? slopeOfSeconds(item, leaning.assume, leaning.toward ?? leaning.assume, pace) : 0;
-      const slope = prospect.slopeOfMeanLength(seconds, endings, name, leaning, more);
-      if (slope === null) return null;
-      effects.push({ name, where, answer, perPoint: (POINT * slope) / length / 60 });
+      effects.push({ name, where, answer, perPoint: (POINT * slopeOf(name, leaning, more)) / length / 60 });
     }
   }
   return sorted(effects);

@@ -6,7 +6,6 @@
  * is exact, and what differs by more than a bin is told apart.
  */
 import type { Circuit, Weight } from '../diagrams/circuit';
-import type { Sloped } from './situation-chances';
 import type { Algebra, Interviews } from './together';
 
 /** Bins at most, and the least width of one, in seconds. */
@@ -227,59 +226,3 @@ function mixed(
   }
   return { all, there };
 }
-
-/** The share of the interviews that count, their seconds added up, and how fast both change. */
-interface Moment {
-  readonly share: number;
-  readonly seconds: number;
-  readonly shareSlope: number;
-  readonly secondsSlope: number;
-}
-
-/** How fast the mean length of the interviews that count changes, where the weights change as fast as `slopeOf` says. */
-export function slopeOfMean(
-  interviews: Interviews,
-  circuit: Circuit,
-  slopeOf: (weight: Weight) => number,
-  secondsAt: (place: number) => Sloped,
-  counts: (place: number) => boolean,
-): number {
-  const { share, seconds, shareSlope, secondsSlope } = interviews.work<Moment>({
-    done: { share: 1, seconds: 0, shareSlope: 0, secondsSlope: 0 },
-    presented(places, of) {
-      if (!places.every(counts)) return NOBODY;
-      const taken = places.map(secondsAt);
-      const more = taken.reduce((sum, { value }) => sum + value, 0);
-      const slope = taken.reduce((sum, each) => sum + each.slope, 0);
-      return {
-        ...of,
-        seconds: of.seconds + more * of.share,
-        secondsSlope: of.secondsSlope + more * of.shareSlope + slope * of.share,
-      };
-    },
-    both: (a, b) => ({
-      share: a.share * b.share,
-      seconds: a.seconds * b.share + a.share * b.seconds,
-      shareSlope: a.shareSlope * b.share + a.share * b.shareSlope,
-      secondsSlope:
-        a.secondsSlope * b.share +
-        a.seconds * b.shareSlope +
-        a.shareSlope * b.seconds +
-        a.share * b.secondsSlope,
-    }),
-    either(ways) {
-      let [share, seconds, shareSlope, secondsSlope] = [0, 0, 0, 0];
-      for (const { weight, value } of ways) {
-        const [chance, slope] = [circuit.weightOf(weight), slopeOf(weight)];
-        share += chance * value.share;
-        seconds += chance * value.seconds;
-        shareSlope += slope * value.share + chance * value.shareSlope;
-        secondsSlope += slope * value.seconds + chance * value.secondsSlope;
-      }
-      return { share, seconds, shareSlope, secondsSlope };
-    },
-  });
-  return share === 0 ? 0 : (secondsSlope * share - seconds * shareSlope) / share ** 2;
-}
-
-const NOBODY: Moment = { share: 0, seconds: 0, shareSlope: 0, secondsSlope: 0 };

@@ -10,7 +10,8 @@ import { ZERO, type Term } from '../diagrams/circuit';
 import { Diagrams, FALSE, type Diagram } from '../diagrams/diagram';
 import { DEFAULT_CAPS, TooMuch, withinMemory, type Caps } from '../diagrams/limits';
 import type { Assumptions } from './answer-weights';
-import { lastingTo, lengthsOf, longestOf, slopeOfMean, type Length, type Longest } from './lengths';
+import { lastingTo, lengthsOf, longestOf, type Length, type Longest } from './lengths';
+import { slopesOfMean } from './mean-length';
 import { quotaTermsIn, type QuotaTerms } from './quota-terms';
 import type { Leaning } from './situation-chances';
 import { interviewsIn, type Interviews } from './together';
@@ -185,32 +186,36 @@ export class Prospect {
   }
 
   /**
-   * How fast the mean length of such interviews changes, in seconds, on the way from what is assumed of a question to something
-   * else, the way being 1 long; as exactly as shares. `more`: how fast the question's own seconds change on it. Null where whole interviews cannot be gone through.
+   * How fast the mean length of such interviews changes, in seconds, on ways from what is assumed of a question to something else, each
+   * way being 1 long; as exactly as shares. `more`: how fast the question's own seconds change on it. Null where whole interviews cannot
+   * be gone through.
    */
-  slopeOfMeanLength(
+  slopesOfMeanLength(
     seconds: (name: string) => number,
     endings: ReadonlySet<string>,
-    name: string,
-    leaning: Leaning,
-    more: number,
-  ): number | null {
+  ): ((name: string, leaning: Leaning, more: number) => number) | null {
     const interviews = this.interviews();
     if (interviews === null) return null;
-    const slopes = new Map(this.weighing.slopesToward(name, leaning));
-    return slopeOfMean(
+    const { byWeight, bySeconds } = slopesOfMean(
       interviews,
       this.weighing.circuit,
-      (weight) => slopes.get(weight) ?? 0,
-      (place) => ({
-        value: this.secondsAt(place, seconds),
-        slope: more === 0 ? 0 : this.secondsAt(place, (of) => (of === name ? more : 0)),
-      }),
+      (place) => this.secondsAt(place, seconds),
       (place) => {
         const ending = this.endingAt(place);
         return ending === null || endings.has(ending);
       },
     );
+    const ofSeconds = new Map<string, number>();
+    for (const [place, slope] of bySeconds) {
+      if (this.encoded.course.places[place]?.kind !== 'item') continue;
+      const { name } = this.encoded.itemAt(place).planItem.item;
+      ofSeconds.set(name, (ofSeconds.get(name) ?? 0) + slope);
+    }
+    return (name, leaning, more) =>
+      this.weighing
+        .slopesToward(name, leaning)
+        .reduce((sum, [weight, slope]) => sum + slope * (byWeight.get(weight) ?? 0), 0) +
+      more * (ofSeconds.get(name) ?? 0);
   }
 
   /**
