@@ -58,7 +58,10 @@ function Assumed({ of, bases, forecasting, readOnly }: AssumedProps) {
   if (entry === undefined) return null;
   const { answer, required } = entry;
   const inSet = set === null ? undefined : assumedInSet(document, set).get(name);
-  const before: Assume = inSet ?? entry.assume ?? {};
+  const atQuestion = entry.assume ?? {};
+  // What a set assumes otherwise is not known from where the question's own shares are.
+  const { source: _, base: __, ...unsourced } = atQuestion;
+  const before: Assume = inSet ?? (set === null ? atQuestion : unsourced);
   // By the document rather than by the figures: those come a moment later, and the next key builds on this one.
   const ranges = of.shares.flatMap(({ where, answer: each }) =>
     where === null && typeof each === 'object' && 'from' in each ? [each] : [],
@@ -113,7 +116,8 @@ function Assumed({ of, bases, forecasting, readOnly }: AssumedProps) {
           base={before.base ?? null}
           readOnly={readOnly}
           keep={(source) => {
-            const { source: _, ...rest } = before;
+            const { source: was, ...rest } = before;
+            if (source === was) return null;
             return keep(source === '' ? rest : { ...rest, source });
           }}
         />

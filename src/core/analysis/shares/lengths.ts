@@ -1,11 +1,10 @@
 /**
- * How long interviews are, as a distribution over the sample, and how many are still there when an item is presented, where
- * some break off: worked out along whole interviews, not simulated.
+ * How long interviews are, as a distribution over the sample: worked out along whole interviews, not simulated.
  *
  * Lengths are told apart in bins of a fraction of a second. A bin knows the mean of what is in it, so that the mean of all
  * is exact, and what differs by more than a bin is told apart.
  */
-import type { Circuit, Weight } from '../diagrams/circuit';
+import type { Circuit } from '../diagrams/circuit';
 import type { Algebra, Interviews } from './together';
 
 /** Bins at most, and the least width of one, in seconds. */
@@ -182,47 +181,4 @@ function put(to: Spread, binOf: (seconds: number) => number, share: number, seco
   const at = Math.min(Math.max(0, binOf(seconds / share) - to.first), to.shares.length - 1);
   to.shares[at] = (to.shares[at] as number) + share;
   to.seconds[at] = (to.seconds[at] as number) + seconds;
-}
-
-/** Of the sample: those who are still there. */
-interface Lasting {
-  readonly all: number;
-  /** Of those, who are presented the place that is asked about. */
-  readonly there: number;
-}
-
-/**
- * The share that is presented one of some places (the passes of an item) or comes to an ending, where of whoever is presented
- * a place some break off before the next: `stay` is the share that goes on from it.
- */
-export function lastingTo(
-  interviews: Interviews,
-  circuit: Circuit,
-  stay: (place: number) => number,
-  at: number,
-  none: ReadonlySet<number> = new Set(),
-): number {
-  const factor = (place: number) => (none.has(place) ? 0 : place < at ? stay(place) : 1);
-  return interviews.work<Lasting>({
-    done: { all: 1, there: 0 },
-    presented(places, { all, there }) {
-      const by = places.reduce((product, place) => product * factor(place), 1);
-      return { all: all * by, there: places.includes(at) ? all * by : there * by };
-    },
-    both: (a, b) => ({ all: a.all * b.all, there: a.there * b.all + a.all * b.there }),
-    either: (ways) => mixed(circuit, ways),
-  }).there;
-}
-
-function mixed(
-  circuit: Circuit,
-  ways: readonly { readonly weight: Weight; readonly value: Lasting }[],
-): Lasting {
-  let [all, there] = [0, 0];
-  for (const { weight, value } of ways) {
-    const chance = circuit.weightOf(weight);
-    all += chance * value.all;
-    there += chance * value.there;
-  }
-  return { all, there };
 }

@@ -10,7 +10,8 @@ import { ZERO, type Term } from '../diagrams/circuit';
 import { Diagrams, FALSE, type Diagram } from '../diagrams/diagram';
 import { DEFAULT_CAPS, TooMuch, withinMemory, type Caps } from '../diagrams/limits';
 import type { Assumptions } from './answer-weights';
-import { lastingTo, lengthsOf, longestOf, type Length, type Longest } from './lengths';
+import { lastingTo } from './lasting';
+import { lengthsOf, longestOf, type Length, type Longest } from './lengths';
 import { slopesOfMean } from './mean-length';
 import { quotaTermsIn, type QuotaTerms } from './quota-terms';
 import type { Leaning } from './situation-chances';
@@ -228,13 +229,11 @@ export class Prospect {
   ): number[] | null {
     const interviews = this.interviews();
     if (interviews === null) return null;
-    const { circuit } = this.weighing;
-    const going = (place: number) => stay(this.secondsAt(place, seconds));
-    return this.told.map(({ places }) =>
-      places.reduce(
-        (sum, place, n) => sum + lastingTo(interviews, circuit, going, place, new Set(places.slice(0, n))),
-        0,
-      ),
+    return lastingTo(
+      interviews,
+      this.weighing.circuit,
+      (place) => stay(this.secondsAt(place, seconds)),
+      this.told.map(({ places }) => places),
     );
   }
 
