@@ -50,17 +50,25 @@ export function withListOf(place: ItemPlace, from: Question): Change {
 }
 
 function replacing(place: ItemPlace, label: string, options: readonly Option[], whole = false): Change {
+  const change = editQuestion(place, 'list', label, (draft) => {
+    if (!('options' in draft.answer)) return;
+    const kept = whole ? [] : draft.answer.options.filter((option) => option.missing !== undefined);
+    const codes = new Set(options.map(({ code }) => code));
+    draft.answer.options = [...options, ...kept.filter(({ code }) => !codes.has(code))] as Draft<Option>[];
+    const has = (code: number) => codes.has(code) || kept.some((option) => option.code === code);
+    if (draft.agrees !== undefined) draft.agrees = draft.agrees.filter(has);
+    // Shares of answers that are gone, and of new ones, are not known.
+    if (draft.assume?.shares !== undefined || draft.assume?.where !== undefined) delete draft.assume;
+  });
   return {
-    ...editQuestion(place, 'list', label, (draft) => {
-      if (!('options' in draft.answer)) return;
-      const kept = whole ? [] : draft.answer.options.filter((option) => option.missing !== undefined);
-      const codes = new Set(options.map(({ code }) => code));
-      draft.answer.options = [...options, ...kept.filter(({ code }) => !codes.has(code))] as Draft<Option>[];
-      const has = (code: number) => codes.has(code) || kept.some((option) => option.code === code);
-      if (draft.agrees !== undefined) draft.agrees = draft.agrees.filter(has);
-      // Shares of answers that are gone, and of new ones, are not known.
-      if (draft.assume?.shares !== undefined || draft.assume?.where !== undefined) delete draft.assume;
-    }),
+    ...change,
+    apply(draft) {
+      change.apply(draft);
+      const item = draft.sections[place.section]?.items[place.item];
+      if (item?.kind !== 'question') return;
+      for (const set of draft.settings?.forecast?.sets ?? [])
+        set.assume = set.assume.filter(({ of }) => of !== item.name);
+    },
     telling: true,
   };
 }

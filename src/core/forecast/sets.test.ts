@@ -3,6 +3,7 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
 import { applyChange, type Change } from '../editing/change';
+import { withListOf } from '../editing/lists';
 import { recode } from '../editing/recode';
 import { renameVariable } from '../editing/rename';
 import { Forecaster } from './forecast';
@@ -41,6 +42,15 @@ describe('a set of assumptions', () => {
     assert.deepEqual([...assumedInSet(renamed, 'low').keys()], ['warms']);
     const other = applyChange(LOW, recode(LOW, { section: 0, item: 1 }, new Map([[1, 7]]))).document;
     assert.deepEqual(setsOf(other)[0]?.assume[0]?.shares, { 7: 0.2 });
+  });
+
+  it('says nothing of answers that are gone', () => {
+    const from = {
+      ...ask('heats'),
+      answer: { type: 'single' as const, options: [{ code: 5, label: 'Five' }] },
+    };
+    const other = applyChange(LOW, withListOf({ section: 0, item: 1 }, from)).document;
+    assert.deepEqual(setsOf(other)[0]?.assume, []);
   });
 
   it('has a name of its own, can be called otherwise, and leaves nothing behind', () => {

@@ -1,5 +1,5 @@
 /** The forecast against what came: as many as were expected among so many people, as many as there were, and where they part. */
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { againstWhatCame, LEVEL, type Came } from '../../core/forecast/seen/against';
 import type { SeenSample } from '../../core/forecast/seen/sample';
 import { plural } from '../ui/format';
@@ -14,8 +14,11 @@ interface Props {
 
 export function AgainstTable({ sample, forecasting: { figures, held } }: Props) {
   const [parted, setParted] = useState(false);
+  const all = useMemo(
+    () => (figures === null ? [] : againstWhatCame([...figures.endings, ...figures.items], sample)),
+    [figures, sample],
+  );
   if (figures === null) return null;
-  const all = againstWhatCame([...figures.endings, ...figures.items], sample);
   const apart = all.filter(({ parts }) => parts);
   return (
     <section className={classes.part} aria-label="Forecast against what came">

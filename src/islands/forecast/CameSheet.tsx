@@ -7,17 +7,18 @@ import { AgainstTable } from './AgainstTable';
 import classes from './came.module.css';
 import { PastedForm } from './PastedForm';
 import { SeenList } from './SeenList';
-import type { CameInHand } from './use-came';
+import { useCame, type Came } from './use-came';
 import type { Forecasting } from './use-forecast';
 
 interface Props {
   readonly forecasting: Forecasting;
-  readonly inHand: CameInHand;
+  readonly came: Came | null;
+  readonly setCame: (came: Came | null) => void;
   readonly readOnly: boolean;
 }
 
-export function CameSheet({ forecasting, inHand, readOnly }: Props) {
-  const { collected, links, came, problem, isReading, take, put } = inHand;
+export function CameSheet({ forecasting, came, setCame, readOnly }: Props) {
+  const { collected, links, problem, isReading, take, put } = useCame(forecasting, setCame);
   const input = useRef<HTMLInputElement>(null);
   const [pasting, setPasting] = useState(false);
   const sources: readonly { readonly key: string; readonly name: string; readonly source: CameSource }[] = [
@@ -115,7 +116,7 @@ export function CameSheet({ forecasting, inHand, readOnly }: Props) {
             {came.sample.leftOut > 0 &&
               `; ${plural(came.sample.leftOut, 'row')} left out, which the routing does not allow as they are: look at them in Codes, under Audit`}
           </p>
-          <SeenList came={came} forecasting={forecasting} readOnly={readOnly} />
+          <SeenList key={came.name} came={came} forecasting={forecasting} readOnly={readOnly} />
           {came.sample.people > 0 && <AgainstTable sample={came.sample} forecasting={forecasting} />}
         </>
       )}

@@ -15,7 +15,7 @@ import { MinutesSheet } from './MinutesSheet';
 import { SampleSheet } from './SampleSheet';
 import { SelectedSlip } from './SelectedSlip';
 import { SetsSheet } from './SetsSheet';
-import { useCame } from './use-came';
+import type { Came } from './use-came';
 import { useForecast } from './use-forecast';
 import { useSets } from './use-sets';
 
@@ -34,7 +34,7 @@ export function ForecastView() {
   const plan = useStudy((state) => state.plan);
   const readOnly = useStudy((state) => state.readOnly !== null);
   const sets = useSets(forecasting);
-  const came = useCame(forecasting);
+  const [came, setCame] = useState<Came | null>(null);
   const [leaf, setLeaf] = useState<Leaf>('bases');
   const [selected, select] = useState<Hanging>('minutes');
   const { figures, problem } = forecasting;
@@ -82,7 +82,9 @@ export function ForecastView() {
           <SampleSheet figures={figures} forecasting={forecasting} readOnly={readOnly} />
         )}
         {leaf === 'sets' && <SetsSheet sets={sets} forecasting={forecasting} select={select} />}
-        {leaf === 'came' && <CameSheet forecasting={forecasting} inHand={came} readOnly={readOnly} />}
+        {leaf === 'came' && (
+          <CameSheet forecasting={forecasting} came={came} setCame={setCame} readOnly={readOnly} />
+        )}
       </div>
       <SelectedSlip
         selected={shown}

@@ -1,5 +1,5 @@
 /** Fewer are asked: an item, or the block it stands in, of a random half; or the block cut in two. Written into the script. */
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { Expected } from '../../core/forecast/forecast';
 import { askInHalves, askOfHalf, cutOf } from '../../core/editing/split-sample';
 import type { Change } from '../../core/editing/change';
@@ -24,9 +24,9 @@ export function Halves({ name, row }: Props) {
   const at = plan.sections.findIndex(({ items }) => items.some(({ item }) => item.name === name));
   const section = plan.sections[at];
   const item = section?.items.find((each) => each.item.name === name)?.item;
+  const cut = useMemo(() => cutOf(plan, at), [plan, at]);
   if (section === undefined || item === undefined) return null;
   const isTopic = section.section.kind === 'topic';
-  const cut = cutOf(plan, at);
   const before = typeof cut === 'string' ? 0 : section.items.filter(({ place }) => place < cut.at).length;
   const hours = (row.expected * secondsOf(item, paceOf(document))) / 3600 / 2;
   const write = (change: Change & { readonly arm: string }) => {

@@ -1,5 +1,6 @@
 /** How large the sample has to be: for the bases that are wanted, what it costs, and what quotas turn away. */
 import { useState } from 'react';
+import { readPassKey } from '../../core/document/addresses';
 import type { WantedBase } from '../../core/document/types';
 import type { QuotaTold } from '../../core/forecast/forecast';
 import { groupKey } from '../../core/forecast/groups';
@@ -34,7 +35,6 @@ export function SampleSheet({ figures, forecasting, readOnly }: Props) {
 const keyOf = ({ of, pass }: WantedBase) => groupKey({ item: of, pass: pass ?? null });
 
 function WantedTable({ figures, forecasting: { held, hold }, readOnly }: Props) {
-  const [adding, setAdding] = useState('');
   const wanted = held.wanted.flatMap((of) => {
     const row = figures.items.find(({ group }) => groupKey(group) === keyOf(of));
     return row === undefined ? [] : [{ of, row }];
@@ -45,7 +45,6 @@ function WantedTable({ figures, forecasting: { held, hold }, readOnly }: Props) 
       ? null
       : Math.ceil(people / held.response);
   const set = (next: readonly WantedBase[]) => hold({ wanted: next });
-  const names = figures.items.flatMap(({ group }) => ('item' in group ? [groupKey(group)] : []));
   const gone = held.wanted.length - wanted.length;
   return (
     <section className={classes.part} aria-label="Bases that are wanted">
@@ -129,30 +128,23 @@ function WantedTable({ figures, forecasting: { held, hold }, readOnly }: Props) 
           is there no more.
         </p>
       )}
-      {!readOnly && names.length > 0 && (
+      {!readOnly && figures.items.length > 0 && (
         <p className={classes.tools}>
           <label>
             Also of{' '}
             <select
-              value={adding}
+              value=""
               aria-label="A base that is wanted"
               onChange={(event) => {
-                const [name = '', pass] = event.target.value.split(' ');
-                setAdding('');
+                const { name, pass } = readPassKey(event.target.value);
                 if (name === '' || held.wanted.some((each) => keyOf(each) === event.target.value)) return;
-                set([
-                  ...held.wanted,
-                  { of: name, n: held.least, ...(pass === undefined ? {} : { pass: Number(pass) }) },
-                ]);
+                set([...held.wanted, { of: name, n: held.least, ...(pass === null ? {} : { pass }) }]);
               }}
             >
               <option value="">choose …</option>
               {figures.items.flatMap(({ group }) =>
                 'item' in group ? (
-                  <option
-                    key={groupKey(group)}
-                    value={group.pass === null ? group.item : `${group.item} ${group.pass}`}
-                  >
+                  <option key={groupKey(group)} value={groupKey(group)}>
                     {group.pass === null ? group.item : `${group.item}, pass ${group.pass}`}
                   </option>
                 ) : (

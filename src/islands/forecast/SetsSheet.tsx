@@ -51,6 +51,7 @@ export function SetsSheet({ sets, forecasting: { figures, held }, select }: Prop
   );
   const differing = otherwise(document, figures.steering, all);
   const [first] = all;
+  const rows = [...(first?.endings ?? []), ...(first?.items ?? [])];
   return (
     <>
       <section className={classes.part} aria-label="What the sets assume otherwise">
@@ -92,7 +93,7 @@ export function SetsSheet({ sets, forecasting: { figures, held }, select }: Prop
                 <td key={set ?? ''}>{minutes === null ? 'nobody' : minutesText(minutes.median)}</td>
               ))}
             </tr>
-            {[...(first?.endings ?? []), ...(first?.items ?? [])].map((row) => (
+            {rows.map((row, n) => (
               <tr key={groupKey(row.group)}>
                 <th scope="row">
                   <button type="button" onClick={() => select({ group: row.group })}>
@@ -100,9 +101,8 @@ export function SetsSheet({ sets, forecasting: { figures, held }, select }: Prop
                   </button>
                 </th>
                 {all.map(({ set, items, endings }) => {
-                  const own = [...endings, ...items].find(
-                    ({ group }) => groupKey(group) === groupKey(row.group),
-                  );
+                  // Every set has the same groups, in the same order.
+                  const own = n < endings.length ? endings[n] : items[n - endings.length];
                   const isLow = 'item' in row.group && (own?.expected ?? 0) < held.least;
                   return (
                     <td key={set ?? ''} data-low={isLow || undefined}>

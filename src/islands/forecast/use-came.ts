@@ -19,7 +19,6 @@ export interface Came {
 export interface CameInHand {
   readonly collected: Collected;
   readonly links: readonly Trial[];
-  readonly came: Came | null;
   readonly problem: string | null;
   readonly isReading: boolean;
   readonly take: (source: CameSource, name: string) => Promise<void>;
@@ -27,12 +26,12 @@ export interface CameInHand {
   readonly put: (came: Came | null) => void;
 }
 
-export function useCame({ client }: Forecasting): CameInHand {
+/** What was read is held above the leaf, by `setCame`: it is there when it is opened again. */
+export function useCame({ client }: Forecasting, setCame: (came: Came | null) => void): CameInHand {
   const api = useStudy((state) => state.api);
   const plan = useStudy((state) => state.plan);
   const collected = useCollected(api);
   const [links, setLinks] = useState<readonly Trial[]>([]);
-  const [came, setCame] = useState<Came | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [isReading, setReading] = useState(false);
   useAsked(
@@ -47,7 +46,6 @@ export function useCame({ client }: Forecasting): CameInHand {
   return {
     collected,
     links,
-    came,
     problem,
     isReading,
     async take(source, name) {

@@ -136,7 +136,7 @@ function hasCodes(answer: Answer, { shares = {}, ranges }: AssumedShares): boole
 }
 
 /** What is assumed from then on, with where it is known from. */
-export function sharesTaken(
+function sharesTaken(
   seen: ReadonlyMap<string, SeenShares>,
   names: readonly string[],
   of: string,

@@ -63,9 +63,10 @@ function setsSheet({ sets, made }: Forecasted): Sheet[] {
         'high over all',
       ],
       widths: [24, 8, ...sets.map(() => 12), 14, 14],
-      rows: groups.map(({ group }) => {
+      rows: groups.map(({ group }, n) => {
+        // Every set has the same groups, in the same order.
         const own = sets.map(({ forecast: { endings, items } }) =>
-          [...endings, ...items].find((of) => groupKey(of.group) === groupKey(group)),
+          n < endings.length ? endings[n] : items[n - endings.length],
         );
         return [
           'item' in group ? group.item : 'ending' in group ? group.ending : '',
