@@ -1,5 +1,6 @@
 /** DuckDB: Parquet and CSV, counted column by column, against Tables. */
 import { DuckDBInstance } from '@duckdb/node-api';
+import { forecastedFor } from '../src/core/release/sheets/forecast-tables';
 import { fileOf, type Unpacked } from './package';
 import { lackingWords, type Verdict } from './verdict';
 
@@ -64,5 +65,35 @@ export async function byDuckDb(study: Unpacked): Promise<Verdict[]> {
     saw: `${names.length} rows; ${lackingWords(lacking)} of ${study.questions.length} questions`,
     ok: lacking.length === 0,
   });
+  verdicts.push(
+    await ofForecast(study, async (sql) => (await connection.runAndReadAll(sql)).getRowObjects()),
+  );
   return verdicts;
+}
+
+/** Everybody ends once, and every question has its row with figures that are read as numbers. */
+async function ofForecast(
+  study: Unpacked,
+  asked: (sql: string) => Promise<readonly Readonly<Record<string, unknown>>[]>,
+): Promise<Verdict> {
+  const from = `read_csv_auto('${fileOf(study, 'forecast.csv')}')`;
+  const [ends] = await asked(
+    `select sum(share)::double as share, sum(expected)::double as expected from ${from} where "of" = 'ending'`,
+  );
+  const items = await asked(
+    `select distinct name from ${from} where "of" = 'item' and low <= expected and expected <= high`,
+  );
+  const names = items.map(({ name }) => name);
+  const lacking = study.questions.filter(({ name }) => !names.includes(name)).map(({ name }) => name);
+  const starts = forecastedFor(study.plan).made.starts;
+  const share = Number(ends?.share);
+  return {
+    file: 'forecast.csv',
+    reader: 'DuckDB',
+    saw: `bases of ${names.length} items, each within its range; shares of the endings add up to ${share.toFixed(6)}; ${lackingWords(lacking)} of ${study.questions.length} questions`,
+    ok:
+      lacking.length === 0 &&
+      Math.abs(share - 1) < 1e-9 &&
+      Math.abs(Number(ends?.expected) - starts) < 1e-6 * starts,
+  };
 }

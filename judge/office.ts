@@ -4,6 +4,8 @@ import path from 'node:path';
 import { optionsOf } from '../src/core/document/shape';
 import { itemRows } from '../src/core/exchange/items/write-items';
 import { codebookSheets } from '../src/core/release/sheets/codebook-workbook';
+import { forecastedFor, forecastSheets } from '../src/core/release/sheets/forecast-tables';
+import type { Sheet } from '../src/core/release/sheets/workbook';
 import { preparedFor } from '../src/core/release/formats/prepared';
 import { paperOf } from '../src/core/views/paper';
 import Papa from 'papaparse';
@@ -12,6 +14,12 @@ import { lackingWords, type Verdict } from './verdict';
 
 /** As the eye takes it: spaces, emphasis and kinds of apostrophes alike. */
 const eyed = (text: string) => text.replaceAll(/[\s*_\\]+/g, '').replaceAll(/[’']/g, "'");
+
+/** A figure with a fraction is held to fifteen digits, as many as a sheet keeps. */
+function isSame(seen: string, meant: string | number): boolean {
+  if (typeof meant === 'string' || Number.isInteger(meant)) return seen === String(meant);
+  return seen !== '' && Math.abs(Number(seen) - meant) <= 1e-14 * Math.max(1, Math.abs(meant));
+}
 
 /** What must be found on paper: names, words between pipes, codes, and where to go. */
 function wanted(study: Unpacked, withCodes: boolean): string[] {
@@ -38,24 +46,27 @@ export function byLibreOffice(study: Unpacked): Verdict[] {
   const out = path.join(study.folder, 'office');
   const opened = (file: string, as: string) =>
     called('soffice', ['--headless', '--convert-to', as, '--outdir', out, file]);
-  const sheet = (ending: string, rows: readonly (readonly (string | number)[])[]): Verdict => {
+  const workbook = (ending: string, sheets: readonly Pick<Sheet, 'name' | 'head' | 'rows'>[]): Verdict => {
     const file = fileOf(study, ending);
-    opened(file, 'csv:Text - txt - csv (StarCalc):44,34,76,1,,0,false,true,false,false,false,1');
-    const name = path.basename(file, '.xlsx');
-    const text = readFileSync(
-      path.join(out, `${name}-${ending.startsWith('items') ? 'Items' : 'Columns'}.csv`),
-      'utf8',
-    );
-    const { data } = Papa.parse<string[]>(text.trim());
-    const other = rows.flatMap((row, n) =>
-      row.flatMap((cell, c) =>
-        String(data[n]?.[c] ?? '') === String(cell) ? [] : [`row ${n + 1}, ${String(cell)}`],
-      ),
-    );
+    // The last of these asks for every sheet, each in a file of its own.
+    opened(file, 'csv:Text - txt - csv (StarCalc):44,34,76,1,,0,false,true,false,false,false,-1');
+    const read = sheets.map(({ name, head, rows }) => {
+      const text = readFileSync(path.join(out, `${path.basename(file, '.xlsx')}-${name}.csv`), 'utf8');
+      const { data } = Papa.parse<string[]>(text.trim());
+      const wanted = [head, ...rows];
+      const other = wanted.flatMap((row, n) =>
+        row.flatMap((cell, c) =>
+          isSame(data[n]?.[c] ?? '', cell) ? [] : [`${name}, row ${n + 1}: ${cell}, not ${data[n]?.[c]}`],
+        ),
+      );
+      if (data.length !== wanted.length) other.push(`${name}: ${data.length} rows, and not ${wanted.length}`);
+      return { words: `${name} ${data.length} by ${data[0]?.length ?? 0}`, other };
+    });
+    const other = read.flatMap((sheet) => sheet.other);
     return {
       file: ending,
       reader: 'LibreOffice',
-      saw: `${data.length} rows of ${data[0]?.length ?? 0} columns; ${
+      saw: `${read.map(({ words }) => words).join(', ')}; ${
         other.length === 0 ? 'every cell as it is meant' : `other: ${other.slice(0, 3).join('; ')}`
       }`,
       ok: other.length === 0,
@@ -74,10 +85,11 @@ export function byLibreOffice(study: Unpacked): Verdict[] {
       ok: lacking.length === 0,
     };
   };
-  const [columns] = codebookSheets(plan, analysis);
+  const [head = [], ...items] = itemRows(study.document);
   return [
-    sheet('items.xlsx', itemRows(study.document)),
-    sheet('codebook.xlsx', [columns?.head ?? [], ...(columns?.rows ?? [])]),
+    workbook('items.xlsx', [{ name: 'Items', head: head.map(String), rows: items }]),
+    workbook('codebook.xlsx', codebookSheets(plan, analysis)),
+    workbook('forecast.xlsx', forecastSheets(plan, forecastedFor(plan))),
     document('paper.docx', true),
     document('form.docx', false),
   ];
@@ -90,6 +102,7 @@ export function byPdfToText(study: Unpacked): Verdict[] {
     ['paper.pdf', wanted(study, true)],
     ['form.pdf', wanted(study, false)],
     ['codebook.pdf', (columns?.rows ?? []).map(([column]) => String(column))],
+    ['forecast.pdf', study.questions.map(({ name }) => name)],
     ['routes.pdf', analysis.cover.routes.map(({ number }) => `Route ${number.toLocaleString('en')}:`)],
   ];
   return all.map(([ending, words]) => {

@@ -15,6 +15,7 @@ const WANTED = {
   'form.html': ({ questions }) => questions.map(({ text }) => firstWords(text)),
   'codebook.html': ({ plan }) => columnsOf(plan).map(({ name }) => name),
   'routes.html': ({ questions }) => questions.map(({ text }) => firstWords(text)),
+  'forecast.html': ({ questions }) => questions.map(({ name }) => name),
   'steps.html': ({ questions }) => questions.map(({ text }) => firstWords(text)),
 } as const satisfies Readonly<Record<string, (study: Unpacked) => readonly string[]>>;
 const PAGES = Object.keys(WANTED) as (keyof typeof WANTED)[];

@@ -42,7 +42,7 @@ function forecastFor(plan: Plan): Forecasted {
 
 const NUMBERS = ['share of all who start', 'expected', 'low (2.5%)', 'high (97.5%)'];
 
-/** To a tenth of a person, and a thousandth of a point. */
+/** To read: to a tenth of a person, and a thousandth of a point. */
 function numbers({ share, expected, low, high }: Expected): number[] {
   return [Math.round(share * 1e5) / 1e5, Math.round(expected * 10) / 10, low, high];
 }
@@ -225,13 +225,14 @@ export async function forecastWorkbook(plan: Plan, version: string): Promise<Uin
   return workbook(plan.document.title, version, forecastSheets(plan, forecastedFor(plan)));
 }
 
-/** Bases and endings as one table. */
+/** Bases and endings as one table, every figure in full: programs go on with it, and all endings must add up to everybody. */
 export function forecastCsv(plan: Plan): string {
   const { items, endings } = forecastedFor(plan).forecast;
+  const inFull = ({ share, expected, low, high }: Expected) => [share, expected, low, high];
   const row = (of: Expected): (string | number)[] =>
     'item' in of.group
-      ? ['item', of.group.item, of.group.pass ?? '', ...numbers(of)]
-      : ['ending', 'ending' in of.group ? of.group.ending : '', '', ...numbers(of)];
+      ? ['item', of.group.item, of.group.pass ?? '', ...inFull(of)]
+      : ['ending', 'ending' in of.group ? of.group.ending : '', '', ...inFull(of)];
   return csvLines([
     ['of', 'name', 'pass', 'share', 'expected', 'low', 'high'],
     ...[...items, ...endings].map(row),
