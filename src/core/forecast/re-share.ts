@@ -18,25 +18,35 @@ export function addsUp(answer: Answer): boolean {
   return !picksMany(hasRows(answer) ? gridRowAnswer(answer) : answer);
 }
 
-/** One share is set; the others of its question keep their proportions, and all add up to 1 where they have to. */
+/**
+ * One share is set; the others of its question keep their proportions, and all add up to 1 where they have to. Those at
+ * `held` stay as they are, as far as there is room: whoever copies a table types one after the other.
+ */
 export function withShare(
   all: readonly AnswerShare[],
   at: number,
   share: number,
   doesAddUp: boolean,
+  held: ReadonlySet<number> = new Set(),
 ): AnswerShare[] {
   const set = all[at];
   if (set === undefined || isBlank(set) || !doesAddUp)
     return all.map((each, n) => (n === at ? { ...each, share } : each));
-  const others = all.filter((each, n) => n !== at && !isBlank(each));
-  const before = others.reduce((sum, each) => sum + each.share, 0);
+  const others = all.flatMap((each, n) => (n !== at && !isBlank(each) ? [n] : []));
+  const sumOf = (places: readonly number[]) => places.reduce((sum, n) => sum + (all[n]?.share ?? 0), 0);
+  const free = others.filter((n) => !held.has(n));
+  const room = 1 - share - sumOf(others.filter((n) => held.has(n)));
+  // Without room the rest is of nobody, and those held give way.
+  const [yielding, left] =
+    free.length > 0 && room >= 0
+      ? [free, room]
+      : [room < 0 ? others.filter((n) => held.has(n)) : others, 1 - share];
+  const before = sumOf(yielding);
   return all.map((each, n) => {
     if (n === at) return { ...each, share };
-    if (isBlank(each)) return each;
-    return {
-      ...each,
-      share: before === 0 ? (1 - share) / others.length : ((1 - share) * each.share) / before,
-    };
+    if (yielding.includes(n))
+      return { ...each, share: before === 0 ? left / yielding.length : (left * each.share) / before };
+    return room < 0 && free.includes(n) ? { ...each, share: 0 } : each;
   });
 }
 

@@ -54,8 +54,8 @@ export const SHORTCUTS: Readonly<Record<Stop, readonly Shortcut[]>> = {
   forecast: [
     ['← →', 'on a tick of a ruler: a point less, a point more; with Shift five, Page ↑ ↓ ten'],
     ['Enter', 'on a name: type its shares; in a number: keep it'],
-    ['Escape', 'give a number back as it was'],
-    ['↑ ↓', 'from base to base'],
+    ['Escape', 'give a number back as it was; out of the slip of a base, back to its row'],
+    ['↑ ↓', 'from base to base; → into its slip'],
   ],
   release: [['Escape', 'close a form without keeping or freezing anything']],
 };

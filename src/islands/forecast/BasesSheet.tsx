@@ -18,6 +18,8 @@ interface Props {
   readonly sets: Sets | null;
   readonly selected: Hanging;
   readonly select: (of: Hanging) => void;
+  /** Into the slip of what is selected. */
+  readonly enter: () => void;
 }
 
 interface Part {
@@ -26,7 +28,7 @@ interface Part {
   readonly rows: readonly Expected[];
 }
 
-export function BasesSheet({ figures, held, plan, sets, selected, select }: Props) {
+export function BasesSheet({ figures, held, plan, sets, selected, select, enter }: Props) {
   const [bySize, setBySize] = useState(false);
   const list = useRef<HTMLDivElement>(null);
   const parts = bySize ? sorted(figures) : inOrder(figures, plan);
@@ -35,6 +37,13 @@ export function BasesSheet({ figures, held, plan, sets, selected, select }: Prop
   const key = selected === 'minutes' ? null : groupKey(selected.group);
   const ticks = [0, 0.25, 0.5, 0.75, 1].map((part) => Math.round(part * held.starts));
   const step = (event: KeyboardEvent) => {
+    const group = (event.target as HTMLElement).closest('button')?.dataset.group;
+    const row = figures.items.find((of) => groupKey(of.group) === group);
+    if (event.key === 'ArrowRight' && row !== undefined) {
+      event.preventDefault();
+      select({ group: row.group });
+      enter();
+    }
     const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
     if (by === undefined) return;
     const buttons = [...(list.current?.querySelectorAll('button') ?? [])];
@@ -113,6 +122,7 @@ function BaseRow({ row, held, span, isSelected, whole, select }: RowProps) {
     <button
       type="button"
       className={classes.row}
+      data-group={groupKey(group)}
       aria-pressed={isSelected}
       data-low={isLow || undefined}
       onClick={select}

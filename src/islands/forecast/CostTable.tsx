@@ -25,10 +25,10 @@ export function CostTable({ figures, forecasting: { held, hold }, readOnly }: Pr
       minimumFractionDigits: sum < 1000 && sum > 0 ? 2 : 0,
       maximumFractionDigits: sum < 1000 ? 2 : 0,
     })} ${currency}`.trim();
-  const rows: readonly [keyof Omit<Prices, 'currency'>, string, number][] = [
-    ['start', 'who start', cost.starts],
-    ['screenOut', 'screened out', cost.screenOuts],
-    ['complete', 'who finish', cost.completes],
+  const rows: readonly [keyof Omit<Prices, 'currency'>, string, string, number][] = [
+    ['start', 'who start', 'who starts', cost.starts],
+    ['screenOut', 'screened out', 'screened out', cost.screenOuts],
+    ['complete', 'who finish', 'who finishes', cost.completes],
   ];
   return (
     <section className={classes.part} aria-label="What the sample costs">
@@ -43,7 +43,7 @@ export function CostTable({ figures, forecasting: { held, hold }, readOnly }: Pr
           </tr>
         </thead>
         <tbody>
-          {rows.map(([key, words, people]) => (
+          {rows.map(([key, words, one, people]) => (
             <tr key={key}>
               <th scope="row">{words}</th>
               <td>{countOf(people)}</td>
@@ -52,7 +52,7 @@ export function CostTable({ figures, forecasting: { held, hold }, readOnly }: Pr
                   (prices[key] ?? '')
                 ) : (
                   <NumberField
-                    label={`Price of one ${words}`}
+                    label={`Price of one ${one}`}
                     value={prices[key] ?? null}
                     least={0}
                     decimals

@@ -1,5 +1,5 @@
 /** Forecast: what is assumed at the left, every base in the middle, what one of them hangs on at the right. */
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Group } from '../../core/analysis';
 import { groupKey } from '../../core/forecast/groups';
 import type { Hanging } from '../../core/forecast/forecast';
@@ -37,6 +37,12 @@ export function ForecastView() {
   const [came, setCame] = useState<Came | null>(null);
   const [leaf, setLeaf] = useState<Leaf>('bases');
   const [selected, select] = useState<Hanging>('minutes');
+  const slip = useRef<HTMLElement>(null);
+  const sheet = useRef<HTMLDivElement>(null);
+  const leave = () => {
+    sheet.current?.querySelector<HTMLElement>('[data-group][aria-pressed="true"]')?.focus();
+    select('minutes');
+  };
   const { figures, problem } = forecasting;
   const isThere = (group: Group) =>
     figures === null ||
@@ -46,7 +52,7 @@ export function ForecastView() {
   return (
     <div className={classes.columns}>
       <Assumptions forecasting={forecasting} />
-      <div className={classes.sheet} aria-busy={forecasting.isBehind}>
+      <div ref={sheet} className={classes.sheet} aria-busy={forecasting.isBehind}>
         <ForecastHead forecasting={forecasting} />
         <nav className={classes.leaves} aria-label="Leaves of the forecast">
           {(Object.keys(LEAVES) as Leaf[]).map((each) => (
@@ -70,6 +76,7 @@ export function ForecastView() {
             sets={sets}
             selected={shown}
             select={select}
+            enter={() => slip.current?.focus()}
           />
         )}
         {figures !== null && leaf === 'minutes' && (
@@ -93,6 +100,8 @@ export function ForecastView() {
         sets={sets}
         readOnly={readOnly}
         select={select}
+        aside={slip}
+        leave={leave}
       />
     </div>
   );

@@ -6,9 +6,9 @@ import type { Change } from '../../core/editing/change';
 import { secondsOf } from '../../core/routing/burden';
 import { paceOf } from '../../core/routing/pace';
 import { useStudy } from '../state/store';
-import { grouped, plural } from '../ui/format';
+import { plural } from '../ui/format';
 import primitives from '../ui/primitives.module.css';
-import { countOf } from './figures';
+import { countOf, hoursText } from './figures';
 import classes from './selected.module.css';
 
 interface Props {
@@ -38,8 +38,8 @@ export function Halves({ name, row }: Props) {
       <h2>Ask fewer</h2>
       <div className={`${primitives.card} ${classes.halves}`}>
         <p>
-          Of a random half its base is {countOf(row.expected / 2)}, and {grouped(Math.round(hours))} h of
-          everybody’s time are saved.
+          Of a random half its base is {countOf(row.expected / 2)}, and {hoursText(hours)} of everybody’s time
+          are saved.
         </p>
         {isTopic ? (
           <span className={primitives.smallButtons}>

@@ -1,13 +1,14 @@
-/** Where people are lost: who starts, who is shown each section, and how all of them end; beside it without break-off. */
-import { Bar, BarChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+/** Where people are lost: who is left, who is shown each section, and how all of them end; beside it without break-off. */
 import type { EndingKind } from '../../core/document/types';
 import type { Expected, Hanging } from '../../core/forecast/forecast';
 import { ENDINGS } from '../../core/document/vocabularies';
 import type { MadeFor } from '../../core/forecast/made-for';
 import type { Plan } from '../../core/routing/plan';
+import { endingColour } from '../../core/views/river-colours';
 import type { Figures } from '../../worker/forecast/types';
 import { EndingMark } from '../ui/EndingMark';
 import { countOf } from './figures';
+import { LostBars, type LostStep } from './LostBars';
 import classes from './lost.module.css';
 
 interface Props {
@@ -17,86 +18,52 @@ interface Props {
   readonly select: (of: Hanging) => void;
 }
 
+type Shares = Pick<Figures, 'sections' | 'endings'>;
+
 export function LostSheet({ figures, held, plan, select }: Props) {
-  const { whole } = figures;
+  const { whole, endings } = figures;
+  const { starts, breakOff } = held;
   const kinds = new Map(plan.endings.map(({ ending }) => [ending.id, ending.kind]));
-  const endedIn = (of: readonly Expected[], fits: (kind: EndingKind) => boolean) =>
-    of.reduce(
-      (sum, { group, share }) =>
-        'ending' in group && fits(kinds.get(group.ending) ?? 'complete') ? sum + share : sum,
+  const kindOf = (id: string): EndingKind => kinds.get(id) ?? 'complete';
+  const step = (id: string, words: string, colour: string, of: (shares: Shares) => number): LostStep => ({
+    id,
+    words,
+    colour,
+    share: of(figures),
+    whole: whole === null ? null : of(whole),
+  });
+  const endedIn = (of: Shares, fits: (kind: EndingKind) => boolean) =>
+    of.endings.reduce(
+      (sum, { group, share }) => ('ending' in group && fits(kindOf(group.ending)) ? sum + share : sum),
       0,
     );
-  const stepsOf = (of: { readonly sections: readonly Expected[]; readonly endings: readonly Expected[] }) => {
-    const declined = endedIn(of.endings, (kind) => kind === 'declined');
-    const out = endedIn(of.endings, (kind) => kind === 'screened_out' || kind === 'quota_full');
-    return [
-      { id: 'start', words: 'Started', share: 1 },
-      { id: 'consented', words: 'Not declined', share: 1 - declined },
-      { id: 'eligible', words: 'Nor screened out', share: 1 - declined - out },
-      ...plan.sections.map(({ section }) => ({
-        id: `section ${section.id}`,
-        words: section.title,
-        share:
-          of.sections.find(({ group }) => 'section' in group && group.section === section.id)?.share ?? 0,
-      })),
-      { id: 'end', words: 'At an ending', share: endedIn(of.endings, () => true) },
-    ];
-  };
-  const wholeSteps = whole === null ? null : stepsOf(whole);
-  const steps = stepsOf(figures).map((step, n) => ({ ...step, whole: wholeSteps?.[n]?.share ?? null }));
-  const ended = endedIn(figures.endings, () => true);
-  const broken = 1 - ended;
+  const left = [
+    step('start', 'Started', 'var(--ink)', () => 1),
+    step('consented', 'Not declined', 'var(--ink)', (of) => 1 - endedIn(of, isDeclined)),
+    step(
+      'eligible',
+      'Nor turned away',
+      'var(--ink)',
+      (of) => 1 - endedIn(of, isDeclined) - endedIn(of, isTurnedAway),
+    ),
+  ];
+  const sections = plan.sections.map(({ section: { id, title } }) =>
+    step(id, title, 'var(--series-3)', (of) =>
+      shareOf(of.sections, (group) => 'section' in group && group.section === id),
+    ),
+  );
+  const ends = plan.endings.map(({ ending: { id, kind } }) =>
+    step(id, id, endingColour(kind), (of) =>
+      shareOf(of.endings, (group) => 'ending' in group && group.ending === id),
+    ),
+  );
+  const broken = 1 - endedIn(figures, () => true);
   return (
     <>
-      <figure
-        className={classes.chart}
-        role="img"
-        aria-label="How many start, consent, are eligible and are shown each section; the same figures stand in the table"
-      >
-        <ResponsiveContainer width="100%" height={steps.length * 26 + 28}>
-          <BarChart
-            layout="vertical"
-            data={steps.map((step) => ({
-              ...step,
-              people: step.share * held.starts,
-              unbroken: step.whole === null ? null : step.whole * held.starts,
-            }))}
-            margin={{ top: 0, right: 40, bottom: 0, left: 0 }}
-            accessibilityLayer={false}
-          >
-            <XAxis
-              type="number"
-              domain={[0, held.starts]}
-              tick={{ fontSize: 11, fill: 'var(--ink-soft)' }}
-              stroke="var(--line)"
-            />
-            <YAxis
-              type="category"
-              dataKey="words"
-              width={170}
-              interval={0}
-              tick={{ fontSize: 12, fill: 'var(--ink)' }}
-              stroke="var(--line)"
-            />
-            {whole !== null && (
-              <Bar dataKey="unbroken" fill="var(--series-4)" isAnimationActive={false} barSize={6} />
-            )}
-            <Bar
-              dataKey="people"
-              fill="var(--pine-mid)"
-              isAnimationActive={false}
-              barSize={whole === null ? 13 : 9}
-              label={{
-                position: 'right',
-                fontSize: 11.5,
-                fill: 'var(--ink)',
-                formatter: (people: unknown) => countOf(Number(people)),
-              }}
-            />
-          </BarChart>
-        </ResponsiveContainer>
-        {whole !== null && <figcaption>Pale: if nobody broke off.</figcaption>}
-      </figure>
+      <LostBars title="Who is left" steps={left} starts={starts} hasAxis={false} />
+      <LostBars title="Who is shown something of" steps={sections} starts={starts} hasAxis={false} />
+      <LostBars title="How they end" steps={ends} starts={starts} hasAxis />
+      {whole !== null && <p className={classes.note}>Pale: if nobody broke off.</p>}
       <table className={classes.table}>
         <thead>
           <tr>
@@ -107,9 +74,9 @@ export function LostSheet({ figures, held, plan, select }: Props) {
           </tr>
         </thead>
         <tbody>
-          {figures.endings.map(({ group, expected, low, high, share: own }) => {
+          {endings.map(({ group, expected, low, high, share: own }) => {
             if (!('ending' in group)) return null;
-            const kind = kinds.get(group.ending) ?? 'complete';
+            const kind = kindOf(group.ending);
             return (
               <tr key={group.ending}>
                 <th scope="row">
@@ -126,36 +93,60 @@ export function LostSheet({ figures, held, plan, select }: Props) {
               </tr>
             );
           })}
-          {held.breakOff > 0 && (
+          {breakOff > 0 && (
             <tr>
               <th scope="row">break off on the way</th>
-              <td>{countOf(broken * held.starts)}</td>
+              <td>{countOf(broken * starts)}</td>
               <td />
               <td>{(100 * broken).toFixed(1)}%</td>
             </tr>
           )}
         </tbody>
       </table>
-      <table className={classes.table}>
-        <thead>
-          <tr>
-            <th scope="col">shown something of</th>
-            <th scope="col">people</th>
-            <th scope="col">of all</th>
-            {whole !== null && <th scope="col">if nobody broke off</th>}
-          </tr>
-        </thead>
-        <tbody>
-          {steps.map(({ id, words, share: own, whole: unbroken }) => (
-            <tr key={id}>
-              <th scope="row">{words}</th>
-              <td>{countOf(own * held.starts)}</td>
-              <td>{(100 * own).toFixed(1)}%</td>
-              {unbroken !== null && <td>{countOf(unbroken * held.starts)}</td>}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <StepsTable head="left of all who start" steps={left} starts={starts} />
+      <StepsTable head="shown something of" steps={sections} starts={starts} />
     </>
   );
+}
+
+function StepsTable({
+  head,
+  steps,
+  starts,
+}: {
+  readonly head: string;
+  readonly steps: readonly LostStep[];
+  readonly starts: number;
+}) {
+  const hasWhole = steps.some(({ whole }) => whole !== null);
+  return (
+    <table className={classes.table}>
+      <thead>
+        <tr>
+          <th scope="col">{head}</th>
+          <th scope="col">people</th>
+          <th scope="col">of all</th>
+          {hasWhole && <th scope="col">if nobody broke off</th>}
+        </tr>
+      </thead>
+      <tbody>
+        {steps.map(({ id, words, share, whole }) => (
+          <tr key={id}>
+            <th scope="row">{words}</th>
+            <td>{countOf(share * starts)}</td>
+            <td>{(100 * share).toFixed(1)}%</td>
+            {whole !== null && <td>{countOf(whole * starts)}</td>}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+const isDeclined = (kind: EndingKind) => kind === 'declined';
+/** Screened out, or of a quota that is full. */
+const isTurnedAway = (kind: EndingKind) => kind === 'screened_out' || kind === 'quota_full';
+
+function shareOf(all: readonly Expected[], is: (group: Expected['group']) => boolean): number {
+  return all.find(({ group }) => is(group))?.share ?? 0;
 }

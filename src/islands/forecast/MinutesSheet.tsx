@@ -5,9 +5,8 @@ import { minuteBars, shareAbove } from '../../core/forecast/histogram';
 import { costs } from '../../core/forecast/costs';
 import type { Figures } from '../../worker/forecast/types';
 import { useStudy } from '../state/store';
-import { grouped } from '../ui/format';
 import { useAsked } from '../ui/use-asked';
-import { minutesText, percentOf } from './figures';
+import { hoursText, minutesText, percentOf } from './figures';
 import { LongestRoute } from './LongestRoute';
 import { MinutesChart } from './MinutesChart';
 import classes from './minutes.module.css';
@@ -55,7 +54,7 @@ export function MinutesSheet({ figures, forecasting, readOnly }: Props) {
         {above !== null && (
           <Figure words={`over the limit of ${limit} min`} value={`${percentOf(above).toFixed(1)}%`} />
         )}
-        <Figure words="of everybody’s time" value={`${grouped(Math.round(hours))} h`} />
+        <Figure words="of everybody’s time" value={hoursText(hours)} />
       </dl>
       <MinutesChart figures={figures} limit={limit ?? null} height={190} />
       <BarsTable figures={figures} />
@@ -95,7 +94,7 @@ export function MinutesSheet({ figures, forecasting, readOnly }: Props) {
                 <th scope="col">1 in 10</th>
                 <th scope="col">half</th>
                 <th scope="col">9 in 10</th>
-                <th scope="col">hours in all</th>
+                <th scope="col">time in all</th>
               </tr>
             </thead>
             <tbody>
@@ -108,7 +107,7 @@ export function MinutesSheet({ figures, forecasting, readOnly }: Props) {
                     <td>{taken === null ? '' : minutesText(taken.p10)}</td>
                     <td>{taken === null ? '' : minutesText(taken.median)}</td>
                     <td>{taken === null ? '' : minutesText(taken.p90)}</td>
-                    <td>{own.toFixed(1)}</td>
+                    <td>{hoursText(own)}</td>
                   </tr>
                 );
               })}
@@ -127,8 +126,8 @@ export function MinutesSheet({ figures, forecasting, readOnly }: Props) {
             <tr>
               <th scope="col">item</th>
               <th scope="col">seconds each time</th>
-              <th scope="col">hours in all</th>
-              <th scope="col">of all hours</th>
+              <th scope="col">time in all</th>
+              <th scope="col">of all time</th>
             </tr>
           </thead>
           <tbody>
@@ -138,7 +137,7 @@ export function MinutesSheet({ figures, forecasting, readOnly }: Props) {
                   <code>{name}</code>
                 </th>
                 <td>{Math.round(seconds)}</td>
-                <td>{own.toFixed(1)}</td>
+                <td>{hoursText(own)}</td>
                 <td>{hours === 0 ? '' : `${((100 * own) / hours).toFixed(1)}%`}</td>
               </tr>
             ))}

@@ -131,7 +131,7 @@ function WantedTable({ figures, forecasting: { held, hold }, readOnly }: Props) 
       {!readOnly && figures.items.length > 0 && (
         <p className={classes.tools}>
           <label>
-            Also of{' '}
+            {wanted.length === 0 ? 'Of' : 'Also of'}{' '}
             <select
               value=""
               aria-label="A base that is wanted"

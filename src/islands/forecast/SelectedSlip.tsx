@@ -1,5 +1,5 @@
 /** The slip of what is selected: who is in it, what it hangs on, how many have to start for enough of them; and the minutes. */
-import { useState } from 'react';
+import { useState, type KeyboardEvent, type RefObject } from 'react';
 import type { Hanging } from '../../core/forecast/forecast';
 import { groupKey } from '../../core/forecast/groups';
 import type { Effect } from '../../core/forecast/steering';
@@ -26,9 +26,12 @@ interface Props {
   readonly sets: Sets | null;
   readonly readOnly: boolean;
   readonly select: (of: Hanging) => void;
+  readonly aside: RefObject<HTMLElement | null>;
+  /** Back to the row that it is of, out of the slip. */
+  readonly leave: () => void;
 }
 
-export function SelectedSlip({ selected, forecasting, plan, sets, readOnly, select }: Props) {
+export function SelectedSlip({ selected, forecasting, plan, sets, readOnly, select, aside, leave }: Props) {
   const { figures, client, held } = forecasting;
   const [effects, setEffects] = useState<{
     readonly of: Hanging;
@@ -47,9 +50,15 @@ export function SelectedSlip({ selected, forecasting, plan, sets, readOnly, sele
       : ([...figures.items, ...figures.endings].find(
           ({ group }) => groupKey(group) === groupKey(selected.group),
         ) ?? null);
+  const back = (event: KeyboardEvent) => {
+    // A field gives back what it was with the first Escape.
+    if (event.key !== 'Escape' || event.isDefaultPrevented() || event.target instanceof HTMLInputElement)
+      return;
+    leave();
+  };
   const known = effects !== null && same(effects.of, selected) ? effects.is : undefined;
   return (
-    <aside className={classes.side} aria-label="Selected">
+    <aside ref={aside} className={classes.side} aria-label="Selected" tabIndex={-1} onKeyDown={back}>
       {row !== null && (
         <>
           <h2>

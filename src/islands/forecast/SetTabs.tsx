@@ -1,5 +1,5 @@
 /** The sets of assumptions side by side: what stands at the questions, and others by name. */
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { addSet, EXPECTED, removeSet, renameSet, setNameProblem, setsOf } from '../../core/forecast/sets';
 import { useStudy } from '../state/store';
 import { NameField, ShortForm } from '../ui/ShortForm';
@@ -17,10 +17,11 @@ export function SetTabs({ forecasting, readOnly }: Props) {
   const document = useStudy((state) => state.document);
   const commit = useStudy((state) => state.commit);
   const [naming, setNaming] = useState<'new' | 'other' | null>(null);
+  const tabs = useRef<HTMLDivElement>(null);
   const names = [null, ...setsOf(document).map(({ name }) => name)];
   return (
     <div className={classes.sets}>
-      <div className={classes.tabs} role="group" aria-label="Sets of assumptions">
+      <div ref={tabs} className={classes.tabs} role="group" aria-label="Sets of assumptions">
         {names.map((name) => (
           <button key={name ?? ''} type="button" aria-pressed={name === set} onClick={() => takeSet(name)}>
             {name ?? EXPECTED}
@@ -37,7 +38,10 @@ export function SetTabs({ forecasting, readOnly }: Props) {
           start={
             naming === 'new' ? (names.length === 1 ? 'low' : names.length === 2 ? 'high' : '') : (set ?? '')
           }
-          close={() => setNaming(null)}
+          close={() => {
+            setNaming(null);
+            tabs.current?.querySelector<HTMLElement>('[aria-pressed="true"]')?.focus();
+          }}
           take={(name) => {
             const problem = setNameProblem(document, name, naming === 'other' ? set : null);
             if (problem !== null) return problem;
@@ -88,7 +92,7 @@ function NameForm({ start, take, close }: NameFormProps) {
         if (refused === null) close();
       }}
     >
-      <NameField label="Name of the set" placeholder="low, high …" value={name} set={setName} />
+      <NameField label="Name of the set" placeholder="low, high …" value={name} set={setName} isFirst />
       <button type="submit">Keep</button>
       <button type="button" onClick={close}>
         Leave it

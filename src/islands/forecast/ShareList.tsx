@@ -1,4 +1,5 @@
-/** Shares that are typed: of every answer of a question, the others keeping their proportions. */
+/** Shares that are typed, of every answer of a question: those not typed yet make room, keeping their proportions. */
+import { useState } from 'react';
 import type { Answer } from '../../core/document/types';
 import { assumedWords } from '../../core/forecast/answer-words';
 import { addsUp, withShare, type AnswerShare } from '../../core/forecast/re-share';
@@ -15,6 +16,14 @@ interface Props {
 }
 
 export function ShareList({ name, answer, shares, readOnly, keep }: Props) {
+  const [typed, setTyped] = useState<ReadonlySet<number>>(new Set());
+  const take = (at: number, share: number) => {
+    const refused = keep(withShare(shares, at, share, addsUp(answer), typed));
+    // Once all have been typed, the next is a new beginning.
+    const isLast = shares.every(({ answer: of }, n) => n === at || of === 'blank' || typed.has(n));
+    if (refused === null) setTyped(new Set(isLast ? [at] : [...typed, at]));
+    return refused;
+  };
   return (
     <ul className={classes.list}>
       {shares.map(({ answer: of, share }, at) => {
@@ -32,7 +41,7 @@ export function ShareList({ name, answer, shares, readOnly, keep }: Props) {
                 least={0}
                 most={100}
                 decimals
-                keep={(percent) => keep(withShare(shares, at, percent / 100, addsUp(answer)))}
+                keep={(percent) => take(at, percent / 100)}
               />
             )}
             %

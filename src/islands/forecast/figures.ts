@@ -16,6 +16,12 @@ export function minutesText(minutes: number): string {
   return left === 0 ? `${Math.floor(seconds / 60)} min` : `${Math.floor(seconds / 60)} min ${left} s`;
 }
 
+/** Hours of many people together: in minutes, where they are less than one. */
+export function hoursText(hours: number): string {
+  if (hours < 1) return `${Math.round(hours * 60)} min`;
+  return hours < 10 ? `${hours.toFixed(1)} h` : `${grouped(Math.round(hours))} h`;
+}
+
 /** A share in per cent, to a hundredth. */
 export function percentOf(share: number): number {
   return Math.round(share * 10_000) / 100;

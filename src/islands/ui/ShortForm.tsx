@@ -32,15 +32,19 @@ interface NameFieldProps {
   readonly placeholder: string;
   readonly value: string;
   readonly set: (value: string) => void;
+  /** The form was just asked for: whoever did goes on with its name. */
+  readonly isFirst?: boolean;
 }
 
 /** A field for a name, as long as names may be. */
-export function NameField({ label, placeholder, value, set }: NameFieldProps) {
+export function NameField({ label, placeholder, value, set, isFirst = false }: NameFieldProps) {
   return (
     <input
       aria-label={label}
       placeholder={placeholder}
       maxLength={100}
+      autoFocus={isFirst}
+      onFocus={isFirst ? (event) => event.target.select() : undefined}
       value={value}
       onChange={(event) => set(event.target.value)}
     />

@@ -1,0 +1,74 @@
+/** Shares changed by hand: whatever is typed, in whatever order, they add up, and a table that is copied comes out as it is. */
+import assert from 'node:assert/strict';
+import { describe, it } from 'node:test';
+import fc from 'fast-check';
+import { withShare, type AnswerShare } from './re-share';
+
+const even = (count: number): AnswerShare[] =>
+  Array.from({ length: count }, (_, n) => ({ answer: { code: n + 1 }, share: 1 / count }));
+const sumOf = (all: readonly AnswerShare[]) => all.reduce((sum, { share }) => sum + share, 0);
+const near = (a: number, b: number) => Math.abs(a - b) < 1e-9;
+
+describe('a share that is set', () => {
+  it('leaves all adding up to 1, with those held as they were where there is room', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 2, max: 6 }),
+        fc.array(fc.tuple(fc.nat(5), fc.double({ min: 0, max: 1, noNaN: true })), { maxLength: 8 }),
+        fc.uniqueArray(fc.nat(5)),
+        (count, steps, held) => {
+          let all = even(count);
+          for (const [place, share] of steps) {
+            const at = place % count;
+            const kept = new Set(held.filter((n) => n !== at && n < count));
+            const next = withShare(all, at, share, true, kept);
+            assert.ok(near(sumOf(next), 1) && next.every((each) => each.share >= 0));
+            assert.equal(next[at]?.share, share);
+            const ofHeld = [...kept].reduce((sum, n) => sum + (all[n]?.share ?? 0), 0);
+            if (kept.size < count - 1 && share + ofHeld <= 1)
+              for (const n of kept) assert.equal(next[n]?.share, all[n]?.share);
+            all = next;
+          }
+        },
+      ),
+    );
+  });
+
+  it('takes a table over that is typed from the first answer to the last, or in any order', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 20 }), { minLength: 2, maxLength: 6 }),
+        fc.infiniteStream(fc.double({ min: 0, max: 1, noNaN: true })),
+        (parts, order) => {
+          const total = parts.reduce((sum, part) => sum + part, 0);
+          const places = parts
+            .map((_, n) => ({ n, by: order.next().value as number }))
+            .toSorted((a, b) => a.by - b.by);
+          let all = even(parts.length);
+          const typed = new Set<number>();
+          for (const { n } of places) {
+            all = withShare(all, n, (parts[n] ?? 0) / total, true, typed);
+            typed.add(n);
+          }
+          assert.ok(all.every(({ share }, n) => near(share, (parts[n] ?? 0) / total)));
+        },
+      ),
+    );
+  });
+
+  it('touches no other where picks have each a chance of their own, nor a blank', () => {
+    const all: AnswerShare[] = [...even(2), { answer: 'blank', share: 0.1 }];
+    assert.deepEqual(
+      withShare(all, 0, 0.9, false).map(({ share }) => share),
+      [0.9, 0.5, 0.1],
+    );
+    assert.deepEqual(
+      withShare(all, 0, 0.9, true).map(({ share }) => Math.round(share * 1e9) / 1e9),
+      [0.9, 0.1, 0.1],
+    );
+    assert.deepEqual(
+      withShare(all, 2, 0.3, true).map(({ share }) => share),
+      [0.5, 0.5, 0.3],
+    );
+  });
+});
