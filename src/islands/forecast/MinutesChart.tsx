@@ -2,6 +2,7 @@
 import { Bar, BarChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { minuteBars } from '../../core/forecast/histogram';
 import type { Figures } from '../../worker/forecast/types';
+import { minutesText } from './figures';
 import classes from './minutes.module.css';
 
 interface Props {
@@ -36,10 +37,9 @@ export function MinutesChart({ figures, limit, height }: Props) {
             dataKey="middle"
             domain={[start, end]}
             ticks={ticksIn(start, end)}
-            tickFormatter={(minutes: number) => String(Math.round(minutes * 100) / 100)}
+            tickFormatter={minutesText}
             tick={{ fontSize: 11, fill: 'var(--ink-soft)' }}
             stroke="var(--ink)"
-            unit=" min"
           />
           <YAxis hide domain={[0, 'dataMax']} />
           {isNear && (
@@ -55,17 +55,23 @@ export function MinutesChart({ figures, limit, height }: Props) {
               }}
             />
           )}
-          <Bar dataKey="share" fill="var(--pine-mid)" isAnimationActive={false} />
+          <Bar
+            dataKey="share"
+            fill="var(--pine-mid)"
+            isAnimationActive={false}
+            // The chart takes the width from what is between two bars: of one alone it would be none.
+            {...(bars.length === 1 && { barSize: 32 })}
+          />
         </BarChart>
       </ResponsiveContainer>
     </figure>
   );
 }
 
-const TICKS = [0.25, 0.5, 1, 2, 5, 10, 20, 30];
+const TICKS = [1 / 60, 1 / 12, 0.25, 0.5, 1, 2, 5, 10, 20, 30];
 const MOST_TICKS = 6;
 
-/** Whole minutes, or simple parts of one, few enough to be read. */
+/** Whole minutes or seconds, few enough to be read. */
 function ticksIn(start: number, end: number): number[] {
   const step = TICKS.find((each) => (end - start) / each <= MOST_TICKS) ?? 60;
   const first = Math.ceil(start / step);

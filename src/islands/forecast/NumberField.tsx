@@ -51,7 +51,9 @@ export function NumberField({ label, value, least, most, decimals = false, class
         onBlur={() => typed !== null && take(typed)}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && typed !== null) take(typed);
-          if (event.key !== 'Escape') return;
+          if (event.key !== 'Escape' || typed === null) return;
+          // Where nothing was typed, it is for what the field stands in.
+          event.preventDefault();
           setTyped(null);
           setProblem(null);
         }}

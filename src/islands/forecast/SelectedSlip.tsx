@@ -51,9 +51,7 @@ export function SelectedSlip({ selected, forecasting, plan, sets, readOnly, sele
           ({ group }) => groupKey(group) === groupKey(selected.group),
         ) ?? null);
   const back = (event: KeyboardEvent) => {
-    // A field gives back what it was with the first Escape.
-    if (event.key !== 'Escape' || event.isDefaultPrevented() || event.target instanceof HTMLInputElement)
-      return;
+    if (event.key !== 'Escape' || event.isDefaultPrevented()) return;
     leave();
   };
   const known = effects !== null && same(effects.of, selected) ? effects.is : undefined;

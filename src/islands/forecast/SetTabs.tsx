@@ -40,7 +40,10 @@ export function SetTabs({ forecasting, readOnly }: Props) {
           }
           close={() => {
             setNaming(null);
-            tabs.current?.querySelector<HTMLElement>('[aria-pressed="true"]')?.focus();
+            // Once the tab of a new set is there.
+            requestAnimationFrame(() =>
+              tabs.current?.querySelector<HTMLElement>('[aria-pressed="true"]')?.focus(),
+            );
           }}
           take={(name) => {
             const problem = setNameProblem(document, name, naming === 'other' ? set : null);

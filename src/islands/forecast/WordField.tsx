@@ -29,7 +29,10 @@ export function WordField({ label, value, placeholder, readOnly, className, keep
       onBlur={take}
       onKeyDown={(event) => {
         if (event.key === 'Enter') take();
-        if (event.key === 'Escape') setTyped(null);
+        if (event.key !== 'Escape' || typed === null) return;
+        // Where nothing was typed, it is for what the field stands in.
+        event.preventDefault();
+        setTyped(null);
       }}
     />
   );
