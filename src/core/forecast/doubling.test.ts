@@ -2,6 +2,8 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
+import type { MultipleAnswer } from '../document/types';
+import { sharesOfPicks } from '../routing/pick-shares';
 import { Forecaster } from './forecast';
 
 const base = (item: string) => ({ item, pass: null });
@@ -34,6 +36,35 @@ describe('what would double a base', () => {
       .forecast({ starts: 1, breakOff: 0 })
       .items.find(({ group }) => 'item' in group && group.item === 'pump');
     assert.ok(Math.abs((pump?.share ?? 0) - 0.2 * (2 / 3)) < 1e-12, 'what was tried is forgotten again');
+  });
+
+  it('of picks is told in shares of those who answer: one point more of a pick is one more of a hundred who have it', () => {
+    const picks: MultipleAnswer = {
+      type: 'multiple',
+      options: [
+        { code: 1, label: 'gas' },
+        { code: 2, label: 'wood' },
+        { code: 9, label: 'none', exclusive: true },
+      ],
+    };
+    const assume = { shares: { 1: 0.1, 2: 0.6, 9: 0.3 } };
+    const forecaster = new Forecaster(
+      planFor(
+        questionnaire([
+          section('a', [
+            ask('burns', picks, { required: true, assume }),
+            ask('gas', 2, { askIf: 'burns has 1' }),
+          ]),
+        ]),
+      ),
+    );
+    const [share = 0] = sharesOfPicks(picks, assume);
+    const [effect] = forecaster.effects({ group: base('gas') }) ?? [];
+    assert.deepEqual([effect?.name, effect?.answer], ['burns', { code: 1 }]);
+    assert.ok(Math.abs((effect?.perPoint ?? 0) - 0.01) < 1e-9, `${effect?.perPoint}`);
+    const [doubled] = forecaster.doublings(base('gas')) ?? [];
+    assert.ok(Math.abs((doubled?.from ?? 0) - share) < 1e-12);
+    assert.ok(Math.abs((doubled?.to ?? 0) - 2 * share) < 1e-3, `${doubled?.to}`);
   });
 
   it('is nothing for a base of everybody', () => {

@@ -1,6 +1,6 @@
 /** What would double a base: how far the share of one answer would have to move, all others staying as they are assumed. */
 import type { Assumptions, Prospect } from '../analysis';
-import { onTheWay, type AssumedAnswer } from './one-more-point';
+import { onTheWay, shareOnTheWay, type AssumedAnswer } from './one-more-point';
 import type { Deciding, Effect } from './steering';
 
 export interface Doubling {
@@ -45,7 +45,7 @@ export function doublings(
       return (prospect.share(group) ?? 0) / now;
     };
     const most = at(1);
-    const to = most < 2 ? null : of.share + of.length * partFor(2, at, most);
+    const to = most < 2 ? null : shareOnTheWay(of, partFor(2, at, most));
     return [{ name, where, answer, from: of.share, to, most }];
   });
   prospect.assume(assumptions);

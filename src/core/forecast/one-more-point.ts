@@ -1,20 +1,14 @@
 /**
  * What "one more point" of an answer means: more of those who are asked give it, and all other answers to the question keep
- * their proportions. Of a question with several picks, one option is picked more often and the others as before.
+ * their proportions. So it is with several picks: more have the one, and what is picked with it and without it stays in proportion.
  */
 import type { Leaning } from '../analysis';
-import { hasRows, picksMany } from '../document/answer-types';
+import { hasRows } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, AssumedShares } from '../document/types';
 import { gridRowAnswer } from '../routing/answers';
-import {
-  assumedAmong,
-  assumingAmong,
-  codeWeights,
-  lineWeights,
-  pickChances,
-  type LineAnswer,
-} from '../routing/assumed';
+import { assumedAmong, assumingAmong, codeWeights, lineWeights, type LineAnswer } from '../routing/assumed';
+import { picksOf, shareAt, shareSlope, type AssumedPick } from '../routing/pick-shares';
 
 /** Values on a line from one to another, both included. */
 export interface LineRange {
@@ -29,12 +23,24 @@ export interface AssumedShare {
   /** Of whom it is assumed: of those of one of the document's conditions, by its index, or, with null, of the rest. */
   readonly where: number | null;
   readonly answer: AssumedAnswer;
-  /** From 0 to 1: of those who are asked; of a blank apart from the rest, which add up to 1 without it. */
+  /**
+   * From 0 to 1: of those who answer, all options shown, how many give it; of a blank, of all who are asked. Without the blank they
+   * add up to 1, but for picks.
+   */
   readonly share: number;
   /** From what is assumed, all written out, to where everybody gives this answer (or, where they do already, nobody). */
   readonly leaning: Leaning;
-  /** By how much the share is other at the end of that way. */
+  /** How fast the share changes at the beginning of that way, by the whole way: but for picks, the same all along it. */
   readonly length: number;
+  /** Of a pick: its chance, of which the share comes, and what it comes to otherwise; null of other answers. */
+  readonly pick: AssumedPick | null;
+}
+
+/** What the share is once some part of the way is gone. */
+export function shareOnTheWay({ share, length, pick }: AssumedShare, part: number): number {
+  if (pick === null) return share + length * part;
+  const end = share >= 1 ? 0 : 1;
+  return shareAt(pick.chance + (end - pick.chance) * part, pick.odds);
 }
 
 /** Some part of the way to where everybody gives an answer, from 0 to 1. */
@@ -90,7 +96,7 @@ function sharesAmong(
   const answer = hasRows(of.answer) ? gridRowAnswer(of.answer) : of.answer;
   const blank = required ? 0 : (assume.blank ?? 0);
   const all = sharesOf(answer, assume, ranges);
-  const found = all.map((own, n) => oneShare(answer, all, n, own.share, blank));
+  const found = all.map((own, n) => oneShare(all, n, own.share, blank));
   if (required) return found;
   const written = { ...asAssumed(all), blank };
   return [
@@ -100,6 +106,7 @@ function sharesAmong(
       share: blank,
       leaning: { assume: written, toward: { ...written, blank: blank < 1 ? 1 : 0 } },
       length: blank < 1 ? 1 - blank : -1,
+      pick: null,
     },
   ];
 }
@@ -107,27 +114,37 @@ function sharesAmong(
 interface Share {
   readonly answer: Exclude<AssumedAnswer, 'blank'>;
   readonly share: number;
+  readonly pick?: AssumedPick;
 }
 
 function oneShare(
-  answer: Answer,
   all: readonly Share[],
   n: number,
   share: number,
   blank: number,
 ): Omit<AssumedShare, 'where'> {
+  const { pick = null, answer: own } = all[n] as Share;
   const isWhole = share >= 1;
   const ahead = all.map((other, m) => {
-    if (m === n) return { ...other, share: isWhole ? 0 : 1 };
-    if (picksMany(answer)) return other;
+    if (m === n) return { answer: own, share: isWhole ? 0 : 1 };
+    if (pick !== null) return other;
     return { ...other, share: isWhole ? 1 / Math.max(1, all.length - 1) : 0 };
   });
   return {
-    answer: (all[n] as Share).answer,
+    answer: own,
     share,
+    pick,
     leaning: { assume: { ...asAssumed(all), blank }, toward: { ...asAssumed(ahead), blank } },
-    length: isWhole ? -1 : 1 - share,
+    length: lengthOf(pick, share),
   };
+}
+
+function lengthOf(pick: AssumedPick | null, share: number): number {
+  const way = share >= 1 ? -1 : 1 - share;
+  if (pick === null) return way;
+  const end = share >= 1 ? 0 : 1;
+  // An option that everybody picks, or nobody can: nothing hangs on its chance, and 0 would be divided by.
+  return (end - pick.chance) * shareSlope(pick.chance, pick.odds) || way;
 }
 
 function sharesOf(answer: Answer, assume: AssumedShares, ranges: readonly LineRange[]): Share[] {
@@ -139,8 +156,11 @@ function sharesOf(answer: Answer, assume: AssumedShares, ranges: readonly LineRa
       return answer.options.map(({ code }, n) => ({ answer: { code }, share: even[n] ?? 0 }));
     }
     case 'multiple': {
-      const chances = pickChances(answer.options, assume);
-      return answer.options.map(({ code }, n) => ({ answer: { code }, share: chances[n] ?? 0 }));
+      return picksOf(answer, assume).map((pick, n) => ({
+        answer: { code: answer.options[n]?.code ?? 0 },
+        share: pick.share,
+        pick,
+      }));
     }
     case 'scale':
     case 'number':
@@ -175,12 +195,12 @@ function onLine(answer: LineAnswer, assume: AssumedShares, ranges: readonly Line
   ];
 }
 
-/** Shares as they stand in a document. */
+/** Shares as they stand in a document, which has the chances of picks. */
 function asAssumed(all: readonly Share[]): AssumedShares {
   const shares: Record<string, number> = {};
   const ranges: (LineRange & { share: number })[] = [];
-  for (const { answer, share } of all)
-    if ('code' in answer) shares[String(answer.code)] = share;
+  for (const { answer, share, pick } of all)
+    if ('code' in answer) shares[String(answer.code)] = pick?.chance ?? share;
     else ranges.push({ ...answer, share });
   return { shares, ...(ranges.length > 0 ? { ranges } : {}) };
 }

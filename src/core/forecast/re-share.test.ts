@@ -2,10 +2,14 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import fc from 'fast-check';
-import { withShare, type AnswerShare } from './re-share';
+import type { AssumedShares, MultipleAnswer } from '../document/types';
+import { sharesOfPicks } from '../routing/pick-shares';
+import { asAssumed, withShare, type AnswerShare } from './re-share';
 
 const even = (count: number): AnswerShare[] =>
   Array.from({ length: count }, (_, n) => ({ answer: { code: n + 1 }, share: 1 / count }));
+/** As it is typed: to a hundredth of a per cent. */
+const percent = fc.integer({ min: 0, max: 10_000 }).map((of) => of / 10_000);
 const sumOf = (all: readonly AnswerShare[]) => all.reduce((sum, { share }) => sum + share, 0);
 const near = (a: number, b: number) => Math.abs(a - b) < 1e-9;
 
@@ -14,7 +18,7 @@ describe('a share that is set', () => {
     fc.assert(
       fc.property(
         fc.integer({ min: 2, max: 6 }),
-        fc.array(fc.tuple(fc.nat(5), fc.double({ min: 0, max: 1, noNaN: true })), { maxLength: 8 }),
+        fc.array(fc.tuple(fc.nat(5), percent), { maxLength: 8 }),
         fc.uniqueArray(fc.nat(5)),
         (count, steps, held) => {
           let all = even(count);
@@ -54,6 +58,27 @@ describe('a share that is set', () => {
         },
       ),
     );
+  });
+
+  it('of a pick is what comes of the chances that are written, those typed before staying as they are', () => {
+    const answer: MultipleAnswer = {
+      type: 'multiple',
+      options: [1, 2, 3].map((code) => ({ code, label: `${code}` })),
+    };
+    const typing = (before: AssumedShares, at: number, share: number, held: readonly number[]) => {
+      const now: AnswerShare[] = sharesOfPicks(answer, before).map((of, n) => ({
+        answer: { code: n + 1 },
+        share: of,
+      }));
+      return asAssumed(answer, before, withShare(now, at, share, false), new Set(held));
+    };
+    const first = typing({}, 0, 0.3, []);
+    const second = typing(first, 1, 0.2, [0]);
+    const words = (assume: AssumedShares) => sharesOfPicks(answer, assume).map((of) => of.toFixed(3));
+    assert.equal(words(first)[0], '0.300');
+    assert.deepEqual(words(second).slice(0, 2), ['0.300', '0.200']);
+    // Whoever answers picks something: a third of 10% leaves no room for both, and what was typed last is right.
+    assert.equal(words(typing(second, 2, 0.1, [0, 1]))[2], '0.100');
   });
 
   it('touches no other where picks have each a chance of their own, nor a blank', () => {

@@ -1,8 +1,9 @@
 /** Changing a share by hand: the others make room, and what is written into the document says the same. */
 import { hasRows, isDated, isNumeric, picksMany } from '../document/answer-types';
-import type { Answer, AssumedShares } from '../document/types';
+import type { Answer, AssumedShares, MultipleAnswer } from '../document/types';
 import { gridRowAnswer } from '../routing/answers';
 import { lineWeights } from '../routing/assumed';
+import { areMet, chancesForShares, picksOf } from '../routing/pick-shares';
 import type { AssumedAnswer, LineRange } from './one-more-point';
 
 /** An answer with its share, from 0 to 1. */
@@ -64,8 +65,51 @@ export function withTick(all: readonly AnswerShare[], after: number, by: number)
   );
 }
 
-/** As it stands in a document; ranges that the author told apart within a stretch keep their proportions. */
-export function asAssumed(answer: Answer, before: AssumedShares, all: readonly AnswerShare[]): AssumedShares {
+/**
+ * As it stands in a document; ranges that the author told apart within a stretch keep their proportions. Of picks the chances are
+ * found of which the shares come that are new, or at `held`, as nearly as they can be together; the others stay in proportion.
+ */
+export function asAssumed(
+  answer: Answer,
+  before: AssumedShares,
+  all: readonly AnswerShare[],
+  held: ReadonlySet<number> = new Set(),
+): AssumedShares {
+  const row = hasRows(answer) ? gridRowAnswer(answer) : answer;
+  return picksMany(row) ? ofPicks(row, before, all, held) : ofOthers(answer, before, all);
+}
+
+function ofPicks(
+  answer: MultipleAnswer,
+  before: AssumedShares,
+  all: readonly AnswerShare[],
+  held: ReadonlySet<number>,
+): AssumedShares {
+  const now = picksOf(answer, before);
+  const shares = all.filter((each) => !isBlank(each)).map(({ share }) => share);
+  const isNew = (n: number) => Math.abs((shares[n] ?? 0) - (now[n]?.share ?? 0)) > SAME;
+  const wanted = (takes: (n: number) => boolean) => new Map([...shares.entries()].filter(([n]) => takes(n)));
+  const chances = now.map(({ chance }) => chance);
+  const fit = (of: ReadonlyMap<number, number>) => {
+    const fitted = chancesForShares(answer, chances, of);
+    const written = {
+      shares: Object.fromEntries(
+        answer.options.map(({ code }, n) => [code, Number(fitted[n]?.toPrecision(6))]),
+      ),
+    };
+    return { written, isMet: areMet(answer, written, of, SAME) };
+  };
+  const together = fit(wanted((n) => isNew(n) || held.has(n)));
+  // What cannot be together with what was said before is right by itself: the others give way.
+  const { written } = together.isMet ? together : fit(wanted(isNew));
+  const blank = all.find(isBlank)?.share ?? before.blank;
+  return { ...written, ...(blank === undefined ? {} : { blank: rounded(blank) }) };
+}
+
+/** Nearer than a hundredth of a point, shares are the same to whoever reads them. */
+const SAME = 5e-5;
+
+function ofOthers(answer: Answer, before: AssumedShares, all: readonly AnswerShare[]): AssumedShares {
   const shares: Record<string, number> = {};
   const stretches: (LineRange & { share: number })[] = [];
   let { blank } = before;

@@ -164,9 +164,9 @@ function Shares({
   const among = assumedAmong(before, where);
   const apart = where === null ? undefined : before.where?.[where]?.if;
   const called = apart === undefined ? name : `${name} where ${apart}`;
-  const assumed = (next: readonly AnswerShare[]) => {
+  const assumed = (next: readonly AnswerShare[], held?: ReadonlySet<number>) => {
     // Shares that somebody has moved are no longer those of so many people.
-    const { base: _, ...rest } = assumingAmong(before, where, asAssumed(answer, among, next));
+    const { base: _, ...rest } = assumingAmong(before, where, asAssumed(answer, among, next, held));
     return rest;
   };
   return (
@@ -187,7 +187,7 @@ function Shares({
           answer={answer}
           shares={shares}
           readOnly={readOnly}
-          keep={(next) => keep(assumed(next))}
+          keep={(next, held) => keep(assumed(next, held))}
         />
       )}
     </>

@@ -12,13 +12,14 @@ interface Props {
   readonly answer: Answer;
   readonly shares: readonly AnswerShare[];
   readonly readOnly: boolean;
-  readonly keep: (shares: readonly AnswerShare[]) => string | null;
+  /** `held`: those that were typed before, and are to stay. */
+  readonly keep: (shares: readonly AnswerShare[], held: ReadonlySet<number>) => string | null;
 }
 
 export function ShareList({ name, answer, shares, readOnly, keep }: Props) {
   const [typed, setTyped] = useState<ReadonlySet<number>>(new Set());
   const take = (at: number, share: number) => {
-    const refused = keep(withShare(shares, at, share, addsUp(answer), typed));
+    const refused = keep(withShare(shares, at, share, addsUp(answer), typed), typed);
     // Once all have been typed, the next is a new beginning.
     const isLast = shares.every(({ answer: of }, n) => n === at || of === 'blank' || typed.has(n));
     if (refused === null) setTyped(new Set(isLast ? [at] : [...typed, at]));

@@ -2,8 +2,14 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { ask, questionnaire, section } from '../../../../tests/support/questionnaire';
+import type { MultipleAnswer } from '../../document/types';
+import { sharesOfPicks } from '../../routing/pick-shares';
 import { readPasted } from './pasted';
 
+const FUELS: MultipleAnswer = {
+  type: 'multiple',
+  options: [1, 2].map((code) => ({ code, label: `Fuel ${code}` })),
+};
 const STUDY = questionnaire([
   section('a', [
     ask('heating', {
@@ -14,7 +20,7 @@ const STUDY = questionnaire([
         { code: 8, label: "Don't know", missing: 'dont_know' },
       ],
     }),
-    ask('fuels', { type: 'multiple', options: [1, 2].map((code) => ({ code, label: `Fuel ${code}` })) }),
+    ask('fuels', FUELS),
     ask('age', { type: 'number', min: 16, max: 110 }),
     ask('moved', { type: 'date', min: '2000-01-01' }),
   ]),
@@ -64,11 +70,18 @@ describe('a pasted frequency table', () => {
   });
 
   it('of several picks has shares of those asked, who have to be told', () => {
-    const table = 'Fuel 1\t60\nFuel 2\t30\nblank\t20';
-    assert.deepEqual(read(`${table}\nbase\t120`, 'fuels').shares.fuels, {
-      base: 120,
-      assume: { shares: { 1: 0.6, 2: 0.3 }, blank: 1 / 6 },
-    });
+    const table = 'Fuel 1\t80\nFuel 2\t40\nblank\t20';
+    const { base, assume } = read(`${table}\nbase\t120`, 'fuels').shares.fuels ?? {};
+    assert.deepEqual([base, assume?.blank], [120, 1 / 6]);
+    // Of 100 who answered; its chances are others, as whoever answers picks something.
+    assert.deepEqual(
+      sharesOfPicks(FUELS, assume ?? {}).map((share) => share.toFixed(6)),
+      ['0.800000', '0.400000'],
+    );
+    assert.match(
+      read('Fuel 1\t60\nFuel 2\t30\nbase\t100', 'fuels').problems[0]?.message ?? '',
+      /nobody can have picked so at fuels.*count those who picked nothing as “blank”/,
+    );
     assert.match(
       read(table, 'fuels').problems[0]?.message ?? '',
       /add a line “base” with how many were asked/,

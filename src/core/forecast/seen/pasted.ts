@@ -9,7 +9,7 @@ import { CsvRows, sniffFormat } from '../../exchange/csv';
 import { gridRowAnswer } from '../../routing/answers';
 import { lineOf, type LineAnswer } from '../../routing/assumed';
 import { assumedAtQuestions } from '../sets';
-import type { SeenShares } from './seen-shares';
+import { chancesOf, type SeenShares } from './seen-shares';
 
 export interface PastedRead {
   readonly shares: ReadonlyMap<string, SeenShares>;
@@ -128,10 +128,18 @@ function tableOf(
     return null;
   }
   const shares = Object.fromEntries([...codes].map(([code, number]) => [String(code), number / answered]));
+  const picked = several && codes.size > 0 ? chancesOf(answer, shares) : null;
+  if (picked?.canBe === false) {
+    problems.push({
+      line: first.line,
+      message: `nobody can have picked so at ${name}, where whoever answers picks something: count those who picked nothing as “blank”`,
+    });
+    return null;
+  }
   return {
     base: whole.base,
     assume: {
-      ...(codes.size > 0 ? { shares } : {}),
+      ...(codes.size > 0 ? (picked?.assume ?? { shares }) : {}),
       ...(ranges.length > 0
         ? { ranges: ranges.map(({ from, to, number }) => ({ from, to, share: number / answered })) }
         : {}),

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { applyChange } from '../../editing/change';
-import type { Answers, Questionnaire } from '../../document/types';
+import type { Answers, Item, Questionnaire } from '../../document/types';
 import { readDocument } from '../../document/read';
 import { planOf } from '../../routing/planner';
 import { madeUpRespondents } from '../../simulate/respondents';
@@ -39,6 +39,11 @@ function answered(answers: Answers, at = 9, by: 'ending' | 'stop' | null = 'endi
 const seenShares = (of: typeof plan, cases: readonly KeptCase[]) => sampleOfCases(of, cases).shares;
 const taking = (seen: ReadonlyMap<string, SeenShares>, least: number, of: string) =>
   takeShares(seen, shareTakers(STUDY, seen, least), of);
+
+const rarely = (item: Item): Item =>
+  item.kind === 'question' && item.name === 'fuels'
+    ? { ...item, assume: { shares: { 1: 0.1, 2: 0.1, 3: 0.1 } } }
+    : item;
 
 describe('shares that were seen', () => {
   it('are of those who were asked: blanks counted, off-route and unanswered pages not', () => {
@@ -86,7 +91,9 @@ describe('shares that were seen', () => {
     const assumed = planFor({
       ...STUDY,
       sections: STUDY.sections.map((of, n) =>
-        n === 0 ? { ...of, items: [{ ...HEAT, assume: { shares } }] } : of,
+        n === 0
+          ? { ...of, items: [{ ...HEAT, assume: { shares } }] }
+          : { ...of, items: of.items.map(rarely) },
       ),
     });
     const people = [...madeUpRespondents(assumed, 2000, 5)].map(({ answers }) => answered(answers));
@@ -95,6 +102,17 @@ describe('shares that were seen', () => {
     const again = [...madeUpRespondents(planOf(document), 2000, 6)];
     const share = again.filter(({ answers }) => answers.heat === 1).length / 2000;
     assert.ok(Math.abs(share - 0.62) < 0.04, `${share}`);
+    // With one chance in ten each, each is picked by more than a third: whoever answers picks something.
+    const picking = (of: readonly { readonly answers: Answers }[]) => {
+      const picks = of.flatMap(({ answers: { fuels } }) =>
+        typeof fuels === 'object' && fuels ? [fuels] : [],
+      );
+      return picks.filter((codes) => codes.includes(1)).length / picks.length;
+    };
+    assert.ok(
+      picking(people) > 0.33 && Math.abs(picking(again) - picking(people)) < 0.04,
+      `${picking(again)}`,
+    );
   });
 
   it('are taken for what is still asked in the same way, of enough people', () => {

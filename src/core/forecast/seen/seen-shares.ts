@@ -1,9 +1,18 @@
 /** Answers that were given, as shares that can be assumed: what they say of a question, and what they can be taken for. */
 import { hasRows } from '../../document/answer-types';
 import { optionsOf } from '../../document/shape';
-import type { Answer, Assume, AssumedShares, Questionnaire, Value } from '../../document/types';
+import type {
+  Answer,
+  Assume,
+  AssumedShares,
+  MultipleAnswer,
+  Questionnaire,
+  Value,
+} from '../../document/types';
 import type { Change } from '../../editing/change';
 import { gridRowAnswer } from '../../routing/answers';
+import { pickChances } from '../../routing/assumed';
+import { areMet, chancesForShares } from '../../routing/pick-shares';
 import { assumeAll, assumedAtQuestions } from '../sets';
 import type { Assumptions } from '../../analysis';
 
@@ -34,9 +43,10 @@ function valueShares(answer: Answer, values: readonly Value[]): AssumedShares {
     case 'single':
       return { shares: listed(options, (value, code) => value === code) };
     case 'multiple':
-      return {
-        shares: listed(options, (value, code) => typeof value === 'object' && value.includes(code as number)),
-      };
+      return chancesOf(
+        answer,
+        listed(options, (value, code) => typeof value === 'object' && value.includes(code as number)),
+      ).assume;
     case 'scale':
     case 'number':
     case 'date':
@@ -51,6 +61,29 @@ function valueShares(answer: Answer, values: readonly Value[]): AssumedShares {
       return answer satisfies never;
   }
 }
+
+/** Shares of picks that were seen, by code, as what is assumed: the chances of which they come; and whether they can be together. */
+export function chancesOf(
+  answer: MultipleAnswer,
+  seen: Readonly<Record<string, number>>,
+): { readonly assume: AssumedShares; readonly canBe: boolean } {
+  const shares = new Map(
+    [...answer.options.entries()].flatMap(([n, { code }]) => {
+      const share = seen[String(code)];
+      return share === undefined ? [] : [[n, share] as const];
+    }),
+  );
+  const chances = chancesForShares(answer, pickChances(answer.options, {}), shares);
+  const assume = {
+    shares: Object.fromEntries(
+      answer.options.flatMap(({ code }, n) => (shares.has(n) ? [[code, chances[n] ?? 0]] : [])),
+    ),
+  };
+  return { assume, canBe: areMet(answer, assume, shares, A_POINT) };
+}
+
+/** What is at the edge of what can be, as picks of just one, is met no more closely than so. */
+const A_POINT = 0.01;
 
 function onLine(
   values: readonly Value[],
