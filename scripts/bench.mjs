@@ -1,9 +1,9 @@
 /**
  * `npm run bench`: installs what the benchmarks compare with, runs them, and writes docs/performance.md; then times the
- * sheet into docs/performance-interface.md and the other views into docs/performance-views.md, and long files
- * audited into docs/performance-audit.md, packages into docs/performance-package.md, forecasts into
+ * sheet into docs/performance-interface.md and the other views into docs/performance-views.md,
+ * kinds of questionnaires into docs/performance-families.md, long files audited into docs/performance-audit.md, packages into docs/performance-package.md, forecasts into
  * docs/performance-forecast.md, many authors at once into docs/performance-load.md, many respondents at once into
- * docs/performance-trial.md, and a made-up panel into docs/performance-panel.md (`npm run bench -- interface`, `-- views`,
+ * docs/performance-trial.md, and a made-up panel into docs/performance-panel.md (`npm run bench -- interface`, `-- views`, `-- families`,
  * `-- audit`, `-- package`, `-- forecast`, `-- load`, `-- trial` or `-- panel`: only that).
  */
 import { pathToFileURL } from 'node:url';
@@ -19,6 +19,11 @@ const only = process.argv[2];
 if (only === undefined) {
   installApart('bench');
   run('node', ['--expose-gc', await bundledApart('bench', 'run.ts')]);
+}
+if (only === undefined || only === 'families') {
+  const { measureFamilies } = await import(pathToFileURL(await bundledApart('bench', 'families.ts')).href);
+  await measureFamilies(process.argv[3] ?? null);
+  if (only === 'families') process.exit();
 }
 if (only === undefined || only === 'audit') {
   const { measureAudit } = await import(pathToFileURL(await bundledApart('bench', 'audit.ts')).href);

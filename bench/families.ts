@@ -1,0 +1,160 @@
+/**
+ * `npm run bench -- families`: the analysis on questionnaires of several kinds of structure, ten of each size; into
+ * docs/performance-families.md. What is easy on one kind is hard on another: median and worst are told of each.
+ */
+import { writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { format, resolveConfig } from 'prettier';
+import { analyse, AnalysisCache, DEFAULT_CAPS } from '../src/core/analysis';
+import type { Questionnaire } from '../src/core/document/types';
+import { planOf } from '../src/core/routing/planner';
+import { routedSnagsOf, snagsOf } from '../src/core/snags';
+import { compared } from './families/compared';
+import { dense } from './families/dense';
+import { edited, EDITS, type EditKind } from './families/edits';
+import { hard } from './families/hard';
+import { longLists } from './families/long-lists';
+import { Die, type Family } from './families/maker';
+import { roster } from './families/roster';
+import { markdown, milliseconds } from './timing';
+
+const SEEDS = Number(process.env.SEEDS ?? 10);
+/** Places that are edited, over all seeds of a size. */
+const PLACES = 50;
+const FAMILIES: readonly (readonly [name: string, family: Family, unit: string, sizes: readonly number[]])[] =
+  [
+    ['dense', dense, 'items', [50, 120, 300, 1000, 3000]],
+    ['roster', roster, 'people', [4, 8, 12]],
+    ['long lists', longLists, 'lists', [1, 3, 6]],
+    ['numbers compared', compared, 'blocks', [2, 8, 24]],
+    ['made hard', hard, 'items', [24, 80, 240]],
+  ];
+
+interface Measured {
+  readonly routes: string;
+  readonly exact: boolean;
+  readonly count: number;
+  readonly asked: number;
+  readonly cover: number;
+  readonly edits: readonly { readonly kind: EditKind; readonly ms: number }[];
+}
+
+/** All that the screen shows while somebody writes. */
+function everything(document: Questionnaire, cache: AnalysisCache | null) {
+  const plan = planOf(document);
+  const analysis = analyse(plan, DEFAULT_CAPS, cache);
+  const shown = [analysis.items, analysis.endings, analysis.asked, snagsOf(plan)];
+  return [...shown, routedSnagsOf(plan, analysis, cache ?? undefined)];
+}
+
+function clocked<Result>(work: () => Result): { ms: number; result: Result } {
+  const start = performance.now();
+  const result = work();
+  return { ms: performance.now() - start, result };
+}
+
+function measure(document: Questionnaire, seed: number, withCover: boolean): Measured {
+  const plan = planOf(document);
+  const error = snagsOf(plan).find(({ severity }) => severity === 'error');
+  if (error !== undefined) throw new Error(`${document.title}, seed ${seed}: ${error.message}`);
+  const whole = () => {
+    const analysis = analyse(plan);
+    return { analysis, items: analysis.items, endings: analysis.endings };
+  };
+  const { ms: count, result } = clocked(whole);
+  const { ms: asked } = clocked(() => result.analysis.asked.size);
+  const cover = withCover ? clocked(() => whole().analysis.cover).ms - count : NaN;
+  const { routes, exact } = result.analysis;
+  const digits = routes.toString().length;
+  const die = new Die(seed);
+  const cache = new AnalysisCache();
+  everything(document, cache);
+  const edits = Array.from(
+    { length: Math.ceil(PLACES / SEEDS) },
+    (_, n) => EDITS[n % EDITS.length] as EditKind,
+  ).flatMap((kind) => {
+    const next = edited(document, kind, die);
+    if (next === null) return [];
+    const { ms } = clocked(() => everything(next, cache));
+    everything(document, cache);
+    return [{ kind, ms }];
+  });
+  return {
+    routes: digits > 9 ? `10^${digits - 1}` : routes.toLocaleString('en-GB'),
+    ...{ exact, count, asked, cover, edits },
+  };
+}
+
+const sorted = (all: readonly number[]) => all.toSorted((a, b) => a - b);
+const median = (all: readonly number[]) => sorted(all)[Math.floor(all.length / 2)] ?? NaN;
+const both = (all: readonly number[]) =>
+  all.length === 0 || all.some(Number.isNaN)
+    ? ''
+    : `${milliseconds(median(all))} (${milliseconds(Math.max(...all))})`;
+
+/** The power of the size that times grow with, by least squares of the logarithms. */
+function exponent(points: readonly (readonly [size: number, ms: number])[]): number {
+  const logs = points.map(([size, ms]) => [Math.log(size), Math.log(ms)] as const);
+  const mean = (at: 0 | 1) => logs.reduce((sum, log) => sum + log[at], 0) / logs.length;
+  const [x, y] = [mean(0), mean(1)];
+  return (
+    logs.reduce((sum, [a, b]) => sum + (a - x) * (b - y), 0) /
+    logs.reduce((sum, [a]) => sum + (a - x) ** 2, 0)
+  );
+}
+
+export async function measureFamilies(only: string | null): Promise<void> {
+  const rows: string[][] = [];
+  const growth: string[] = [];
+  // Once beforehand, so that no size pays for what is compiled.
+  measure(dense(120, 99), 99, true);
+  for (const [name, family, unit, sizes] of FAMILIES.filter(([of]) => only === null || of === only)) {
+    const points: [number, number][] = [];
+    for (const size of sizes) {
+      const all = Array.from({ length: SEEDS }, (_, seed) =>
+        measure(family(size, seed + 1), seed + 1, size <= 1000 || process.env.COVER === 'all'),
+      );
+      const counts = all.map(({ count }) => count);
+      points.push([size, median(counts)]);
+      const ofKind = (kinds: readonly EditKind[]) =>
+        all.flatMap(({ edits }) => edits.filter(({ kind }) => kinds.includes(kind)).map(({ ms }) => ms));
+      const routes = all.map((each) => each.routes);
+      rows.push([
+        `${size.toLocaleString('en')} ${unit}, ${name}`,
+        all.every(({ exact }) => exact)
+          ? (routes[Math.floor(routes.length / 2)] ?? '')
+          : `${all.filter(({ exact }) => exact).length} of ${all.length} exact`,
+        both(counts),
+        both(all.map(({ asked }) => asked)),
+        both(ofKind(['ask-if', 'skip'])),
+        both(ofKind(['text'])),
+        both(all.map(({ cover }) => cover)),
+      ]);
+      console.error(`… ${(rows.at(-1) ?? []).join(' | ')}`);
+    }
+    growth.push(`${name} ${exponent(points).toFixed(2)}`);
+  }
+  const head = [
+    'questionnaire',
+    'routes',
+    'count',
+    'who is asked',
+    'after an edit',
+    'of words',
+    'covering set',
+  ];
+  const text = `# Kinds of questionnaires
+
+Written by \`npm run bench -- families\` on ${new Date().toISOString().slice(0, 10)}: milliseconds, the median of ${SEEDS} questionnaires of each size
+and, in brackets, the worst; each measured once, on a machine shared with others. _Count_: every count by item and ending. _After an edit_: plan,
+counts, endings, who is asked and all snags after one ask-if or skip was taken away; _of words_: after a word more in one question.
+
+${markdown(head, rows)}
+
+Counting grows with the power of the size that is fitted to these medians: ${growth.join(', ')}.
+`;
+  console.log(text);
+  if (only !== null) return;
+  const file = path.join(process.cwd(), 'docs', 'performance-families.md');
+  writeFileSync(file, await format(text, { ...(await resolveConfig(file)), parser: 'markdown' }));
+}
