@@ -89,8 +89,8 @@ test('shares of heat pumps are set, the sample is doubled until a base is large 
   await page.getByRole('button', { name: 'Forecast, .csv' }).click();
   const rows = readFileSync(await (await download).path(), 'utf8').split('\r\n');
   // In full: what is shown is rounded.
-  const [, , , share, expected] = rows.find((row) => row.startsWith('item,hp_noise_when,'))?.split(',') ?? [];
-  expect([Number(share).toFixed(4), Number(expected).toFixed(1)]).toEqual(['0.0413', '82.6']);
+  const [, , , ofAll, expected] = rows.find((row) => row.startsWith('item,hp_noise_when,'))?.split(',') ?? [];
+  expect([Number(ofAll).toFixed(4), Number(expected).toFixed(1)]).toEqual(['0.0413', '82.6']);
 
   // All of it is in the document: it is there when the page comes again.
   await page.reload();

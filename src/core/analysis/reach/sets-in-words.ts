@@ -15,8 +15,20 @@ interface Feature {
   readonly holds: (reading: Reading) => boolean;
 }
 
-/** Which features must hold (true) or fail (false); the rest does not matter. */
-type Product = ReadonlyMap<number, boolean>;
+/** Which features must hold (a bit of `value`) or fail; those without a bit in `mask` do not matter. A word holds `WORD` features. */
+interface Product {
+  readonly mask: readonly number[];
+  readonly value: readonly number[];
+}
+
+/** By feature, in their order: whether it must hold. */
+type Literals = ReadonlyMap<number, boolean>;
+
+/** Of one reading, which features hold: bits as in a product. */
+type Vector = readonly number[];
+
+/** Bits of a word; with the sign left out, words stay whole numbers without a sign. */
+const WORD = 31;
 
 /** More readings than this, told apart by the features, are not gone through. */
 const MOST_VECTORS = 1500;
@@ -32,15 +44,11 @@ export function setsInWords(
   outside: readonly Reading[],
 ): string[] {
   const texts: string[] = [];
+  const all = featuresOf(name, options, inside, outside);
   // Fewer kinds of words first; with more of them something shorter may still be found.
   for (const kinds of [['has'], ['has', 'state'], ['has', 'state', 'count']] as const) {
-    const features = featuresOf(name, options, inside, outside).filter(({ kind }) =>
-      (kinds as readonly string[]).includes(kind),
-    );
-    for (const first of [false, true]) {
-      for (const sum of sumsOfProducts(features, inside, outside, first))
-        texts.push(...written(name, features, sum));
-    }
+    const features = all.filter(({ kind }) => (kinds as readonly string[]).includes(kind));
+    for (const sum of sumsOfProducts(features, inside, outside)) texts.push(...written(name, features, sum));
   }
   return texts;
 }
@@ -94,93 +102,145 @@ function featuresOf(
   return [...codes, ...counts, ...states].filter(({ holds }) => new Set(all.map(holds)).size > 1);
 }
 
-/**
- * Products whose union holds wherever it must and nowhere that it must not; none where none does. `first`: whether what
- * holds is left out before what fails.
- */
+/** Products whose union holds wherever it must and nowhere that it must not; none where none does. */
 function sumsOfProducts(
   features: readonly Feature[],
   inside: readonly Reading[],
   outside: readonly Reading[],
-  first: boolean,
-): Product[][] {
-  const vector = (reading: Reading) => features.map(({ holds }) => holds(reading));
-  const distinct = (readings: readonly Reading[]) => [
-    ...new Map(readings.map((reading) => [vector(reading).map(Number).join(''), vector(reading)])).values(),
-  ];
-  const [wanted, unwanted] = [distinct(inside), distinct(outside)];
+): Literals[][] {
+  const [wanted, unwanted] = [vectorsOf(features, inside), vectorsOf(features, outside)];
   if (wanted.length + unwanted.length > MOST_VECTORS) return [];
-  const meets = (product: Product, of: readonly boolean[]) =>
-    [...product].every(([feature, value]) => of[feature] === value);
-  const products = new Map<string, Product>();
-  for (const product of ofFewFeatures(features.length, (each) => !unwanted.some((of) => meets(each, of))))
-    products.set(JSON.stringify([...product]), product);
-  for (const of of wanted) {
-    let product: Map<number, boolean> = new Map(of.map((value, feature) => [feature, value]));
-    if (unwanted.some((other) => meets(product, other))) return [];
-    const order = [...product.keys()].sort(
-      (a, b) => (Number(product.get(a)) - Number(product.get(b))) * (first ? -1 : 1) || b - a,
-    );
-    for (const feature of order) {
-      const fewer = new Map([...product].filter(([other]) => other !== feature));
-      if (!unwanted.some((other) => meets(fewer, other))) product = fewer;
+  const few = ofFewFeatures(features.length, (product) => !unwanted.some((of) => meets(product, of)));
+  // What holds is left out before what fails, and the other way round.
+  return [false, true].flatMap((first) => {
+    const products = new Map(few.map((product) => [keyOf(product), product]));
+    for (const of of wanted) {
+      const product = shortestFor(of, unwanted, features.length, first);
+      if (product === null) return [];
+      products.set(keyOf(product), product);
     }
-    products.set(JSON.stringify([...product]), product);
+    const all = [...products.values()];
+    // A list of picks, even a long one, is read more easily than a denial.
+    const picks = all.filter((product) => sizeOf(product) === 1 && product.value.some((word) => word !== 0));
+    const sums = [fewest(all, wanted), fewest(picks, wanted)];
+    return sums
+      .filter((sum) => wanted.every((of) => sum.some((product) => meets(product, of))))
+      .map((sum) => sum.map((product) => literalsOf(product, features.length)));
+  });
+}
+
+/** Each once, in the order in which they come first. */
+function vectorsOf(features: readonly Feature[], readings: readonly Reading[]): Vector[] {
+  const distinct = new Map<string, Vector>();
+  for (const reading of readings) {
+    const vector = nothing(features.length);
+    features.forEach(({ holds }, n) => {
+      if (holds(reading)) setBit(vector, n);
+    });
+    distinct.set(vector.join(), vector);
   }
-  const all = [...products.values()];
-  // A list of picks, even a long one, is read more easily than a denial.
-  const picks = all.filter((product) => product.size === 1 && [...product.values()][0] === true);
-  const sums = [fewest(all, wanted, meets), fewest(picks, wanted, meets)];
-  return sums.filter((sum) => wanted.every((of) => sum.some((product) => meets(product, of))));
+  return [...distinct.values()];
+}
+
+const nothing = (features: number): number[] => new Array<number>(Math.ceil(features / WORD)).fill(0);
+const bitOf = (words: readonly number[], n: number) => ((words[Math.floor(n / WORD)] ?? 0) >> (n % WORD)) & 1;
+function setBit(words: number[], n: number): void {
+  words[Math.floor(n / WORD)] = (words[Math.floor(n / WORD)] ?? 0) | (1 << (n % WORD));
+}
+
+function meets({ mask, value }: Product, of: Vector): boolean {
+  for (let word = 0; word < mask.length; word += 1)
+    if ((((of[word] ?? 0) ^ (value[word] ?? 0)) & (mask[word] ?? 0)) !== 0) return false;
+  return true;
+}
+
+const keyOf = ({ mask, value }: Product) => `${mask.join()} ${value.join()}`;
+
+function sizeOf({ mask }: Product): number {
+  let size = 0;
+  for (let word of mask) for (; word !== 0; word &= word - 1) size += 1;
+  return size;
+}
+
+function literalsOf({ mask, value }: Product, features: number): Literals {
+  const literals = new Map<number, boolean>();
+  for (let n = 0; n < features; n += 1) if (bitOf(mask, n) === 1) literals.set(n, bitOf(value, n) === 1);
+  return literals;
+}
+
+/** What of a vector is enough to keep all that is unwanted out; null where not even all of it is. */
+function shortestFor(
+  of: Vector,
+  unwanted: readonly Vector[],
+  features: number,
+  first: boolean,
+): Product | null {
+  const mask = nothing(features);
+  for (let n = 0; n < features; n += 1) setBit(mask, n);
+  const fits = () => !unwanted.some((other) => meets({ mask, value: of }, other));
+  if (!fits()) return null;
+  const order = Array.from({ length: features }, (_, n) => n).sort(
+    (a, b) => (bitOf(of, a) - bitOf(of, b)) * (first ? -1 : 1) || b - a,
+  );
+  for (const feature of order) {
+    const word = Math.floor(feature / WORD);
+    const before = mask[word] ?? 0;
+    mask[word] = before & ~(1 << (feature % WORD));
+    if (!fits()) mask[word] = before;
+  }
+  return { mask, value: of.map((word, n) => word & (mask[n] ?? 0)) };
 }
 
 /** Products of one feature, and of two that neither alone will do for, that `fit`. */
-function* ofFewFeatures(count: number, fit: (product: Product) => boolean): Generator<Product> {
-  const literals = Array.from({ length: 2 * count }, (_, n) => [n >> 1, (n & 1) === 1] as const);
-  const alone = literals.filter((literal) => fit(new Map([literal])));
-  for (const literal of alone) yield new Map([literal]);
+function ofFewFeatures(count: number, fit: (product: Product) => boolean): Product[] {
+  const literals = Array.from({ length: 2 * count }, (_, n) => {
+    const [mask, value] = [nothing(count), nothing(count)];
+    setBit(mask, n >> 1);
+    if ((n & 1) === 1) setBit(value, n >> 1);
+    return { feature: n >> 1, product: { mask, value } };
+  });
+  const alone = literals.filter(({ product }) => fit(product));
   const left = literals.filter((literal) => !alone.includes(literal));
+  const found: Product[] = alone.map(({ product }) => product);
   for (const [n, one] of left.entries())
     for (const other of left.slice(n + 1)) {
-      const product = new Map([one, other]);
-      if (one[0] !== other[0] && fit(product)) yield product;
+      if (one.feature === other.feature) continue;
+      const either = (a: readonly number[], b: readonly number[]) => a.map((word, w) => word | (b[w] ?? 0));
+      const product = {
+        mask: either(one.product.mask, other.product.mask),
+        value: either(one.product.value, other.product.value),
+      };
+      if (fit(product)) found.push(product);
     }
+  return found;
 }
 
 /** Greedily those that hold for most of what is left, then without those that others make superfluous. */
-function fewest(
-  products: readonly Product[],
-  wanted: readonly (readonly boolean[])[],
-  meets: (product: Product, of: readonly boolean[]) => boolean,
-): Product[] {
+function fewest(products: readonly Product[], wanted: readonly Vector[]): Product[] {
   const chosen: Product[] = [];
+  const sizes = products.map(sizeOf);
   let left = [...wanted];
   while (left.length > 0) {
-    const counts = products.map((product) => left.filter((of) => meets(product, of)).length);
-    const best = counts.reduce(
-      (at, count, n) =>
-        count > (counts[at] ?? 0) ||
-        (count === counts[at] && (products[n]?.size ?? 0) < (products[at]?.size ?? 0))
-          ? n
-          : at,
-      0,
-    );
+    let [best, most] = [0, -1];
+    products.forEach((product, n) => {
+      let count = 0;
+      for (const of of left) if (meets(product, of)) count += 1;
+      if (count > most || (count === most && (sizes[n] ?? 0) < (sizes[best] ?? 0))) [best, most] = [n, count];
+    });
     const product = products[best];
-    if (product === undefined || (counts[best] ?? 0) === 0) break;
+    if (product === undefined || most <= 0) break;
     chosen.push(product);
     left = left.filter((of) => !meets(product, of));
   }
   return chosen.filter(
     (product, n) =>
-      !wanted.every(
-        (of) =>
-          !meets(product, of) || chosen.some((other, m) => m !== n && m < chosen.length && meets(other, of)),
-      ) || chosen.length === 1,
+      !wanted.every((of) => !meets(product, of) || chosen.some((other, m) => m !== n && meets(other, of))) ||
+      chosen.length === 1,
   );
 }
 
 /** The sum in the condition language, in every way in which its parts can be put. */
-function written(name: string, features: readonly Feature[], sum: readonly Product[]): string[] {
+function written(name: string, features: readonly Feature[], sum: readonly Literals[]): string[] {
   if (sum.some((product) => product.size === 0)) return [];
   const singles = (wanted: boolean) => {
     const found = sum.filter(
@@ -191,7 +251,7 @@ function written(name: string, features: readonly Feature[], sum: readonly Produ
     return found.length < 2 ? [] : found;
   };
   const [yes, no] = [singles(true), singles(false)];
-  const codesOf = (products: readonly Product[]) =>
+  const codesOf = (products: readonly Literals[]) =>
     products.flatMap((product) => [...product.keys()].map((f) => features[f]?.of ?? 0)).join(', ');
   const others = sum.filter((product) => !yes.includes(product) && !no.includes(product));
   const any = [
@@ -206,7 +266,7 @@ function written(name: string, features: readonly Feature[], sum: readonly Produ
   ]).map((parts) => parts.join(' or '));
 }
 
-function productTexts(name: string, features: readonly Feature[], product: Product): string[] {
+function productTexts(name: string, features: readonly Feature[], product: Literals): string[] {
   const of = (kind: Feature['kind'], value: boolean) =>
     [...product].flatMap(([f, wanted]) => {
       const feature = features[f];
