@@ -89,10 +89,24 @@ function isOrdered({ type }: Question['answer']): boolean {
 }
 
 function readsOnly(plan: Plan, condition: Condition | null, variable: Variable): condition is Condition {
-  if (condition === null) return false;
-  const read = variablesIn(condition, plan);
-  const speaksOfStates = / (un)?answered| asked|"pass"|"each"|count-passes/.test(JSON.stringify(condition));
-  return read.length === 1 && read[0] === variable && !speaksOfStates;
+  return condition !== null && onlyRead(plan, condition) === variable;
+}
+
+/** Every condition is asked about for every question that has an order. */
+const onlyReads = new WeakMap<Plan, Map<Condition, Variable | null>>();
+
+/** The one variable whose values a condition is about; null where it reads several, or speaks of states or passes. */
+function onlyRead(plan: Plan, condition: Condition): Variable | null {
+  let known = onlyReads.get(plan);
+  if (known === undefined) onlyReads.set(plan, (known = new Map()));
+  let only = known.get(condition);
+  if (only === undefined) {
+    const read = variablesIn(condition, plan);
+    const speaksOfStates = / (un)?answered| asked|"pass"|"each"|count-passes/.test(JSON.stringify(condition));
+    only = read.length === 1 && !speaksOfStates ? (read[0] ?? null) : null;
+    known.set(condition, only);
+  }
+  return only;
 }
 
 function conditionsOn({ plan, sites }: CheckContext, variable: Variable): Condition[] {
@@ -183,6 +197,7 @@ function cliques<T>(all: readonly T[], together: (a: T, b: T) => boolean): T[][]
 class Values {
   readonly symbol: AnswerSymbol;
   readonly readings: readonly Reading[];
+  private readonly claims = new Map<Condition, readonly boolean[]>();
 
   constructor(
     private readonly plan: Plan,
@@ -201,8 +216,13 @@ class Values {
   }
 
   /** For which values a condition holds. */
-  claimedBy(condition: Condition): boolean[] {
-    return this.readings.map((reading) => this.tells(condition, reading));
+  claimedBy(condition: Condition): readonly boolean[] {
+    let claimed = this.claims.get(condition);
+    if (claimed === undefined) {
+      claimed = this.readings.map((reading) => this.tells(condition, reading));
+      this.claims.set(condition, claimed);
+    }
+    return claimed;
   }
 
   tells(condition: Condition, reading: Reading): boolean {

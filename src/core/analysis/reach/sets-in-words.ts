@@ -111,10 +111,12 @@ function sumsOfProducts(
   const [wanted, unwanted] = [vectorsOf(features, inside), vectorsOf(features, outside)];
   if (wanted.length + unwanted.length > MOST_VECTORS) return [];
   const few = ofFewFeatures(features.length, (product) => !unwanted.some((of) => meets(product, of)));
+  // Where one feature says it all, no other product is chosen.
+  const isSaid = few.some((product) => sizeOf(product) === 1 && wanted.every((of) => meets(product, of)));
   // What holds is left out before what fails, and the other way round.
   return [false, true].flatMap((first) => {
     const products = new Map(few.map((product) => [keyOf(product), product]));
-    for (const of of wanted) {
+    for (const of of isSaid ? [] : wanted) {
       const product = shortestFor(of, unwanted, features.length, first);
       if (product === null) return [];
       products.set(keyOf(product), product);

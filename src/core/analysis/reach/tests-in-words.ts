@@ -73,8 +73,12 @@ export function shortestTest(symbol: AnswerSymbol, meant: Meant): WordedTest {
     ...waysToSay(symbol, meant, inside, outside),
     ...sources,
   ];
-  const fitting = tried.filter((text) => text !== '' && says(text));
-  const shortest = fitting.sort((a, b) => wordiness(a) - wordiness(b))[0];
+  // The shortest first, each once: most need not be tried.
+  const shortest = [...new Set(tried)]
+    .filter((text) => text !== '')
+    .map((text) => ({ text, words: wordiness(text) }))
+    .sort((a, b) => a.words - b.words)
+    .find(({ text }) => says(text))?.text;
   const text = shortest ?? sources[0] ?? piecewise(symbol, inside, says) ?? fromLiterals;
   const is = test(text);
   // What cannot be tried on readings (a test of the pass) is what it was made from.
