@@ -26,22 +26,34 @@ const MOST_DEEP = 2_000;
 
 /** Level of the two constants: below every variable. */
 const BOTTOM = 0x7fffffff;
-const CACHE_BITS = 16;
+/** Results that are remembered: fewer at first, more as there are more diagrams to remember results of. */
+const LEAST_CACHE_BITS = 16;
+const MOST_CACHE_BITS = 20;
+/** Nodes that there is room for at first. */
+const FIRST_NODES = 8192;
+/** Variables of so many diagrams are kept. */
+const MOST_SUPPORTS = 50_000;
 
 const AND = 0;
 const OR = 1;
 const NOT = 2;
 
 export class Diagrams {
-  private level = new Int32Array(1024);
-  private low = new Int32Array(1024);
-  private high = new Int32Array(1024);
+  private level = new Int32Array(FIRST_NODES);
+  private low = new Int32Array(FIRST_NODES);
+  private high = new Int32Array(FIRST_NODES);
   private count = 2;
   /** Open addressing; 0 stands for an empty place. */
-  private table = new Int32Array(4096);
-  private readonly cacheKeyA = new Int32Array(1 << CACHE_BITS).fill(-1);
-  private readonly cacheKeyB = new Int32Array(1 << CACHE_BITS);
-  private readonly cacheResult = new Int32Array(1 << CACHE_BITS);
+  private table = new Int32Array(4 * FIRST_NODES);
+  private cacheMask = (1 << LEAST_CACHE_BITS) - 1;
+  private cacheKeyA = new Int32Array(1 << LEAST_CACHE_BITS).fill(-1);
+  private cacheKeyB = new Int32Array(1 << LEAST_CACHE_BITS);
+  private cacheResult = new Int32Array(1 << LEAST_CACHE_BITS);
+  /** By node, in which visit it was seen last, and what came of it then: nothing is to be emptied between visits. */
+  private seenIn = new Int32Array(FIRST_NODES);
+  private cameOf = new Int32Array(FIRST_NODES);
+  private visits = 0;
+  private readonly supports = new Map<Diagram, readonly number[]>();
 
   private steps = 0;
 
@@ -101,7 +113,7 @@ export class Diagrams {
       this.not(this.low[a] as number, depth + 1),
       this.not(this.high[a] as number, depth + 1),
     );
-    this.remember(slot, a, -NOT, result);
+    this.remember(this.slotOf(NOT, a, 0), a, -NOT, result);
     return result;
   }
 
@@ -138,23 +150,25 @@ export class Diagrams {
     const levelA = this.level[a] as number;
     const levelB = this.level[b] as number;
     const top = levelA < levelB ? levelA : levelB;
-    const [aLow, aHigh] = levelA === top ? [this.low[a] as number, this.high[a] as number] : [a, a];
-    const [bLow, bHigh] = levelB === top ? [this.low[b] as number, this.high[b] as number] : [b, b];
+    const aLow = levelA === top ? (this.low[a] as number) : a;
+    const aHigh = levelA === top ? (this.high[a] as number) : a;
+    const bLow = levelB === top ? (this.low[b] as number) : b;
+    const bHigh = levelB === top ? (this.high[b] as number) : b;
     const result =
       operation === AND
         ? this.node(top, this.and(aLow, bLow, depth + 1), this.and(aHigh, bHigh, depth + 1))
         : this.node(top, this.or(aLow, bLow, depth + 1), this.or(aHigh, bHigh, depth + 1));
-    this.remember(slot, a, key, result);
+    // The place may be another by now, where there is room for more.
+    this.remember(this.slotOf(operation, a, b), a, key, result);
     return result;
   }
 
   /** Forgets variables: true where some value of those with `isDead` makes `a` true. */
   forget(a: Diagram, isDead: (level: number) => boolean): Diagram {
-    const known = new Map<Diagram, Diagram>();
+    const visited = this.nextVisit();
     const visit = (at: Diagram, depth: number): Diagram => {
       if (at <= TRUE) return at;
-      const before = known.get(at);
-      if (before !== undefined) return before;
+      if (this.seenIn[at] === visited) return this.cameOf[at] as number;
       if (depth > MOST_DEEP) throw new TooManyNodes('one diagram tests more variables than allowed');
       this.work(STEPS_TO_FORGET);
       const level = this.level[at] as number;
@@ -164,24 +178,35 @@ export class Diagrams {
           ? TRUE
           : this.or(low, visit(this.high[at] as number, depth + 1))
         : this.node(level, low, visit(this.high[at] as number, depth + 1));
-      known.set(at, result);
+      this.seenIn[at] = visited;
+      this.cameOf[at] = result;
       return result;
     };
     return visit(a, 0);
   }
 
   /** The variables that `a` depends on, smallest first. */
-  support(a: Diagram): number[] {
-    const seen = new Set<Diagram>();
+  support(a: Diagram): readonly number[] {
+    const known = this.supports.get(a);
+    if (known !== undefined) return known;
+    const visited = this.nextVisit();
     const levels = new Set<number>();
     const open = [a];
     for (let at = open.pop(); at !== undefined; at = open.pop()) {
-      if (at <= TRUE || seen.has(at)) continue;
-      seen.add(at);
+      if (at <= TRUE || this.seenIn[at] === visited) continue;
+      this.seenIn[at] = visited;
       levels.add(this.level[at] as number);
       open.push(this.high[at] as number, this.low[at] as number);
     }
-    return [...levels].sort((x, y) => x - y);
+    const support = [...levels].sort((x, y) => x - y);
+    if (this.supports.size >= MOST_SUPPORTS) this.supports.clear();
+    this.supports.set(a, support);
+    return support;
+  }
+
+  private nextVisit(): number {
+    this.visits += 1;
+    return this.visits;
   }
 
   /** How many nodes a diagram has, counted up to a number. */
@@ -247,6 +272,8 @@ export class Diagrams {
     this.level = larger(this.level);
     this.low = larger(this.low);
     this.high = larger(this.high);
+    this.seenIn = larger(this.seenIn);
+    this.cameOf = larger(this.cameOf);
   }
 
   private rehash(): void {
@@ -258,10 +285,21 @@ export class Diagrams {
       table[place] = n;
     }
     this.table = table;
+    if (this.cacheMask < this.table.length >> 2 && this.cacheMask + 1 < 1 << MOST_CACHE_BITS)
+      this.growCache();
+  }
+
+  private growCache(): void {
+    const size = 2 * (this.cacheMask + 1);
+    this.cacheMask = size - 1;
+    // What was remembered is worked out again: it is less than what has come since.
+    this.cacheKeyA = new Int32Array(size).fill(-1);
+    this.cacheKeyB = new Int32Array(size);
+    this.cacheResult = new Int32Array(size);
   }
 
   private slotOf(operation: number, a: Diagram, b: Diagram): number {
-    return hash3(operation, a, b) & ((1 << CACHE_BITS) - 1);
+    return hash3(operation, a, b) & this.cacheMask;
   }
 
   private remember(slot: number, a: Diagram, b: number, result: Diagram): void {
