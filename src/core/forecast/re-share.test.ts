@@ -4,7 +4,7 @@ import { describe, it } from 'node:test';
 import fc from 'fast-check';
 import type { AssumedShares, MultipleAnswer } from '../document/types';
 import { sharesOfPicks } from '../routing/pick-shares';
-import { asAssumed, withShare, type AnswerShare } from './re-share';
+import { asAssumed, cannotBePicked, withShare, type AnswerShare } from './re-share';
 
 const even = (count: number): AnswerShare[] =>
   Array.from({ length: count }, (_, n) => ({ answer: { code: n + 1 }, share: 1 / count }));
@@ -79,6 +79,14 @@ describe('a share that is set', () => {
     assert.deepEqual(words(second).slice(0, 2), ['0.300', '0.200']);
     // Whoever answers picks something: a third of 10% leaves no room for both, and what was typed last is right.
     assert.equal(words(typing(second, 2, 0.1, [0, 1]))[2], '0.100');
+    const only = { shares: { 1: 0.4, 2: 0, 3: 0 } };
+    const half: AnswerShare[] = [0.5, 0, 0].map((share, n) => ({ answer: { code: n + 1 }, share }));
+    assert.match(cannotBePicked(answer, only, half) ?? '', /give another answer more first/);
+    const [, ...others] = sharesOfPicks(answer, first).map((share, n): AnswerShare => ({
+      answer: { code: n + 1 },
+      share,
+    }));
+    assert.equal(cannotBePicked(answer, first, [{ answer: { code: 1 }, share: 0.5 }, ...others]), null);
   });
 
   it('touches no other where picks have each a chance of their own, nor a blank', () => {

@@ -79,17 +79,45 @@ export function asAssumed(
   return picksMany(row) ? ofPicks(row, before, all, held) : ofOthers(answer, before, all);
 }
 
+/** Why shares of picks that were moved cannot be, as a sentence with what to do; null where they can, and for other answers. */
+export function cannotBePicked(
+  answer: Answer,
+  before: AssumedShares,
+  all: readonly AnswerShare[],
+): string | null {
+  const row = hasRows(answer) ? gridRowAnswer(answer) : answer;
+  if (!picksMany(row)) return null;
+  const wanted = movedPicks(row, before, all);
+  return areMet(row, ofPicks(row, before, all, new Set()), wanted, A_POINT)
+    ? null
+    : 'Whoever answers picks something: give another answer more first.';
+}
+
+/** What is at the edge of what can be is met no more closely. */
+const A_POINT = 0.01;
+
+function movedPicks(
+  answer: MultipleAnswer,
+  before: AssumedShares,
+  all: readonly AnswerShare[],
+): ReadonlyMap<number, number> {
+  const now = picksOf(answer, before);
+  const shares = all.filter((each) => !isBlank(each)).map(({ share }) => share);
+  return new Map([...shares.entries()].filter(([n, share]) => Math.abs(share - (now[n]?.share ?? 0)) > SAME));
+}
+
 function ofPicks(
   answer: MultipleAnswer,
   before: AssumedShares,
   all: readonly AnswerShare[],
   held: ReadonlySet<number>,
 ): AssumedShares {
-  const now = picksOf(answer, before);
-  const shares = all.filter((each) => !isBlank(each)).map(({ share }) => share);
-  const isNew = (n: number) => Math.abs((shares[n] ?? 0) - (now[n]?.share ?? 0)) > SAME;
-  const wanted = (takes: (n: number) => boolean) => new Map([...shares.entries()].filter(([n]) => takes(n)));
-  const chances = now.map(({ chance }) => chance);
+  const moved = movedPicks(answer, before, all);
+  const stay = [...held].flatMap((n) => {
+    const share = all[n]?.share;
+    return share === undefined || moved.has(n) ? [] : [[n, share] as const];
+  });
+  const chances = picksOf(answer, before).map(({ chance }) => chance);
   const fit = (of: ReadonlyMap<number, number>) => {
     const fitted = chancesForShares(answer, chances, of);
     const written = {
@@ -99,9 +127,9 @@ function ofPicks(
     };
     return { written, isMet: areMet(answer, written, of, SAME) };
   };
-  const together = fit(wanted((n) => isNew(n) || held.has(n)));
+  const together = fit(new Map([...moved, ...stay]));
   // What cannot be together with what was said before is right by itself: the others give way.
-  const { written } = together.isMet ? together : fit(wanted(isNew));
+  const { written } = together.isMet ? together : fit(moved);
   const blank = all.find(isBlank)?.share ?? before.blank;
   return { ...written, ...(blank === undefined ? {} : { blank: rounded(blank) }) };
 }

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import type { Answer, Assume } from '../../core/document/types';
 import { assumedShares, type AssumedShare } from '../../core/forecast/one-more-point';
-import { asAssumed, type AnswerShare } from '../../core/forecast/re-share';
+import { asAssumed, cannotBePicked, type AnswerShare } from '../../core/forecast/re-share';
 import { assumedAtQuestions, assumedInSet } from '../../core/forecast/sets';
 import { assumedAmong, assumingAmong } from '../../core/routing/assumed';
 import type { SteeringShown } from '../../worker/forecast/types';
@@ -187,7 +187,7 @@ function Shares({
           answer={answer}
           shares={shares}
           readOnly={readOnly}
-          keep={(next, held) => keep(assumed(next, held))}
+          keep={(next, held) => cannotBePicked(answer, among, next) ?? keep(assumed(next, held))}
         />
       )}
     </>
