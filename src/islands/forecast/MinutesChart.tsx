@@ -18,6 +18,8 @@ export function MinutesChart({ figures, limit, height }: Props) {
   const start = Math.max(0, first - width);
   // A limit far off would leave no room for the bars; the figures tell of it all the same.
   const isNear = limit !== null && limit < last + (last - start) / 2;
+  // One bar alone stands where all of them are, not in the middle of its bin.
+  const at = bars.length === 1 ? (figures.minutes?.mean ?? null) : null;
   const end = isNear ? Math.max(last, limit + width) : last;
   return (
     <figure
@@ -27,7 +29,7 @@ export function MinutesChart({ figures, limit, height }: Props) {
     >
       <ResponsiveContainer width="100%" height={height}>
         <BarChart
-          data={bars.map(({ from, to, share }) => ({ middle: (from + to) / 2, share: 100 * share }))}
+          data={bars.map(({ from, to, share }) => ({ middle: at ?? (from + to) / 2, share: 100 * share }))}
           margin={{ top: 12, right: 12, bottom: 0, left: 0 }}
           barCategoryGap={1}
           accessibilityLayer={false}
