@@ -1,10 +1,11 @@
 /**
  * `npm run bench`: installs what the benchmarks compare with, runs them, and writes docs/performance.md; then times the
- * sheet into docs/performance-interface.md and the other views into docs/performance-views.md,
- * kinds of questionnaires into docs/performance-families.md, long files audited into docs/performance-audit.md, packages into docs/performance-package.md, forecasts into
- * docs/performance-forecast.md, many authors at once into docs/performance-load.md, many respondents at once into
- * docs/performance-trial.md, and a made-up panel into docs/performance-panel.md (`npm run bench -- interface`, `-- views`, `-- families`,
- * `-- audit`, `-- package`, `-- forecast`, `-- load`, `-- trial` or `-- panel`: only that).
+ * sheet into docs/performance-interface.md and the other views into docs/performance-views.md, long files audited into
+ * docs/performance-audit.md, packages into docs/performance-package.md, forecasts into docs/performance-forecast.md, many
+ * authors at once into docs/performance-load.md, many respondents at once into docs/performance-trial.md, and a made-up panel
+ * into docs/performance-panel.md (`npm run bench -- interface`, `-- views`, `-- audit`, `-- package`, `-- forecast`, `-- load`,
+ * `-- trial` or `-- panel`: only that). `npm run bench -- families [NAME]` times kinds of questionnaires, all of them into
+ * docs/performance-families.md.
  */
 import { pathToFileURL } from 'node:url';
 import { bundledApart, installApart } from './apart.mjs';
@@ -20,10 +21,11 @@ if (only === undefined) {
   installApart('bench');
   run('node', ['--expose-gc', await bundledApart('bench', 'run.ts')]);
 }
-if (only === undefined || only === 'families') {
+// By itself alone: some of the made questionnaires take longer than all the rest.
+if (only === 'families') {
   const { measureFamilies } = await import(pathToFileURL(await bundledApart('bench', 'families.ts')).href);
   await measureFamilies(process.argv[3] ?? null);
-  if (only === 'families') process.exit();
+  process.exit();
 }
 if (only === undefined || only === 'audit') {
   const { measureAudit } = await import(pathToFileURL(await bundledApart('bench', 'audit.ts')).href);
