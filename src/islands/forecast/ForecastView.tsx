@@ -40,7 +40,9 @@ export function ForecastView() {
   const slip = useRef<HTMLElement>(null);
   const sheet = useRef<HTMLDivElement>(null);
   const leave = () => {
-    sheet.current?.querySelector<HTMLElement>('[data-group][aria-pressed="true"]')?.focus();
+    // On another leaf than Bases there is no row to go back to.
+    const row = sheet.current?.querySelector<HTMLElement>('[data-group][aria-pressed="true"]');
+    (row ?? sheet.current?.querySelector<HTMLElement>('nav [aria-current="page"]'))?.focus();
     select('minutes');
   };
   const { figures, problem } = forecasting;
