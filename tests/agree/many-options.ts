@@ -65,3 +65,35 @@ export function randomManyOptions(seed: number): Questionnaire {
     },
   );
 }
+
+/** Ten options of which four can be picked, and who is asked depends on how many are. */
+export function randomCounts(seed: number): Questionnaire {
+  const random = xoroshiro128plus(seed);
+  const int = (from: number, to: number) => uniformInt(random, from, to);
+  const test = (): string =>
+    [
+      `count(m) ${['>=', '<=', '=', '>', '<', '<>'][int(0, 5)]} ${int(1, 5)}`,
+      `m has ${int(1, 10)}`,
+      `not m has ${int(1, 10)}`,
+      'f = 1',
+    ][int(0, 3)] as string;
+  const condition = () =>
+    [
+      test,
+      () => `${test()} and ${test()}`,
+      () => `${test()} or ${test()}`,
+      () => `not (${test()} or ${test()})`,
+    ][int(0, 3)]?.() as string;
+  const options = Array.from({ length: 10 }, (_, n): Option => ({
+    code: n + 1,
+    label: `Option ${n + 1}`,
+    // So that every option is told apart, whether or not a condition names it.
+    askIf: n % 3 === 0 ? 'f = 1' : 'always',
+    ...(n === 9 && int(1, 3) === 1 ? { exclusive: true } : {}),
+  }));
+  return questionnaire([
+    section('a', [ask('f', 2, { required: true }), ask('m', { type: 'multiple', options, maxPicks: 4 })]),
+    section('b', [ask('x', 2, { askIf: condition() })]),
+    section('c', [ask('y', 2, { askIf: condition(), skips: [{ if: condition(), to: { ending: 'out' } }] })]),
+  ]);
+}

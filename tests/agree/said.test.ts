@@ -18,7 +18,7 @@ import { planFor } from '../support/questionnaire';
 import { intOf } from './changes';
 import { randomChain, randomDocument } from './documents';
 import { caseOf } from './judges';
-import { randomManyOptions } from './many-options';
+import { randomCounts, randomManyOptions } from './many-options';
 import { judgeReadable, judgeSaid } from './said';
 import { seedsToTry } from './seeds';
 import { wideDocument, wideValue } from './wide';
@@ -68,6 +68,7 @@ describe('who is asked, in print', () => {
     [randomDocument, 'small questionnaires'],
     [randomChain, 'chains of sections'],
     [randomManyOptions, 'questions of many options'],
+    [randomCounts, 'how many options are picked'],
   ] as const)
     it(`can be read where it stands, holds for just those asked, and has nothing to spare: ${words}`, () => {
       const compared = SMALL.all.filter((seed) =>
@@ -105,6 +106,8 @@ describe('who is asked, in print', () => {
     });
     assert.equal(said('leaks-84').v_11, 'not Q7 in (1.5..4, 7.2) and (Item1 has any (2, 3, 98) or Q7 asked)');
     assert.equal(said('leaks-132').v_7, 'Item2 has any (1, 2) or not Item2 has 3');
+    assert.equal(said('count-of-thirty').block, 'tools has 7 and count(tools) >= 4');
+    assert.equal(said('count-of-thirty').either, 'tools has 30 or count(tools) >= 5');
     assert.equal(said('leaks-148').q13, 'not Item3 in (2, 3) and (q2 = 2 or v_1 <> q2)');
   });
 });

@@ -8,10 +8,19 @@ import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 /** A conjunction: levels with the values they must have. */
 export type Cube = ReadonlyMap<number, boolean>;
 
-/** Cubes whose union holds wherever `lower` does and nowhere that `upper` does not; none of them can be left out. */
-export function coverCubes(diagrams: Diagrams, lower: Diagram, upper: Diagram): Cube[] {
-  const known = new Map<string, { function: Diagram; cubes: readonly Cube[] }>();
-  const visit = (low: Diagram, high: Diagram): { function: Diagram; cubes: readonly Cube[] } => {
+/** A function, and cubes whose union it is. */
+interface Covered {
+  readonly function: Diagram;
+  readonly cubes: readonly Cube[];
+}
+
+/**
+ * Cubes whose union holds wherever `lower` does and nowhere that `upper` does not; none of them can be left out. Null
+ * where there would be more than `most`.
+ */
+export function coverCubes(diagrams: Diagrams, lower: Diagram, upper: Diagram, most: number): Cube[] | null {
+  const known = new Map<string, Covered>();
+  const visit = (low: Diagram, high: Diagram): Covered | null => {
     if (low === FALSE) return { function: FALSE, cubes: [] };
     if (high === TRUE) return { function: TRUE, cubes: [new Map()] };
     const key = `${low} ${high}`;
@@ -24,10 +33,12 @@ export function coverCubes(diagrams: Diagrams, lower: Diagram, upper: Diagram): 
     const [high0, high1] = [half(high, false), half(high, true)];
     const without = (a: Diagram, b: Diagram) => diagrams.and(a, diagrams.not(b));
     const zero = visit(without(low0, high1), high0);
-    const one = visit(without(low1, high0), high1);
+    const one = zero && visit(without(low1, high0), high1);
+    if (zero === null || one === null) return null;
     const rest = diagrams.or(without(low0, zero.function), without(low1, one.function));
     const both = visit(rest, diagrams.and(high0, high1));
-    const result = {
+    if (both === null || zero.cubes.length + one.cubes.length + both.cubes.length > most) return null;
+    const result: Covered = {
       function: diagrams.or(
         diagrams.choose(diagrams.variable(level), one.function, zero.function),
         both.function,
@@ -41,7 +52,8 @@ export function coverCubes(diagrams: Diagrams, lower: Diagram, upper: Diagram): 
     known.set(key, result);
     return result;
   };
-  return shortened(diagrams, visit(lower, upper).cubes, lower, upper);
+  const covered = visit(lower, upper);
+  return covered && shortened(diagrams, covered.cubes, lower, upper);
 }
 
 /** Literals that are not needed go, then cubes that the others make superfluous. */

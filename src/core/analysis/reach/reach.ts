@@ -15,6 +15,7 @@ import { CachedWork, type AnalysisCache } from '../counting/analysis-cache';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import { TooManyNodes, withinMemory, type Caps } from '../diagrams/limits';
 import { Coming } from './coming';
+import { CountedPicks, type CountedCube } from './counted-picks';
 import { coverCubes, type Cube } from './cubes';
 import { factored, readsMuch, shortened, type Printed } from './shortening';
 import { shortestTest, type Meant, type WordedTest } from './tests-in-words';
@@ -133,6 +134,7 @@ interface WhereAsked {
 export class Reaching {
   private readonly diagrams: Diagrams;
   readonly coming: Coming;
+  private readonly products: CountedPicks;
   private readonly inWordsBefore = new Map<string, WordedTest>();
   /** Level of the variable of having been asked, of each driver that can be left out. */
   private readonly askedLevel = new Map<AnswerSymbol, number>();
@@ -157,6 +159,7 @@ export class Reaching {
     const { fullLevel, drawnLevel, begunLevel } = encoded;
     this.hidden = new Set([...fullLevel.values(), ...drawnLevel.values(), ...begunLevel.values()]);
     this.coming = new Coming(encoded, true);
+    this.products = new CountedPicks(encoded, (...bounds) => this.cubesBetween(...bounds));
   }
 
   /** Who is asked an item in a pass, among those for whom the pass is run. */
@@ -217,8 +220,7 @@ export class Reaching {
     let text = words.get(key);
     if (text === undefined) {
       const [below, above] = this.withoutElsewhere(lower, upper, where);
-      const cubes = this.withFewerDrivers(this.cubesBetween(below, above), below, above);
-      text = this.print(cubes, possible, where);
+      text = this.print(this.products.between(below, above), possible, where);
       words.set(key, text);
     }
     return text;
@@ -247,13 +249,14 @@ export class Reaching {
   }
 
   /** Without the variables that were added, where that can be: the questionnaire itself does not speak of them. */
-  private cubesBetween(lower: Diagram, upper: Diagram): Cube[] {
+  private cubesBetween(lower: Diagram, upper: Diagram, most: number): readonly Cube[] | null {
     const { diagrams } = this;
     const added = (level: number) => this.addedLevels.has(level);
     const below = diagrams.forget(lower, added);
     const above = diagrams.not(diagrams.forget(diagrams.not(upper), added));
     const fits = diagrams.and(below, diagrams.not(above)) === FALSE;
-    return fits ? coverCubes(diagrams, below, above) : coverCubes(diagrams, lower, upper);
+    const cubes = fits ? coverCubes(diagrams, below, above, most) : coverCubes(diagrams, lower, upper, most);
+    return cubes && this.withFewerDrivers(cubes, lower, upper);
   }
 
   /**
@@ -297,12 +300,15 @@ export class Reaching {
     return new Set(levels.flatMap((level) => this.encoded.symbolAt(level) ?? []));
   }
 
-  private print(cubes: readonly Cube[], possible: Diagram, where: WhereAsked): string {
+  private print(cubes: readonly CountedCube[], possible: Diagram, where: WhereAsked): string {
     const terms = joined(cubes.map((cube) => this.termOf(cube, where)));
     const parts = terms.map((term) => {
       // What is meant of one driver is seen among those of whom the rest of the term is true.
       const meant = new Map([...term.readings].map(([of, wanted]) => [of, this.anyOf(of, wanted)]));
-      const apart = this.diagrams.and(possible, this.diagrams.cube([...term.others]));
+      const apart = term.counts.reduce(
+        (all, { is }) => this.diagrams.and(all, is),
+        this.diagrams.and(possible, this.diagrams.cube([...term.others])),
+      );
       const tests = [...term.readings].map(([symbol, wanted]) => {
         const rest = [...meant].reduce(
           (all, [of, is]) => (of === symbol ? all : this.diagrams.and(all, is)),
@@ -388,8 +394,8 @@ export class Reaching {
     return ofNobody ? `not count(not (${test})${which}) >= 1` : `count((${test})${which}) >= 1`;
   }
 
-  private termOf(cube: Cube, { section }: WhereAsked): Term {
-    const term: Term = { readings: new Map(), literals: new Map(), opaque: [], others: new Map() };
+  private termOf({ cube, counts }: CountedCube, { section }: WhereAsked): Term {
+    const term: Term = { readings: new Map(), literals: new Map(), opaque: [], others: new Map(), counts };
     for (const [level, value] of [...cube].sort((a, b) => a[0] - b[0])) {
       const symbol = this.encoded.symbolAt(level);
       if (symbol === undefined || symbol.picks !== null) term.others.set(level, value);
@@ -408,6 +414,7 @@ export class Reaching {
       term.readings.set(symbol, before === undefined ? here : here.map((is, n) => is && before[n] === true));
       term.literals.set(symbol, [...(term.literals.get(symbol) ?? []), [level, value]]);
     }
+    term.opaque.push(...counts.map(({ text, symbol }) => this.fromOutside(text, symbol, section)));
     return term;
   }
 }
@@ -420,10 +427,25 @@ interface Term {
   /** Tests that stand for themselves, in words, and the values of their variables. */
   readonly opaque: string[];
   readonly others: Map<number, boolean>;
+  /** How many options are picked; their words are among the opaque ones. */
+  readonly counts: CountedCube['counts'];
 }
 
 /** Terms that differ in the readings of one driver only become one. */
 function joined(terms: readonly Term[]): Term[] {
+  // Only those with the same opaque tests can be: of thousands of sets of picks there is one of each.
+  const alike = new Map<string, Term[]>();
+  for (const term of terms) {
+    const key = term.opaque.join();
+    const group = alike.get(key);
+    if (group === undefined) alike.set(key, [term]);
+    else group.push(term);
+  }
+  const left = new Set([...alike.values()].flatMap(joinedAlike));
+  return terms.filter((term) => left.has(term));
+}
+
+function joinedAlike(terms: readonly Term[]): Term[] {
   const left = [...terms];
   for (let a = 0; a < left.length; a += 1) {
     for (let b = a + 1; b < left.length; b += 1) {
@@ -445,7 +467,7 @@ function joined(terms: readonly Term[]): Term[] {
 
 /** The only driver whose wanted readings differ; null where more differ, or one kind of driver cannot be joined. */
 function differingDriver(a: Term, b: Term): AnswerSymbol | null {
-  if (a.opaque.join() !== b.opaque.join() || a.readings.size !== b.readings.size) return null;
+  if (a.readings.size !== b.readings.size) return null;
   let found: AnswerSymbol | null = null;
   for (const [symbol, readings] of a.readings) {
     const others = b.readings.get(symbol);

@@ -291,6 +291,8 @@ function productTexts(name: string, features: readonly Feature[], product: Liter
     : [
         [...least.map(({ positive }) => positive), ...below.map(({ negative }) => negative)],
         [...least.map(({ positive }) => positive), ...below.map(({ positive }) => `not ${positive}`)],
+        // Fewer than so many is true only of whoever picked something.
+        ...(least.length > 0 && below.length > 0 ? [below.map(({ negative }) => negative)] : []),
       ];
   const states = [
     ...of('state', true).map(({ positive }) => positive),
