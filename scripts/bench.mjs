@@ -1,11 +1,11 @@
 /**
  * `npm run bench`: installs what the benchmarks compare with, runs them, and writes docs/performance.md; then times the
  * sheet into docs/performance-interface.md and the other views into docs/performance-views.md, long files audited into
- * docs/performance-audit.md, packages into docs/performance-package.md, forecasts into docs/performance-forecast.md, many
- * authors at once into docs/performance-load.md, many respondents at once into docs/performance-trial.md, and a made-up panel
- * into docs/performance-panel.md (`npm run bench -- interface`, `-- views`, `-- audit`, `-- package`, `-- forecast`, `-- load`,
- * `-- trial` or `-- panel`: only that). `npm run bench -- families [NAME]` times kinds of questionnaires, all of them into
- * docs/performance-families.md.
+ * docs/performance-audit.md, packages into docs/performance-package.md, forecasts into docs/performance-forecast.md, the
+ * command line into docs/performance-commands.md, many authors at once into docs/performance-load.md, many respondents at
+ * once into docs/performance-trial.md, and a made-up panel into docs/performance-panel.md (`npm run bench -- interface`,
+ * `-- views`, `-- audit`, `-- package`, `-- forecast`, `-- commands`, `-- load`, `-- trial` or `-- panel`: only that).
+ * `npm run bench -- families [NAME]` times kinds of questionnaires, all of them into docs/performance-families.md.
  */
 import { pathToFileURL } from 'node:url';
 import { bundledApart, installApart } from './apart.mjs';
@@ -41,6 +41,11 @@ if (only === undefined || only === 'forecast') {
   const { measureForecast } = await import(pathToFileURL(await bundledApart('bench', 'forecast.ts')).href);
   await measureForecast();
   if (only === 'forecast') process.exit();
+}
+if (only === undefined || only === 'commands') {
+  const { measureCommands } = await import(pathToFileURL(await bundledApart('bench', 'commands.ts')).href);
+  await measureCommands();
+  if (only === 'commands') process.exit();
 }
 if (only === undefined || only === 'load') {
   ensureBuilt();

@@ -4,7 +4,7 @@ import { parseArgs, type ParseArgsConfig } from 'node:util';
 import * as v from 'valibot';
 import { pathText } from '../core/document/read';
 import type { Questionnaire } from '../core/document/types';
-import { FORMATS } from '../core/release/formats';
+import { readDocumentFile } from '../core/release/formats/read-document';
 
 /** The call or a file could not be used; the message is one line that names the place. */
 export class Misuse extends Error {}
@@ -87,8 +87,8 @@ export function readUtf8(file: string): string {
 }
 
 export function readQuestionnaire(file: string): Questionnaire {
-  const result = FORMATS.document.read(new TextEncoder().encode(readText(file)));
-  if (result.ok) return result.content.document;
+  const result = readDocumentFile(readBytes(file));
+  if (result.ok) return result.document;
   const [first, ...others] = result.problems;
   const more = others.length === 0 ? '' : ` (and ${others.length} more)`;
   throw new Misuse(`${file}: ${first ?? 'cannot be used'}${more}`);

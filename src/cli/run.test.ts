@@ -9,7 +9,7 @@ import { run } from './run';
 async function runs(command: () => number) {
   const said: string[] = [];
   const streams = { out: () => undefined, problem: (text: string) => void said.push(text) };
-  const code = await run({ check: command }, 'usage', ['check', 'study.fork.json'], streams);
+  const code = await run({ check: command }, ['check', 'study.fork.json'], streams);
   return { code, said };
 }
 

@@ -4,6 +4,7 @@
  */
 import { TooMuch } from '../core/analysis';
 import { Misuse } from './files';
+import { COMMAND_NAMES, USAGE } from './usage';
 
 export type Commands = Readonly<Record<string, (args: readonly string[]) => number | Promise<number>>>;
 
@@ -12,23 +13,22 @@ export interface Streams {
   readonly problem: (text: string) => void;
 }
 
-/** The exit code. `args` begins with the command. */
+/** The exit code. `args` begins with the command, which is among those given unless there is none of that name. */
 export async function run(
   commands: Commands,
-  usage: string,
   args: readonly string[],
   { out, problem }: Streams,
 ): Promise<number> {
   const [name, ...rest] = args;
   if (name === undefined || args.includes('--help')) {
-    out(`${usage}\n`);
+    out(`${USAGE}\n`);
     return name === undefined ? 2 : 0;
   }
   const say = (sentence: string) => problem(`jolly-fork: ${sentence.replaceAll(/\s*\n\s*/g, ' ')}\n`);
   try {
     const command = Object.hasOwn(commands, name) ? commands[name] : undefined;
     if (command === undefined)
-      throw new Misuse(`there is no command "${name}": use ${Object.keys(commands).join(', ')}`);
+      throw new Misuse(`there is no command "${name}": use ${COMMAND_NAMES.join(', ')}`);
     return await command(rest);
   } catch (error) {
     if (error instanceof Misuse) {

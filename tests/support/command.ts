@@ -2,7 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { COMMANDS, USAGE } from '../../src/cli/commands';
+import { COMMANDS } from '../../src/cli/all-commands';
 import { run } from '../../src/cli/run';
 
 const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..', '..');
@@ -17,7 +17,7 @@ export function called(...args: readonly string[]) {
 /** What it says, and what it ends with, of a call that is to be refused. */
 export async function refused(...args: readonly string[]) {
   let [stdout, stderr] = ['', ''];
-  const status = await run(COMMANDS, USAGE, args, {
+  const status = await run(COMMANDS, args, {
     out: (text) => (stdout += text),
     problem: (text) => (stderr += text),
   });

@@ -35,6 +35,7 @@ import {
   VERSION,
   type Questionnaire,
 } from './types';
+import { numberWords } from './words';
 
 /**
  * What a schema cannot tell of itself: the ways of a choice, and what a test of ours tests. `exchange/json-schema.ts` asks here.
@@ -74,14 +75,11 @@ const Id = named(idProblem, ID_AS_JSON);
 
 /** A list of at most so many; what to do about more is said in the sentence. */
 const list = <Entry extends v.GenericSchema>(entry: Entry, most: number, sentence: string) =>
-  v.pipe(v.array(entry), v.maxLength(most, `at most ${most.toLocaleString('en')} ${sentence}`));
+  v.pipe(v.array(entry), v.maxLength(most, `at most ${numberWords(most)} ${sentence}`));
 
 const Text = v.pipe(
   v.string(),
-  v.maxLength(
-    MOST_TEXT,
-    `at most ${MOST_TEXT.toLocaleString('en')} characters can stand here: shorten the text`,
-  ),
+  v.maxLength(MOST_TEXT, `at most ${numberWords(MOST_TEXT)} characters can stand here: shorten the text`),
 );
 const Code = v.pipe(
   v.number(),
@@ -89,7 +87,7 @@ const Code = v.pipe(
   v.minValue(-LARGEST_CODE, 'this code is too long: give a shorter one'),
   v.maxValue(LARGEST_CODE, 'this code is too long: give a shorter one'),
 );
-const BEYOND_NUMBERS = `numbers go from -${LARGEST_NUMBER.toLocaleString('en')} to ${LARGEST_NUMBER.toLocaleString('en')}: choose a nearer limit, or ask in larger units`;
+const BEYOND_NUMBERS = `numbers go from -${numberWords(LARGEST_NUMBER)} to ${numberWords(LARGEST_NUMBER)}: choose a nearer limit, or ask in larger units`;
 const Limit = v.pipe(
   v.number(),
   v.minValue(-LARGEST_NUMBER, BEYOND_NUMBERS),
@@ -108,7 +106,7 @@ const Condition = v.pipe(
   v.string(),
   v.maxLength(
     MOST_CONDITION,
-    `at most ${MOST_CONDITION.toLocaleString('en')} characters can stand in a condition: make parts of it derived variables`,
+    `at most ${numberWords(MOST_CONDITION)} characters can stand in a condition: make parts of it derived variables`,
   ),
 );
 const DataUrl = v.pipe(

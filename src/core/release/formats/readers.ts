@@ -1,5 +1,4 @@
 /** What reads each format that is read: a questionnaire, or why it is none. */
-import { problemText, readDocumentText } from '../../document/read';
 import { readItems } from '../../exchange/items/read-items';
 import { readScript } from '../../exchange/script/read-script';
 import { cellsOf } from '../../exchange/sheet-cells';
@@ -7,23 +6,16 @@ import { NO_WORK, readWork } from '../../exchange/work-file';
 import type { FormatReader } from '../format-types';
 import { titleFrom } from './lost';
 import type { ReadFormatName } from './known';
+import { MOST_DOCUMENT, readDocumentFile } from './read-document';
 import { readCsvwFile, readDataPackageFile, readDocx, readList } from './of-variables';
 
-/** In bytes: as large as a questionnaire with pictures may be sent, and its script. */
-const MOST_DOCUMENT = 20_000_000;
+/** In bytes. */
 const MOST_SCRIPT = MOST_DOCUMENT;
 
 export const READERS = {
   document: (bytes) => {
-    if (bytes.length > MOST_DOCUMENT)
-      return {
-        ok: false,
-        problems: [`it is larger than ${MOST_DOCUMENT / 1e6} MB: make its pictures smaller`],
-      };
-    const read = readDocumentText(textOf(bytes));
-    return read.ok
-      ? { ok: true, content: { document: read.document, work: NO_WORK } }
-      : { ok: false, problems: read.problems.map(problemText) };
+    const read = readDocumentFile(bytes);
+    return read.ok ? { ok: true, content: { document: read.document, work: NO_WORK } } : read;
   },
   work: (bytes) => {
     const read = readWork(bytes);
@@ -65,8 +57,4 @@ function utf8Of(bytes: Uint8Array): string | null {
   } catch {
     return null;
   }
-}
-
-function textOf(bytes: Uint8Array): string {
-  return new TextDecoder().decode(bytes);
 }

@@ -8,7 +8,7 @@ import { before, describe, it } from 'node:test';
 import { fileURLToPath } from 'node:url';
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
-import { refused } from '../../tests/support/command';
+import { refused } from '../../../tests/support/command';
 
 const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..', '..');
 const study = path.join(root, 'demo', 'tern-valley-home-heating.fork.json');

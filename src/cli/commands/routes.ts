@@ -1,11 +1,11 @@
 /** `jolly-fork routes FILE --from K --limit N`: routes in canonical order, with a respondent for each. */
-import { analyse, type Route, type RouteFilter, type Via } from '../core/analysis';
-import type { Plan } from '../core/routing/plan';
-import { planOf } from '../core/routing/planner';
+import { analyse, type Route, type RouteFilter, type Via } from '../../core/analysis';
+import type { Plan } from '../../core/routing/plan';
+import { planOf } from '../../core/routing/planner';
 import { routeJson } from './analyse';
-import { Misuse, readCall, readQuestionnaire } from './files';
-import { exitCode, judge } from './judged';
-import { routeTable } from './route-table';
+import { Misuse, readCall, readQuestionnaire } from '../files';
+import { exitCode, judge } from '../judged';
+import { routeTable } from '../route-table';
 
 const OPTIONS = {
   from: { type: 'string' },
@@ -16,7 +16,7 @@ const OPTIONS = {
   taking: { type: 'string' },
 } as const;
 
-export function routesCommand(args: readonly string[]): number {
+export function command(args: readonly string[]): number {
   const { file, values } = readCall(args, OPTIONS);
   const plan = planOf(readQuestionnaire(file));
   const from = readCount(values.from ?? '1', '--from');

@@ -4,8 +4,8 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { describe, it } from 'node:test';
-import { called, refused } from '../../tests/support/command';
-import { ask, questionnaire, section } from '../../tests/support/questionnaire';
+import { called, refused } from '../../../tests/support/command';
+import { ask, questionnaire, section } from '../../../tests/support/questionnaire';
 
 interface Told {
   starts: number;

@@ -1,15 +1,15 @@
 /** `jolly-fork check FILE`: the snags of a questionnaire. */
-import { planOf } from '../core/routing/planner';
-import { analyse } from '../core/analysis';
-import type { Plan } from '../core/routing/plan';
-import { allSnagsOf, type SnagWitness } from '../core/snags';
-import { steeringParts } from '../core/views/steering-parts';
-import { asSentence } from '../core/wording/sentence';
-import { placeWords } from '../core/wording/places';
-import { readCall, readQuestionnaire } from './files';
-import { exitCode, judgedBy } from './judged';
+import { planOf } from '../../core/routing/planner';
+import { analyse } from '../../core/analysis';
+import type { Plan } from '../../core/routing/plan';
+import { allSnagsOf, type SnagWitness } from '../../core/snags';
+import { steeringParts } from '../../core/views/steering-parts';
+import { asSentence } from '../../core/wording/sentence';
+import { placeWords } from '../../core/wording/places';
+import { readCall, readQuestionnaire } from '../files';
+import { exitCode, judgedBy } from '../judged';
 
-export function check(args: readonly string[]): number {
+export function command(args: readonly string[]): number {
   const { file, values } = readCall(args, {});
   const document = readQuestionnaire(file);
   const plan = planOf(document);

@@ -1,11 +1,11 @@
 /** `jolly-fork compare OLD NEW`: what is other in a version than in an earlier one, the routes first. */
-import type { Questionnaire } from '../core/document/types';
-import { compareVersions, routesDiffer, type Comparison } from '../core/release/compare';
-import { comparisonReport } from '../core/release/report';
-import { readFiles, readQuestionnaire } from './files';
+import type { Questionnaire } from '../../core/document/types';
+import { compareVersions, routesDiffer, type Comparison } from '../../core/release/compare';
+import { comparisonReport } from '../../core/release/report';
+import { readFiles, readQuestionnaire } from '../files';
 
 /** 1 where routes differ, for checks of a researcher's own. */
-export function compareCommand(args: readonly string[]): number {
+export function command(args: readonly string[]): number {
   const { files, values } = readFiles(
     args,
     2,

@@ -1,13 +1,13 @@
 /** `jolly-fork audit FILE --data rows.csv --out coded.csv`: collected rows held against the routing, row by row. */
-import { headerProblem, raggedProblem } from '../core/audit/matching';
-import { AuditRun } from '../core/audit/run';
-import type { RowProblem } from '../core/audit/types';
-import { planOf } from '../core/routing/planner';
-import { problemAt, problemWords } from '../core/wording/audit';
-import { Misuse, readCall, readQuestionnaire } from './files';
-import { exitCode, judge } from './judged';
-import { table } from './table';
-import { createRows, openRows, type RowsWriter } from './table-files';
+import { headerProblem, raggedProblem } from '../../core/audit/matching';
+import { AuditRun } from '../../core/audit/run';
+import type { RowProblem } from '../../core/audit/types';
+import { planOf } from '../../core/routing/planner';
+import { problemAt, problemWords } from '../../core/wording/audit';
+import { Misuse, readCall, readQuestionnaire } from '../files';
+import { exitCode, judge } from '../judged';
+import { table } from '../table';
+import { createRows, openRows, type RowsWriter } from '../table-files';
 
 const OPTIONS = {
   data: { type: 'string' },
@@ -24,7 +24,7 @@ const TOLD = 20;
 /** Text gathered before it is written. */
 const PIECE = 65_536;
 
-export async function auditCommand(args: readonly string[]): Promise<number> {
+export async function command(args: readonly string[]): Promise<number> {
   const { file, values } = readCall(args, OPTIONS);
   const { data, out } = values;
   if (typeof data !== 'string') throw new Misuse('audit needs --data rows.csv');

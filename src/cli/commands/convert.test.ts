@@ -4,7 +4,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { it } from 'node:test';
-import { called, refused } from '../../tests/support/command';
+import { called, refused } from '../../../tests/support/command';
 
 const DEMO = 'demo/winter-diary.fork.json';
 const folder = mkdtempSync(path.join(tmpdir(), 'jolly-fork-convert-'));

@@ -1,15 +1,20 @@
-/** The commands of the command line, and its help. */
-import { analyseCommand } from './analyse';
-import { auditCommand } from './audit';
-import { check } from './check';
-import { compareCommand } from './compare';
-import { convertCommand } from './convert';
-import { forecastCommand } from './forecast';
-import { routesCommand } from './routes';
-import type { Commands } from './run';
-import { simulateCommand } from './simulate';
-import { verifyCommand } from './verify';
-import { walkCommand } from './walk';
+/** What the command line can do, and its help. */
+
+export const COMMAND_NAMES = [
+  'check',
+  'analyse',
+  'routes',
+  'walk',
+  'simulate',
+  'audit',
+  'compare',
+  'convert',
+  'verify',
+  'forecast',
+  'backup',
+  'restore',
+] as const;
+export type CommandName = (typeof COMMAND_NAMES)[number];
 
 export const USAGE = `Usage: jolly-fork COMMAND FILE [options]
 
@@ -54,19 +59,3 @@ export const USAGE = `Usage: jolly-fork COMMAND FILE [options]
 
 Exit code 0: done, no errors found; 1: the questionnaire has errors; 2: the call or the file could not be used;
 3: a fault of the program.`;
-
-export const COMMANDS: Commands = {
-  check,
-  analyse: analyseCommand,
-  routes: routesCommand,
-  walk: walkCommand,
-  simulate: simulateCommand,
-  audit: auditCommand,
-  compare: compareCommand,
-  convert: convertCommand,
-  verify: verifyCommand,
-  forecast: forecastCommand,
-  // The database is loaded for these alone.
-  backup: async (args) => (await import('./backup')).backupCommand(args),
-  restore: async (args) => (await import('./backup')).restoreCommand(args),
-};

@@ -1,12 +1,12 @@
 /** `jolly-fork simulate FILE -n N --seed S --out rows.csv`: coded data of made-up respondents. */
 import { closeSync, openSync, writeSync } from 'node:fs';
-import { columnsOf } from '../core/coding/columns';
-import { csvLines } from '../core/exchange/csv';
-import { planOf } from '../core/routing/planner';
-import { madeUpRespondents } from '../core/simulate/respondents';
-import { Misuse, readCall, readQuestionnaire, readWhole } from './files';
-import { exitCode, judge } from './judged';
-import { table } from './table';
+import { columnsOf } from '../../core/coding/columns';
+import { csvLines } from '../../core/exchange/csv';
+import { planOf } from '../../core/routing/planner';
+import { madeUpRespondents } from '../../core/simulate/respondents';
+import { Misuse, readCall, readQuestionnaire, readWhole } from '../files';
+import { exitCode, judge } from '../judged';
+import { table } from '../table';
 
 const OPTIONS = {
   n: { type: 'string', short: 'n' },
@@ -17,7 +17,7 @@ const OPTIONS = {
 /** Rows written at once. */
 const CHUNK = 500;
 
-export function simulateCommand(args: readonly string[]): number {
+export function command(args: readonly string[]): number {
   const { file, values } = readCall(args, OPTIONS);
   const count = readWhole(values.n, '-n', 1);
   const seed = readWhole(values.seed ?? '1', '--seed', 0);

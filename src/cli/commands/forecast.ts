@@ -2,16 +2,16 @@
  * `jolly-fork forecast FILE --starts N [--break-off P] [--goal NAME=n]… [--set NAME]`: how many will be asked each question, how long it
  * takes, and how many have to start for enough of some.
  */
-import type { Group } from '../core/analysis';
-import { readPassKey } from '../core/document/addresses';
-import { assumedInSet, setsOf } from '../core/forecast/sets';
-import { Forecaster, type Expected, type Forecast } from '../core/forecast/forecast';
-import type { Plan } from '../core/routing/plan';
-import { planOf } from '../core/routing/planner';
-import { placeWords } from '../core/wording/places';
-import { Misuse, readCall, readMany, readQuestionnaire, readWhole } from './files';
-import { exitCode, judge } from './judged';
-import { table } from './table';
+import type { Group } from '../../core/analysis';
+import { readPassKey } from '../../core/document/addresses';
+import { assumedInSet, setsOf } from '../../core/forecast/sets';
+import { Forecaster, type Expected, type Forecast } from '../../core/forecast/forecast';
+import type { Plan } from '../../core/routing/plan';
+import { planOf } from '../../core/routing/planner';
+import { placeWords } from '../../core/wording/places';
+import { Misuse, readCall, readMany, readQuestionnaire, readWhole } from '../files';
+import { exitCode, judge } from '../judged';
+import { table } from '../table';
 
 const OPTIONS = {
   starts: { type: 'string' },
@@ -20,7 +20,7 @@ const OPTIONS = {
   set: { type: 'string' },
 } as const;
 
-export function forecastCommand(args: readonly string[]): number {
+export function command(args: readonly string[]): number {
   const { file, values } = readCall(args, OPTIONS);
   const starts = readWhole(values.starts, '--starts', 1);
   const breakOff = readChance(values['break-off'] ?? '0');

@@ -4,8 +4,8 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { it } from 'node:test';
-import type { Questionnaire } from '../core/document/types';
-import { called, refused } from '../../tests/support/command';
+import type { Questionnaire } from '../../core/document/types';
+import { called, refused } from '../../../tests/support/command';
 
 const DEMO = 'demo/tern-valley-home-heating.fork.json';
 const folder = mkdtempSync(path.join(tmpdir(), 'jolly-fork-compare-'));

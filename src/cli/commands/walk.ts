@@ -1,14 +1,14 @@
 /** `jolly-fork walk FILE --answers FILE.json`: one respondent's walk and coded row. */
 import * as v from 'valibot';
-import { codedRow } from '../core/coding/row';
-import { nameInKey, passKey } from '../core/document/addresses';
-import type { Plan } from '../core/routing/plan';
-import { planOf } from '../core/routing/planner';
-import { answerNames, walk, type Walk, type WalkInput } from '../core/routing/walk';
-import { whyLines } from '../core/wording/why';
-import { Misuse, readCall, readJson, readQuestionnaire } from './files';
-import { exitCode, judge } from './judged';
-import { table } from './table';
+import { codedRow } from '../../core/coding/row';
+import { nameInKey, passKey } from '../../core/document/addresses';
+import type { Plan } from '../../core/routing/plan';
+import { planOf } from '../../core/routing/planner';
+import { answerNames, walk, type Walk, type WalkInput } from '../../core/routing/walk';
+import { whyLines } from '../../core/wording/why';
+import { Misuse, readCall, readJson, readQuestionnaire } from '../files';
+import { exitCode, judge } from '../judged';
+import { table } from '../table';
 
 const ValueSchema = v.union(
   [v.number(), v.string(), v.array(v.number()), v.null()],
@@ -23,7 +23,7 @@ const WalkFileSchema = v.strictObject({
   stoppedAt: v.optional(v.string()),
 });
 
-export function walkCommand(args: readonly string[]): number {
+export function command(args: readonly string[]): number {
   const { file, values } = readCall(args, { answers: { type: 'string' }, seed: { type: 'string' } });
   const answersFile = values.answers;
   if (typeof answersFile !== 'string') throw new Misuse('walk needs --answers FILE.json');

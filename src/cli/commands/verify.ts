@@ -1,19 +1,19 @@
 /** `jolly-fork verify FILE --observed STEPS.csv`: what another implementation showed, held against the routing. */
-import { analyse } from '../core/analysis';
-import { isDefused } from '../core/exchange/csv';
-import { STEP_COLUMNS } from '../core/release/steps';
-import { Verification, type ObservedStep, type Verified } from '../core/release/verify';
-import type { Plan } from '../core/routing/plan';
-import { planOf } from '../core/routing/planner';
-import { forkEventWords } from '../core/views/fork-events';
-import { Misuse, readCall, readQuestionnaire } from './files';
-import { openRows } from './table-files';
+import { analyse } from '../../core/analysis';
+import { isDefused } from '../../core/exchange/csv';
+import { STEP_COLUMNS } from '../../core/release/steps';
+import { Verification, type ObservedStep, type Verified } from '../../core/release/verify';
+import type { Plan } from '../../core/routing/plan';
+import { planOf } from '../../core/routing/planner';
+import { forkEventWords } from '../../core/views/fork-events';
+import { Misuse, readCall, readQuestionnaire } from '../files';
+import { openRows } from '../table-files';
 
 /** All are held until their respondents are whole, in whatever order they stand. */
 const MOST_STEPS = 2_000_000;
 
 /** 1 where somebody left the route that they should have taken. */
-export async function verifyCommand(args: readonly string[]): Promise<number> {
+export async function command(args: readonly string[]): Promise<number> {
   const { file, values } = readCall(args, { observed: { type: 'string' } } as const);
   const { observed } = values;
   if (typeof observed !== 'string') throw new Misuse('verify needs --observed STEPS.csv');

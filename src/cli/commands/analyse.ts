@@ -6,17 +6,17 @@ import {
   type Route,
   type RouteLength,
   type Shares,
-} from '../core/analysis';
-import { secondsByName } from '../core/routing/burden';
-import type { Plan } from '../core/routing/plan';
-import { planOf } from '../core/routing/planner';
-import { placeWords } from '../core/wording/places';
-import { readCall, readQuestionnaire } from './files';
-import { exitCode, judge } from './judged';
-import { routeTable } from './route-table';
-import { table } from './table';
+} from '../../core/analysis';
+import { secondsByName } from '../../core/routing/burden';
+import type { Plan } from '../../core/routing/plan';
+import { planOf } from '../../core/routing/planner';
+import { placeWords } from '../../core/wording/places';
+import { readCall, readQuestionnaire } from '../files';
+import { exitCode, judge } from '../judged';
+import { routeTable } from '../route-table';
+import { table } from '../table';
 
-export function analyseCommand(args: readonly string[]): number {
+export function command(args: readonly string[]): number {
   const { file, values } = readCall(args, { pairs: { type: 'boolean' } });
   const plan = planOf(readQuestionnaire(file));
   const analysis = analyse(plan);

@@ -1,18 +1,18 @@
 /** `jolly-fork convert`: a questionnaire into a file of another format, or a questionnaire of one. */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { CannotWrite } from '../core/release/cannot-write';
-import type { FileFormat, StudyContent, Written } from '../core/release/format-types';
-import { FORMATS } from '../core/release/formats';
-import { kindsOf, type FormatName } from '../core/release/formats/known';
-import { NO_WORK } from '../core/exchange/work-file';
-import { postAddress } from '../core/responding/instrument-data';
-import type { Questionnaire } from '../core/document/types';
-import { MOST_ROWS, rowsGiven, rowsOfCsv, type DataRows } from '../core/release/data/rows';
-import { planOf } from '../core/routing/planner';
-import { placeAt, type DocumentPlace } from '../core/routing/problems';
-import { placeWords } from '../core/wording/places';
-import { Misuse, readBytes, readCall, readQuestionnaire, readUtf8, readWhole } from './files';
+import { CannotWrite } from '../../core/release/cannot-write';
+import type { FileFormat, StudyContent, Written } from '../../core/release/format-types';
+import { FORMATS } from '../../core/release/formats';
+import { kindsOf, type FormatName } from '../../core/release/formats/known';
+import { NO_WORK } from '../../core/exchange/work-file';
+import { postAddress } from '../../core/responding/instrument-data';
+import type { Questionnaire } from '../../core/document/types';
+import { MOST_ROWS, rowsGiven, rowsOfCsv, type DataRows } from '../../core/release/data/rows';
+import { planOf } from '../../core/routing/planner';
+import { placeAt, type DocumentPlace } from '../../core/routing/problems';
+import { placeWords } from '../../core/wording/places';
+import { Misuse, readBytes, readCall, readQuestionnaire, readUtf8, readWhole } from '../files';
 
 const OPTIONS = {
   to: { type: 'string' },
@@ -35,7 +35,7 @@ interface ConversionLoss {
   readonly place: string;
 }
 
-export async function convertCommand(args: readonly string[]): Promise<number> {
+export async function command(args: readonly string[]): Promise<number> {
   const { file, values } = readCall(args, OPTIONS);
   const { to, from, out } = values;
   if (typeof out !== 'string') throw new Misuse('convert needs --out PATH');
