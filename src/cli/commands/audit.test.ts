@@ -10,7 +10,7 @@ import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import { refused } from '../../../tests/support/command';
 
-const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..', '..');
+const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..', '..', '..');
 const study = path.join(root, 'demo', 'tern-valley-home-heating.fork.json');
 const folder = mkdtempSync(path.join(tmpdir(), 'jolly-fork-audit-'));
 const full = (name: string) => path.join(folder, name);
