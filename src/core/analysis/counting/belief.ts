@@ -31,6 +31,8 @@ export interface SeenOnward {
 
 export class Beliefs {
   private readonly moves: Moves;
+  /** What is seen is often the same whatever follows after. */
+  private readonly settled = new WeakMap<Emission, Belief>();
 
   constructor(
     readonly encoded: EncodedPlan,
@@ -68,11 +70,15 @@ export class Beliefs {
   }
 
   /** The belief of those who see an item. */
-  settle({ observation, mass }: Emission): Belief {
-    return {
-      at: observation.rank,
-      known: this.encoded.diagrams.forget(mass, this.encoded.isDeadAt(observation.rank)),
-    };
+  settle(emission: Emission): Belief {
+    let belief = this.settled.get(emission);
+    if (belief === undefined) {
+      const { mass, observation } = emission;
+      const known = this.encoded.diagrams.forget(mass, this.encoded.isDeadAt(observation.rank));
+      belief = { at: observation.rank, known };
+      this.settled.set(emission, belief);
+    }
+    return belief;
   }
 
   private sweep(masses: Masses, from: number, until: number): SeenOnward {

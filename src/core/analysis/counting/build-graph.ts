@@ -11,7 +11,7 @@
 import { DEFAULT_CAPS, TooManyNodes, type Caps } from '../diagrams/limits';
 import type { CachedGraphs } from './analysis-cache';
 import type { Beliefs } from './belief';
-import { blocksOf, contentOf, type Block } from './blocks';
+import { blocksOf, contentOf } from './blocks';
 import { Expander, type Expansion, type State } from './expand';
 import { childrenFirst, type Edge, type ForkNode, type Graph, type Node } from './graph';
 
@@ -32,9 +32,6 @@ export function buildGraph(
 }
 
 class GraphBuilder {
-  private readonly blocks: readonly Block[];
-  /** For each block a number by which it is known: that of its content where graphs are kept. */
-  private readonly contents: readonly number[];
   /** Nodes found again from before. */
   private foundAgain = 0;
   private readonly expander: Expander;
@@ -49,14 +46,14 @@ class GraphBuilder {
     private readonly memory: CachedGraphs | null,
   ) {
     const { encoded } = beliefs;
-    this.blocks = blocksOf(encoded);
-    this.contents = this.blocks.map((block) => memory?.numberOf(contentOf(encoded, block)) ?? block.index);
-    this.expander = new Expander(beliefs, this.blocks, this.contents);
+    const blocks = blocksOf(encoded);
+    const contents = blocks.map((block) => memory?.numberOf(contentOf(encoded, block)) ?? block.index);
+    const numberOf = memory && ((contents: string) => memory.numberOf(contents));
+    this.expander = new Expander(beliefs, blocks, contents, numberOf);
   }
 
   build(): Graph {
-    const given = this.expander.factoring.split(this.beliefs.encoded.given);
-    const first: State = { kind: 'ahead', ahead: { blocks: this.blocks, factors: given } };
+    const first = this.expander.first();
     const opened = this.tryToExpand(first);
     const stack = opened === null ? [] : [this.frameFor(first, opened)];
     if (opened === null) this.stop(first);
@@ -191,7 +188,7 @@ class GraphBuilder {
 
   private nameOf(standing: State): string {
     if (standing.kind === 'at') return standing.name;
-    const start = standing.ahead.blocks[0]?.start ?? 0;
+    const start = standing.ahead.list.blocks[0]?.start ?? 0;
     const place = this.beliefs.encoded.course.places[start];
     const section = place?.kind === 'gate' ? this.beliefs.encoded.plan.sections[place.section] : undefined;
     return section?.items[0]?.item.name ?? '';
@@ -201,7 +198,7 @@ class GraphBuilder {
   private unopened(standing: State): Node {
     const length = this.completion(standing);
     const found = length !== null;
-    const at = standing.kind === 'at' ? standing.belief.at : (standing.ahead.blocks[0]?.start ?? 0);
+    const at = standing.kind === 'at' ? standing.belief.at : (standing.ahead.list.blocks[0]?.start ?? 0);
     const node: ForkNode = {
       kind: 'fork',
       at: this.beliefs.observations.ranked(at),

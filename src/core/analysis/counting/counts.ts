@@ -3,8 +3,8 @@
  */
 import { passKey } from '../../document/addresses';
 import type { Plan } from '../../routing/plan';
-import type { Graph, Node } from './graph';
-import { HOW_MANY, Tally } from './tally';
+import type { Edge, Graph, Node } from './graph';
+import type { Observation } from './observations';
 
 /** How many routes there are for each way on from a node: routes to it, times those through the parts beside it. */
 export function waysTo({ root, nodes }: Graph): Map<Node, bigint> {
@@ -58,35 +58,92 @@ export interface RoutesOfItems {
 
 /**
  * Ways to an item times routes onward from it. An item of a repeated section may be passed several times on one
- * route, so there the routes that avoid it are counted and taken off the total.
+ * route: it is counted where that is for the first time.
  */
-export function routesByItem(plan: Plan, { root }: Graph, ways: ReadonlyMap<Node, bigint>): RoutesOfItems {
-  const counts = new Map<string, bigint>();
-  const inPass = new Map<string, bigint>();
-  const repeated = new Set<string>();
-  for (const { repeat, items } of plan.sections) {
-    for (const { item } of items) {
-      counts.set(item.name, 0n);
-      if (repeat !== null) repeated.add(item.name);
-    }
-  }
+export function routesByItem(plan: Plan, { nodes }: Graph, ways: ReadonlyMap<Node, bigint>): RoutesOfItems {
+  const bySeen = new Map<Observation, bigint>();
   for (const [node, here] of ways) {
     if (node.kind === 'parts') continue;
-    for (const { observation, to } of node.edges) {
-      const name = observation?.planItem?.item.name;
-      if (name === undefined || to === null) continue;
-      const by = repeated.has(name) ? inPass : counts;
-      const key = repeated.has(name) ? passKey(name, observation?.pass ?? null) : name;
-      by.set(key, (by.get(key) ?? 0n) + here * to.routes);
+    for (const { observation, to } of node.edges)
+      if (observation !== null && to !== null)
+        bySeen.set(observation, (bySeen.get(observation) ?? 0n) + here * to.routes);
+  }
+  const items = new Map<string, bigint>(
+    plan.sections.flatMap((section) => section.items.map(({ item }) => [item.name, 0n] as const)),
+  );
+  const inPass = new Map<string, bigint>();
+  for (const [{ planItem, pass }, routes] of bySeen) {
+    if (planItem === null) continue;
+    const { name } = planItem.item;
+    if (pass === null) items.set(name, routes);
+    else inPass.set(passKey(name, pass), routes);
+  }
+  for (const section of plan.sections) {
+    if (section.repeat === null) continue;
+    const names = section.items.map(({ item }) => item.name);
+    for (const [name, routes] of presentedOnce(names, nodes, ways)) items.set(name, routes);
+  }
+  return { items, inPass };
+}
+
+/** Of items that a route may present several times, how many routes do so at least once. */
+function presentedOnce(
+  names: readonly string[],
+  nodes: readonly Node[],
+  ways: ReadonlyMap<Node, bigint>,
+): Map<string, bigint> {
+  const counts = new Map(names.map((name) => [name, 0n]));
+  const nameIn = ({ observation }: Edge) => {
+    const name = observation?.planItem?.item.name;
+    return name !== undefined && counts.has(name) ? name : null;
+  };
+  const isHere = (node: Node) => node.kind === 'fork' && node.edges.some((edge) => nameIn(edge) !== null);
+  const between = nodesBetween(nodes, isHere);
+  for (const name of names) {
+    /** Ways to a node on which it has been presented. */
+    const after = new Map<Node, bigint>();
+    const add = (to: Node, more: bigint) => {
+      if (more !== 0n) after.set(to, (after.get(to) ?? 0n) + more);
+    };
+    for (const node of between) {
+      const before = after.get(node) ?? 0n;
+      if (node.kind === 'parts') {
+        const others = before === 0n ? [] : productsOfOthers(node.parts.map(({ routes }) => routes));
+        for (const [n, part] of node.parts.entries()) add(part, before * (others[n] ?? 0n));
+        continue;
+      }
+      const here = ways.get(node) ?? 0n;
+      for (const edge of node.edges) {
+        const { to } = edge;
+        if (to === null) continue;
+        const isNow = nameIn(edge) === name;
+        if (isNow) counts.set(name, (counts.get(name) ?? 0n) + (here - before) * to.routes);
+        add(to, isNow ? here : before);
+      }
     }
   }
-  for (const name of repeated) {
-    const avoiding = new Tally(
-      HOW_MANY,
-      (observation) => observation.planItem?.item.name !== name,
-      ({ routes }) => routes,
-    );
-    counts.set(name, root.routes - avoiding.from(root));
-  }
-  return { items: counts, inPass };
+  return counts;
+}
+
+/**
+ * Those from the first that is `here` on which one that is may still follow, parents before children: only there does it
+ * matter whether one has been passed.
+ */
+function nodesBetween(nodes: readonly Node[], isHere: (node: Node) => boolean): Node[] {
+  const leads = new Set<Node>();
+  for (const node of nodes) if (isHere(node) || someAhead(node, (to) => leads.has(to))) leads.add(node);
+  const follows = new Set<Node>();
+  return nodes.toReversed().filter((node) => {
+    if (!leads.has(node) || !(follows.has(node) || isHere(node))) return false;
+    someAhead(node, (to) => {
+      follows.add(to);
+      return false;
+    });
+    return true;
+  });
+}
+
+function someAhead(node: Node, is: (to: Node) => boolean): boolean {
+  if (node.kind === 'parts') return node.parts.some(is);
+  return node.edges.some(({ to }) => to !== null && is(to));
 }

@@ -4,8 +4,9 @@
  */
 import { VARIABLES_EACH } from '../answers/answer-symbol';
 import { FALSE, type Diagram } from '../diagrams/diagram';
-import { Factoring } from '../diagrams/factors';
-import type { Belief, Beliefs, SeenOnward } from './belief';
+import { Factoring, type Factors } from '../diagrams/factors';
+import type { Belief, Beliefs, Emission, SeenOnward } from './belief';
+import { BlockLists } from './block-lists';
 import type { Block } from './blocks';
 import type { Node } from './graph';
 import type { Observation } from './observations';
@@ -39,8 +40,10 @@ export type Expansion =
 export class Expander {
   readonly factoring: Factoring;
   private readonly parts: PartsAhead;
+  private readonly lists: BlockLists;
   private readonly contexts = new Map<string, Context>();
   private readonly onward = new Map<number, Map<Diagram, SeenOnward>>();
+  private readonly outs = new WeakMap<SeenOnward, Factors>();
   /** Behind blocks that an ending may cut short. */
   private readonly seenBeyond = new Map<Diagram, SeenOnward['seen']>();
 
@@ -48,11 +51,20 @@ export class Expander {
     private readonly beliefs: Beliefs,
     private readonly blocks: readonly Block[],
     /** For each block a number by which it is known. */
-    private readonly contents: readonly number[],
+    contents: readonly number[],
+    /** A number for the contents of a list of blocks, where it is kept for the next analysis. */
+    numberOf: ((contents: string) => number) | null,
   ) {
     const { diagrams } = beliefs.encoded;
     this.factoring = new Factoring(diagrams, (level) => Math.floor(level / VARIABLES_EACH));
-    this.parts = new PartsAhead(diagrams, this.factoring);
+    this.lists = new BlockLists(contents, numberOf);
+    this.parts = new PartsAhead(diagrams, this.factoring, this.lists);
+  }
+
+  /** All blocks, with what is given beforehand. */
+  first(): State {
+    const factors = this.factoring.split(this.beliefs.encoded.given);
+    return { kind: 'ahead', ahead: { list: this.lists.of(this.blocks), factors } };
   }
 
   expand(standing: State): Expansion {
@@ -62,18 +74,24 @@ export class Expander {
     }
     const parts = this.parts.apart(standing.ahead);
     const [only] = parts;
-    if (only === undefined || parts.length > 1 || this.keyOf(only) !== this.keyOf(standing.ahead))
+    if (only === undefined || parts.length > 1 || !isSame(only, standing.ahead))
       return { kind: 'parts', parts: parts.map((ahead) => ({ kind: 'ahead', ahead })) };
-    const [block, ...blocks] = only.blocks as [Block, ...Block[]];
-    const reads = new Set(block.shared);
-    const isRead = (factor: Diagram) => this.factoring.supportOf(factor).some((level) => reads.has(level));
+    const [block] = only.list.blocks as [Block, ...Block[]];
+    const isRead = (factor: Diagram) =>
+      this.factoring.supportOf(factor).some((level) => block.shared.includes(level));
     const carried = only.factors.filter((factor) => !isRead(factor));
     const mass = this.factoring.together(only.factors.filter(isRead));
     const onward = this.beliefs.entering(block.start, mass, block.exit);
-    return this.fork(block.start, block, onward, this.contextOf({ blocks, factors: carried }));
+    return this.fork(
+      block.start,
+      block,
+      onward,
+      this.contextOf({ list: this.lists.after(only.list), factors: carried }),
+    );
   }
 
-  private fork(at: number, block: Block, { seen, out }: SeenOnward, then: Context): Expansion {
+  private fork(at: number, block: Block, onward: SeenOnward, then: Context): Expansion {
+    const { seen, out } = onward;
     const ending = seen.findIndex(({ observation }) => observation.planItem === null);
     if (out !== FALSE && ending >= 0) {
       // They may come to an ending having seen no more than those who are at one already: all at once, then.
@@ -81,20 +99,29 @@ export class Expander {
       if (beyond.some(({ observation }) => observation.planItem === null))
         return this.joined(at, block, seen, beyond, then);
     }
-    const edges = seen.map(({ observation, mass }) => ({
-      observation,
-      to: observation.planItem === null ? null : this.standingAt(block, { observation, mass }, then),
+    const edges = seen.map((emission) => ({
+      observation: emission.observation,
+      to: emission.observation.planItem === null ? null : this.standingAt(block, emission, then),
     }));
     if (out === FALSE) return { kind: 'fork', at, edges };
-    const { encoded } = this.beliefs;
-    const known = encoded.diagrams.forget(out, encoded.isPastAt(block.exit));
-    const factors = [...this.factoring.split(known), ...then.ahead.factors].sort((a, b) => a - b);
+    const factors = [...this.knownOut(onward, block), ...then.ahead.factors].sort((a, b) => a - b);
     const over = {
       observation: null,
-      to: { kind: 'ahead', ahead: { blocks: then.ahead.blocks, factors } } as const,
+      to: { kind: 'ahead', ahead: { list: then.ahead.list, factors } } as const,
     };
     const items = ending < 0 ? edges.length : ending;
     return { kind: 'fork', at, edges: [...edges.slice(0, items), over, ...edges.slice(items)] };
+  }
+
+  /** What is known of those who come past a block unseen. */
+  private knownOut(onward: SeenOnward, { exit }: Block): Factors {
+    let known = this.outs.get(onward);
+    if (known === undefined) {
+      const { encoded } = this.beliefs;
+      known = this.factoring.split(encoded.diagrams.forget(onward.out, encoded.isPastAt(exit)));
+      this.outs.set(onward, known);
+    }
+    return known;
   }
 
   /** What is seen in a block together with what those see who leave it unseen. */
@@ -116,17 +143,15 @@ export class Expander {
       const home = this.blocks.findLast(({ start }) => start <= emission.observation.rank) ?? block;
       // Where an ending may come early, all is one part: nothing else is known than what is in hand.
       const after =
-        home === block ? then : this.contextOf({ blocks: this.blocks.slice(home.index + 1), factors: [] });
+        home === block
+          ? then
+          : this.contextOf({ list: this.lists.of(this.blocks.slice(home.index + 1)), factors: [] });
       return { observation: emission.observation, to: this.standingAt(home, emission, after) };
     });
     return { kind: 'fork', at, edges };
   }
 
-  private standingAt(
-    block: Block,
-    emission: { readonly observation: Observation; readonly mass: Diagram },
-    then: Context,
-  ): State {
+  private standingAt(block: Block, emission: Emission, then: Context): State {
     const belief = this.beliefs.settle(emission);
     return { kind: 'at', block, belief, name: emission.observation.planItem?.item.name ?? '', then };
   }
@@ -151,11 +176,11 @@ export class Expander {
     return seen;
   }
 
-  keyOf({ blocks, factors }: BlocksAhead): string {
-    return `${blocks.map(({ index }) => this.contents[index]).join(' ')}|${factors.join(' ')}`;
+  keyOf({ list, factors }: BlocksAhead): string {
+    return `${list.number}|${factors.join(' ')}`;
   }
 
-  contextOf(ahead: BlocksAhead): Context {
+  private contextOf(ahead: BlocksAhead): Context {
     const key = this.keyOf(ahead);
     let context = this.contexts.get(key);
     if (context === undefined) {
@@ -164,4 +189,12 @@ export class Expander {
     }
     return context;
   }
+}
+
+function isSame(a: BlocksAhead, b: BlocksAhead): boolean {
+  return (
+    a.list === b.list &&
+    a.factors.length === b.factors.length &&
+    a.factors.every((factor, n) => factor === b.factors[n])
+  );
 }
