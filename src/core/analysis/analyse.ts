@@ -10,7 +10,7 @@ import { encodedWithin } from './conditions/encoded-within';
 import type { AnalysisCache } from './counting/analysis-cache';
 import { Beliefs } from './counting/belief';
 import { countRoutes } from './counting/count';
-import { routesByEnding, routesByItem, waysTo, type RoutesOfItems } from './counting/counts';
+import { presentedItems, routesByEnding, routesByItem, waysTo, type RoutesOfItems } from './counting/counts';
 import type { Graph } from './counting/graph';
 import type { Observation } from './counting/observations';
 import { allRoutes, countOf } from './counting/prefix';
@@ -60,6 +60,7 @@ class CountedPlan implements Analysis {
   private readonly root: Graph['root'];
   private readonly graph: Graph;
   /** By edges of the graph; worked out with what is first asked of items or endings. */
+  private presentedFound: ReadonlySet<string> | null = null;
   private waysFound: ReturnType<typeof waysTo> | null = null;
   private byItemFound: RoutesOfItems | null = null;
   private endingsFound: Analysis['endings'] | null = null;
@@ -116,14 +117,16 @@ class CountedPlan implements Analysis {
     return passesIn(this.plan, this.reach, this.byItem.inPass);
   }
 
-  askedAmong(names: ReadonlySet<string>): Pick<Analysis, 'asked' | 'passes'> {
-    const reach = this.reached ?? askedAmong(this.plan, this.caps, names);
-    return { asked: this.askedIn(reach), passes: passesIn(this.plan, reach, this.byItem.inPass) };
+  askedAmong(names: ReadonlySet<string> | null): ReturnType<Analysis['askedAmong']> {
+    const reach = names === null ? this.reach : (this.reached ?? askedAmong(this.plan, this.caps, names));
+    return { asked: this.askedIn(reach), passes: reach.passes };
   }
 
   private askedIn({ items }: WhoIsAsked): ReadonlyMap<string, string> {
     // What no route presents is asked of nobody, for whatever reason.
-    const isNever = (name: string) => this.exact && this.items.get(name) === 0n;
+    this.presentedFound ??= presentedItems(this.graph);
+    const presented = this.presentedFound;
+    const isNever = (name: string) => this.exact && !presented.has(name);
     return new Map([...items].map(([name, text]) => [name, isNever(name) ? 'never' : text]));
   }
 

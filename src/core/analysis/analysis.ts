@@ -35,8 +35,11 @@ export interface Analysis {
   readonly asked: ReadonlyMap<string, string>;
   /** The same by pass, for the items of repeated sections. Worked out when first read. */
   readonly passes: ReadonlyMap<string, readonly PassAsked[]>;
-  /** Both of some items alone, which takes less than of all where there are few. */
-  askedAmong(names: ReadonlySet<string>): Pick<Analysis, 'asked' | 'passes'>;
+  /** Both of some items alone, which takes less than of all where there are few; null: of all. Nothing is counted for it. */
+  askedAmong(names: ReadonlySet<string> | null): Pick<Analysis, 'asked'> & {
+    /** By id of a repeated section, for each pass who has it. */
+    readonly passes: ReadonlyMap<string, readonly string[]>;
+  };
   /** Where it was too much to say who is asked, so that `asked` and `passes` lack it; none where all is said. */
   readonly unsaid: readonly Limit[];
   readonly shortest: RouteLength | null;

@@ -24,9 +24,10 @@ export function baseChanges(
 ): BaseChange[] {
   if (otherBases?.size === 0) return [];
   const common = new Set(before.sections.flatMap(({ items }) => items.map(({ item }) => item.name)));
-  const [was, is] = [first, second].map((of) =>
-    basesIn(otherBases === null ? of : of.askedAmong(otherBases)),
-  ) as [BaseOf, BaseOf];
+  const [was, is] = [
+    basesIn(before, first.askedAmong(otherBases)),
+    basesIn(after, second.askedAmong(otherBases)),
+  ];
   const names = after.sections
     .flatMap(({ items }) => items.map(({ item }) => item.name))
     .filter((name) => common.has(name) && (otherBases?.has(name) ?? was(name).key !== is(name).key));
@@ -46,12 +47,13 @@ export function baseChanges(
   });
 }
 
-type BaseOf = ReturnType<typeof basesIn>;
-
-function basesIn({ asked, passes }: Pick<Analysis, 'asked' | 'passes'>) {
+function basesIn(plan: Plan, { asked, passes }: ReturnType<Analysis['askedAmong']>) {
+  const sectionOf = new Map(
+    plan.sections.flatMap(({ section, items }) => items.map(({ item }) => [item.name, section.id] as const)),
+  );
   return (name: string) => {
     const inPass = asked.get(name) ?? '';
-    const ofPasses = (passes.get(name) ?? []).map((pass) => pass.if);
+    const ofPasses = passes.get(sectionOf.get(name) ?? '') ?? [];
     return { inPass, passes: ofPasses, key: JSON.stringify([inPass, ofPasses]) };
   };
 }

@@ -59,11 +59,21 @@ function presented({ item }: PlanItem): unknown {
   return seenOf(item.kind, item);
 }
 
+const shownBefore = new Map<HolderKind, readonly string[]>();
+
+/** The properties that are shown of such parts: asked for with every option of every item. */
+function shownOf(kind: HolderKind): readonly string[] {
+  const shown =
+    shownBefore.get(kind) ?? propertiesThat<HolderKind>(kind, (property) => property.shown === true);
+  shownBefore.set(kind, shown);
+  return shown;
+}
+
 /** What is shown of a part, in the order of the table; of a part of which one property is shown, that. */
 function seenOf(kind: HolderKind, part: object): unknown {
   const holder = part as Record<string, unknown>;
   if (kind === 'answer') return answerSeen(part as Answer);
-  const shown = propertiesThat(kind, (property) => property.shown === true);
+  const shown = shownOf(kind);
   const seen = shown.map((name) => valueSeen(propertiesOf(kind)[name]?.parts, holder[name]));
   if (kind === 'option' || kind === 'next')
     return Object.fromEntries(shown.map((name, n) => [name, seen[n]]));

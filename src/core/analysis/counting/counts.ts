@@ -10,7 +10,7 @@ import type { Observation } from './observations';
 export function waysTo({ root, nodes }: Graph): Map<Node, bigint> {
   const ways = new Map<Node, bigint>([[root, 1n]]);
   const add = (node: Node, more: bigint) => ways.set(node, (ways.get(node) ?? 0n) + more);
-  for (const node of [...nodes].reverse()) {
+  for (const node of nodes.toReversed()) {
     const here = ways.get(node);
     if (here === undefined) continue;
     if (node.kind === 'fork') {
@@ -33,6 +33,23 @@ function productsOfOthers(factors: readonly bigint[]): bigint[] {
     before *= factor;
     return others;
   });
+}
+
+/** Names of the items that some route presents. */
+export function presentedItems({ root, nodes }: Graph): Set<string> {
+  const names = new Set<string>();
+  const reached = new Set<Node>([root]);
+  for (const node of nodes.toReversed()) {
+    if (!reached.has(node) || node.routes === 0n) continue;
+    if (node.kind === 'parts') for (const part of node.parts) reached.add(part);
+    else
+      for (const { observation, to } of node.edges) {
+        if (to !== null) reached.add(to);
+        const name = observation?.planItem?.item.name;
+        if (name !== undefined) names.add(name);
+      }
+  }
+  return names;
 }
 
 /** In the document’s order, endings with no route among them. `ways`: as `waysTo` gives them. */

@@ -62,6 +62,7 @@ export class NodeNames {
   }
 
   along(prefix: Prefix | null): string {
+    if (prefix?.then === null) return String(this.of(prefix.fork));
     return forksOf(prefix)
       .map((fork) => this.of(fork))
       .join('.');

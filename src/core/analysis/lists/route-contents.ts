@@ -1,5 +1,5 @@
 /** What is shown ahead of every place of several graphs, as numbers: equal numbers, the same ways with the same things shown. */
-import type { Node } from '../counting/graph';
+import type { Edge, Node } from '../counting/graph';
 import type { Observation } from '../counting/observations';
 import { TooEntangled } from './part-graphs';
 
@@ -15,6 +15,9 @@ interface Known {
 export class RouteContents {
   private readonly known = new Map<MarkOf, Known>();
   private readonly numbers = new Map<string, number>();
+  /** By the mark of the one thing shown, and what is ahead of it. */
+  private readonly chains = new Map<number, Map<number, number>>();
+  private given = 0;
 
   /** A number for the mark of an observation. */
   mark(observation: Observation, markOf: MarkOf): number {
@@ -33,6 +36,29 @@ export class RouteContents {
     const known = nodes.get(node);
     if (known !== undefined) return known;
     if (node.kind === 'fork' && !node.opened) throw new TooEntangled();
+    const content = this.ofChain(node, markOf) ?? this.numberOf(this.textOf(node, markOf));
+    nodes.set(node, content);
+    return content;
+  }
+
+  /** Where one thing is shown, whatever came before, as most things are: by its mark and what is ahead of it. */
+  private ofChain(node: Node, markOf: MarkOf): number | null {
+    if (node.kind === 'parts' || node.edges.length !== 1) return null;
+    const [{ observation, to }] = node.edges as [Edge];
+    if (observation === null || to === null) return null;
+    const mark = this.mark(observation, markOf);
+    const ahead = this.ahead(to, markOf);
+    const known = this.chains.get(mark) ?? new Map<number, number>();
+    this.chains.set(mark, known);
+    let content = known.get(ahead);
+    if (content === undefined) {
+      content = this.next();
+      known.set(ahead, content);
+    }
+    return content;
+  }
+
+  private textOf(node: Node, markOf: MarkOf): string {
     // A sign in front that no mark begins with.
     let text = node.kind === 'parts' ? '\u0000&' : '\u0000>';
     if (node.kind === 'parts') for (const part of node.parts) text += ` ${this.ahead(part, markOf)}`;
@@ -41,9 +67,7 @@ export class RouteContents {
         const mark = observation === null ? '' : this.mark(observation, markOf);
         text += ` ${mark}>${to === null ? '' : this.ahead(to, markOf)}`;
       }
-    const content = this.numberOf(text);
-    nodes.set(node, content);
-    return content;
+    return text;
   }
 
   private knownBy(markOf: MarkOf): Known {
@@ -58,9 +82,14 @@ export class RouteContents {
   private numberOf(text: string): number {
     let number = this.numbers.get(text);
     if (number === undefined) {
-      number = this.numbers.size;
+      number = this.next();
       this.numbers.set(text, number);
     }
     return number;
+  }
+
+  private next(): number {
+    this.given += 1;
+    return this.given;
   }
 }

@@ -62,6 +62,13 @@ class Comparing {
     if (there.length === 0) return together(forksOf(here));
     const [single] = there;
     if (!this.inOrder || there.length > 1 || !single) return this.differing(here, there);
+    if (here.then === null && single.then === null) {
+      const [own, other] = [
+        this.contents.ahead(here.fork, this.one.markOf),
+        this.contents.ahead(single.fork, this.other.markOf),
+      ];
+      return own === other ? null : this.differing(here, there);
+    }
     const left = new Map<number, number>();
     for (const fork of forksOf(single)) {
       const content = this.contents.ahead(fork, this.other.markOf);
@@ -92,7 +99,8 @@ class Comparing {
   }
 
   private differing(here: Prefix, there: readonly (Prefix | null)[]): ForkNode | null {
-    const key = `${this.names.along(here)}|${[...new Set(there.map((each) => (each === null ? '-' : this.names.along(each))))].sort().join('|')}`;
+    const names = there.length === 1 ? this.nameOf(there[0]) : this.namesOf(there);
+    const key = `${this.nameOf(here)}|${names}`;
     const known = this.known.get(key);
     if (known !== undefined) return known;
     if (this.known.size >= MOST_STATES) throw new TooEntangled();
@@ -122,6 +130,14 @@ class Comparing {
     const fork = edges.length === 0 ? null : newFork(here.fork.at, edges);
     this.known.set(key, fork);
     return fork;
+  }
+
+  private nameOf(prefix: Prefix | null | undefined): string {
+    return prefix == null ? '-' : this.names.along(prefix);
+  }
+
+  private namesOf(prefixes: readonly (Prefix | null)[]): string {
+    return [...new Set(prefixes.map((each) => this.nameOf(each)))].sort().join('|');
   }
 }
 
