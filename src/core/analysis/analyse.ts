@@ -124,10 +124,15 @@ class CountedPlan implements Analysis {
 
   private askedIn({ items }: WhoIsAsked): ReadonlyMap<string, string> {
     // What no route presents is asked of nobody, for whatever reason.
-    this.presentedFound ??= presentedItems(this.graph);
-    const presented = this.presentedFound;
-    const isNever = (name: string) => this.exact && !presented.has(name);
+    const isNever = (name: string) => this.exact && !this.isPresented(name);
     return new Map([...items].map(([name, text]) => [name, isNever(name) ? 'never' : text]));
+  }
+
+  /** On some route; told by the counts where they are there already. */
+  private isPresented(name: string): boolean {
+    if (this.byItemFound !== null) return this.byItemFound.items.get(name) !== 0n;
+    this.presentedFound ??= presentedItems(this.graph);
+    return this.presentedFound.has(name);
   }
 
   get unsaid(): Analysis['unsaid'] {
