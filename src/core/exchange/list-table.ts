@@ -31,11 +31,15 @@ export function tableLines(source: string): ListLine[] | null {
       if (!columns.has(name) && ![...columns.values()].includes(index) && heading.test(cell))
         columns.set(name, index);
   });
-  const isNumber = (index: number | undefined) =>
-    index !== undefined && rows.slice(at + 1).every((cells) => !/\s/.test(cells[index] ?? ''));
+  // Under “Question” a single word is a question all the same (“Age?”), under “Id” it is a name.
+  const isNumber = (index: number) => {
+    const single = /^(?:question|item)$/i.test(head[index] ?? '') ? /^(?:\S*\d\S*)?$/ : /^\S*$/;
+    return rows.slice(at + 1).every((cells) => single.test(cells[index] ?? ''));
+  };
   // A column headed “Question” holds the words, unless there is another for them.
-  if (!columns.has('question') && columns.has('number') && !isNumber(columns.get('number'))) {
-    columns.set('question', columns.get('number') as number);
+  const numbers = columns.get('number');
+  if (!columns.has('question') && numbers !== undefined && !isNumber(numbers)) {
+    columns.set('question', numbers);
     columns.delete('number');
   }
   if (head.length < 2 || !columns.has('question')) return null;
