@@ -1,6 +1,7 @@
 /** Letters to the members of a made-up panel: their kinds, their texts, and what is put into those. */
 import * as v from 'valibot';
 import type { Answers } from '../document/types';
+import { numberWords } from '../document/words';
 import { fillPipes, pipedNames } from '../routing/pipes';
 import type { Plan } from '../routing/plan';
 import { valueWords } from '../wording/values';
@@ -20,7 +21,7 @@ const filled = (most: number, what: string) =>
     v.string(),
     v.trim(),
     v.minLength(1, `${what} is missing`),
-    v.maxLength(most, `${what} has at most ${most.toLocaleString('en')} characters`),
+    v.maxLength(most, `${what} has at most ${numberWords(most)} characters`),
   );
 
 export const LetterTextSchema = v.strictObject({

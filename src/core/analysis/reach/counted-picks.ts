@@ -12,7 +12,7 @@ import type { EncodedPlan } from '../conditions/encoded-plan';
 import { FALSE, TRUE, type Diagram, type Diagrams } from '../diagrams/diagram';
 import { TooManyNodes } from '../diagrams/limits';
 import { countsInWords } from './counts-in-words';
-import { coverCubes, type Cube } from './cubes';
+import type { Cube } from './cubes';
 
 /** So many products are still read; with more of them, counts are looked for. */
 const FEW = 12;
@@ -41,7 +41,7 @@ export class CountedPicks {
 
   constructor(
     private readonly encoded: EncodedPlan,
-    private readonly cover: Cover = (lower, upper, most) => coverCubes(encoded.diagrams, lower, upper, most),
+    private readonly cover: Cover,
   ) {
     this.diagrams = encoded.diagrams;
   }

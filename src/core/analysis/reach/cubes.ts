@@ -33,8 +33,9 @@ export function coverCubes(diagrams: Diagrams, lower: Diagram, upper: Diagram, m
     const [high0, high1] = [half(high, false), half(high, true)];
     const without = (a: Diagram, b: Diagram) => diagrams.and(a, diagrams.not(b));
     const zero = visit(without(low0, high1), high0);
-    const one = zero && visit(without(low1, high0), high1);
-    if (zero === null || one === null) return null;
+    if (zero === null) return null;
+    const one = visit(without(low1, high0), high1);
+    if (one === null) return null;
     const rest = diagrams.or(without(low0, zero.function), without(low1, one.function));
     const both = visit(rest, diagrams.and(high0, high1));
     if (both === null || zero.cubes.length + one.cubes.length + both.cubes.length > most) return null;

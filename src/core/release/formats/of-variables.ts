@@ -1,5 +1,6 @@
 /** Files that tell of an existing data set, and those of a word processor: read as a start, and never written so. */
 import { strFromU8, unzipSync } from 'fflate';
+import { numberWords } from '../../document/words';
 import { decoded, type Decoded } from '../../exchange/decoded';
 import { docxLines } from '../../exchange/docx-lines';
 import { CsvRows } from '../../exchange/csv';
@@ -87,7 +88,7 @@ export async function readDocx(bytes: Uint8Array, name: string): Promise<ReadStu
 /** In bytes: thousands of questions are smaller. */
 const MOST_LIST = 2_000_000;
 const MOST_LINES = 20_000;
-const TOO_LONG = `It has more than ${MOST_LINES.toLocaleString('en')} lines: divide it.`;
+const TOO_LONG = `It has more than ${numberWords(MOST_LINES)} lines: divide it.`;
 
 /** Lines as people write them, in any common encoding. */
 export function listLines(bytes: Uint8Array): Decoded {
