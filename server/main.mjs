@@ -21,8 +21,8 @@ const HEADERS = {
   'Permissions-Policy': 'camera=(), geolocation=(), microphone=(), payment=(), usb=()',
 };
 
-/** The worker that makes files draws pixels with WebAssembly of the app's own: it may compile that, still not run text. */
-const MAKES_FILES = /^\/_astro\/release\.worker[\w.-]*\.js$/;
+/** The workers that make files draw pixels with WebAssembly of the app’s own: they may compile that, still not run text. */
+const MAKES_FILES = /^\/_astro\/(release|beside)\.worker[\w.-]*\.js$/;
 const POLICY_OF_FILES = `${POLICY}; script-src 'self' 'wasm-unsafe-eval'`;
 
 /** A respondent's page says by its own policy whose page may show it inside. */

@@ -20,3 +20,8 @@ declare module 'virtual:respondent' {
   const program: import('./assets/assets').InstrumentProgram;
   export default program;
 }
+
+/** The package has its types under the name without an ending only, and its module under the one with it only. */
+declare module 'comlink/dist/esm/node-adapter.mjs' {
+  export { default } from 'comlink/dist/esm/node-adapter';
+}

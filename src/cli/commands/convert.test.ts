@@ -4,6 +4,9 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { it } from 'node:test';
+import { readDocumentText } from '../../core/document/read';
+import { NO_WORK } from '../../core/exchange/work-file';
+import { FORMATS } from '../../core/release/formats';
 import { called, refused } from '../../../tests/support/command';
 
 const DEMO = 'demo/winter-diary.fork.json';
@@ -135,6 +138,15 @@ it('writes data of made-up respondents, or of rows that fit, as several programs
     refused.stderr,
     /other\.csv: It has no column heat_main.*and 4 more\. The questionnaire has no column mood/,
   );
+});
+
+it('writes the package in two threads, byte for byte as one would', async () => {
+  const { status, stderr } = called('convert', DEMO, '--to', 'package', '--out', at('all.zip'));
+  assert.equal(status, 0, stderr);
+  const read = readDocumentText(readFileSync(DEMO, 'utf8'));
+  assert.ok(read.ok);
+  const one = await FORMATS.package.write({ document: read.document, work: NO_WORK });
+  assert.deepEqual(new Uint8Array(readFileSync(at('all.zip'))), one);
 });
 
 it('writes a list of items as a workbook, or as CSV, and reads either', () => {

@@ -12,6 +12,7 @@ import { MOST_ROWS, rowsGiven, rowsOfCsv, type DataRows } from '../../core/relea
 import { planOf } from '../../core/routing/planner';
 import { placeAt, type DocumentPlace } from '../../core/routing/problems';
 import { placeWords } from '../../core/wording/places';
+import { beside } from '../beside';
 import { Misuse, readBytes, readCall, readQuestionnaire, readUtf8, readWhole } from '../files';
 
 const OPTIONS = {
@@ -76,7 +77,7 @@ async function given(file: string, to: string, out: string, values: Values): Pro
     ...(post === null ? {} : { post }),
   };
   const kind = kindOf(to as FormatName, out, values);
-  const written = putAll(out, await madeOr(file, () => write(content, kind)));
+  const written = putAll(out, await madeOr(file, () => write(content, kind, { beside })));
   const lost = (await losses(content)).map(({ at, what }) => {
     const place = placeAt(at);
     return { at: place, message: what, place: placeWords(document, place) };

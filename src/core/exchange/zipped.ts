@@ -4,7 +4,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 /** Zip files know no time before 1980. */
 const WHEN = { mtime: '1980-01-01T00:00:00' };
 /** What is packed already, which packing again makes no smaller. */
-const PACKED = /\.(zip|xlsx|docx|pdf|parquet)$/;
+const PACKED = /\.(zip|xlsx|docx|pdf|png|parquet)$/;
 
 export function zipped(
   files: readonly { readonly name: string; readonly text: string | Uint8Array }[],

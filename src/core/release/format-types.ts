@@ -2,6 +2,7 @@
 import type { Address } from '../document/addresses';
 import type { Questionnaire } from '../document/types';
 import type { Work } from '../exchange/work-file';
+import type { OpenBeside } from './beside';
 import type { DataRows } from './data/rows';
 
 /** What a file may hold. */
@@ -59,6 +60,13 @@ export interface Loss {
 /** Told after each of so many parts. */
 export type Progress = (done: number, of: number) => void;
 
+/** How a format of many files is made; the files are the same. */
+export interface Making {
+  readonly progress?: Progress;
+  /** Where some of them can be made in a second thread. */
+  readonly beside?: OpenBeside;
+}
+
 /** What is said of a format wherever it is named. */
 export interface KnownFormat {
   /** As it is offered to people. */
@@ -78,7 +86,7 @@ export interface FormatWriter {
    * A promise where what writes is loaded for it alone. `kind`: one of `kinds`, or the first ending. Throws where it is one
    * of data and there is none, and `CannotWrite` where it cannot be made of this questionnaire.
    */
-  readonly write: (content: StudyContent, kind: string, progress?: Progress) => Written | Promise<Written>;
+  readonly write: (content: StudyContent, kind: string, making?: Making) => Written | Promise<Written>;
   /** Of a format that is read as well: what reading it again does not give. */
   readonly losses: (content: StudyContent) => readonly Loss[] | Promise<readonly Loss[]>;
 }

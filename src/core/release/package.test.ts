@@ -8,10 +8,12 @@ import { strFromU8, unzipSync } from 'fflate';
 import { readDocumentText } from '../document/read';
 import { TOOL } from '../document/types';
 import { NO_WORK } from '../exchange/work-file';
+import { besideThrough, type Beside, type OpenBeside } from './beside';
 import { CannotWrite } from './cannot-write';
 import type { FormatWriter, KnownFormat, StudyContent } from './format-types';
 import { FORMATS } from './formats';
-import { HANDED_OVER, kindsOf, type FormatName } from './formats/known';
+import { BESIDE, HANDED_OVER, kindsOf, type FormatName } from './formats/known';
+import { besideApi } from './formats/made-beside';
 import { packageFiles } from './package';
 
 const read = readDocumentText(readFileSync('demo/winter-diary.fork.json', 'utf8'));
@@ -109,6 +111,61 @@ it('leaves out what cannot be made of a questionnaire, and says why', async () =
   assert.deepEqual((JSON.parse(manifest ?? '') as { notMade: unknown }).notMade, [
     { format: 'map', kind: 'map.svg', why: 'it is too entangled' },
   ]);
+});
+
+/** A second thread, but in this one; what is called comes back later, as from a thread. */
+function besideHere(change: (beside: Beside) => Beside): { readonly open: OpenBeside; ended: number } {
+  const watched = {
+    ended: 0,
+    open: (of: StudyContent) => {
+      const api = besideApi();
+      const through = {
+        open: async (...given: Parameters<typeof api.open>) => api.open(...structuredClone(given)),
+        make: async (kind: Parameters<typeof api.make>[0]) => structuredClone(await api.make(kind)),
+      };
+      return change(besideThrough(through, of, () => (watched.ended += 1)));
+    },
+  };
+  return watched;
+}
+
+it('gives the same bytes where a second thread makes some of the files, and tells of each that is done', async () => {
+  const made: string[] = [];
+  const second = besideHere((beside) => ({
+    ...beside,
+    make: (kind) => {
+      made.push(kind);
+      return beside.make(kind);
+    },
+  }));
+  const told: string[] = [];
+  const bytes = await FORMATS.package.write(content, undefined, {
+    beside: second.open,
+    progress: (done, of) => told.push(`${done}/${of}`),
+  });
+  assert.deepEqual(bytes, await FORMATS.package.write(content));
+  assert.deepEqual(made.sort(), Object.keys(BESIDE).sort());
+  assert.deepEqual(
+    told,
+    Array.from(told, (_, n) => `${n + 1}/${told.length}`),
+  );
+  assert.equal(second.ended, 1);
+});
+
+it('leaves out what the second thread cannot make, and fails with it where it fails', async () => {
+  const format: KnownFormat & FormatWriter = { ...FORMATS.map, kinds: ['map.svg'] };
+  const map = [{ name: 'map', format, folder: 'map', forWhom: 'to see it' }];
+  const cannot = besideHere((beside) => ({
+    ...beside,
+    make: () => Promise.resolve({ cannot: 'it is too entangled' }),
+  }));
+  const files = await packageFiles(content, map, { beside: cannot.open });
+  assert.match(String(files[0]?.text), /There is no \.map\.svg: it is too entangled\./);
+  const broken = besideHere((beside) => ({ ...beside, make: () => Promise.reject(new Error('it broke')) }));
+  await assert.rejects(packageFiles(content, map, { beside: broken.open }), /it broke/);
+  assert.deepEqual([cannot.ended, broken.ended], [1, 1]);
+  const noVersion = besideHere((beside) => beside).open({ ...content, document: { items: [] } as never });
+  await assert.rejects(noVersion.make('map.svg'), /format/);
 });
 
 it('names the version of the tool that package.json has', () => {

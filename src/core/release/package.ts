@@ -8,9 +8,10 @@ import { fileStem } from '../document/names';
 import { TOOL } from '../document/types';
 import { placeAt } from '../routing/problems';
 import { placeWords } from '../wording/places';
-import { CannotWrite } from './cannot-write';
+import { madeOrNot, type Made } from './beside';
 import { madeUpRows, type DataRows } from './data/rows';
-import type { FormatWriter, KnownFormat, Progress, StudyContent, Written, WrittenFile } from './format-types';
+import type { FormatWriter, KnownFormat, Making, StudyContent, Written, WrittenFile } from './format-types';
+import { isBeside } from './formats/known';
 import { preparedFor } from './formats/prepared';
 import { versionWords } from './version-words';
 
@@ -37,7 +38,7 @@ interface Listed {
 export async function packageFiles(
   content: StudyContent,
   packed: readonly Packed[],
-  progress?: Progress,
+  making: Making = {},
 ): Promise<WrittenFile[]> {
   const { plan } = preparedFor(content.document);
   const data = content.data ?? madeUpRows(plan, MADE_UP, SEED);
@@ -47,12 +48,12 @@ export async function packageFiles(
   const listed: Listed[] = [];
   const notMade: { format: string; kind: string; why: string }[] = [];
   const losses: { format: string; place: string; what: string }[] = [];
-  const tasks = packed.flatMap((each) =>
-    (each.format.kinds ?? [each.format.endings[0]]).map((kind) => ({ ...each, kind })),
-  );
-  for (const [n, { name, format, folder, kind }] of tasks.entries()) {
-    const written = await writtenOr(format, whole, kind, (why) => notMade.push({ format: name, kind, why }));
-    for (const file of filesOf(written, `${stem}.${kind}`)) {
+  for (const { name, folder, kind, made } of await allMade(whole, packed, making)) {
+    if ('cannot' in made) {
+      notMade.push({ format: name, kind, why: made.cannot });
+      continue;
+    }
+    for (const file of filesOf(made.written, `${stem}.${kind}`)) {
       const path = `${folder}/${file.name}`;
       // The rows are one file, whatever tells of them.
       if (files.some(({ name: known, text }) => known === path && text === file.text)) continue;
@@ -60,7 +61,6 @@ export async function packageFiles(
       const bytes = typeof file.text === 'string' ? new TextEncoder().encode(file.text) : file.text;
       listed.push({ path, format: name, bytes: bytes.length, sha256: bytesToHex(sha256(bytes)) });
     }
-    progress?.(n + 1, tasks.length);
   }
   for (const { name, format } of packed)
     for (const { at, what } of await format.losses(whole))
@@ -84,19 +84,34 @@ export async function packageFiles(
   ];
 }
 
-/** A file that cannot be made of this questionnaire does not keep the others back. */
-async function writtenOr(
-  { write }: FormatWriter,
-  content: StudyContent,
-  kind: string,
-  failed: (why: string) => void,
-): Promise<Written> {
+/** Each file in order, whichever thread makes it: without a second one all are made here. */
+async function allMade(content: StudyContent, packed: readonly Packed[], { progress, beside }: Making) {
+  const tasks = packed.flatMap((each) =>
+    (each.format.kinds ?? [each.format.endings[0]]).map((kind) => ({ ...each, kind })),
+  );
+  let done = 0;
+  const counted = <Result>(result: Result): Result => {
+    done += 1;
+    progress?.(done, tasks.length);
+    return result;
+  };
+  const second = beside?.(content);
   try {
-    return await write(content, kind);
-  } catch (error) {
-    if (!(error instanceof CannotWrite)) throw error;
-    failed(error.message);
-    return [];
+    const there = tasks.map(({ kind }) =>
+      second && isBeside(kind) ? second.make(kind).then(counted) : null,
+    );
+    // Where it fails while the others are made, that is told at the end.
+    const all = Promise.all(there);
+    all.catch(() => undefined);
+    const here: (Made | null)[] = [];
+    for (const { format, kind } of tasks)
+      here.push(second && isBeside(kind) ? null : counted(await madeOrNot(format, content, kind)));
+    return (await all).flatMap((made, n) => {
+      const [task, own] = [tasks[n], made ?? here[n]];
+      return task && own ? [{ ...task, made: own }] : [];
+    });
+  } finally {
+    second?.end();
   }
 }
 

@@ -1,12 +1,12 @@
 /** What a release asks for off the main thread: which routes are left to pass, and two versions held against each other. */
-import { expose } from 'comlink';
+import { expose, wrap } from 'comlink';
 import * as v from 'valibot';
 import { analyse, type Analysis } from '../../core/analysis';
-import { readDocument } from '../../core/document/read';
 import { routingContent } from '../../core/document/routing-content';
-import type { Questionnaire } from '../../core/document/types';
+import { besideThrough, type BesideApi, type OpenBeside } from '../../core/release/beside';
 import { bothSides, type Side } from '../../core/release/both-sides';
 import { compareThese } from '../../core/release/compare';
+import { contentGiven, documentGiven } from '../../core/release/content-given';
 import { DIFFERING, differingRoutes, type DifferingRoutes } from '../../core/release/differing-routes';
 import type { FormatWriter, StudyContent, Written } from '../../core/release/format-types';
 import { fileNameFor, KNOWN, kindsOf } from '../../core/release/formats/known';
@@ -15,7 +15,6 @@ import { MOST_ROWS, rowsGiven } from '../../core/release/data/rows';
 import { twoSheets } from '../../core/release/two-sheets';
 import { versionsOf, type Versions } from '../../core/release/versions';
 import { zipped } from '../../core/exchange/zipped';
-import { NO_WORK } from '../../core/exchange/work-file';
 import { planOf } from '../../core/routing/planner';
 import { contentMarks } from '../../core/routing/route-content';
 import { contained } from '../contained';
@@ -40,24 +39,17 @@ const Asked = v.object({
     ]),
   ),
 });
-const Mark = v.object({
-  number: v.number(),
-  frozen: v.boolean(),
-  at: v.number(),
-  author: v.optional(v.string()),
-  note: v.optional(v.string()),
-  reason: v.optional(v.string()),
-});
-
 /** Of the questionnaire asked about last: edits of words lead nobody elsewhere. */
 let counted: { readonly content: string; readonly analysis: Analysis } | null = null;
 let compared: { readonly versions: Versions; readonly routes: DifferingRoutes } | null = null;
 
-function read(document: unknown): Questionnaire {
-  const result = readDocument(document);
-  if (!result.ok) throw new Error(result.problems[0]?.message);
-  return result.document;
-}
+/** Some files of a package are made in a worker of this worker. */
+const beside: OpenBeside = (content) => {
+  const worker = new Worker(new URL('./beside.worker.ts', import.meta.url), { type: 'module' });
+  return besideThrough(wrap<BesideApi>(worker), content, () => {
+    worker.terminate();
+  });
+};
 
 function bytesOf(written: Exclude<Written, string>): Uint8Array<ArrayBuffer> {
   return written instanceof Uint8Array ? new Uint8Array(written) : zipped(written);
@@ -68,7 +60,7 @@ const shown = (side: Side) => ({ ...side, number: text(side.number) });
 
 const api: ReleaseApi = {
   passedRoutes(asked, marks) {
-    const document = read(asked);
+    const document = documentGiven(asked);
     const plan = planOf(document);
     const content = routingContent(document);
     if (counted?.content !== content) counted = { content, analysis: analyse(plan) };
@@ -92,28 +84,24 @@ const api: ReleaseApi = {
     const { write, losses }: FormatWriter = WRITERS[format];
     if (!kindsOf(format).includes(kind))
       throw new Error(`no file is written as ${format} with the ending ${kind}`);
-    const mark = v.parse(v.nullable(Mark), version) ?? undefined;
-    const questionnaire = read(document);
-    const data = rows && rowsGiven(planOf(questionnaire), rows);
+    const given = contentGiven(document, version, post);
+    const data = rows && rowsGiven(planOf(given.document), rows);
     if (data?.ok === false) throw new Error(data.problems.join(' '));
-    const content: StudyContent = {
-      document: questionnaire,
-      work: NO_WORK,
-      ...(mark === undefined ? {} : { version: mark }),
-      ...(data === undefined ? {} : { data: data.data }),
-      ...(post === undefined ? {} : { post }),
-    };
-    const written = await write(content, kind, (done, of) => void progress(done, of));
+    const content: StudyContent = { ...given, ...(data === undefined ? {} : { data: data.data }) };
+    const written = await write(content, kind, {
+      progress: (done, of) => void progress(done, of),
+      beside,
+    });
     const body = typeof written === 'string' ? written : bytesOf(written);
     return {
-      name: fileNameFor(content.document, format, mark?.number, kind),
+      name: fileNameFor(content.document, format, content.version?.number, kind),
       blob: new Blob([body], { type: KNOWN[format].mediaType }),
       losses: await losses(content),
     };
   },
 
   compare(old, now) {
-    const versions = versionsOf(read(old), read(now));
+    const versions = versionsOf(documentGiven(old), documentGiven(now));
     const routes = differingRoutes(versions);
     compared = { versions, routes };
     const found = compareThese(versions, routes);

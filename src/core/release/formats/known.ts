@@ -148,6 +148,26 @@ export const HANDED_OVER = {
   r: ['data', 'CSV and a script: labels, factors, why it is missing'],
 } as const satisfies Partial<Record<FormatName, readonly [folder: string, forWhom: string]>>;
 
+/**
+ * Kinds of file that are made beside the others of a package, each with its format: what shares least with the rest, and
+ * takes nearly half of the time.
+ */
+export const BESIDE = {
+  'map.svg': 'map',
+  'map.png': 'map',
+  'map.graphml': 'map',
+  'map.dot': 'map',
+  'instrument.html': 'instrument',
+  'paper.docx': 'paper',
+  'form.docx': 'form',
+} as const satisfies Readonly<Record<string, keyof typeof HANDED_OVER>>;
+export type BesideKind = keyof typeof BESIDE;
+export type BesideName = (typeof BESIDE)[BesideKind];
+
+export function isBeside(kind: string): kind is BesideKind {
+  return Object.hasOwn(BESIDE, kind);
+}
+
 /** One that can be read, by what the file is called; a document where nothing else fits, so that what is wrong is said. */
 export function formatOfFile(name: string): FormatName {
   const known = (Object.keys(KNOWN) as FormatName[]).find(

@@ -1,6 +1,6 @@
 /** What writes each format that is written, and finds what is lost by it; and the package of all that are handed over. */
 import { zipped } from '../../exchange/zipped';
-import type { FormatWriter, Progress, StudyContent } from '../format-types';
+import type { FormatWriter, Making, StudyContent } from '../format-types';
 import type { Packed } from '../package';
 import { FOR_ARCHIVES } from './for-archives';
 import { HANDED_OVER, KNOWN, type FormatName } from './known';
@@ -28,8 +28,8 @@ const PACKED = (Object.keys(HANDED_OVER) as (keyof typeof HANDED_OVER)[]).map((n
 export const WRITERS = {
   ...SINGLE,
   package: {
-    write: async (content: StudyContent, _kind?: string, progress?: Progress) =>
-      zipped(await (await import('../package')).packageFiles(content, PACKED, progress)),
+    write: async (content: StudyContent, _kind?: string, making?: Making) =>
+      zipped(await (await import('../package')).packageFiles(content, PACKED, making)),
     losses: NONE,
   },
 } as const satisfies Partial<Record<FormatName, FormatWriter>>;

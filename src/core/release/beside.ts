@@ -1,0 +1,56 @@
+/**
+ * Files of a package that a second thread makes while the first makes the others: what the two say to each other. The second
+ * holds the questionnaire, so that what several of its files are made of is worked out there once.
+ */
+import { CannotWrite } from './cannot-write';
+import type { FormatWriter, StudyContent, VersionMark, Written } from './format-types';
+import type { BesideKind } from './formats/known';
+
+/** `cannot`: why there is none of this questionnaire. */
+export type Made = { readonly written: Written } | { readonly cannot: string };
+
+/** The second thread, as the first calls it. What is asked for comes back in order. */
+export interface BesideApi {
+  /** `document` and `version` as they are found in `StudyContent`; null for the draft. */
+  open(document: unknown, version: VersionMark | null, post?: string): void;
+  make(kind: BesideKind): Promise<Made>;
+}
+
+export interface Beside {
+  readonly make: (kind: BesideKind) => Promise<Made>;
+  readonly end: () => void;
+}
+
+/** Starts a second thread for a questionnaire. */
+export type OpenBeside = (content: StudyContent) => Beside;
+
+/** A file that cannot be made of this questionnaire does not keep the others back. */
+export async function madeOrNot({ write }: FormatWriter, content: StudyContent, kind: string): Promise<Made> {
+  try {
+    return { written: await write(content, kind) };
+  } catch (error) {
+    if (!(error instanceof CannotWrite)) throw error;
+    return { cannot: error.message };
+  }
+}
+
+type Across<Api> = {
+  readonly [Name in keyof Api]: Api[Name] extends (...args: infer Args) => infer Result
+    ? (...args: Args) => Promise<Awaited<Result>>
+    : never;
+};
+
+/** The first thread's side, by whatever carries its calls across. */
+export function besideThrough(
+  api: Across<BesideApi>,
+  { document, version, post }: StudyContent,
+  end: () => void,
+): Beside {
+  const opened = api.open(document, version ?? null, post);
+  // Told by whatever is made of it.
+  opened.catch(() => undefined);
+  return {
+    make: async (kind) => (await Promise.all([opened, api.make(kind)]))[1],
+    end,
+  };
+}
