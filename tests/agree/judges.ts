@@ -21,7 +21,6 @@ import { passKey } from '../../src/core/document/addresses';
 import type { Question } from '../../src/core/document/types';
 import type { Plan } from '../../src/core/routing/plan';
 import { Runner } from '../../src/core/routing/runner';
-import type { RunnerItem, RunnerPart } from '../../src/core/routing/runner-program';
 import type { Walk, WalkInput } from '../../src/core/routing/walk';
 import { trail, walked } from '../support/questionnaire';
 import { allRoutes, TooMany, type PlainRoute } from './brute-force';
@@ -70,21 +69,16 @@ export function judgeRunner({ plan, people, about }: Case): void {
   const coder = new QuickCoder(plan, runner);
   for (const { walk, input } of people) {
     const where = `${about}, ${JSON.stringify(input)}`;
-    const valueOf = ({ pass }: RunnerItem, { name }: RunnerPart) =>
-      input.answers[passKey(name, pass)] ?? null;
-    const given = (plan.document.given ?? []).map(({ name }) => input.given?.[name] ?? null);
-    const ending = runner.run(
-      {
-        answer: valueOf,
-        isDrawn: ({ planItem, drawKey }) =>
-          input.draws?.[drawKey ?? '']?.includes(planItem.item.name) ?? false,
-        isFull: (id) => input.full?.includes(id) ?? false,
-      },
-      given,
-    );
-    const presented = runner.presented.slice(0, runner.count).map(({ key }) => key);
+    const known = Object.entries({ ...input.given, ...input.answers });
+    const byKey = new Map(known.map(([key, value]) => [key.toLowerCase(), value]));
+    for (const [key, slot] of runner.slots) runner.put(slot, byKey.get(key) ?? null);
+    const ending = runner.run({
+      isDrawn: ({ planItem, drawKey }) => input.draws?.[drawKey ?? '']?.includes(planItem.item.name) ?? false,
+      isFull: (id) => input.full?.includes(id) ?? false,
+    });
+    const presented = runner.itemsPresented().map(({ key }) => key);
     assert.deepEqual([ending, presented], [walk.ending, walk.steps.map(({ key }) => key)], where);
-    const row = coder.row(ending, given, valueOf, (key) => String(input.answers[key] ?? ''));
+    const row = coder.row(ending, (key) => String(input.answers[key] ?? ''));
     assert.deepEqual(row, Object.values(codedRow(plan, walk, input.answers)), where);
   }
 }

@@ -52,7 +52,7 @@ export class QuickExpected implements Expected {
   }
 
   isAsked({ planItem, slot }: ColumnGroup): boolean {
-    return planItem === null || this.runner.memory.asked[slot] === 1;
+    return planItem === null || this.runner.isAsked(slot);
   }
 
   isPresented(key: string): boolean {
@@ -73,7 +73,7 @@ export class QuickExpected implements Expected {
     const { memory } = this.runner;
     const value = this.derivedValues[index]?.(memory) ?? null;
     if (value !== null) return value;
-    return (this.derivedInputs[index] ?? []).some((slot) => memory.asked[slot] === 1)
+    return (this.derivedInputs[index] ?? []).some((slot) => this.runner.isAsked(slot))
       ? 'no_answer'
       : 'not_applicable';
   }
@@ -126,23 +126,15 @@ export interface RowAnswers {
 }
 
 /** Runs a row and keeps what of each presented item was on show. */
-export function runRow(
-  runner: Runner,
-  given: readonly (Value | null)[],
-  row: RowAnswers,
-  shown: Map<string, ShownParts>,
-): number {
+export function runRow(runner: Runner, row: RowAnswers, shown: Map<string, ShownParts>): number {
   shown.clear();
-  return runner.run(
-    {
-      answer: (_, { slot }) => row.values[slot] ?? null,
-      isDrawn: (item) => row.isDrawn(item),
-      isFull: (quota) => row.isFull(quota),
-      meets: (item, of) => {
-        shown.set(item.key, of);
-        return false;
-      },
+  for (let slot = 0; slot < runner.slots.size; slot += 1) runner.put(slot, row.values[slot] ?? null);
+  return runner.run({
+    isDrawn: (item) => row.isDrawn(item),
+    isFull: (quota) => row.isFull(quota),
+    meets: (item, of) => {
+      shown.set(item.key, of);
+      return false;
     },
-    given,
-  );
+  });
 }

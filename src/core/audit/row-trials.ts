@@ -66,7 +66,6 @@ export class RowTrials {
   private readonly keyOf: readonly string[];
   private readonly derivedValues: readonly ReturnType<Runner['derivedValue']>[];
   private readonly derivedInputs: readonly (readonly number[])[];
-  private readonly given: readonly ColumnGroup[];
   private readonly timed: readonly PlanSection[];
   private readonly shown = new Map<string, ShownParts>();
 
@@ -104,7 +103,6 @@ export class RowTrials {
           .map(({ slot }) => slot),
       ),
     );
-    this.given = groups.filter(({ planItem }) => planItem === null);
     this.timed = plan.sections.filter(({ section }) => section.timeLimit !== undefined);
   }
 
@@ -140,7 +138,6 @@ export class RowTrials {
     const quotasMet = new Set<string>();
     const ending = runRow(
       runner,
-      this.given.map(({ slot }) => values[slot] ?? null),
       {
         values,
         isDrawn: (item) => this.drawOf(row, item, draws).drawn.has(item.planItem.index),
@@ -209,23 +206,22 @@ export class RowTrials {
 
   /** Where somebody stopped who came to no ending: the last item presented that holds anything; null if they did not. */
   private stopOf(row: AuditRow): string | null {
-    const { runner } = this;
+    const presented = this.runner.itemsPresented();
     let after = false;
-    for (let n = runner.count - 1; n >= 0; n -= 1) {
-      const item = runner.presented[n] as RunnerItem;
+    for (const item of presented.toReversed()) {
       if (item.parts.length === 0) continue;
-      if (row.touched.has(item.key) || n === 0) {
+      if (row.touched.has(item.key) || item === presented[0]) {
         const coded = row.readings.at(-1)?.kind === 'reason';
         return after || coded ? item.key : null;
       }
       after = true;
     }
-    return runner.presented[0]?.key ?? null;
+    return presented[0]?.key ?? null;
   }
 
   /** Statements presented after an item in the last run, up to the next question. */
   private statementsAfter(key: string): string[] {
-    const presented = this.runner.presented.slice(0, this.runner.count);
+    const presented = this.runner.itemsPresented();
     const from = presented.findIndex((item) => item.key === key) + 1;
     const found: string[] = [];
     for (const item of presented.slice(from)) {

@@ -2,23 +2,29 @@
  * Coded rows of many respondents, after a finished walk of `routing/runner.ts`: the row that `row.ts` gives, without
  * the reasons of its cells.
  */
+import { ASKED, type Picks } from '../condition/memory';
 import { nameInKey, passKey } from '../document/addresses';
 import { hasRows } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { MissingReason, Value } from '../document/types';
 import type { Variable } from '../document/variables';
+import { ITEM, ITEM_WIDTH } from '../routing/item-table';
 import type { Plan } from '../routing/plan';
 import type { Runner } from '../routing/runner';
-import type { RunnerItem, RunnerPart } from '../routing/runner-program';
+import type { RunnerItem } from '../routing/runner-program';
 import { columnsOf, type Column, type ValueColumn } from './columns';
 import { missingCode } from './row';
 
 type RowCells = (number | string)[];
 
+/** How the answer in a slot is written: not at all, as the only cell, as a cell for each option, or some other way. */
+const NOWHERE = 0;
+const ONE_CELL = 1;
+const PICKS = 2;
+const OTHERWISE = 3;
+
 /** Columns of one variable in one pass. */
 interface VariableColumns {
-  /** The only column, where the value is the cell; -1 otherwise. */
-  readonly only: number;
   readonly columns: readonly { readonly index: number; readonly column: ValueColumn }[];
   readonly noAnswer: number;
   readonly notDrawn: number;
@@ -31,14 +37,20 @@ export class QuickCoder {
   /** Everything off the route; copied for each respondent. */
   private readonly blank: RowCells;
   private readonly targets: (VariableColumns | undefined)[] = [];
-  private readonly remarks = new Map<string, number>();
+  /** By slot: how it is written, from which column on, of which list, and what stands for no answer. */
+  private readonly ways: Uint8Array;
+  private readonly first: Int32Array;
+  private readonly lists: (Picks | null)[];
+  private readonly blankCode: number[];
+  /** By item: the column of its remark; -1 where there is none. */
+  private readonly remarkOf: Int32Array;
   private readonly derived: {
     readonly index: number;
     readonly value: ReturnType<Runner['derivedValue']>;
     readonly inputs: readonly number[];
   }[] = [];
   private readonly ending: number;
-  private readonly givenTargets: readonly (VariableColumns | undefined)[];
+  private readonly given: readonly number[];
 
   constructor(
     private readonly plan: Plan,
@@ -47,6 +59,7 @@ export class QuickCoder {
     const { document } = plan;
     this.columns = columnsOf(plan);
     this.ending = this.columns.length - 1;
+    const remarks = new Map<string, number>();
     const byKey = new Map<string, { index: number; column: ValueColumn }[]>();
     const code = (column: ValueColumn, reason: MissingReason) =>
       missingCode(document, column.source.of === 'item' ? column.source.question : null, reason);
@@ -62,7 +75,7 @@ export class QuickCoder {
         return missingCode(document, null, 'not_applicable');
       }
       const pass = column.source.of === 'item' ? column.source.pass : null;
-      if (column.kind === 'remark') this.remarks.set(passKey(column.source.variable, pass), index);
+      if (column.kind === 'remark') remarks.set(passKey(column.source.variable, pass), index);
       else {
         const key = passKey(column.source.variable.toLowerCase(), pass);
         byKey.set(key, [...(byKey.get(key) ?? []), { index, column }]);
@@ -74,7 +87,6 @@ export class QuickCoder {
       const slot = runner.slots.get(key);
       if (first === undefined || slot === undefined) continue;
       this.targets[slot] = {
-        only: columns.length === 1 && first.column.kind === 'value' ? first.index : -1,
         columns,
         noAnswer: code(first.column, 'no_answer'),
         notDrawn: code(first.column, 'not_drawn'),
@@ -83,26 +95,24 @@ export class QuickCoder {
         ),
       };
     }
-    this.givenTargets = (document.given ?? []).map(
-      ({ name }) => this.targets[runner.slots.get(name.toLowerCase()) ?? -1],
-    );
+    const slots = [...runner.slots.values()];
+    this.lists = slots.map((slot) => runner.picksIn(slot));
+    this.ways = Uint8Array.from(slots, (slot) => wayOf(this.targets[slot], this.lists[slot] ?? null));
+    this.first = Int32Array.from(slots, (slot) => this.targets[slot]?.columns[0]?.index ?? -1);
+    this.blankCode = slots.map((slot) => this.targets[slot]?.noAnswer ?? 0);
+    this.remarkOf = Int32Array.from(runner.items, ({ key }) => remarks.get(key) ?? -1);
+    this.given = (document.given ?? []).map(({ name }) => runner.slots.get(name.toLowerCase()) ?? -1);
   }
 
   /**
-   * The row of the respondent walked last, who came to an ending. `valueOf` gives answers as they were given;
-   * `textOf` what was written to specify or remark, by the name it is answered under.
+   * The row of the respondent walked last, who came to an ending. `textOf` gives what was written to specify or remark, by
+   * the name it is answered under.
    */
-  row(
-    ending: number,
-    given: readonly (Value | null)[],
-    valueOf: (item: RunnerItem, part: RunnerPart, index: number) => Value | null,
-    textOf: (name: string) => string = () => '',
-  ): RowCells {
+  row(ending: number, textOf: (name: string) => string = () => ''): RowCells {
     const { runner } = this;
     const row = this.blank.slice();
-    this.givenTargets.forEach((target, n) => {
-      if (target !== undefined) write(row, target, given[n] ?? null, textOf);
-    });
+    const { seen } = runner.memory;
+    for (const slot of this.given) this.write(row, slot, textOf);
     for (let n = 0; n < runner.undrawnCount; n += 1) {
       for (const { slot } of runner.undrawn[n]?.parts ?? []) {
         const target = this.targets[slot];
@@ -110,26 +120,54 @@ export class QuickCoder {
           if (column.kind !== 'specify') row[index] = target?.notDrawn ?? 0;
       }
     }
+    const { rows, slots } = runner.table;
     for (let n = 0; n < runner.count; n += 1) {
-      const item = runner.presented[n] as RunnerItem;
-      for (let p = 0; p < item.parts.length; p += 1) {
-        const part = item.parts[p] as RunnerPart;
-        if (runner.memory.asked[part.slot] === 0) continue;
-        const target = this.targets[part.slot];
-        if (target !== undefined) write(row, target, valueOf(item, part, p), textOf);
+      const at = runner.presented[n] as number;
+      const end = rows[at * ITEM_WIDTH + ITEM.partsEnd] as number;
+      for (let p = rows[at * ITEM_WIDTH + ITEM.parts] as number; p < end; p += 1) {
+        const slot = slots[p] as number;
+        if (seen[slot] === ASKED) this.write(row, slot, textOf);
       }
-      const remark = this.remarks.get(item.key);
-      if (remark !== undefined)
-        row[remark] = textOf(passKey(`${item.planItem.item.name}_comment`, item.pass));
+      const remark = this.remarkOf[at] as number;
+      if (remark >= 0) {
+        const { planItem, pass } = runner.items[at] as RunnerItem;
+        row[remark] = textOf(passKey(`${planItem.item.name}_comment`, pass));
+      }
     }
     for (const { index, value, inputs } of this.derived) {
       const found = value(runner.memory);
       if (found !== null) row[index] = found;
-      else if (inputs.some((slot) => runner.memory.asked[slot] === 1))
+      else if (inputs.some((slot) => seen[slot] === ASKED))
         row[index] = missingCode(this.plan.document, null, 'no_answer');
     }
     row[this.ending] = this.plan.endings[ending]?.ending.id ?? '';
     return row;
+  }
+
+  private write(row: RowCells, slot: number, textOf: (name: string) => string): void {
+    const { codes, numbers, values, picks } = this.runner.memory;
+    const code = codes[slot] as number;
+    const first = this.first[slot] as number;
+    switch (this.ways[slot]) {
+      case ONE_CELL:
+        // What is given as a list has no cell of its own here.
+        row[first] = Number.isNaN(code) ? (this.blankCode[slot] ?? 0) : (values[slot] as number | string);
+        return;
+      case PICKS: {
+        const list = this.lists[slot] as Picks;
+        const end = list.codes.length;
+        if (Number.isNaN(numbers[slot])) break;
+        for (let bit = 0; bit < end; bit += 1)
+          row[first + bit] = ((picks[list.word + (bit >> 5)] as number) >> (bit & 31)) & 1;
+        return;
+      }
+      case NOWHERE:
+        return;
+      default:
+    }
+    const target = this.targets[slot];
+    if (target !== undefined)
+      writeOtherwise(row, target, Number.isNaN(code) ? null : (values[slot] ?? null), textOf);
   }
 
   /** In every pass; of a grid as a whole, of every row. */
@@ -144,25 +182,32 @@ export class QuickCoder {
   }
 }
 
-function write(
+function wayOf(target: VariableColumns | undefined, list: Picks | null): number {
+  if (target === undefined) return NOWHERE;
+  const { columns } = target;
+  const [first] = columns;
+  if (columns.length === 1 && first?.column.kind === 'value') return ONE_CELL;
+  const inOrder = columns.every(
+    ({ index, column }, n) =>
+      column.kind === 'pick' && index === (first?.index ?? 0) + n && column.code === list?.codes[n],
+  );
+  return inOrder && columns.length === list?.codes.length ? PICKS : OTHERWISE;
+}
+
+/** Picks among which is a don't-know, places, and what is specified beside an option. */
+function writeOtherwise(
   row: RowCells,
-  target: VariableColumns,
+  { columns, noAnswer, missing }: VariableColumns,
   value: Value | null,
   textOf: (name: string) => string,
 ): void {
-  if (target.only >= 0) {
-    row[target.only] = value === null || value === '' || typeof value === 'object' ? target.noAnswer : value;
-    return;
-  }
-  const { columns, noAnswer, missing } = target;
-  const blank = value === null || value === '' || (typeof value === 'object' && value.length === 0);
   for (const { index, column } of columns) {
     const { kind, code } = column;
     if (kind === 'specify') {
       const picked = typeof value === 'object' ? value?.includes(code) === true : value === code;
       const pass = column.source.of === 'item' ? column.source.pass : null;
       row[index] = picked ? textOf(passKey(`${column.source.variable}_${code}_text`, pass)) : '';
-    } else if (blank) row[index] = noAnswer;
+    } else if (value === null) row[index] = noAnswer;
     else if (typeof value !== 'object') row[index] = value;
     else if (kind === 'place') row[index] = value[code - 1] ?? noAnswer;
     else if (value.includes(code)) row[index] = 1;

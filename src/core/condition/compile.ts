@@ -1,36 +1,32 @@
 /**
- * Conditions made into functions, for walking many respondents: names are looked up once, not at every test. Means
- * just what `evaluate.ts` means.
+ * Conditions compiled for walking many respondents: names are looked up once, not at every test. A comparison with a number,
+ * a pick or a state is an instruction (`test-code.ts`); what compares variables or words with each other is a function.
  */
 import { normalDate } from '../document/dates';
-import type { Value } from '../document/types';
 import { compareValues, exactDecimal } from './evaluate';
+import { bitOf, isMissingIn, UNSEEN, valueIn, type Memory, type Picks } from './memory';
 import type { CompareOperator, Condition, Literal, Operand } from './syntax';
+import { FAILS, HOLDS, isOperand, TEST, type Entry, type Test, type TestCode } from './test-code';
 
-/** What is known of one respondent, by slot: one for each variable, and each pass of a repeated one. */
-export interface Memory {
-  /** As conditions compare it; null where blank, or not asked. */
-  readonly values: (Value | null)[];
-  /** 1 where the value is an option or special with `missing`. */
-  readonly missing: Uint8Array;
-  /** 1 where presented. */
-  readonly asked: Uint8Array;
-  /** Passes begun, by section. */
-  readonly begun: Int32Array;
-}
-
-export type CompiledTest = (memory: Memory) => boolean;
 export type Calculation = (memory: Memory) => number | string | null;
 
 /** What a name means where a condition stands. */
 export type Meaning =
-  | { readonly of: 'slot'; readonly slot: number }
+  | {
+      readonly of: 'slot';
+      readonly slot: number;
+      /** Codes and numbers, which instructions compare. */
+      readonly isNumeric: boolean;
+      /** Of a list of which several can be picked. */
+      readonly picks: Picks | null;
+    }
   /** A grid as a whole. */
   | { readonly of: 'rows'; readonly slots: readonly number[] }
   | { readonly of: 'derived'; readonly value: Calculation }
   | { readonly of: 'nothing' };
 
 export interface CompileScope {
+  readonly tests: TestCode;
   readonly meaning: (name: string) => Meaning;
   readonly pass: number | null;
   readonly each: Calculation;
@@ -41,115 +37,124 @@ export interface CompileScope {
 }
 
 /** The tree must have no problems in its scope; what it compiles to never throws. */
-export function compileTest(node: Condition, scope: CompileScope): CompiledTest {
+export function compileTest(node: Condition, scope: CompileScope): Entry {
+  return compileInto(node, scope, HOLDS, FAILS);
+}
+
+/** The entry of a test that goes on with `yes` or `no`, which are compiled before: from the end to the beginning. */
+function compileInto(node: Condition, scope: CompileScope, yes: Entry, no: Entry): Entry {
   switch (node.kind) {
-    case 'constant': {
-      const { value } = node;
-      return () => value;
-    }
-    case 'and': {
-      const parts = node.parts.map((part) => compileTest(part, scope));
-      return (memory) => {
-        for (const part of parts) if (!part(memory)) return false;
-        return true;
-      };
-    }
-    case 'or': {
-      const parts = node.parts.map((part) => compileTest(part, scope));
-      return (memory) => {
-        for (const part of parts) if (part(memory)) return true;
-        return false;
-      };
-    }
-    case 'not': {
-      const part = compileTest(node.part, scope);
-      return (memory) => !part(memory);
-    }
+    case 'constant':
+      return node.value ? yes : no;
+    case 'and':
+      return node.parts.reduceRight((next, part) => compileInto(part, scope, next, no), yes);
+    case 'or':
+      return node.parts.reduceRight((next, part) => compileInto(part, scope, yes, next), no);
+    case 'not':
+      return compileInto(node.part, scope, no, yes);
     case 'compare':
-      return compileCompare(node.left, node.operator, node.right, scope);
+      return compileCompare(node, scope, yes, no);
     case 'in':
-      return compileIn(node, scope);
+      return compileIn(node, scope, yes, no);
     case 'has':
-      return compileHas(node, scope);
+      return compileHas(node, scope, yes, no);
     case 'state':
-      return compileState(node, scope);
+      return compileState(node, scope, yes, no);
     default:
       return node satisfies never;
   }
 }
 
-const NEVER: CompiledTest = () => false;
+const COMPARISONS: Readonly<Record<CompareOperator, Test>> = {
+  '=': TEST.equal,
+  '<>': TEST.other,
+  '<': TEST.less,
+  '<=': TEST.atMost,
+  '>': TEST.more,
+  '>=': TEST.atLeast,
+};
 
 function compileCompare(
-  left: Operand,
-  operator: CompareOperator,
-  right: Operand,
+  { left, operator, right }: Extract<Condition, { kind: 'compare' }>,
   scope: CompileScope,
-): CompiledTest {
-  const slot = slotOf(left, scope);
-  if (slot !== null && right.kind === 'number') return compareWithNumber(slot, operator, right.value);
+  yes: Entry,
+  no: Entry,
+): Entry {
+  const slot = numericSlot(left, scope);
+  const { tests } = scope;
+  if (slot !== null && right.kind === 'number' && isOperand(right.value))
+    return tests.add(COMPARISONS[operator], slot, right.value, 0, yes, no);
   const [a, b] = [compileCalculation(left, scope), compileCalculation(right, scope)];
-  const seen = operator === '=' ? [writtenCode(left, right, scope), writtenCode(right, left, scope)] : [];
-  return (memory) => {
-    for (const is of seen) if (is?.(memory)) return true;
-    const [x, y] = [a(memory), b(memory)];
-    return x !== null && y !== null && compareValues(x, operator, y);
-  };
+  // The very code of a don't-know, written out, is seen; to the other comparisons there is no value.
+  const seen =
+    operator === '='
+      ? [writtenCode(left, right, scope), writtenCode(right, left, scope)].filter((test) => test !== null)
+      : [];
+  return tests.addFunction(
+    (memory) => {
+      if (seen.some((is) => is(memory))) return true;
+      const [x, y] = [a(memory), b(memory)];
+      return x !== null && y !== null && compareValues(x, operator, y);
+    },
+    yes,
+    no,
+  );
 }
 
-/** The very code of a don't-know, written out, is seen; to the other comparisons there is no value. */
-function compareWithNumber(slot: number, operator: CompareOperator, number: number): CompiledTest {
-  switch (operator) {
-    case '=':
-      return ({ values }) => values[slot] === number;
-    case '<>':
-      return ({ values, missing }) => {
-        const value = values[slot];
-        return typeof value === 'number' && missing[slot] === 0 && value !== number;
-      };
-    case '<':
-      return substantive(slot, (value) => value < number);
-    case '<=':
-      return substantive(slot, (value) => value <= number);
-    case '>':
-      return substantive(slot, (value) => value > number);
-    case '>=':
-      return substantive(slot, (value) => value >= number);
-    default:
-      return operator satisfies never;
-  }
-}
-
-function substantive(slot: number, test: (value: number) => boolean): CompiledTest {
-  return ({ values, missing }) => {
-    const value = values[slot];
-    return typeof value === 'number' && missing[slot] === 0 && test(value);
-  };
-}
-
-function writtenCode(side: Operand, other: Operand, scope: CompileScope): CompiledTest | null {
+function writtenCode(
+  side: Operand,
+  other: Operand,
+  scope: CompileScope,
+): ((memory: Memory) => boolean) | null {
   const slot = slotOf(side, scope);
   if (slot === null || other.kind !== 'number') return null;
   const { value: number } = other;
-  return ({ values, missing }) => missing[slot] === 1 && values[slot] === number;
+  return (memory) => isMissingIn(memory, slot) && valueIn(memory, slot) === number;
 }
 
 function compileIn(
-  { name, negated, members }: Extract<Condition, { kind: 'in' }>,
+  node: Extract<Condition, { kind: 'in' }>,
   scope: CompileScope,
-): CompiledTest {
-  const slot = slotOf(name, scope);
-  const valueIn = compileCalculation(name, scope);
-  const singles = members.flatMap((member) => (member.kind === 'range' ? [] : [literalValue(member)]));
-  const ranges = members.flatMap((member) =>
-    member.kind === 'range' ? [[literalValue(member.from), literalValue(member.to)] as const] : [],
+  yes: Entry,
+  no: Entry,
+): Entry {
+  const { name, negated, members } = node;
+  const slot = numericSlot(name, scope);
+  const { tests } = scope;
+  const bounds = members.map((member) =>
+    member.kind === 'range'
+      ? ([literalValue(member.from), literalValue(member.to)] as const)
+      : ([literalValue(member)] as const),
   );
+  const areOperands = bounds.every((each) => each.every((end) => typeof end === 'number' && isOperand(end)));
+  if (slot === null || !areOperands) return tests.addFunction(isAmong(node, bounds, scope), yes, no);
+  const [within, without] = negated ? [no, yes] : [yes, no];
+  const first = bounds.reduceRight((next, [from, to]) => {
+    const [a, b] = [Number(from), Number(to)];
+    return to === undefined
+      ? tests.add(TEST.equal, slot, a, 0, within, next)
+      : tests.add(TEST.between, slot, a, b, within, next);
+  }, without);
+  // What has no value is neither in a list nor out of it.
+  return negated ? tests.add(TEST.known, slot, 0, 0, first, no) : first;
+}
+
+function isAmong(
+  { name, negated }: Extract<Condition, { kind: 'in' }>,
+  bounds: readonly (readonly [number | string] | readonly [number | string, number | string])[],
+  scope: CompileScope,
+): (memory: Memory) => boolean {
+  const slot = slotOf(name, scope);
+  const calculated = compileCalculation(name, scope);
   return (memory) => {
-    if (slot !== null && memory.missing[slot] === 1)
-      return !negated && singles.includes(memory.values[slot] as number);
-    const value = valueIn(memory);
+    const written = slot !== null && isMissingIn(memory, slot) ? valueIn(memory, slot) : null;
+    if (written !== null)
+      return !negated && bounds.some(([from, to]) => to === undefined && from === written);
+    const value = calculated(memory);
     if (value === null) return false;
-    const within = singles.includes(value) || ranges.some(([from, to]) => value >= from && value <= to);
+    const within = bounds.some(([from, to]) =>
+      to === undefined ? from === value : value >= from && value <= to,
+    );
     return within !== negated;
   };
 }
@@ -157,31 +162,37 @@ function compileIn(
 function compileHas(
   { name, quantifier, values }: Extract<Condition, { kind: 'has' }>,
   scope: CompileScope,
-): CompiledTest {
-  const slot = slotOf(name, scope);
-  if (slot === null) return NEVER;
-  const codes = values.map((literal) => (literal.kind === 'number' ? literal.value : NaN));
-  const picksOf = ({ values: known }: Memory) => {
-    const picks = known[slot];
-    return Array.isArray(picks) ? (picks as readonly number[]) : null;
-  };
-  const [only] = codes;
+  yes: Entry,
+  no: Entry,
+): Entry {
+  const meaning = scope.meaning(name.name);
+  if (meaning.of !== 'slot' || meaning.picks === null) return no;
+  const { slot, picks } = meaning;
+  const { tests } = scope;
+  const bits = values.map((literal) => bitOf(picks, literal.kind === 'number' ? literal.value : NaN));
+  const masks = new Map<number, number>();
+  for (const bit of bits) {
+    const word = picks.word + (bit >> 5);
+    if (bit >= 0) masks.set(word, (masks.get(word) ?? 0) | (1 << (bit & 31)));
+  }
+  const any = (picked: Entry, none: Entry) =>
+    [...masks].reduceRight(
+      (next, [word, mask]) => tests.add(TEST.anyPicked, slot, word, mask, picked, next),
+      none,
+    );
   switch (quantifier) {
     case 'single':
     case 'any':
-      if (only !== undefined && codes.length === 1)
-        return (memory) => picksOf(memory)?.includes(only) === true;
-      return (memory) => picksOf(memory)?.some((code) => codes.includes(code)) === true;
+      return any(yes, no);
     case 'all':
-      return (memory) => {
-        const picks = picksOf(memory);
-        return picks !== null && codes.every((code) => picks.includes(code));
-      };
+      if (bits.includes(-1)) return no;
+      return [...masks].reduceRight(
+        (next, [word, mask]) => tests.add(TEST.allPicked, slot, word, mask, next, no),
+        yes,
+      );
     case 'none':
-      return (memory) => {
-        const picks = picksOf(memory);
-        return picks !== null && memory.missing[slot] === 0 && !codes.some((code) => picks.includes(code));
-      };
+      // Without a substantive value only the very code picked is seen, and it is picked.
+      return tests.add(TEST.known, slot, 0, 0, any(no, yes), no);
     default:
       return quantifier satisfies never;
   }
@@ -190,21 +201,22 @@ function compileHas(
 function compileState(
   { name, state }: Extract<Condition, { kind: 'state' }>,
   scope: CompileScope,
-): CompiledTest {
+  yes: Entry,
+  no: Entry,
+): Entry {
   const meaning = scope.meaning(name.name);
   const slots = meaning.of === 'slot' ? [meaning.slot] : meaning.of === 'rows' ? meaning.slots : [];
-  const asked: CompiledTest = (memory) => slots.some((slot) => memory.asked[slot] === 1);
-  const answered: CompiledTest = (memory) =>
-    slots.some((slot) => memory.asked[slot] === 1 && memory.values[slot] !== null);
+  const some = (test: Test, holds: Entry, none: Entry) =>
+    slots.reduceRight((next, slot) => scope.tests.add(test, slot, 0, 0, holds, next), none);
   switch (state) {
     case 'asked':
-      return asked;
+      return some(TEST.asked, yes, no);
     case 'not asked':
-      return (memory) => !asked(memory);
+      return some(TEST.asked, no, yes);
     case 'answered':
-      return answered;
+      return some(TEST.answered, yes, no);
     case 'unanswered':
-      return (memory) => asked(memory) && !answered(memory);
+      return some(TEST.asked, some(TEST.answered, no, yes), no);
     default:
       return state satisfies never;
   }
@@ -216,30 +228,36 @@ export function compileCalculation(node: Operand, scope: CompileScope): Calculat
     case 'name': {
       const meaning = scope.meaning(node.name);
       if (meaning.of === 'derived') return meaning.value;
-      if (meaning.of !== 'slot') return () => null;
+      // How many were picked of a list is no value of it.
+      if (meaning.of !== 'slot' || meaning.picks !== null) return () => null;
       const { slot } = meaning;
-      return ({ values, missing }) => {
-        const value = values[slot] ?? null;
-        return missing[slot] === 1 || typeof value === 'object' ? null : value;
+      return ({ seen, codes, numbers, words }) => {
+        if (seen[slot] === UNSEEN) return null;
+        if (codes[slot] === Infinity) return words[slot] ?? null;
+        const number = numbers[slot] ?? NaN;
+        return Number.isNaN(number) ? null : number;
       };
     }
     case 'count': {
-      const slot = slotOf(node.name, scope);
-      if (slot === null) return () => null;
-      return ({ values, missing }) => {
-        const value = values[slot];
-        return Array.isArray(value) && missing[slot] === 0 ? value.length : null;
+      const meaning = scope.meaning(node.name.name);
+      if (meaning.of !== 'slot' || meaning.picks === null) return () => null;
+      const { slot } = meaning;
+      return ({ seen, numbers }) => {
+        const picked = numbers[slot] ?? NaN;
+        return seen[slot] === UNSEEN || Number.isNaN(picked) ? null : picked;
       };
     }
     case 'count-passes': {
       const over = scope.passes(node.condition);
       if (over === null) return () => 0;
       const { section } = over;
-      const tests = over.scopes.map((inside) => compileTest(node.condition, inside));
+      const { tests } = scope;
+      const entries = over.scopes.map((inside) => compileTest(node.condition, inside));
       return (memory) => {
         let count = 0;
         const begun = memory.begun[section] ?? 0;
-        for (let pass = 0; pass < begun; pass += 1) if (tests[pass]?.(memory)) count += 1;
+        for (let pass = 0; pass < begun; pass += 1)
+          if (tests.holds(entries[pass] ?? FAILS, memory)) count += 1;
         return count;
       };
     }
@@ -269,6 +287,13 @@ function slotOf(node: Operand, scope: CompileScope): number | null {
   if (node.kind !== 'name') return null;
   const meaning = scope.meaning(node.name);
   return meaning.of === 'slot' ? meaning.slot : null;
+}
+
+/** Of a variable of codes or numbers. */
+function numericSlot(node: Operand, scope: CompileScope): number | null {
+  if (node.kind !== 'name') return null;
+  const meaning = scope.meaning(node.name);
+  return meaning.of === 'slot' && meaning.isNumeric ? meaning.slot : null;
 }
 
 function literalValue(literal: Literal): number | string {

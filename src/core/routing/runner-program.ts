@@ -1,22 +1,18 @@
 /**
- * A plan made ready to be run by many respondents: conditions compiled to functions over slots of a memory, a slot for every
+ * A plan made ready to be run by many respondents: conditions compiled to one code over slots of a memory, a slot for every
  * variable in every pass.
  */
-import {
-  compileCalculation,
-  compileTest,
-  type CompileScope,
-  type Meaning,
-  type Memory,
-  type CompiledTest,
-} from '../condition/compile';
+import { compileCalculation, compileTest, type CompileScope, type Meaning } from '../condition/compile';
+import { isMissingIn, newMemory, picksAt, valueIn, type Memory, type Picks } from '../condition/memory';
 import { eachName, type Condition } from '../condition/syntax';
+import { HOLDS, TestCode, type Entry } from '../condition/test-code';
 import { passKey } from '../document/addresses';
-import { answeredNames, hasRows, isDated, picksMany } from '../document/answer-types';
+import { hasRows, isNumeric, picksMany, picksOne, ranksOptions } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
-import type { Answer, Value } from '../document/types';
+import type { Answer } from '../document/types';
 import { isRepeated, type Variable } from '../document/variables';
 import { partsAtMost } from './answers';
+import { itemTable, type ItemTable } from './item-table';
 import type { Plan, PlanItem, PlanRepeat, PlanSection, PlanTarget } from './plan';
 
 /** One variable that an item asks for. */
@@ -24,105 +20,115 @@ export interface RunnerPart {
   readonly name: string;
   readonly answer: Answer;
   readonly slot: number;
-  /** Null where always shown. */
-  readonly shown: CompiledTest | null;
-  /** Codes of options or specials with `missing`. */
-  readonly missing: ReadonlySet<number>;
-  readonly isDated: boolean;
+  /** When it is on show, as an entry of the program's tests. */
+  readonly shown: Entry;
 }
 
-/** An item in a pass. */
+/** What a slot holds. */
+export interface RunnerSlot {
+  readonly answer: Answer;
+  /** Codes of options or specials with `missing`: few, so that looking through them is fast. */
+  readonly missing: readonly number[];
+  /** Of a list of which several can be picked. */
+  readonly picks: Picks | null;
+}
+
+interface Lead {
+  readonly when: Entry;
+  readonly to: PlanTarget;
+}
+
+/** An item in a pass. Conditions are entries of the program's tests; `HOLDS` where there is none. */
 export interface RunnerItem {
   readonly planItem: PlanItem;
   /** Null outside a repeated section. */
   readonly pass: number | null;
   readonly key: string;
   readonly parts: readonly RunnerPart[];
-  readonly askIf: CompiledTest | null;
-  /** Presented to everybody who comes to it. */
-  readonly isPlain: boolean;
-  /** It has quotas or skips. */
-  readonly leads: boolean;
+  readonly askIf: Entry;
   /** Of a question that has to be drawn: its draw key. */
   readonly drawKey: string | null;
-  readonly options: readonly (CompiledTest | null)[];
+  readonly options: readonly Entry[];
   readonly hasConditionalOptions: boolean;
   readonly required: boolean;
-  readonly hardChecks: readonly CompiledTest[];
+  readonly hardChecks: readonly Entry[];
   /** Of whom other answers are assumed, the first of these that holds. */
-  readonly assumedIf: readonly CompiledTest[];
-  readonly quotas: readonly { readonly id: string; readonly when: CompiledTest; readonly to: PlanTarget }[];
-  readonly skips: readonly { readonly when: CompiledTest | null; readonly to: PlanTarget }[];
+  readonly assumedIf: readonly Entry[];
+  readonly quotas: readonly (Lead & { readonly id: string })[];
+  readonly skips: readonly Lead[];
 }
 
 export interface RunnerSection {
-  readonly gate: CompiledTest | null;
+  readonly gate: Entry;
   readonly repeat: ((memory: Memory) => number) | null;
-  /** By pass, from 0. */
-  readonly passes: readonly (readonly RunnerItem[])[];
-  readonly onward: readonly { readonly when: CompiledTest | null; readonly to: PlanTarget }[];
-}
-
-export interface RunnerGiven {
-  readonly slot: number;
-  readonly answer: Answer;
-  readonly missing: ReadonlySet<number>;
+  /** By pass, from 0: index of the first item in `RunnerProgram.items`. */
+  readonly passes: readonly number[];
+  /** How many items a pass has. */
+  readonly count: number;
+  readonly onward: readonly Lead[];
 }
 
 export class RunnerProgram {
   /** By key, `name` or `name#pass`. */
   readonly slots = new Map<string, number>();
-  readonly given: readonly RunnerGiven[];
+  /** By slot. */
+  readonly held: RunnerSlot[] = [];
+  /** Slots of the given values, in the document's order. */
+  readonly given: readonly number[];
+  readonly tests = new TestCode();
   readonly sections: readonly RunnerSection[];
+  /** In every pass, one pass after the other. */
+  readonly items: RunnerItem[] = [];
+  readonly table: ItemTable;
+  private words = 0;
 
   constructor(readonly plan: Plan) {
     const given = plan.document.given ?? [];
-    for (const { name } of given) this.slotOf(name.toLowerCase());
-    for (const { items, repeat } of plan.sections) {
-      for (const { item } of items) {
-        if (item.kind !== 'question') continue;
-        for (const name of answeredNames(item))
-          for (const pass of passesIn(repeat)) this.slotOf(passKey(name.toLowerCase(), pass));
-      }
-    }
-    this.given = given.map(({ name, answer }) => ({
-      slot: this.slotOf(name.toLowerCase()),
-      answer,
-      missing: missingCodes(answer),
-    }));
+    this.given = given.map(({ name, answer }) => this.newSlot(name.toLowerCase(), answer));
+    for (const { items, repeat } of plan.sections)
+      for (const planItem of items)
+        for (const { name, answer } of partsAtMost(planItem))
+          for (const pass of passesIn(repeat)) this.newSlot(passKey(name.toLowerCase(), pass), answer);
     this.sections = plan.sections.map((section) => this.section(section));
+    this.table = itemTable(this.items);
   }
 
   /** A memory in which nothing has been answered. */
   newMemory(): Memory {
-    const { size } = this.slots;
-    return {
-      values: new Array<Value | null>(size).fill(null),
-      missing: new Uint8Array(size),
-      asked: new Uint8Array(size),
-      begun: new Int32Array(this.plan.sections.length),
-    };
+    return newMemory(this.held.length, this.words, this.plan.sections.length);
   }
 
-  private slotOf(key: string): number {
-    let slot = this.slots.get(key);
-    if (slot === undefined) {
-      slot = this.slots.size;
-      this.slots.set(key, slot);
-    }
+  /** Of two parts of one name, which a snag tells of, the first says what is held. */
+  private newSlot(key: string, answer: Answer): number {
+    const known = this.slots.get(key);
+    if (known !== undefined) return known;
+    const slot = this.held.length;
+    this.slots.set(key, slot);
+    this.held.push({ answer, missing: missingCodes(answer), picks: this.picksOf(answer) });
     return slot;
+  }
+
+  private picksOf(answer: Answer): Picks | null {
+    if (!picksMany(answer) && !ranksOptions(answer)) return null;
+    const word = this.words;
+    const codes = optionsOf(answer).map(({ code }) => code);
+    this.words += Math.ceil(codes.length / 32);
+    return picksAt(word, codes);
   }
 
   private section(section: PlanSection): RunnerSection {
     const outside = this.scope(section.index, null);
     const test = (condition: Condition | null) =>
-      condition === null ? null : compileTest(condition, outside);
+      condition === null ? HOLDS : compileTest(condition, outside);
     return {
       gate: test(section.gate),
       repeat: section.repeat === null ? null : this.passCount(section.repeat, section.index),
-      passes: passesIn(section.repeat).map((pass) =>
-        section.items.map((item) => this.item(section, item, pass)),
-      ),
+      passes: passesIn(section.repeat).map((pass) => {
+        const first = this.items.length;
+        this.items.push(...section.items.map((item) => this.item(section, item, pass)));
+        return first;
+      }),
+      count: section.items.length,
       onward: section.onward.map(({ if: when, to }) => ({ when: test(when), to })),
     };
   }
@@ -130,14 +136,13 @@ export class RunnerProgram {
   private item(section: PlanSection, planItem: PlanItem, pass: number | null): RunnerItem {
     const { item } = planItem;
     const scope = this.scope(section.index, pass);
-    const test = (condition: Condition | null) => (condition === null ? null : compileTest(condition, scope));
+    const test = (condition: Condition | null) =>
+      condition === null ? HOLDS : compileTest(condition, scope);
     const part = (name: string, answer: Answer, shown: Condition | null): RunnerPart => ({
       name,
       answer,
-      slot: this.slotOf(passKey(name.toLowerCase(), pass)),
+      slot: this.slots.get(passKey(name.toLowerCase(), pass)) ?? -1,
       shown: test(shown),
-      missing: missingCodes(answer),
-      isDated: isDated(answer),
     });
     const answer = item.kind === 'question' ? item.answer : null;
     const parts = partsAtMost(planItem).map(({ name, answer: own, row }) =>
@@ -149,8 +154,6 @@ export class RunnerProgram {
       (answer !== null && 'options' in answer && answer.options.every((o) => o.missing !== undefined));
     return {
       planItem,
-      isPlain: !drawn && planItem.askIf === null && !hasConditionalOptions,
-      leads: planItem.quotas.length + planItem.skips.length > 0,
       pass,
       key: passKey(item.name, pass),
       parts,
@@ -192,9 +195,9 @@ export class RunnerProgram {
     const codes = (picksMany(answer) ? answer.options : [])
       .filter((option) => !option.exclusive && option.missing === undefined)
       .map(({ code }) => code);
-    return ({ values, missing }) => {
-      const picks = values[slot];
-      if (!Array.isArray(picks) || missing[slot] === 1) return [];
+    return (memory) => {
+      const picks = isMissingIn(memory, slot) ? null : valueIn(memory, slot);
+      if (!Array.isArray(picks)) return [];
       return codes.filter((code) => (picks as readonly number[]).includes(code)).slice(0, max);
     };
   }
@@ -207,6 +210,7 @@ export class RunnerProgram {
         ? this.codes(repeat.driver, repeat.max)
         : null;
     return {
+      tests: this.tests,
       pass,
       each: codes === null ? () => null : (memory) => codes(memory)[(pass ?? 0) - 1] ?? null,
       meaning: (name) => this.meaning(name, section, pass),
@@ -258,7 +262,9 @@ export class RunnerProgram {
 
   private slot(key: string): Meaning {
     const slot = this.slots.get(key);
-    return slot === undefined ? { of: 'nothing' } : { of: 'slot', slot };
+    if (slot === undefined) return { of: 'nothing' };
+    const { answer, picks } = this.held[slot] as RunnerSlot;
+    return { of: 'slot', slot, isNumeric: picksOne(answer) || isNumeric(answer), picks };
   }
 
   /** Worked out as from outside: a derived variable holds one value, not one for each pass. */
@@ -271,7 +277,9 @@ export class RunnerProgram {
         code: entry.code,
       }));
       const otherwise = ('else' in derived.derived ? derived.derived.else?.code : undefined) ?? null;
-      return { of: 'derived', value: (memory) => cases.find(({ when }) => when(memory))?.code ?? otherwise };
+      const value = (memory: Memory) =>
+        cases.find(({ when }) => this.tests.holds(when, memory))?.code ?? otherwise;
+      return { of: 'derived', value };
     }
     if (!derived?.value) return { of: 'nothing' };
     const value = compileCalculation(derived.value, outside);
@@ -299,6 +307,6 @@ function passesIn(repeat: PlanRepeat | null): (number | null)[] {
   return repeat === null ? [null] : Array.from({ length: repeat.max }, (_, n) => n + 1);
 }
 
-function missingCodes(answer: Answer): ReadonlySet<number> {
-  return new Set(optionsOf(answer).flatMap(({ code, missing }) => (missing === undefined ? [] : [code])));
+function missingCodes(answer: Answer): readonly number[] {
+  return optionsOf(answer).flatMap(({ code, missing }) => (missing === undefined ? [] : [code]));
 }

@@ -2,30 +2,32 @@
  * Walks many respondents fast: everything about a questionnaire is worked out beforehand, and one respondent's walk
  * leaves nothing behind. Goes the ways of `walk.ts`, without its record of what was passed over and why.
  */
-import type { Memory } from '../condition/compile';
-import { isDated } from '../document/answer-types';
-import type { Answer, Value } from '../document/types';
+import { ASKED, bitOf, GIVEN, UNSEEN, type Memory, type Picks } from '../condition/memory';
+import { HOLDS, type Entry } from '../condition/test-code';
+import type { Value } from '../document/types';
 import { isBlank, normalValue, type ShownParts } from './answers';
+import { ITEM, ITEM_WIDTH, LEADS, RARE, REQUIRED, type ItemTable } from './item-table';
 import type { Plan, PlanItem, PlanTarget } from './plan';
-import { RunnerProgram, type RunnerItem, type RunnerPart } from './runner-program';
+import { RunnerProgram, type RunnerItem, type RunnerPart, type RunnerSlot } from './runner-program';
 
-/** One respondent. */
+/** One respondent, whose answers are put into slots before they are needed. */
 export interface Respondent {
-  /** Answers to an item that is presented; parallel to its parts, null for blanks. */
-  answer(item: RunnerItem, part: RunnerPart, index: number): Value | null;
   /** Whether a question is drawn. */
   isDrawn(item: RunnerItem): boolean;
   /** Whether a quota is full. */
   isFull?(quota: string): boolean;
-  /** Told before an item is answered; again, with the number of times before, where a hard check holds, until false. */
+  /**
+   * Told before an item is answered, to put its answers; again, with the number of times before, where a hard check
+   * holds, until false.
+   */
   meets?(item: RunnerItem, shown: ShownParts, tries: number): boolean;
 }
 
 /** One for a plan, walked by one respondent after the other. */
 export class Runner {
   readonly memory: Memory;
-  /** Items presented in the last run; only the first `count` of them. */
-  readonly presented: RunnerItem[] = [];
+  /** Items presented in the last run, by their index in the program; only the first `count` of them. */
+  readonly presented: Int32Array;
   count = 0;
   /** Items left out by a draw in the last run; only the first `undrawnCount` of them. */
   readonly undrawn: RunnerItem[] = [];
@@ -33,6 +35,12 @@ export class Runner {
   /** Lenient: items presented in the last run at which a hard check held. */
   readonly refused: RunnerItem[] = [];
   private readonly program: RunnerProgram;
+  /** By slot: codes of options or specials with `missing`; null where there are none. */
+  private readonly missing: readonly (readonly number[] | null)[];
+
+  /** `HOLDS` or a test of the program, on what is known. */
+  private readonly holds = (entry: Entry): boolean =>
+    entry === HOLDS || this.program.tests.holds(entry, this.memory);
 
   /** Lenient: walks on where a required answer is missing or a hard check holds. */
   constructor(
@@ -41,11 +49,87 @@ export class Runner {
   ) {
     this.program = new RunnerProgram(plan);
     this.memory = this.program.newMemory();
+    this.missing = this.program.held.map(({ missing }) => (missing.length === 0 ? null : missing));
+    // An item can be presented once in each of its passes.
+    this.presented = new Int32Array(this.program.items.length);
+  }
+
+  /** The items presented in the last run, in order. */
+  itemsPresented(): RunnerItem[] {
+    return [...this.presented.subarray(0, this.count)].map((at) => this.items[at] as RunnerItem);
+  }
+
+  /** In every pass; `presented` counts them. */
+  get items(): readonly RunnerItem[] {
+    return this.program.items;
+  }
+
+  /** How what is picked in a slot is held; null where it is no list. */
+  picksIn(slot: number): Picks | null {
+    return this.program.held[slot]?.picks ?? null;
+  }
+
+  get table(): ItemTable {
+    return this.program.table;
   }
 
   /** By key, `name` or `name#pass`, where the memory has its value. */
   get slots(): ReadonlyMap<string, number> {
     return this.program.slots;
+  }
+
+  /** Slots of the given values, in the document's order. */
+  get given(): readonly number[] {
+    return this.program.given;
+  }
+
+  /** No answers: before another respondent, of whom not every slot is put. */
+  clear(): void {
+    const { codes, numbers, picks } = this.memory;
+    codes.fill(NaN);
+    numbers.fill(NaN);
+    picks.fill(0);
+  }
+
+  /** An answer for when it is asked for; null for a blank. Answers to what is not presented are never seen. */
+  put(slot: number, value: Value | null): void {
+    const { codes, numbers, values, words } = this.memory;
+    values[slot] = value;
+    if (typeof value === 'number') {
+      codes[slot] = value;
+      numbers[slot] = this.missing[slot]?.includes(value) ? NaN : value;
+      return;
+    }
+    const { answer, missing, picks } = this.program.held[slot] as RunnerSlot;
+    if (value === null || isBlank(value)) {
+      codes[slot] = NaN;
+      numbers[slot] = NaN;
+      if (picks !== null) this.putBits(picks, []);
+    } else if (typeof value === 'string') {
+      codes[slot] = Infinity;
+      numbers[slot] = NaN;
+      words[slot] = String(normalValue(answer, value));
+    } else {
+      const isMissing = value.some((code) => missing.includes(code));
+      codes[slot] = value.length;
+      numbers[slot] = isMissing ? NaN : value.length;
+      if (picks !== null) this.putBits(picks, value);
+    }
+  }
+
+  private putBits(list: Picks, picked: readonly number[]): void {
+    const { picks } = this.memory;
+    const { word, codes } = list;
+    for (let at = word; at < word + Math.ceil(codes.length / 32); at += 1) picks[at] = 0;
+    for (let n = 0; n < picked.length; n += 1) {
+      const bit = bitOf(list, picked[n] as number);
+      if (bit >= 0) picks[word + (bit >> 5)] = (picks[word + (bit >> 5)] as number) | (1 << (bit & 31));
+    }
+  }
+
+  /** Whether a variable was asked for in the last run. */
+  isAsked(slot: number): boolean {
+    return this.memory.seen[slot] === ASKED;
   }
 
   /** The value of a derived variable once the walk is over. */
@@ -54,13 +138,17 @@ export class Runner {
   }
 
   /**
-   * Walks one respondent; `given` is parallel to the document's given values. The index of the ending, or -1 where
-   * they stop at a required question or a hard check.
+   * Walks one respondent, whose given values have been put like answers. The index of the ending, or -1 where they
+   * stop at a required question or a hard check.
    */
-  run(respondent: Respondent, given: readonly (Value | null)[] = []): number {
-    this.begin(given);
-    const { memory } = this;
-    const { sections } = this.program;
+  run(respondent: Respondent): number {
+    this.begin();
+    const { memory, holds, presented, lenient } = this;
+    const { seen, codes } = memory;
+    const { sections, tests, table, items } = this.program;
+    const { rows } = table;
+    // Whoever is told of every item is told of those too that everybody sees alike.
+    const isTold = respondent.meets !== undefined;
     let s = 0;
     let pass = 1;
     let i = 0;
@@ -70,7 +158,7 @@ export class Runner {
       if (section === undefined) return this.plan.lastEnding;
       if (entering) {
         entering = false;
-        const passes = section.gate !== null && !section.gate(memory) ? 0 : (section.repeat?.(memory) ?? 1);
+        const passes = !holds(section.gate) ? 0 : (section.repeat?.(memory) ?? 1);
         if (passes === 0) {
           s += 1;
           i = 0;
@@ -80,18 +168,31 @@ export class Runner {
         pass = 1;
         memory.begun[s] = 1;
       }
-      const items = section.passes[pass - 1] as readonly RunnerItem[];
+      const first = section.passes[pass - 1] ?? 0;
       let to: PlanTarget | null = null;
-      while (i < items.length) {
-        const item = items[i] as RunnerItem;
-        i += 1;
-        if (!item.isPlain && !this.isMet(item, respondent)) continue;
-        if (!this.present(item, respondent)) return -1;
-        if (!item.leads) continue;
-        to = this.leads(item, respondent);
+      for (let at = first + i; at < first + section.count; at += 1) {
+        const row = at * ITEM_WIDTH;
+        const marks = rows[row + ITEM.marks] as number;
+        if (isTold || (marks & RARE) !== 0) {
+          const item = items[at] as RunnerItem;
+          if (!this.isMet(item, respondent)) continue;
+          presented[this.count] = at;
+          this.count += 1;
+          if (!this.present(item, respondent)) return -1;
+        } else {
+          const askIf = rows[row + ITEM.askIf] as number;
+          if (askIf !== HOLDS && !tests.holds(askIf, memory)) continue;
+          presented[this.count] = at;
+          this.count += 1;
+          const slot = rows[row + ITEM.slot] as number;
+          if (slot >= 0) seen[slot] = ASKED;
+          if ((marks & REQUIRED) !== 0 && !lenient && Number.isNaN(codes[slot])) return -1;
+        }
+        if ((marks & LEADS) === 0) continue;
+        to = this.leads(items[at] as RunnerItem, respondent);
         if (to === null) continue;
         if (to.to !== 'item' || to.section !== s) break;
-        i = to.item;
+        at = first + to.item - 1;
         to = null;
       }
       if (to === null || to.to === 'next-pass') {
@@ -101,7 +202,7 @@ export class Runner {
           i = 0;
           continue;
         }
-        to = section.onward.find(({ when }) => when === null || when(memory))?.to ?? null;
+        to = section.onward.find(({ when }) => holds(when))?.to ?? null;
       }
       if (to?.to === 'ending') return to.ending;
       i = to?.to === 'item' ? to.item : 0;
@@ -110,55 +211,47 @@ export class Runner {
     }
   }
 
-  private begin(given: readonly (Value | null)[]): void {
-    const { memory } = this;
-    memory.values.fill(null);
-    memory.missing.fill(0);
-    memory.asked.fill(0);
-    memory.begun.fill(0);
+  private begin(): void {
+    const { seen, begun } = this.memory;
+    seen.fill(UNSEEN);
+    begun.fill(0);
     this.count = 0;
     this.undrawnCount = 0;
     this.refused.length = 0;
-    this.program.given.forEach(({ slot, answer, missing }, n) =>
-      this.remember(slot, given[n] ?? null, answer, missing),
-    );
+    for (const slot of this.program.given) seen[slot] = GIVEN;
   }
 
   private isMet(item: RunnerItem, respondent: Respondent): boolean {
-    const { memory } = this;
+    const { holds } = this;
     if (item.drawKey !== null && !respondent.isDrawn(item)) {
       this.undrawn[this.undrawnCount] = item;
       this.undrawnCount += 1;
       return false;
     }
-    if (item.askIf !== null && !item.askIf(memory)) return false;
+    if (!holds(item.askIf)) return false;
     if (!item.hasConditionalOptions) return true;
     const { item: of } = item.planItem;
     if (of.kind !== 'question') return true;
     const some =
       'options' in of.answer
-        ? of.answer.options.some((o, n) => o.missing === undefined && item.options[n]?.(memory) !== false)
+        ? of.answer.options.some((o, n) => o.missing === undefined && holds(item.options[n] ?? HOLDS))
         : true;
-    return some && item.parts.some(({ shown }) => shown === null || shown(memory));
+    return some && item.parts.some(({ shown }) => holds(shown));
   }
 
   /** False where they cannot go on. */
   private present(item: RunnerItem, respondent: Respondent): boolean {
-    const { memory } = this;
-    this.presented[this.count] = item;
-    this.count += 1;
+    const { memory, holds } = this;
     for (let tries = 0; ; tries += 1) {
       const again = respondent.meets !== undefined && respondent.meets(item, this.shownOf(item), tries);
       for (let n = 0; n < item.parts.length; n += 1) {
         const part = item.parts[n] as RunnerPart;
-        if (part.shown !== null && !part.shown(memory)) continue;
-        memory.asked[part.slot] = 1;
-        const value = respondent.answer(item, part, n);
-        if (item.required && !this.lenient && typeof value !== 'number' && isBlank(value)) return false;
-        this.remember(part.slot, value, part.answer, part.missing, part.isDated);
+        if (!holds(part.shown)) continue;
+        memory.seen[part.slot] = ASKED;
+        if (item.required && !this.lenient && Number.isNaN(memory.codes[part.slot])) return false;
       }
       if (item.hardChecks.length === 0) return true;
-      if (!item.hardChecks.some((check) => check(memory))) return true;
+      if (!item.hardChecks.some(holds)) return true;
       if (this.lenient) {
         this.refused.push(item);
         return true;
@@ -167,32 +260,25 @@ export class Runner {
     }
   }
 
-  private leads(item: RunnerItem, respondent: Respondent): PlanTarget | null {
-    const { memory } = this;
-    for (let n = 0; n < item.quotas.length; n += 1) {
-      const { id, when, to } = item.quotas[n] as RunnerItem['quotas'][number];
-      if (respondent.isFull?.(id) && when(memory)) return to;
-    }
-    for (let n = 0; n < item.skips.length; n += 1) {
-      const { when, to } = item.skips[n] as RunnerItem['skips'][number];
-      if (when === null || when(memory)) return to;
-    }
+  private leads({ quotas, skips }: RunnerItem, respondent: Respondent): PlanTarget | null {
+    for (const { id, when, to } of quotas) if (respondent.isFull?.(id) && this.holds(when)) return to;
+    for (const { when, to } of skips) if (this.holds(when)) return to;
     return null;
   }
 
   /** Which of the shares that are assumed of some counts now; null: those of the rest. */
   assumedOf({ assumedIf }: RunnerItem): number | null {
-    const where = assumedIf.findIndex((test) => test(this.memory));
+    const where = assumedIf.findIndex(this.holds);
     return where < 0 ? null : where;
   }
 
   /** What of an item is on show now. */
   shownOf(item: RunnerItem): ShownParts {
     if (!item.hasConditionalOptions) return this.allShown(item);
-    const { memory } = this;
+    const { holds } = this;
     return {
-      options: item.options.map((when) => when === null || when(memory)),
-      rows: item.parts.map(({ shown }) => shown === null || shown(memory)),
+      options: item.options.map(holds),
+      rows: item.parts.map(({ shown }) => holds(shown)),
     };
   }
 
@@ -206,31 +292,4 @@ export class Runner {
     }
     return shown;
   }
-
-  private remember(
-    slot: number,
-    value: Value | null,
-    answer: Answer,
-    missing: ReadonlySet<number>,
-    dated = isDated(answer),
-  ): void {
-    const { memory } = this;
-    if (typeof value === 'number' && !dated) {
-      memory.values[slot] = value;
-      if (missing.size > 0) memory.missing[slot] = missing.has(value) ? 1 : 0;
-      return;
-    }
-    if (value === null || isBlank(value)) {
-      memory.values[slot] = null;
-      memory.missing[slot] = 0;
-      return;
-    }
-    memory.values[slot] = dated ? normalValue(answer, value) : value;
-    memory.missing[slot] = missing.size > 0 && isMissing(value, missing) ? 1 : 0;
-  }
-}
-
-function isMissing(value: Value, codes: ReadonlySet<number>): boolean {
-  if (typeof value === 'number') return codes.has(value);
-  return typeof value === 'object' && value.some((code) => codes.has(code));
 }

@@ -54,7 +54,7 @@ function meets(
   tries: number,
   where: number | null,
   random: ReturnType<typeof xoroshiro128plus>,
-  values: (Value | null)[],
+  runner: Runner,
   answers: Record<string, Value | null>,
 ): boolean {
   const { item: of } = item.planItem;
@@ -69,7 +69,7 @@ function meets(
       { answer, ...(assume ? { assume } : {}), ...(required ? { required } : {}) },
       shown,
     );
-    values[part.slot] = value;
+    runner.put(part.slot, value);
     answers[passKey(part.name, item.pass)] = value;
     writeDetails(part.name, optionsOf(of.answer), item.pass, value, answers);
   });
@@ -101,7 +101,6 @@ class Makers {
     const { plan, runner, coder } = this;
     const seed = hash(name);
     const random = xoroshiro128plus(seed);
-    const values: (Value | null)[] = [];
     const answers: Record<string, Value | null> = {};
     const draws: Record<string, string[]> = {};
     const drawnIn = new Map<string, ReadonlySet<number>>();
@@ -111,8 +110,7 @@ class Makers {
     );
     const respondent: Respondent = {
       meets: (item, shown, tries) =>
-        meets(item, shown, tries, runner.assumedOf(item), random, values, answers),
-      answer: (_, { slot }) => values[slot] ?? null,
+        meets(item, shown, tries, runner.assumedOf(item), random, runner, answers),
       isDrawn: ({ planItem, pass, drawKey: key }) => {
         let drawn = drawnIn.get(key ?? '');
         if (drawn === undefined) {
@@ -127,21 +125,17 @@ class Makers {
       },
       isFull: (id) => (this.reached.get(id) ?? 0) >= (this.targets.get(id) ?? Infinity),
     };
-    const ended = runner.run(respondent, given);
-    const presented = runner.presented.slice(0, runner.count).map(({ key }) => key);
+    runner.clear();
+    given.forEach((value, n) => {
+      runner.put(runner.given[n] ?? -1, value);
+    });
+    const ended = runner.run(respondent);
+    const presented = runner.itemsPresented().map(({ key }) => key);
     const ending = ended < 0 ? null : ended;
     const full = [...this.targets.keys()].filter((id) => respondent.isFull?.(id));
     const givenByName = Object.fromEntries(entries.map((entry, n) => [entry.name, given[n] as Value]));
     // Worked out now if at all: the runner goes on to the next.
-    const row =
-      ending === null
-        ? null
-        : coder.row(
-            ending,
-            given,
-            (_, { slot }) => values[slot] ?? null,
-            (key) => String(answers[key] ?? ''),
-          );
+    const row = ending === null ? null : coder.row(ending, (key) => String(answers[key] ?? ''));
     if (ending !== null) this.count(ending, answers, givenByName, draws, full);
     return {
       ending,
