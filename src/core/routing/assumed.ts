@@ -6,7 +6,7 @@
  * chance in two within the limits of picks, ranks come in random order, and nothing is blank. Where not all can be
  * answered (hidden options, limits, hard checks), what is left keeps its proportions.
  */
-import { isNumeric, stepsOf } from '../document/answer-types';
+import { isNumeric, isWhole, stepsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Answer, Assume, AssumedShares, DateAnswer, MultipleAnswer, Option } from '../document/types';
 import { pickLimits } from './answers';
@@ -198,7 +198,8 @@ export function lineOf(answer: LineAnswer): ValueLine {
     return {
       first: Math.ceil((answer.min - origin) / step - 1e-9),
       last: Math.floor((answer.max - origin) / step + 1e-9),
-      at: (at) => Number((origin + at * step).toFixed(9)),
+      // Whole numbers have no binary noise to take off.
+      at: isWhole(answer) ? (at) => origin + at * step : (at) => Number((origin + at * step).toFixed(9)),
       stepOf: (value) => (Number(value) - origin) / step,
     };
   }
@@ -210,10 +211,26 @@ export function lineOf(answer: LineAnswer): ValueLine {
   return {
     first: Math.ceil(instant(low < high ? low : high) / unit),
     last: Math.floor(instant(high) / unit),
-    at: (at) => {
+    at: remembered((at) => {
       const iso = new Date(at * unit).toISOString();
       return type === 'date' ? iso.slice(0, 10) : type === 'time' ? iso.slice(11, 16) : iso.slice(0, 16);
-    },
+    }),
     stepOf: (value) => instant(String(value)) / unit,
+  };
+}
+
+/** Values of a line that are kept: a few years of days, a day of minutes. */
+const MOST_KEPT = 4000;
+
+/** The same by number, without working it out each time. */
+function remembered(valueAt: (at: number) => string): (at: number) => string {
+  const known = new Map<number, string>();
+  return (at) => {
+    let value = known.get(at);
+    if (value === undefined) {
+      value = valueAt(at);
+      if (known.size < MOST_KEPT) known.set(at, value);
+    }
+    return value;
   };
 }

@@ -56,7 +56,9 @@ export class Runner {
 
   /** The items presented in the last run, in order. */
   itemsPresented(): RunnerItem[] {
-    return [...this.presented.subarray(0, this.count)].map((at) => this.items[at] as RunnerItem);
+    const items: RunnerItem[] = [];
+    for (let n = 0; n < this.count; n += 1) items.push(this.items[this.presented[n] as number] as RunnerItem);
+    return items;
   }
 
   /** In every pass; `presented` counts them. */

@@ -3,16 +3,16 @@ import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import type { RandomGenerator } from 'pure-rand/types/RandomGenerator';
 import { plausibleTexts } from '../analysis';
-import { passKey } from '../document/addresses';
+import { nameInKey, passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
-import type { Answer, AssumedShares, MultipleAnswer, Option, Value } from '../document/types';
+import type { Answer, AssumedShares, MultipleAnswer, Option, SingleAnswer, Value } from '../document/types';
 import { pickLimits, type ShownParts } from '../routing/answers';
-import { codeWeights, lineWeights, pickWeights, type LineAnswer, type PickWeights } from '../routing/assumed';
+import { codeWeights, lineWeights, pickWeights, type LineAnswer } from '../routing/assumed';
 
 export interface DrawnAnswer {
   readonly answer: Answer;
-  readonly assume?: AssumedShares;
-  readonly required?: boolean;
+  readonly assume?: AssumedShares | undefined;
+  readonly required?: boolean | undefined;
 }
 
 /** What an answer assumes in silence. */
@@ -30,12 +30,65 @@ function kept<Tables>(work: (answer: Answer, assume: AssumedShares) => Tables) {
   };
 }
 
-const codeWeightsOf = kept((answer, assume) => codeWeights(optionsOf(answer), assume));
-const lineWeightsOf = kept((answer, assume) => lineWeights(answer as LineAnswer, assume));
-const pickWeightsOf = kept((answer, assume) => {
-  const options = optionsOf(answer);
-  const shown = { options: options.map(() => true), rows: [] };
-  return pickWeights(options, pickLimits(answer as MultipleAnswer, shown), assume);
+/** What one of some is drawn from, each with a weight. */
+interface Urn<T> {
+  readonly from: readonly T[];
+  readonly weights: readonly number[];
+  readonly total: number;
+}
+
+function urnOf<T>(from: readonly T[], weights: readonly number[]): Urn<T> {
+  return { from, weights, total: weights.reduce((sum, weight) => sum + weight, 0) };
+}
+
+type Shown = ShownParts['options'];
+
+/** As `make` has it, worked out once for everybody who is shown all options. */
+function keptForAll<Tables, Of extends Answer>(
+  make: (answer: Of, assume: AssumedShares, shown: Shown) => Tables,
+) {
+  const forAll = kept((answer, assume) =>
+    make(
+      answer as Of,
+      assume,
+      optionsOf(answer).map(() => true),
+    ),
+  );
+  return (answer: Of, assume: AssumedShares, shown: Shown): Tables =>
+    shown.includes(false) ? make(answer, assume, shown) : forAll(answer, assume);
+}
+
+const codeUrn = keptForAll((answer: SingleAnswer, assume, shown): Urn<Option> => {
+  const isShown = (_: unknown, o: number) => shown[o] === true;
+  const options = answer.options.filter(isShown);
+  const weights = [assume, EVEN]
+    .map((as) => codeWeights(answer.options, as).filter(isShown))
+    .find((some) => some.some((weight) => weight > 0));
+  return urnOf(options, weights ?? options.map(() => 1));
+});
+
+/** Of what is assumed, or where that leaves nothing of all alike. */
+const lineUrns = keptForAll((answer: LineAnswer, assume, shown) => {
+  const isShown = (_: unknown, o: number) => shown[o] === true;
+  const codes = optionsOf(answer).filter(isShown);
+  return [assume, EVEN].map((as) => {
+    const { line, spans, specials } = lineWeights(answer, as);
+    const weights = [...specials.filter(isShown), ...spans.map(({ share }) => share)];
+    return { line, urn: urnOf([...codes, ...spans], weights) };
+  });
+});
+
+/** How many are picked, or which is picked alone; null where nothing can be. */
+const pickUrn = keptForAll((answer: MultipleAnswer, assume, shown) => {
+  const options = answer.options.filter((_, o) => shown[o]);
+  const limits = pickLimits(answer, { options: shown, rows: [] });
+  const possible = [assume, EVEN]
+    .map((as) => pickWeights(options, limits, as))
+    .find(({ counts, aloneWeights }) => [...counts, ...aloneWeights].some((weight) => weight > 0));
+  if (possible === undefined) return { options, possible, urn: null };
+  const { counts, alone, aloneWeights } = possible;
+  const choices: (number | Option)[] = [...counts.keys(), ...alone];
+  return { options, possible, urn: urnOf(choices, [...counts, ...aloneWeights]) };
 });
 
 /** Null for a blank, which a required question never gets. */
@@ -46,14 +99,8 @@ export function drawAnswer(
 ): Value | null {
   if (!required && assume.blank !== undefined && uniformFloat64(random) < assume.blank) return null;
   switch (answer.type) {
-    case 'single': {
-      const isShown = (_: unknown, o: number) => shown.options[o] === true;
-      const options = answer.options.filter(isShown);
-      const weights = [assume, EVEN]
-        .map((as) => codeWeightsOf(answer, as).filter(isShown))
-        .find((some) => some.some((weight) => weight > 0));
-      return pickWeighted(random, options, weights ?? options.map(() => 1))?.code ?? null;
-    }
+    case 'single':
+      return drawFrom(random, codeUrn(answer, assume, shown.options))?.code ?? null;
     case 'multiple':
       return drawPicks(random, answer, assume, shown);
     case 'rank':
@@ -73,12 +120,8 @@ export function drawAnswer(
   }
 }
 
-function pickWeighted<T>(
-  random: RandomGenerator,
-  from: readonly T[],
-  weights: readonly number[],
-): T | undefined {
-  let mark = uniformFloat64(random) * weights.reduce((sum, weight) => sum + weight, 0);
+function drawFrom<T>(random: RandomGenerator, { from, weights, total }: Urn<T>): T | undefined {
+  let mark = uniformFloat64(random) * total;
   const index = weights.findIndex((weight) => (mark -= weight) < 0);
   return from[index] ?? from[weights.findLastIndex((weight) => weight > 0)];
 }
@@ -93,18 +136,10 @@ function drawPicks(
   assume: AssumedShares,
   shown: ShownParts,
 ): Value | null {
-  const options = answer.options.filter((_, o) => shown.options[o]);
-  const weightsOf = (as: AssumedShares) =>
-    options.length === answer.options.length
-      ? pickWeightsOf(answer, as)
-      : pickWeights(options, pickLimits(answer, shown), as);
-  const isPossible = ({ counts, aloneWeights }: PickWeights) =>
-    counts.some((weight) => weight > 0) || aloneWeights.some((weight) => weight > 0);
-  const possible = [weightsOf(assume), weightsOf(EVEN)].find(isPossible);
+  const { options, possible, urn } = pickUrn(answer, assume, shown.options);
   if (possible === undefined) return options[0] === undefined ? null : [options[0].code];
-  const { ordinary, alone, counts, aloneWeights, tables, chances } = possible;
-  const choices: (number | Option)[] = [...counts.keys(), ...alone];
-  const choice = pickWeighted(random, choices, [...counts, ...aloneWeights]);
+  const { ordinary, tables, chances } = possible;
+  const choice = drawFrom(random, urn);
   if (choice === undefined) return null;
   if (typeof choice === 'object') return [choice.code];
   let left = choice;
@@ -140,16 +175,20 @@ function drawOnLine(
   assume: AssumedShares,
   shown: ShownParts,
 ): Value {
-  const isShown = (_: unknown, o: number) => shown.options[o] === true;
-  const codes = optionsOf(answer).filter(isShown);
-  for (const as of [assume, EVEN]) {
-    const { line, spans, specials } = lineWeightsOf(answer, as);
-    const weights = [...specials.filter(isShown), ...spans.map(({ share }) => share)];
-    const chosen = pickWeighted(random, [...codes, ...spans], weights);
+  for (const { line, urn } of lineUrns(answer, assume, shown.options)) {
+    const chosen = drawFrom(random, urn);
     if (chosen === undefined) continue;
     return 'code' in chosen ? chosen.code : line.at(uniformInt(random, chosen.from, chosen.to));
   }
   throw new RangeError('a line of no length');
+}
+
+/** What everybody writes who is asked to specify an answer. */
+const DETAIL = 'Something else';
+
+/** What was written to specify, by the name it is answered under; nobody leaves a remark. */
+export function detailOf(key: string): string {
+  return nameInKey(key).endsWith('_text') ? DETAIL : '';
 }
 
 /** The words that a picked answer asks to be specified. */
@@ -163,6 +202,6 @@ export function writeDetails(
   const codes: readonly unknown[] = typeof value === 'object' && value !== null ? value : [value];
   for (const option of options) {
     if (option.specify && codes.includes(option.code))
-      answers[passKey(`${part}_${option.code}_text`, pass)] = 'Something else';
+      answers[passKey(`${part}_${option.code}_text`, pass)] = DETAIL;
   }
 }

@@ -2,6 +2,7 @@
  * Made-up respondents: each answers what they are presented, by the assumed answers. The same seed gives the same
  * people, whatever is worked out in between.
  */
+import type { RandomGenerator } from 'pure-rand/types/RandomGenerator';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { columnsOf } from '../coding/columns';
 import { QuickCoder } from '../coding/quick-row';
@@ -16,9 +17,9 @@ import { assumedAmong } from '../routing/assumed';
 import { drawKey, drawQuestions, hash } from '../routing/draws';
 import type { Plan, PlanSection } from '../routing/plan';
 import { Runner, type Respondent } from '../routing/runner';
-import type { RunnerItem } from '../routing/runner-program';
+import type { RunnerItem, RunnerPart } from '../routing/runner-program';
 import { walk } from '../routing/walk';
-import { drawAnswer, writeDetails } from './drawing';
+import { detailOf, drawAnswer, writeDetails } from './drawing';
 
 export interface MadeUp {
   /** Index among the endings; null where they are stuck part-way. */
@@ -47,33 +48,32 @@ export function* madeUpRespondents(
   for (let n = 1; n <= count; n += 1) yield makers.make(`${seed}/${n}`);
 }
 
-/** Somebody makes up their answers to an item, again where a hard check has refused the ones before. */
-function meets(
-  item: RunnerItem,
-  shown: ShownParts,
-  tries: number,
-  where: number | null,
-  random: ReturnType<typeof xoroshiro128plus>,
-  runner: Runner,
-  answers: Record<string, Value | null>,
-): boolean {
-  const { item: of } = item.planItem;
-  if (of.kind === 'statement' || tries > 2 * MOST_TRIES) return false;
-  const { required } = of;
-  const assume = tries > MOST_TRIES || of.assume === undefined ? undefined : assumedAmong(of.assume, where);
-  item.parts.forEach((part, n) => {
-    if (shown.rows[n] === false) return;
-    const { answer } = part;
-    const value = drawAnswer(
-      random,
-      { answer, ...(assume ? { assume } : {}), ...(required ? { required } : {}) },
-      shown,
-    );
-    runner.put(part.slot, value);
-    answers[passKey(part.name, item.pass)] = value;
-    writeDetails(part.name, optionsOf(of.answer), item.pass, value, answers);
-  });
-  return true;
+/** What somebody said, in order: thought over again, an answer stands again. */
+class Said {
+  private readonly items: RunnerItem[] = [];
+  private readonly parts: RunnerPart[] = [];
+  private readonly values: (Value | null)[] = [];
+  private known: MadeUp['answers'] | null = null;
+
+  add(item: RunnerItem, part: RunnerPart, value: Value | null): void {
+    this.items.push(item);
+    this.parts.push(part);
+    this.values.push(value);
+  }
+
+  /** By `name`, or `name#pass`: put together where somebody asks, which many rows never do. */
+  get answers(): MadeUp['answers'] {
+    if (this.known !== null) return this.known;
+    const answers: Record<string, Value | null> = {};
+    this.known = answers;
+    this.parts.forEach(({ name, answer }, n) => {
+      const { pass } = this.items[n] as RunnerItem;
+      const value = this.values[n] ?? null;
+      answers[passKey(name, pass)] = value;
+      writeDetails(name, optionsOf(answer), pass, value, answers);
+    });
+    return answers;
+  }
 }
 
 class Makers {
@@ -101,7 +101,7 @@ class Makers {
     const { plan, runner, coder } = this;
     const seed = hash(name);
     const random = xoroshiro128plus(seed);
-    const answers: Record<string, Value | null> = {};
+    const said = new Said();
     const draws: Record<string, string[]> = {};
     const drawnIn = new Map<string, ReadonlySet<number>>();
     const entries = plan.document.given ?? [];
@@ -109,8 +109,7 @@ class Makers {
       drawAnswer(random, { ...entry, required: true }, this.allShown[n] as ShownParts),
     );
     const respondent: Respondent = {
-      meets: (item, shown, tries) =>
-        meets(item, shown, tries, runner.assumedOf(item), random, runner, answers),
+      meets: (item, shown, tries) => this.meets(item, shown, tries, random, said),
       isDrawn: ({ planItem, pass, drawKey: key }) => {
         let drawn = drawnIn.get(key ?? '');
         if (drawn === undefined) {
@@ -135,22 +134,49 @@ class Makers {
     const full = [...this.targets.keys()].filter((id) => respondent.isFull?.(id));
     const givenByName = Object.fromEntries(entries.map((entry, n) => [entry.name, given[n] as Value]));
     // Worked out now if at all: the runner goes on to the next.
-    const row = ending === null ? null : coder.row(ending, (key) => String(answers[key] ?? ''));
-    if (ending !== null) this.count(ending, answers, givenByName, draws, full);
+    const row = ending === null ? null : coder.row(ending, detailOf);
+    if (ending !== null) this.count(ending, said, givenByName, draws, full);
     return {
       ending,
       presented,
-      answers,
+      get answers() {
+        return said.answers;
+      },
       given: givenByName,
       draws,
-      row: () => row ?? stuckRow(plan, { answers, given: givenByName, draws, full }),
+      row: () => row ?? stuckRow(plan, { answers: said.answers, given: givenByName, draws, full }),
     };
+  }
+
+  /** Somebody makes up their answers to an item, again where a hard check has refused the ones before. */
+  private meets(
+    item: RunnerItem,
+    shown: ShownParts,
+    tries: number,
+    random: RandomGenerator,
+    said: Said,
+  ): boolean {
+    const { item: of } = item.planItem;
+    if (of.kind === 'statement' || tries > 2 * MOST_TRIES) return false;
+    const { assume: assumed, required = false } = of;
+    const assume =
+      tries > MOST_TRIES || assumed === undefined
+        ? undefined
+        : assumedAmong(assumed, this.runner.assumedOf(item));
+    for (let n = 0; n < item.parts.length; n += 1) {
+      const part = item.parts[n] as RunnerPart;
+      if (shown.rows[n] === false) continue;
+      const value = drawAnswer(random, { answer: part.answer, assume, required }, shown);
+      this.runner.put(part.slot, value);
+      said.add(item, part, value);
+    }
+    return true;
   }
 
   /** Counts a finished interview towards its quotas. */
   private count(
     ending: number,
-    answers: MadeUp['answers'],
+    said: Said,
     given: MadeUp['given'],
     draws: MadeUp['draws'],
     full: readonly string[],
@@ -158,7 +184,7 @@ class Makers {
     if (this.targets.size === 0) return;
     const kind = this.plan.endings[ending]?.ending.kind;
     if (kind === undefined || !ENDINGS[kind].counts) return;
-    const result = walk(this.plan, { answers, given, draws, full });
+    const result = walk(this.plan, { answers: said.answers, given, draws, full });
     // Of a questionnaire with errors, two parts of one name say, a walk can be refused: it counts towards none.
     if (!result.ok) return;
     for (const { planItem, pass } of result.walk.steps) {
