@@ -145,7 +145,7 @@ export class Runner {
    */
   run(respondent: Respondent): number {
     this.begin();
-    const { memory, holds, presented, lenient } = this;
+    const { memory, holds, lenient } = this;
     const { seen, codes } = memory;
     const { sections, tests, table, items } = this.program;
     const { rows } = table;
@@ -178,14 +178,12 @@ export class Runner {
         if (isTold || (marks & RARE) !== 0) {
           const item = items[at] as RunnerItem;
           if (!this.isMet(item, respondent)) continue;
-          presented[this.count] = at;
-          this.count += 1;
+          this.noteAt(at);
           if (!this.present(item, respondent)) return -1;
         } else {
           const askIf = rows[row + ITEM.askIf] as number;
           if (askIf !== HOLDS && !tests.holds(askIf, memory)) continue;
-          presented[this.count] = at;
-          this.count += 1;
+          this.noteAt(at);
           const slot = rows[row + ITEM.slot] as number;
           if (slot >= 0) seen[slot] = ASKED;
           if ((marks & REQUIRED) !== 0 && !lenient && Number.isNaN(codes[slot])) return -1;
@@ -211,6 +209,11 @@ export class Runner {
       s = to === null || to.to === 'next-pass' ? s + 1 : to.section;
       entering = true;
     }
+  }
+
+  private noteAt(at: number): void {
+    this.presented[this.count] = at;
+    this.count += 1;
   }
 
   private begin(): void {
