@@ -6,5 +6,8 @@ import { besideThrough, type BesideApi, type OpenBeside } from '../core/release/
 
 export const beside: OpenBeside = (content) => {
   const thread = new Worker(new URL('./thread.mjs', import.meta.url));
-  return besideThrough(wrap<BesideApi>(endpoint(thread)), content, () => void thread.terminate());
+  const failed = new Promise<never>((_, fail) => {
+    thread.once('error', fail);
+  });
+  return besideThrough(wrap<BesideApi>(endpoint(thread)), content, () => void thread.terminate(), failed);
 };

@@ -40,17 +40,24 @@ type Across<Api> = {
     : never;
 };
 
-/** The first thread's side, by whatever carries its calls across. */
+/**
+ * The first thread's side, by whatever carries its calls across. `failed`: rejects where the second thread breaks down, after
+ * which no call comes back.
+ */
 export function besideThrough(
   api: Across<BesideApi>,
   { document, version, post }: StudyContent,
   end: () => void,
+  failed: Promise<never>,
 ): Beside {
   const opened = api.open(document, version ?? null, post);
   // Told by whatever is made of it.
-  opened.catch(() => undefined);
+  for (const each of [opened, failed]) each.catch(() => undefined);
   return {
-    make: async (kind) => (await Promise.all([opened, api.make(kind)]))[1],
+    make: async (kind) => {
+      const [, made] = await Promise.race([Promise.all([opened, api.make(kind)]), failed]);
+      return made;
+    },
     end,
   };
 }

@@ -114,7 +114,10 @@ it('leaves out what cannot be made of a questionnaire, and says why', async () =
 });
 
 /** A second thread, but in this one; what is called comes back later, as from a thread. */
-function besideHere(change: (beside: Beside) => Beside): { readonly open: OpenBeside; ended: number } {
+function besideHere(
+  change: (beside: Beside) => Beside,
+  failed = new Promise<never>(() => undefined),
+): { readonly open: OpenBeside; ended: number } {
   const watched = {
     ended: 0,
     open: (of: StudyContent) => {
@@ -123,7 +126,7 @@ function besideHere(change: (beside: Beside) => Beside): { readonly open: OpenBe
         open: async (...given: Parameters<typeof api.open>) => api.open(...structuredClone(given)),
         make: async (kind: Parameters<typeof api.make>[0]) => structuredClone(await api.make(kind)),
       };
-      return change(besideThrough(through, of, () => (watched.ended += 1)));
+      return change(besideThrough(through, of, () => (watched.ended += 1), failed));
     },
   };
   return watched;
@@ -163,7 +166,9 @@ it('leaves out what the second thread cannot make, and fails with it where it fa
   assert.match(String(files[0]?.text), /There is no \.map\.svg: it is too entangled\./);
   const broken = besideHere((beside) => ({ ...beside, make: () => Promise.reject(new Error('it broke')) }));
   await assert.rejects(packageFiles(content, map, { beside: broken.open }), /it broke/);
-  assert.deepEqual([cannot.ended, broken.ended], [1, 1]);
+  const gone = besideHere((beside) => beside, Promise.reject(new Error('it is gone')));
+  await assert.rejects(packageFiles(content, map, { beside: gone.open }), /it is gone/);
+  assert.deepEqual([cannot.ended, broken.ended, gone.ended], [1, 1, 1]);
   const noVersion = besideHere((beside) => beside).open({ ...content, document: { items: [] } as never });
   await assert.rejects(noVersion.make('map.svg'), /format/);
 });

@@ -46,9 +46,15 @@ let compared: { readonly versions: Versions; readonly routes: DifferingRoutes } 
 /** Some files of a package are made in a worker of this worker. */
 const beside: OpenBeside = (content) => {
   const worker = new Worker(new URL('./beside.worker.ts', import.meta.url), { type: 'module' });
-  return besideThrough(wrap<BesideApi>(worker), content, () => {
-    worker.terminate();
+  const failed = new Promise<never>((_, fail) => {
+    worker.addEventListener('error', ({ message }) => {
+      fail(new Error(message || 'a part of the program could not be loaded'));
+    });
   });
+  const end = () => {
+    worker.terminate();
+  };
+  return besideThrough(wrap<BesideApi>(worker), content, end, failed);
 };
 
 function bytesOf(written: Exclude<Written, string>): Uint8Array<ArrayBuffer> {
