@@ -13,7 +13,7 @@ import {
   type Shares,
   type RouteVersion,
 } from '../core/analysis';
-import { readDocument } from '../core/document/read';
+import { documentGiven, readDocument } from '../core/document/read';
 import { routingContent } from '../core/document/routing-content';
 import { WalkedSchema } from '../core/document/walked';
 import { secondsAlong, secondsByName } from '../core/routing/burden';
@@ -100,10 +100,9 @@ function rowOf(number: bigint, times: bigint | null = null): RouteRow | null {
 
 const api: AnalysisApi = {
   load(document): AnalysisSummary {
-    const read = readDocument(document);
-    if (!read.ok) throw new Error(read.problems[0]?.message);
-    plan = planOf(read.document);
-    const content = routingContent(read.document);
+    const questionnaire = documentGiven(document);
+    plan = planOf(questionnaire);
+    const content = routingContent(questionnaire);
     // An edit of words, or of anything else that leads nobody anywhere, leaves every route as it was.
     const result = analysis !== null && content === analysed ? analysis : analyse(plan, DEFAULT_CAPS, cache);
     analysed = content;
@@ -184,11 +183,10 @@ const api: AnalysisApi = {
   },
 
   since(document) {
-    const read = readDocument(document);
-    if (!read.ok) throw new Error(read.problems[0]?.message);
-    const text = JSON.stringify(read.document);
+    const questionnaire = documentGiven(document);
+    const text = JSON.stringify(questionnaire);
     if (text === since?.text) return;
-    const before = planOf(read.document);
+    const before = planOf(questionnaire);
     since = { text, version: analyse(before).version(contentMarks(before)) };
     lists = null;
   },

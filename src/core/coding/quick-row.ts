@@ -149,10 +149,11 @@ export class QuickCoder {
     const code = codes[slot] as number;
     const first = this.first[slot] as number;
     switch (this.ways[slot]) {
-      case ONE_CELL:
-        // What is given as a list has no cell of its own here.
-        row[first] = Number.isNaN(code) ? (this.blankCode[slot] ?? 0) : (values[slot] as number | string);
+      case ONE_CELL: {
+        const value = Number.isNaN(code) ? null : (values[slot] ?? null);
+        row[first] = typeof value === 'object' ? (this.blankCode[slot] ?? 0) : value;
         return;
+      }
       case PICKS: {
         const list = this.lists[slot] as Picks;
         const end = list.codes.length;

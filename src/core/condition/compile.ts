@@ -1,6 +1,6 @@
 /**
  * Conditions compiled for walking many respondents: names are looked up once, not at every test. A comparison with a number,
- * a pick or a state is an instruction (`test-code.ts`); what compares variables or words with each other is a function.
+ * a pick or a state is an instruction (`test-code.ts`); what compares variables with each other, or texts, is a function.
  */
 import { normalDate } from '../document/dates';
 import { compareValues, exactDecimal } from './evaluate';
@@ -231,9 +231,9 @@ export function compileCalculation(node: Operand, scope: CompileScope): Calculat
       // How many were picked of a list is no value of it.
       if (meaning.of !== 'slot' || meaning.picks !== null) return () => null;
       const { slot } = meaning;
-      return ({ seen, codes, numbers, words }) => {
+      return ({ seen, codes, numbers, texts }) => {
         if (seen[slot] === UNSEEN) return null;
-        if (codes[slot] === Infinity) return words[slot] ?? null;
+        if (codes[slot] === Infinity) return texts[slot] ?? null;
         const number = numbers[slot] ?? NaN;
         return Number.isNaN(number) ? null : number;
       };

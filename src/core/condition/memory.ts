@@ -14,14 +14,14 @@ export const ASKED = 2;
  */
 export interface Memory {
   readonly seen: Uint8Array;
-  /** The code or number that was answered, how many were picked of a list, `Infinity` for words; NaN where left blank. */
+  /** The code or number that was answered, how many were picked of a list, `Infinity` for a text; NaN where left blank. */
   readonly codes: Float64Array;
-  /** The same where it is a substantive value; NaN where not: an option or special with `missing`, words, a blank. */
+  /** The same where it is a substantive value; NaN where not: an option or special with `missing`, a text, a blank. */
   readonly numbers: Float64Array;
   /** As they were answered, where `codes` has something. */
   readonly values: (Value | null)[];
-  /** Words as conditions compare them: dates and times with their seconds. */
-  readonly words: (string | null)[];
+  /** Texts as conditions compare them: dates and times with their seconds. */
+  readonly texts: (string | null)[];
   /** What was picked of lists, a bit for each option, in words of 32 bits (`Picks`). */
   readonly picks: Int32Array;
   /** Passes begun, by section. */
@@ -60,7 +60,7 @@ export function newMemory(slots: number, words: number, sections: number): Memor
     codes: new Float64Array(slots).fill(NaN),
     numbers: new Float64Array(slots).fill(NaN),
     values: new Array<Value | null>(slots).fill(null),
-    words: new Array<string | null>(slots).fill(null),
+    texts: new Array<string | null>(slots).fill(null),
     picks: new Int32Array(words),
     begun: new Int32Array(sections),
   };

@@ -42,6 +42,7 @@ export function isOperand(value: number): boolean {
 const WIDTH = 5;
 const YES = 2;
 const NO = 3;
+const B = 4;
 /** Bits of the test, below those of the slot. */
 const TEST_BITS = 4;
 const TEST_MASK = 15;
@@ -83,7 +84,7 @@ export class TestCode {
       const holds =
         test === TEST.equal
           ? memory.seen[slot] !== UNSEEN && memory.codes[slot] === a
-          : this.isSo(test, slot, a, code[at + 4] as number, memory);
+          : this.isSo(test, slot, a, code[at + B] as number, memory);
       at = code[at + (holds ? YES : NO)] as number;
     }
     return at === HOLDS;

@@ -110,3 +110,10 @@ function plainType(expected: string | null): string {
     .replace(/^Object$/, 'an object')
     .replace(/^Array$/, 'a list');
 }
+
+/** What another thread was given, which is a questionnaire unless something went wrong before: throws the first problem. */
+export function documentGiven(value: unknown): Questionnaire {
+  const read = readDocument(value);
+  if (!read.ok) throw new Error(read.problems[0]?.message);
+  return read.document;
+}

@@ -1,7 +1,6 @@
 /** What a file is to be made of, as it comes from another thread: checked at the door. */
 import * as v from 'valibot';
-import { readDocument } from '../document/read';
-import type { Questionnaire } from '../document/types';
+import { documentGiven } from '../document/read';
 import { NO_WORK } from '../exchange/work-file';
 import type { StudyContent } from './format-types';
 
@@ -18,13 +17,6 @@ const Given = v.object({
   ),
   post: v.optional(v.pipe(v.string(), v.url())),
 });
-
-/** Throws a sentence where it is no questionnaire. */
-export function documentGiven(document: unknown): Questionnaire {
-  const result = readDocument(document);
-  if (!result.ok) throw new Error(result.problems[0]?.message);
-  return result.document;
-}
 
 /** Without rows. `version`: null or none for the draft. Throws where something is not what it should be. */
 export function contentGiven(document: unknown, version: unknown, post?: unknown): StudyContent {

@@ -95,7 +95,7 @@ export class Runner {
 
   /** An answer for when it is asked for; null for a blank. Answers to what is not presented are never seen. */
   put(slot: number, value: Value | null): void {
-    const { codes, numbers, values, words } = this.memory;
+    const { codes, numbers, values, texts } = this.memory;
     values[slot] = value;
     if (typeof value === 'number') {
       codes[slot] = value;
@@ -110,7 +110,7 @@ export class Runner {
     } else if (typeof value === 'string') {
       codes[slot] = Infinity;
       numbers[slot] = NaN;
-      words[slot] = String(normalValue(answer, value));
+      texts[slot] = String(normalValue(answer, value));
     } else {
       const isMissing = value.some((code) => missing.includes(code));
       codes[slot] = value.length;

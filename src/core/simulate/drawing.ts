@@ -30,6 +30,9 @@ function kept<Tables>(work: (answer: Answer, assume: AssumedShares) => Tables) {
   };
 }
 
+const codeWeightsOf = kept((answer, assume) => codeWeights(optionsOf(answer), assume));
+const lineWeightsOf = kept((answer, assume) => lineWeights(answer as LineAnswer, assume));
+
 /** What one of some is drawn from, each with a weight. */
 interface Urn<T> {
   readonly from: readonly T[];
@@ -62,7 +65,7 @@ const codeUrn = keptForAll((answer: SingleAnswer, assume, shown): Urn<Option> =>
   const isShown = (_: unknown, o: number) => shown[o] === true;
   const options = answer.options.filter(isShown);
   const weights = [assume, EVEN]
-    .map((as) => codeWeights(answer.options, as).filter(isShown))
+    .map((as) => codeWeightsOf(answer, as).filter(isShown))
     .find((some) => some.some((weight) => weight > 0));
   return urnOf(options, weights ?? options.map(() => 1));
 });
@@ -72,7 +75,7 @@ const lineUrns = keptForAll((answer: LineAnswer, assume, shown) => {
   const isShown = (_: unknown, o: number) => shown[o] === true;
   const codes = optionsOf(answer).filter(isShown);
   return [assume, EVEN].map((as) => {
-    const { line, spans, specials } = lineWeights(answer, as);
+    const { line, spans, specials } = lineWeightsOf(answer, as);
     const weights = [...specials.filter(isShown), ...spans.map(({ share }) => share)];
     return { line, urn: urnOf([...codes, ...spans], weights) };
   });

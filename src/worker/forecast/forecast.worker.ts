@@ -1,7 +1,7 @@
 /** Forecasts off the main thread: a questionnaire is made ready once, and worked out again with every share that is moved. */
 import { expose } from 'comlink';
 import * as v from 'valibot';
-import { readDocument } from '../../core/document/read';
+import { documentGiven } from '../../core/document/read';
 import { AssumeSchema } from '../../core/document/schema';
 import { Forecaster } from '../../core/forecast/forecast';
 import { sampleOfRows } from '../../core/forecast/seen/from-rows';
@@ -46,9 +46,7 @@ const assumed = () => new Map(last.assumptions.map(([name, assume]) => [name, as
 
 const api: ForecastApi = {
   load(document) {
-    const result = readDocument(document);
-    if (!result.ok) throw new Error(result.problems[0]?.message);
-    plan = planOf(result.document);
+    plan = planOf(documentGiven(document));
     forecaster = new Forecaster(plan);
     steering = null;
     last = { ...last, assumptions: [] };

@@ -2,11 +2,12 @@
 import { expose, wrap } from 'comlink';
 import * as v from 'valibot';
 import { analyse, type Analysis } from '../../core/analysis';
+import { documentGiven } from '../../core/document/read';
 import { routingContent } from '../../core/document/routing-content';
 import { besideThrough, type BesideApi, type OpenBeside } from '../../core/release/beside';
 import { bothSides, type Side } from '../../core/release/both-sides';
 import { compareThese } from '../../core/release/compare';
-import { contentGiven, documentGiven } from '../../core/release/content-given';
+import { contentGiven } from '../../core/release/content-given';
 import { DIFFERING, differingRoutes, type DifferingRoutes } from '../../core/release/differing-routes';
 import type { FormatWriter, StudyContent, Written } from '../../core/release/format-types';
 import { fileNameFor, KNOWN, kindsOf } from '../../core/release/formats/known';
