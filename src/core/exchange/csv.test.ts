@@ -2,6 +2,7 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import fc from 'fast-check';
+import Papa from 'papaparse';
 import { csvLines, CsvRows, isDefused, sniffBytes, sniffFormat, Utf8Check } from './csv';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -37,6 +38,28 @@ describe('csv', () => {
         },
       ),
       { numRuns: 400 },
+    );
+  });
+  it('writes what the package writes, cell by cell', () => {
+    const unit = fc.constantFrom(...'aZ09 .-_+=@é"\',;|\t\n\r\u{feff}😀');
+    const cell = fc.oneof(
+      fc.string({ unit, maxLength: 4 }),
+      fc.integer({ min: -120, max: 1200 }),
+      fc.double(),
+    );
+    fc.assert(
+      fc.property(
+        fc.array(fc.array(cell, { minLength: 1, maxLength: 4 }), { maxLength: 4 }),
+        fc.constantFrom(',', ';', '\t', '|'),
+        fc.constantFrom('"', "'"),
+        (rows, delimiter, quote) => {
+          const escapeFormulae = /^[=@\t\r\n]|^[+-](?!\d+([.,]\d+)?$|$)/;
+          const config = { delimiter, quoteChar: quote, newline: '\r\n', escapeFormulae };
+          const all = rows.map((row) => `${Papa.unparse([row], config)}\r\n`).join('');
+          assert.equal(csvLines(rows, { delimiter, quote }), all);
+        },
+      ),
+      { numRuns: 3000 },
     );
   });
   it('finds out the delimiter and the quote', () => {
