@@ -10,6 +10,8 @@ import { candidatesFor } from '../analysis';
 import type { Column } from '../coding/columns';
 import type { Walked } from '../document/walked';
 import type { Plan } from '../routing/plan';
+import { CleanRows } from './clean-rows';
+import { AuditLayout } from './layout';
 import {
   NOTHING_ASSUMED,
   RowTrials,
@@ -27,6 +29,7 @@ const MOST_CANDIDATES = 24;
 
 export class Auditor {
   readonly columns: readonly Column[];
+  private readonly clean: CleanRows;
   private readonly trials: RowTrials;
 
   /** `isThere`: which columns of `columnsOf` the file has; all by default. */
@@ -35,12 +38,19 @@ export class Auditor {
     options: AuditOptions = {},
     isThere?: readonly boolean[],
   ) {
-    this.trials = new RowTrials(plan, options, isThere);
-    this.columns = this.trials.columns;
+    const layout = new AuditLayout(plan, isThere);
+    this.columns = layout.columns;
+    this.clean = new CleanRows(layout, options);
+    this.trials = new RowTrials(layout, options);
   }
 
   /** `texts`: what the row holds, parallel to `columns`; empty where the file has no such column. */
   judge(texts: readonly string[]): RowJudgement {
+    return this.clean.judge(texts) ?? this.weigh(texts);
+  }
+
+  /** The same, of any row: by what leaves the fewest problems. */
+  weigh(texts: readonly string[]): RowJudgement {
     const row = this.trials.read(texts);
     const best = this.best(row);
     const [first] = best as [Trial];

@@ -7,14 +7,13 @@
 import type { Column } from '../coding/columns';
 import { codedCells } from '../coding/row';
 import { passKey } from '../document/addresses';
-import type { Answers, MissingReason, Value } from '../document/types';
+import type { Answers, MissingReason } from '../document/types';
 import type { Unasked } from '../document/vocabularies';
 import type { ShownParts } from '../routing/answers';
 import type { Plan } from '../routing/plan';
-import type { Runner } from '../routing/runner';
-import type { RunnerItem } from '../routing/runner-program';
 import { walk } from '../routing/walk';
 import type { ColumnGroup } from './groups';
+import type { AuditLayout } from './layout';
 import type { Came } from './types';
 
 export interface Expected {
@@ -32,50 +31,45 @@ export interface Expected {
   readonly refused: readonly string[];
 }
 
-/** After a run of the runner that came to an ending. */
+/** After a run that came to an ending. */
 export class QuickExpected implements Expected {
   readonly came: Came;
   readonly refused: readonly string[];
-  private readonly undrawn: ReadonlySet<string>;
 
   constructor(
-    private readonly runner: Runner,
-    private readonly derivedValues: readonly ReturnType<Runner['derivedValue']>[],
-    private readonly derivedInputs: readonly (readonly number[])[],
-    private readonly keyOf: readonly string[],
-    private readonly shown: ReadonlyMap<string, ShownParts>,
+    private readonly layout: AuditLayout,
     ending: number,
   ) {
+    const { refused } = layout.runner;
     this.came = { to: 'ending', ending };
-    this.refused = runner.refused.length === 0 ? [] : runner.refused.map(({ key }) => key);
-    this.undrawn = new Set(runner.undrawn.slice(0, runner.undrawnCount).map(({ key }) => key));
+    this.refused = refused.length === 0 ? [] : refused.map(({ key }) => key);
   }
 
   isAsked({ planItem, slot }: ColumnGroup): boolean {
-    return planItem === null || this.runner.isAsked(slot);
+    return planItem === null || this.layout.runner.isAsked(slot);
   }
 
   isPresented(key: string): boolean {
-    return this.shown.has(key);
+    const { rowRun } = this.layout;
+    return rowRun.presented[rowRun.itemAt(key)] === 1;
   }
 
   reasonOf(column: number): Unasked {
-    return this.undrawn.size > 0 && this.undrawn.has(this.keyOf[column] ?? '')
-      ? 'not_drawn'
-      : 'not_applicable';
+    const { runner, rowRun, keyOf } = this.layout;
+    if (runner.undrawnCount === 0) return 'not_applicable';
+    return rowRun.undrawn[rowRun.itemAt(keyOf[column] ?? '')] === 1 ? 'not_drawn' : 'not_applicable';
   }
 
   shownOf(key: string): ShownParts | null {
-    return this.shown.get(key) ?? null;
+    const { rowRun } = this.layout;
+    return rowRun.shownAt(rowRun.itemAt(key));
   }
 
   derived(index: number): number | MissingReason {
-    const { memory } = this.runner;
-    const value = this.derivedValues[index]?.(memory) ?? null;
+    const { layout } = this;
+    const value = layout.derivedValues[index]?.(layout.runner.memory) ?? null;
     if (value !== null) return value;
-    return (this.derivedInputs[index] ?? []).some((slot) => this.runner.isAsked(slot))
-      ? 'no_answer'
-      : 'not_applicable';
+    return layout.isFromAsked(index) ? 'no_answer' : 'not_applicable';
   }
 }
 
@@ -116,25 +110,4 @@ export function slowExpected(plan: Plan, columns: readonly Column[], input: Slow
       .filter(({ key, faults }) => key !== last && faults.some(({ kind }) => kind === 'hard'))
       .map(({ key }) => key),
   };
-}
-
-/** What the runner asks of a row: answers by slot, who is drawn, which quotas are taken for full. */
-export interface RowAnswers {
-  readonly values: readonly (Value | null)[];
-  isDrawn(item: RunnerItem): boolean;
-  isFull(quota: string): boolean;
-}
-
-/** Runs a row and keeps what of each presented item was on show. */
-export function runRow(runner: Runner, row: RowAnswers, shown: Map<string, ShownParts>): number {
-  shown.clear();
-  for (let slot = 0; slot < runner.slots.size; slot += 1) runner.put(slot, row.values[slot] ?? null);
-  return runner.run({
-    isDrawn: (item) => row.isDrawn(item),
-    isFull: (quota) => row.isFull(quota),
-    meets: (item, of) => {
-      shown.set(item.key, of);
-      return false;
-    },
-  });
 }

@@ -8,6 +8,7 @@ import { refusal } from '../routing/answers';
 import type { Expected } from './expected';
 import { answerOf, type ColumnGroup } from './groups';
 import type { ProblemKind } from './problems';
+import type { AuditLayout } from './layout';
 import type { CellReading } from './readings';
 import type { AuditOptions, CellWritten } from './types';
 
@@ -26,29 +27,15 @@ export interface Judged {
   readonly recoded: CellWritten[];
 }
 
-export interface RowCells {
-  readonly readings: readonly CellReading[];
-  /** Whether the file has the column. */
-  readonly isThere: readonly boolean[];
-}
-
-export interface AuditLayout {
-  readonly document: Questionnaire;
-  readonly columns: readonly Column[];
-  readonly groups: readonly ColumnGroup[];
-  /** Remarks: the column and the item's name, without and with passes. */
-  readonly remarks: readonly { readonly index: number; readonly passKey: string }[];
-}
-
 /** `unclear`: items whose draw cannot be told, of which blanks stay blank. */
 export function judgeCells(
   layout: AuditLayout,
-  cells: RowCells,
+  readings: readonly CellReading[],
   expected: Expected,
   options: AuditOptions,
   unclear: ReadonlySet<string>,
 ): Judged {
-  const judge = new CellJudge(layout.document, cells, expected, options, unclear);
+  const judge = new CellJudge(layout.plan.document, layout.isThere, readings, expected, options, unclear);
   for (const group of layout.groups) judge.group(group);
   for (const { index, passKey } of layout.remarks) judge.text(index, expected.isPresented(passKey));
   for (const key of expected.refused) judge.refused(layout.groups, key);
@@ -64,7 +51,8 @@ class CellJudge implements Judged {
 
   constructor(
     private readonly document: Questionnaire,
-    private readonly cells: RowCells,
+    private readonly isThere: readonly boolean[],
+    private readonly readings: readonly CellReading[],
     private readonly expected: Expected,
     private readonly options: AuditOptions,
     private readonly unclear: ReadonlySet<string>,
@@ -80,7 +68,7 @@ class CellJudge implements Judged {
     const before = this.problems.length;
     if (group.kind === 'value') this.one(group);
     else this.several(group);
-    const { value } = group.details.length > 0 ? answerOf(group, this.cells.readings) : { value: null };
+    const { value } = group.details.length > 0 ? answerOf(group, this.readings) : { value: null };
     for (const { index, code } of group.details) {
       const picked = Array.isArray(value) ? value.includes(code) : value === code;
       this.text(index, picked || this.problems.length > before || this.absent.includes(group));
@@ -88,7 +76,7 @@ class CellJudge implements Judged {
   }
 
   private unasked(group: ColumnGroup, index: number): void {
-    const reading = this.cells.readings[index] as CellReading;
+    const reading = this.readings[index] as CellReading;
     const reason: Unasked = this.expected.reasonOf(index);
     if (reading.kind === 'reason' && reading.reason === reason) return;
     if (reading.kind !== 'blank') this.problem('unexpected-answer', index);
@@ -100,7 +88,7 @@ class CellJudge implements Judged {
 
   private one(group: ColumnGroup): void {
     const index = group.columns[0]?.index ?? -1;
-    const reading = this.cells.readings[index] as CellReading;
+    const reading = this.readings[index] as CellReading;
     switch (reading.kind) {
       case 'blank':
       case 'reason':
@@ -126,7 +114,7 @@ class CellJudge implements Judged {
     const [first] = columns;
     if (first === undefined) return;
     if (reading.kind === 'blank') {
-      if (!columns.some((index) => this.cells.isThere[index])) {
+      if (!columns.some((index) => this.isThere[index])) {
         this.absent.push(group);
         return;
       }
@@ -148,7 +136,7 @@ class CellJudge implements Judged {
 
   /** Picks or places: several columns for one answer. */
   private several(group: ColumnGroup): void {
-    const { readings } = this.cells;
+    const { readings } = this;
     const indices = group.columns.map(({ index }) => index);
     const own = indices.map((index) => readings[index] as CellReading);
     const [first] = own;
@@ -179,7 +167,7 @@ class CellJudge implements Judged {
         if (value !== 0 && value !== 1 && value !== carried)
           this.problem('contradictory-picks', column, group);
         else if (recoded) this.recoded.push({ column, value });
-      } else if (!this.cells.isThere[column]) return;
+      } else if (!this.isThere[column]) return;
       else if (carried !== null) this.filled.push({ column, value: carried });
       else if (this.options.blankPicks && picked.length > 0) this.filled.push({ column, value: 0 });
       else this.problem('missing-answer', column, group);
@@ -223,13 +211,13 @@ class CellJudge implements Judged {
       } else if (n < last) this.problem('missing-answer', column, group);
       else if (reading.kind === 'reason') {
         if (reading.reason !== 'no_answer') this.problem('missing-answer', column, group);
-      } else if (!this.cells.isThere[column]) return;
+      } else if (!this.isThere[column]) return;
       else if (this.options.codeBlanks) this.filled.push({ column, value: group.codeOf('no_answer') });
       else this.problem('missing-answer', column);
     });
     if (this.problems.length > before) return;
     const shown = this.expected.shownOf(group.passKey);
-    const value = answerOf(group, this.cells.readings).value;
+    const value = answerOf(group, this.readings).value;
     const refused =
       shown === null || value === null ? null : refusal(group.question, group.answer, value, shown);
     if (refused === null) return;
@@ -239,7 +227,7 @@ class CellJudge implements Judged {
 
   /** A text that is there only where its option was picked, or its item presented. */
   text(index: number, open: boolean): void {
-    const reading = this.cells.readings[index];
+    const reading = this.readings[index];
     if (!open && reading !== undefined && reading.kind !== 'blank') this.problem('unexpected-answer', index);
   }
 
@@ -254,7 +242,7 @@ class CellJudge implements Judged {
 
   /** Derived variables and the ending, which follow from the rest. */
   followsFrom(columns: readonly Column[]): void {
-    const { readings } = this.cells;
+    const { readings } = this;
     const known = !this.problems.some(({ unknown }) => unknown !== null);
     columns.forEach((column, index) => {
       const reading = readings[index] as CellReading;

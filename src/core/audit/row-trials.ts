@@ -1,18 +1,16 @@
 /** One row walked and judged under an assumption about what it does not say. */
 import { driversOf, type Drivers } from '../analysis';
-import { columnsOf, type Column } from '../coding/columns';
 import { nameInKey, passKey, readPassKey } from '../document/addresses';
 import type { Answers, Value } from '../document/types';
-import type { ShownParts } from '../routing/answers';
 import { drawKey, questionIndices } from '../routing/draws';
 import type { Plan, PlanSection } from '../routing/plan';
-import { Runner } from '../routing/runner';
 import type { RunnerItem } from '../routing/runner-program';
 import { asManyAsDrawn, drawIn, type DrawFound, type DrawnState } from './draw-found';
-import { QuickExpected, runRow, slowExpected, type Expected } from './expected';
-import { answerOf, anyAnswer, groupsOf, type ColumnGroup } from './groups';
-import { judgeCells, type AuditLayout, type Judged } from './judge-cells';
-import { BLANK, readerOf, type CellReader, type CellReading } from './readings';
+import { QuickExpected, slowExpected, type Expected } from './expected';
+import { answerOf, anyAnswer, type ColumnGroup } from './groups';
+import { judgeCells, type Judged } from './judge-cells';
+import type { AuditLayout } from './layout';
+import { BLANK, type CellReading } from './readings';
 import type { AuditOptions } from './types';
 
 /** What is taken for granted where a row does not say. */
@@ -56,58 +54,25 @@ export interface AuditRow {
 
 /** Rows tried under assumptions, one after the other, by one runner. */
 export class RowTrials {
-  readonly columns: readonly Column[];
-  private readonly readers: readonly CellReader[];
-  private readonly isThere: readonly boolean[];
-  private readonly layout: AuditLayout;
-  private readonly runner: Runner;
+  private readonly plan: Plan;
   private readonly drivers: Drivers;
   private readonly byItem = new Map<string, ColumnGroup[]>();
-  private readonly keyOf: readonly string[];
-  private readonly derivedValues: readonly ReturnType<Runner['derivedValue']>[];
-  private readonly derivedInputs: readonly (readonly number[])[];
   private readonly timed: readonly PlanSection[];
-  private readonly shown = new Map<string, ShownParts>();
 
-  /** `isThere`: which columns of `columnsOf` the file has; all by default. */
   constructor(
-    private readonly plan: Plan,
+    private readonly layout: AuditLayout,
     private readonly options: AuditOptions = {},
-    isThere?: readonly boolean[],
   ) {
-    this.columns = columnsOf(plan);
-    this.isThere = isThere ?? this.columns.map(() => true);
-    this.readers = this.columns.map((column) => readerOf(plan, column));
-    this.runner = new Runner(plan, true);
+    const { plan, groups } = layout;
+    this.plan = plan;
     this.drivers = driversOf(plan);
-    const groups = groupsOf(plan, this.columns, this.runner);
     for (const group of groups)
       this.byItem.set(group.passKey, [...(this.byItem.get(group.passKey) ?? []), group]);
-    this.keyOf = this.columns.map((column) =>
-      'source' in column && column.source.of === 'item'
-        ? passKey(column.source.planItem.item.name, column.source.pass)
-        : '',
-    );
-    const remarks = this.columns.flatMap((column, index) =>
-      column.kind === 'remark' ? [{ index, passKey: this.keyOf[index] ?? '' }] : [],
-    );
-    this.layout = { document: plan.document, columns: this.columns, groups, remarks };
-    this.derivedValues = plan.derived.map((_, index) => this.runner.derivedValue(index));
-    this.derivedInputs = plan.derived.map(({ inputs }) =>
-      inputs.flatMap(({ variable }) =>
-        groups
-          .filter(
-            ({ planItem, key, question }) =>
-              planItem !== null && (nameInKey(key) === variable.name || question.name === variable.name),
-          )
-          .map(({ slot }) => slot),
-      ),
-    );
     this.timed = plan.sections.filter(({ section }) => section.timeLimit !== undefined);
   }
 
   read(texts: readonly string[]): AuditRow {
-    const readings = this.readers.map((read, n) => read(texts[n] ?? ''));
+    const readings = this.layout.readers.map((read, n) => read(texts[n] ?? ''));
     const values: (Value | null)[] = [];
     const touched = new Set<string>();
     for (const group of this.layout.groups) {
@@ -131,33 +96,25 @@ export class RowTrials {
   }
 
   attempt(row: AuditRow, assumed: Assumed): Trial {
-    const { plan, runner } = this;
-    const values = assumed.values.size === 0 ? row.values : row.values.slice();
-    for (const [slot, value] of assumed.values) (values as (Value | null)[])[slot] = value;
+    const { plan, layout } = this;
+    this.put(row, assumed);
     const draws = new Map<string, DrawFound>();
     const quotasMet = new Set<string>();
-    const ending = runRow(
-      runner,
-      {
-        values,
-        isDrawn: (item) => this.drawOf(row, item, draws).drawn.has(item.planItem.index),
-        isFull: (id) => {
-          quotasMet.add(id);
-          return assumed.quotas.get(id) ?? false;
-        },
+    const ending = layout.rowRun.run({
+      isDrawn: (item) => this.drawOf(row, item, draws).drawn.has(item.planItem.index),
+      isFull: (id) => {
+        quotasMet.add(id);
+        return assumed.quotas.get(id) ?? false;
       },
-      this.shown,
-    );
-    const quick = () =>
-      new QuickExpected(runner, this.derivedValues, this.derivedInputs, this.keyOf, this.shown, ending);
+    });
     const last = row.statesEnding ? null : this.stopOf(row);
     const stop = last === null ? null : (assumed.stop ?? last);
     const laterStops = last === null || assumed.stop !== null ? [] : this.statementsAfter(last);
     const timedOut = row.statesEnding ? this.timedOutIn(row) : [];
     const expected =
       stop === null && timedOut.length === 0
-        ? quick()
-        : slowExpected(plan, this.columns, {
+        ? new QuickExpected(layout, ending)
+        : slowExpected(plan, layout.columns, {
             ...this.slowInput(row, assumed, draws),
             ...(stop === null ? {} : { stoppedAt: stop }),
             timedOut,
@@ -166,13 +123,7 @@ export class RowTrials {
     const left = [...draws.values()].filter(({ section, pass }) => !isAhead(plan, section, pass, stopped));
     const wrongDraws = left.filter(({ isRightNumber }) => !isRightNumber);
     const unclear = new Set(left.filter(({ isUnclear }) => isUnclear).flatMap(keysOf));
-    const judged = judgeCells(
-      this.layout,
-      { readings: row.readings, isThere: this.isThere },
-      expected,
-      this.options,
-      unclear,
-    );
+    const judged = judgeCells(layout, row.readings, expected, this.options, unclear);
     for (const draw of wrongDraws) {
       const column = this.drawColumn(row, draw);
       if (column >= 0) judged.problems.push({ problem: 'wrong-number-drawn', column, unknown: null });
@@ -184,6 +135,15 @@ export class RowTrials {
     const missing = [...unknown].filter(({ slot }) => !assumed.values.has(slot)).length;
     const cost = known + missing;
     return { assumed, judged, expected, row, cost, draws, open };
+  }
+
+  private put({ values }: AuditRow, assumed: Assumed): void {
+    const { runner } = this.layout;
+    runner.clear();
+    values.forEach((value, slot) => {
+      if (value !== null) runner.put(slot, value);
+    });
+    for (const [slot, value] of assumed.values) runner.put(slot, value);
   }
 
   /** What is still to be assumed: answers that are not known and steer something, a later stop, quotas. */
@@ -206,7 +166,7 @@ export class RowTrials {
 
   /** Where somebody stopped who came to no ending: the last item presented that holds anything; null if they did not. */
   private stopOf(row: AuditRow): string | null {
-    const presented = this.runner.itemsPresented();
+    const presented = this.layout.runner.itemsPresented();
     let after = false;
     for (const item of presented.toReversed()) {
       if (item.parts.length === 0) continue;
@@ -221,7 +181,7 @@ export class RowTrials {
 
   /** Statements presented after an item in the last run, up to the next question. */
   private statementsAfter(key: string): string[] {
-    const presented = this.runner.itemsPresented();
+    const presented = this.layout.runner.itemsPresented();
     const from = presented.findIndex((item) => item.key === key) + 1;
     const found: string[] = [];
     for (const item of presented.slice(from)) {
@@ -233,6 +193,7 @@ export class RowTrials {
 
   /** Items at which the time of their section ran out: the last that holds anything before what was not reached. */
   private timedOutIn(row: AuditRow): string[] {
+    const { rowRun } = this.layout;
     const found: string[] = [];
     for (const section of this.timed) {
       const passes =
@@ -245,7 +206,9 @@ export class RowTrials {
             return reading?.kind === 'reason' && reading.reason === 'not_reached';
           });
         if (!groups.some(unreached)) continue;
-        const last = groups.findLast(({ passKey: key }) => row.touched.has(key) && this.shown.has(key));
+        const last = groups.findLast(
+          ({ passKey: key }) => row.touched.has(key) && rowRun.presented[rowRun.itemAt(key)] === 1,
+        );
         if (last !== undefined) found.push(last.passKey);
       }
     }

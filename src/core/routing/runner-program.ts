@@ -40,6 +40,8 @@ interface Lead {
 
 /** An item in a pass. Conditions are entries of the program's tests; `HOLDS` where there is none. */
 export interface RunnerItem {
+  /** Among the items of the program. */
+  readonly index: number;
   readonly planItem: PlanItem;
   /** Null outside a repeated section. */
   readonly pass: number | null;
@@ -125,7 +127,7 @@ export class RunnerProgram {
       repeat: section.repeat === null ? null : this.passCount(section.repeat, section.index),
       passes: passesIn(section.repeat).map((pass) => {
         const first = this.items.length;
-        this.items.push(...section.items.map((item) => this.item(section, item, pass)));
+        for (const item of section.items) this.items.push(this.item(section, item, pass));
         return first;
       }),
       count: section.items.length,
@@ -153,6 +155,7 @@ export class RunnerProgram {
       [...planItem.optionIf, ...planItem.rowIf].some((when) => when !== null) ||
       (answer !== null && 'options' in answer && answer.options.every((o) => o.missing !== undefined));
     return {
+      index: this.items.length,
       planItem,
       pass,
       key: passKey(item.name, pass),

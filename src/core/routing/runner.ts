@@ -21,6 +21,8 @@ export interface Respondent {
    * holds, until false.
    */
   meets?(item: RunnerItem, shown: ShownParts, tries: number): boolean;
+  /** Told what is on show of an item with options or rows that not everybody sees, as it is presented. */
+  shows?(item: RunnerItem, shown: ShownParts): void;
 }
 
 /** One for a plan, walked by one respondent after the other. */
@@ -247,6 +249,7 @@ export class Runner {
   /** False where they cannot go on. */
   private present(item: RunnerItem, respondent: Respondent): boolean {
     const { memory, holds } = this;
+    if (item.hasConditionalOptions) respondent.shows?.(item, this.shownOf(item));
     for (let tries = 0; ; tries += 1) {
       const again = respondent.meets !== undefined && respondent.meets(item, this.shownOf(item), tries);
       for (let n = 0; n < item.parts.length; n += 1) {
