@@ -19,6 +19,7 @@ const CORE = [
   'wording',
   'snags',
   'exchange',
+  'collected',
   'responding',
   'panel',
   'forecast',

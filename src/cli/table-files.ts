@@ -12,14 +12,16 @@ import {
 import { Readable } from 'node:stream';
 import {
   csvLines,
-  CsvRows,
+  CsvPieces,
   ENCODINGS,
+  rowsInPiece,
   sniffBytes,
   sniffFormat,
   Utf8Check,
   type CsvFormat,
   type Encoding,
 } from '../core/exchange/csv';
+import type { FilePiece } from '../core/exchange/pieces';
 import { cellText, spreadsheetValue } from '../core/exchange/spreadsheet';
 import { workbookProblem } from '../core/exchange/workbook-size';
 import { Misuse } from './files';
@@ -29,8 +31,12 @@ export interface RowsFile {
   readonly readAs: string;
   /** How a CSV file writes its rows; as commas and double quotes for a spreadsheet. */
   readonly format: CsvFormat;
+  /** In bytes. */
+  readonly size: number;
   /** The first row, and the others in bunches. */
   readonly rows: AsyncIterable<readonly string[][]>;
+  /** The same as it comes, for whoever hands it on. */
+  readonly pieces: AsyncIterable<FilePiece>;
 }
 
 /** Bytes looked at to find out what a file is, and read at once. */
@@ -56,14 +62,22 @@ export async function openRows(file: string, encoding?: string, mostSilent = MOS
       return {
         readAs: 'XLSX, its first sheet',
         format: { delimiter: ',', quote: '"' },
+        size: statSync(file).size,
         rows: sheetRows(file, mostSilent),
+        pieces: inPieces(sheetRows(file, mostSilent)),
       };
     case 'text': {
       const said = encoding === undefined ? null : readEncoding(encoding);
       const sure = said ?? (found.certain || (await isUtf8(file)) ? found.encoding : 'windows-1252');
       const format = sniffFormat(new TextDecoder(sure).decode(head));
       const between = format.delimiter === '\t' ? 'tabs' : `“${format.delimiter}”`;
-      return { readAs: `CSV with ${between}, ${sure}`, format, rows: csvRows(file, sure, format) };
+      return {
+        readAs: `CSV with ${between}, ${sure}`,
+        format,
+        size: statSync(file).size,
+        rows: csvRows(file, sure, format),
+        pieces: csvPieces(file, sure, format),
+      };
     }
     default:
       return found satisfies never;
@@ -100,12 +114,27 @@ async function isUtf8(file: string): Promise<boolean> {
   return check.end();
 }
 
-async function* csvRows(file: string, encoding: Encoding, format: CsvFormat): AsyncGenerator<string[][]> {
+async function* csvPieces(file: string, encoding: Encoding, format: CsvFormat): AsyncGenerator<FilePiece> {
   const decoder = new TextDecoder(encoding);
-  const rows = new CsvRows(format);
-  for await (const piece of createReadStream(file, { highWaterMark: PIECE }))
-    yield rows.push(decoder.decode(piece as Uint8Array, { stream: true }));
-  yield rows.push(decoder.decode(), true);
+  const pieces = new CsvPieces(format);
+  const { size } = statSync(file);
+  let read = 0;
+  for await (const bytes of createReadStream(file, { highWaterMark: PIECE })) {
+    read += (bytes as Uint8Array).length;
+    const piece = pieces.push(decoder.decode(bytes as Uint8Array, { stream: true }));
+    yield { piece, newline: pieces.newline, share: read / size };
+  }
+  yield { piece: pieces.push(decoder.decode(), true), newline: pieces.newline, share: 1 };
+}
+
+async function* csvRows(file: string, encoding: Encoding, format: CsvFormat): AsyncGenerator<string[][]> {
+  for await (const { piece, newline } of csvPieces(file, encoding, format))
+    yield rowsInPiece(piece, format, newline);
+}
+
+/** How far a workbook has been read nobody can tell. */
+async function* inPieces(rows: AsyncIterable<string[][]>): AsyncGenerator<FilePiece> {
+  for await (const piece of rows) yield { piece, newline: undefined, share: 0 };
 }
 
 async function* sheetRows(file: string, mostSilent: number): AsyncGenerator<string[][]> {
@@ -175,11 +204,19 @@ class SignsOfLife {
 }
 
 export interface RowsWriter {
-  write(rows: readonly (readonly (string | number)[])[]): void;
+  /** Rows, or the bytes of rows that are written already. */
+  write(rows: RowsWritten): void;
   /** Puts the file in its place; until then there is nothing under its name. */
   end(): Promise<void>;
   /** Takes away what was written. */
   abandon(): void;
+}
+
+export type RowsWritten = Uint8Array | readonly (readonly (string | number)[])[];
+
+/** Whether a file of this name is written as a workbook, and not as CSV. */
+export function isWorkbookName(file: string): boolean {
+  return /\.xlsx$/i.test(file);
 }
 
 /** A file that appears under its name only once all of it is written; XLSX by its name's ending, else CSV. */
@@ -191,9 +228,12 @@ export async function createRows(file: string, format: CsvFormat): Promise<RowsW
   } catch (error) {
     throw new Misuse(`--out ${file}: cannot be written (${(error as NodeJS.ErrnoException).code})`);
   }
-  if (!/\.xlsx$/i.test(file)) {
+  if (!isWorkbookName(file)) {
     return {
-      write: (rows) => void writeSync(descriptor, csvLines(rows, format)),
+      write: (rows) =>
+        void (rows instanceof Uint8Array
+          ? writeWhole(descriptor, rows)
+          : writeSync(descriptor, csvLines(rows, format))),
       end: () => {
         closeSync(descriptor);
         renameSync(part, file);
@@ -211,6 +251,7 @@ export async function createRows(file: string, format: CsvFormat): Promise<RowsW
   const sheet = workbook.addWorksheet('Coded');
   return {
     write: (rows) => {
+      if (rows instanceof Uint8Array) throw new Error('a workbook is written row by row');
       for (const row of rows) sheet.addRow(row.map(spreadsheetValue)).commit();
     },
     end: async () => {
@@ -220,4 +261,9 @@ export async function createRows(file: string, format: CsvFormat): Promise<RowsW
     },
     abandon: () => rmSync(part, { force: true }),
   };
+}
+
+/** A disk may take less than it is given at once. */
+function writeWhole(descriptor: number, bytes: Uint8Array): void {
+  for (let at = 0; at < bytes.length;) at += writeSync(descriptor, bytes, at);
 }

@@ -91,6 +91,22 @@ describe('jolly-fork audit', () => {
     );
   });
 
+  it('audits a large file on threads, and writes its rows in order', () => {
+    const [head = '', ...rows] = readFileSync(full('rows.csv'), 'utf8').trimEnd().split('\r\n');
+    const times = Math.ceil(5_000_000 / rows.join('\r\n').length);
+    // One row in each round ends elsewhere than its answers lead to.
+    const wrong = rows.map((row, n) => (n === 7 ? row.replace(/[^,]*$/, 'elsewhere') : row));
+    const body = `${wrong.join('\r\n')}\r\n`.repeat(times);
+    writeFileSync(full('large.csv'), `${head}\r\n${body}`);
+    const report = audit('large.csv', 'large-out.csv').json();
+    assert.deepEqual([report.rows, report.clean], [40 * times, 39 * times]);
+    assert.deepEqual(
+      report.problems.map(({ row, value }) => [row, value]),
+      Array.from({ length: times }, (_, n) => [40 * n + 8, 'elsewhere']),
+    );
+    assert.ok(readFileSync(full('large-out.csv'), 'utf8') === `${head}\r\n${body}`, 'written as it was read');
+  });
+
   it('tells of columns, keeps those it is told to, and never writes what a spreadsheet would run', () => {
     withRows('columns.csv', (rows) => {
       const [head = []] = rows;

@@ -1,13 +1,19 @@
 /** `jolly-fork audit FILE --data rows.csv --out coded.csv`: collected rows held against the routing, row by row. */
-import { headerProblem, raggedProblem } from '../../core/audit/matching';
-import { AuditRun } from '../../core/audit/run';
+import { availableParallelism } from 'node:os';
+import { auditedInOrder } from '../../core/collected/in-order';
+import { headerProblem } from '../../core/audit/matching';
+import type { AuditSetting } from '../../core/collected/piece';
+import { AuditRun, type AuditCounts } from '../../core/audit/run';
+import { AuditTotals } from '../../core/collected/totals';
 import type { RowProblem } from '../../core/audit/types';
+import { takeHeader } from '../../core/exchange/pieces';
 import { planOf } from '../../core/routing/planner';
 import { problemAt, problemWords } from '../../core/wording/audit';
+import { openAuditors } from '../auditors';
 import { Misuse, readCall, readQuestionnaire } from '../files';
 import { exitCode, judge } from '../judged';
 import { table } from '../table';
-import { createRows, openRows, type RowsWriter } from '../table-files';
+import { createRows, isWorkbookName, openRows } from '../table-files';
 
 const OPTIONS = {
   data: { type: 'string' },
@@ -23,6 +29,11 @@ const OPTIONS = {
 const TOLD = 20;
 /** Text gathered before it is written. */
 const PIECE = 65_536;
+/** Bytes from which on it pays to start threads, which load and work out the questionnaire first. */
+const WORTH_THREADS = 4_000_000;
+/** Milliseconds before anything is told of how far it has come, and between two times. */
+const TELL_AFTER = 1000;
+const TELL_EVERY = 200;
 
 export async function command(args: readonly string[]): Promise<number> {
   const { file, values } = readCall(args, OPTIONS);
@@ -36,42 +47,45 @@ export async function command(args: readonly string[]): Promise<number> {
   const options = { codeBlanks: values['code-blanks'] === true, blankPicks: values['blank-picks'] === true };
   const caseColumn = typeof values.case === 'string' ? values.case.trim() : null;
   const problems = values.json ? jsonProblems() : firstProblems();
+  const progress = progressLine();
 
-  let run: AuditRun | null = null;
-  let writer: RowsWriter | null = null;
+  const { format } = source;
+  const taken = await takeHeader(source.pieces, format);
+  if (taken === null) throw new Misuse(`${data}: there is no row in this file`);
+  const { header, newline, rest } = taken;
+  const refused = headerProblem(header);
+  if (refused !== null) throw new Misuse(`${data}: ${refused}`);
+  if (caseColumn !== null && !header.some((name) => name.trim() === caseColumn))
+    throw new Misuse(`${data}: there is no column “${caseColumn}” for --case`);
+  const said = Object.fromEntries(keep.map((name) => [name, null]));
+  const setting: AuditSetting = { header, options, said, caseColumn, format, newline, keepsRows: false };
+  const run = new AuditRun(plan, header, options, said, caseColumn);
+  const totals = new AuditTotals(header.length, run.caseColumn, run.columnProblems);
+  for (const problem of run.columnProblems) problems.add(0, problem);
+  // Rows of a workbook go into it cell by cell, and writing it takes longer than all the rest.
+  const threads = isWorkbookName(out) || source.size < WORTH_THREADS ? 0 : availableParallelism();
+  const auditors = openAuditors(plan, setting, isWorkbookName(out) ? 'cells' : 'csv', threads);
+  const writer = await createRows(out, format);
   try {
-    for await (const bunch of source.rows) {
-      const written: (string | number)[][] = [];
-      for (const cells of bunch) {
-        if (run === null) {
-          const refused = headerProblem(cells);
-          if (refused !== null) throw new Misuse(`${data}: ${refused}`);
-          if (caseColumn !== null && !cells.some((name) => name.trim() === caseColumn))
-            throw new Misuse(`${data}: there is no column “${caseColumn}” for --case`);
-          const said = Object.fromEntries(keep.map((name) => [name, null]));
-          run = new AuditRun(plan, cells, options, said, caseColumn);
-          for (const problem of run.columnProblems) problems.add(0, problem);
-          writer = await createRows(out, source.format);
-          writer.write([run.outHeader]);
-          continue;
-        }
-        const ragged = raggedProblem(run.counts.rows + 1, cells, run.matching.header.length);
-        if (ragged !== null) throw new Misuse(`${data}: ${ragged}`);
-        const audited = run.row(cells);
-        for (const problem of audited.problems) problems.add(audited.row, problem);
-        written.push(audited.cells as (string | number)[]);
-      }
-      writer?.write(written);
+    writer.write([run.outHeader]);
+    for await (const { from, audited } of auditedInOrder(rest, auditors)) {
+      const added = totals.add(audited);
+      if (added.refused !== null) throw new Misuse(`${data}: ${added.refused}`);
+      for (const { row, ...problem } of added.problems) problems.add(row, problem);
+      writer.write(audited.written);
+      progress.tell(from.share, totals.counts.rows);
     }
-    if (run === null || writer === null) throw new Misuse(`${data}: there is no row in this file`);
     await writer.end();
   } catch (error) {
-    writer?.abandon();
+    writer.abandon();
     throw error;
+  } finally {
+    progress.end();
+    for (const auditor of auditors) auditor.end();
   }
   const judged = judge(plan);
   const { provisional } = judged;
-  const { rows, clean, filled, recoded } = run.counts;
+  const { rows, clean, filled, recoded } = totals.counts;
   if (values.json)
     problems.end({
       ...(provisional ? { provisional } : {}),
@@ -81,8 +95,25 @@ export async function command(args: readonly string[]): Promise<number> {
       recoded,
       readAs: source.readAs,
     });
-  else process.stdout.write(report(run, source.readAs, out, problems.told, provisional));
+  else process.stdout.write(report(totals.counts, source.readAs, out, problems.told, provisional));
   return exitCode(['audit', ...args], judged);
+}
+
+/** A line that says how far it has come, for whoever watches a terminal; Ctrl+C stops, and leaves nothing behind. */
+function progressLine(): { tell(share: number, rows: number): void; end(): void } {
+  if (!process.stderr.isTTY) return { tell: () => undefined, end: () => undefined };
+  const started = Date.now();
+  let told = 0;
+  return {
+    tell(share, rows) {
+      const now = Date.now();
+      if (now - started < TELL_AFTER || now - told < TELL_EVERY) return;
+      told = now;
+      const words = share === 0 ? '' : `${Math.floor(100 * share)}% of the file, `;
+      process.stderr.write(`\r${words}${rows.toLocaleString('en')} rows\u001B[K`);
+    },
+    end: () => void (told > 0 && process.stderr.write('\r\u001B[K')),
+  };
 }
 
 interface Problems {
@@ -125,7 +156,7 @@ function firstProblems(): Problems {
 }
 
 function report(
-  { counts }: AuditRun,
+  counts: AuditCounts,
   readAs: string,
   out: string,
   told: Problems['told'],

@@ -1,7 +1,7 @@
 /** The cells of a row as numbers, for the judge of clean rows: what kind of thing each holds, and which. */
 import type { CellReader } from './readings';
 
-/** Of a cell. Anything that needs a closer look, a label or something wrong, is `ODD`. */
+/** Of a cell. Anything that needs a closer look, a label or something wrong, is odd. */
 export const CELL = {
   /** Not looked at yet. */
   unread: 0,
@@ -48,10 +48,10 @@ export class CellClasses {
     this.known = new Uint8Array(readers.length * SPAN);
   }
 
-  /** False at the first cell that is `ODD`. */
-  read(texts: readonly string[]): boolean {
+  /** The first `count` cells; false at the first that is odd. */
+  read(texts: readonly string[], count: number): boolean {
     const { classes, numbers, known } = this;
-    for (let column = 0; column < classes.length; column += 1) {
+    for (let column = 0; column < count; column += 1) {
       const text = texts[column] ?? '';
       let found: number;
       if (text === '') found = CELL.blank;

@@ -66,6 +66,8 @@ interface Draw {
   readonly items: readonly number[];
 }
 
+const NOTHING: readonly number[] = [];
+
 export class CleanRows {
   private readonly cells: CellClasses;
   private readonly groups: readonly CleanGroup[];
@@ -83,7 +85,6 @@ export class CleanRows {
   private readonly drawsMet = new Set<string>();
   /** Two questions of one name cannot be told apart by their columns. */
   private readonly areNamesUnique: boolean;
-  private readonly picked: number[] = [];
 
   constructor(
     private readonly layout: AuditLayout,
@@ -138,7 +139,7 @@ export class CleanRows {
   /** Null where a row has to be looked at more closely. `texts`: parallel to the columns. */
   judge(texts: readonly string[]): RowJudgement | null {
     const { cells, layout } = this;
-    if (!this.areNamesUnique || !cells.read(texts)) return null;
+    if (!this.areNamesUnique || !cells.read(texts, this.endingColumn)) return null;
     this.putAnswers();
     const ending = this.walk();
     if (layout.runner.refused.length > 0 || !this.areDrawsRight()) return null;
@@ -181,23 +182,23 @@ export class CleanRows {
     if (picked.length > 0) this.layout.runner.put(slot, picked);
   }
 
-  /** Codes of a list that the row has picked or placed; the same list every time. */
-  private pickedIn({ kind, columns, codes }: CleanGroup): number[] {
-    const { picked } = this;
+  /** Codes of a list that the row has picked or placed. */
+  private pickedIn({ kind, columns, codes }: CleanGroup): readonly number[] {
     const { classes, numbers } = this.cells;
-    picked.length = 0;
+    let picked: number[] | null = null;
     for (let n = 0; n < columns.length; n += 1) {
       const column = columns[n] as number;
       if (classes[column] !== CELL.value) continue;
-      if (kind !== 'picks') picked.push(numbers[column] as number);
-      else if (numbers[column] === 1) picked.push(codes[n] as number);
+      if (kind === 'picks') {
+        if (numbers[column] === 1) (picked ??= []).push(codes[n] as number);
+      } else (picked ??= []).push(numbers[column] as number);
     }
-    return picked;
+    return picked ?? NOTHING;
   }
 
   private walk(): number {
     const { touched, drawsMet } = this;
-    drawsMet.clear();
+    if (drawsMet.size > 0) drawsMet.clear();
     return this.layout.rowRun.run({
       // Who answered as many as are drawn was drawn those; others are looked at more closely.
       isDrawn: ({ index, drawKey }) => {

@@ -23,8 +23,9 @@ export const BLANK: CellReading = { kind: 'blank' };
 const UNKNOWN: CellReading = { kind: 'wrong', problem: 'unknown-code' };
 const BEYOND: CellReading = { kind: 'wrong', problem: 'out-of-limits' };
 
-/** Readings of one column are kept by what the cell held, up to this many. */
+/** Readings of one column are kept by what the cell held, up to this many; of dates and numbers, which are short, up to more. */
 const MOST_KEPT = 2000;
+const MOST_SHORT_KEPT = 20_000;
 
 export type CellReader = (text: string) => CellReading;
 
@@ -32,12 +33,15 @@ export type CellReader = (text: string) => CellReading;
 export function readerOf(plan: Plan, column: Column): CellReader {
   const read = plainReader(plan, column);
   const known = new Map<string, CellReading>();
+  const isShort =
+    column.kind === 'value' && (isDated(column.source.answer) || isNumeric(column.source.answer));
+  const most = isShort ? MOST_SHORT_KEPT : MOST_KEPT;
   return (text) => {
     if (text === '') return BLANK;
     let reading = known.get(text);
     if (reading === undefined) {
       reading = read(text);
-      if (known.size < MOST_KEPT) known.set(text, reading);
+      if (known.size < most) known.set(text, reading);
     }
     return reading;
   };

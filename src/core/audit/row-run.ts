@@ -30,7 +30,7 @@ export class RowRun {
   /** Whose answers have been put; the index of the ending. */
   run(row: { isDrawn(item: RunnerItem): boolean; isFull(quota: string): boolean }): number {
     const { runner, presented, undrawn, shown, first } = this;
-    shown.clear();
+    if (shown.size > 0) shown.clear();
     const ending = runner.run({
       isDrawn: (item) => row.isDrawn(item),
       isFull: (quota) => row.isFull(quota),

@@ -1,6 +1,6 @@
 /**
- * A whole file audited row by row: the rows as they are written again, and what is counted on the way. Keeps counts
- * only, so that its size does not grow with the file.
+ * The rows of a file audited one by one: as they are written again, and what is counted on the way. Keeps counts only, so
+ * that its size does not grow with the file.
  */
 import { columnsOf, type Column } from '../coding/columns';
 import type { Plan } from '../routing/plan';
@@ -22,6 +22,19 @@ export interface AuditCounts {
   readonly byColumn: Map<string, Map<ProblemKind, number>>;
   /** Rows by the id of their ending; those that came to none under `''`. */
   readonly byEnding: Map<string, number>;
+}
+
+export function newCounts(): AuditCounts {
+  return {
+    rows: 0,
+    clean: 0,
+    filled: 0,
+    recoded: 0,
+    problems: 0,
+    byProblem: new Map(),
+    byColumn: new Map(),
+    byEnding: new Map(),
+  };
 }
 
 export interface RowAudited extends RowJudgement {
@@ -46,21 +59,12 @@ export class AuditRun {
   readonly columnProblems: readonly RowProblem[];
   /** The file's columns in their order, under the codebook's names, then those it lacks. */
   readonly outHeader: readonly string[];
-  readonly counts: AuditCounts = {
-    rows: 0,
-    clean: 0,
-    filled: 0,
-    recoded: 0,
-    problems: 0,
-    byProblem: new Map(),
-    byColumn: new Map(),
-    byEnding: new Map(),
-  };
+  /** Of the rows since counting was started, without what is told of columns. */
+  counts: AuditCounts = newCounts();
   private readonly auditor: Auditor;
+  private readonly ordered: string[];
   /** Index in the file of the column with case numbers; -1 where none is said. */
   private readonly caseAt: number;
-  /** The first row of each case: the one thing that grows with the file, and only where it is asked for. */
-  private readonly firstRow = new Map<string, number>();
   /** By column of the codebook: its place in what is written. */
   private readonly outPlaces: readonly number[];
 
@@ -79,6 +83,7 @@ export class AuditRun {
     const own = this.columns.some(({ name }) => name === caseColumn?.trim());
     this.matching = matchColumns(plan.document, this.columns, header, own ? said : { ...carried, ...said });
     const { places } = this.matching;
+    this.ordered = places.map(() => '');
     this.columnProblems = columnProblems(this.columns, this.matching);
     this.auditor = new Auditor(
       plan,
@@ -93,16 +98,27 @@ export class AuditRun {
       ...lacking.map((index) => this.columns[index]?.name ?? ''),
     ];
     this.outPlaces = places.map((at, index) => (at === -1 ? header.length + lacking.indexOf(index) : at));
-    for (const { problem, column } of this.columnProblems) this.count(problem, column);
+  }
+
+  /** Counts again from nothing; what was counted before stays with whoever has it. */
+  startCounting(): void {
+    this.counts = newCounts();
+  }
+
+  /** The column with case numbers, as it is written again; empty where none is said to hold them. */
+  get caseColumn(): string {
+    return this.outHeader[this.caseAt] ?? '';
+  }
+
+  caseOf(cells: readonly string[]): string {
+    return cells[this.caseAt]?.trim() ?? '';
   }
 
   /** `cells` parallel to the header; missing ones at the end are blank. */
   row(cells: readonly string[]): RowAudited {
     const { counts } = this;
-    const judged = this.auditor.judge(this.inOrder(cells));
+    const judgement = this.auditor.judge(this.inOrder(cells));
     counts.rows += 1;
-    const twice = this.sameCase(cells, counts.rows);
-    const judgement = twice === null ? judged : { ...judged, problems: [...judged.problems, twice] };
     if (judgement.problems.length === 0) counts.clean += 1;
     for (const { problem, column } of judgement.problems) this.count(problem, column);
     counts.filled += judgement.filled.length;
@@ -110,10 +126,11 @@ export class AuditRun {
     const { came } = judgement;
     const id = came.to === 'ending' ? (this.plan.endings[came.ending]?.ending.id ?? '') : '';
     counts.byEnding.set(id, (counts.byEnding.get(id) ?? 0) + 1);
-    const out: (string | number)[] = this.outHeader.map((_, at) => cells[at] ?? '');
+    const out = this.underOutHeader(cells);
     for (const { column, value } of judgement.filled) out[this.outPlaces[column] ?? -1] = value;
     for (const { column, value } of judgement.recoded) out[this.outPlaces[column] ?? -1] = value;
-    return { ...judgement, row: counts.rows, cells: out };
+    const { problems, filled, recoded } = judgement;
+    return { problems, filled, recoded, came, row: counts.rows, cells: out };
   }
 
   changesOf(judgement: RowJudgement, cells: readonly string[]): CellChange[] {
@@ -131,17 +148,21 @@ export class AuditRun {
     return this.auditor.walkedOf(this.inOrder(cells));
   }
 
-  private sameCase(cells: readonly string[], row: number): RowProblem | null {
-    const value = cells[this.caseAt]?.trim() ?? '';
-    if (value === '') return null;
-    const first = this.firstRow.get(value);
-    if (first === undefined) this.firstRow.set(value, row);
-    const column = this.outHeader[this.caseAt] ?? '';
-    return first === undefined ? null : { problem: 'duplicate-case', column, value, instead: String(first) };
+  /** As long as what is written; cells too many are empty. */
+  private underOutHeader(cells: readonly string[]): (string | number)[] {
+    const { length } = this.outHeader;
+    const out: (string | number)[] = cells.slice(0, length);
+    while (out.length < length) out.push('');
+    return out;
   }
 
-  private inOrder(cells: readonly string[]): string[] {
-    return this.matching.places.map((at) => (at === -1 ? '' : (cells[at] ?? '')));
+  /** By column of the codebook; the same list every time. */
+  private inOrder(cells: readonly string[]): readonly string[] {
+    const { ordered, matching } = this;
+    const { places } = matching;
+    for (let index = 0; index < places.length; index += 1)
+      ordered[index] = cells[places[index] as number] ?? '';
+    return ordered;
   }
 
   private count(problem: ProblemKind, column: string): void {

@@ -1,13 +1,11 @@
 /** CSV files piece by piece: bytes to text, text to rows, and rows to text that no spreadsheet takes for a formula. */
 import Papa from 'papaparse';
+import { csvBytes, FORMULA, type CsvFormat } from './csv-bytes';
+
+export type { CsvFormat } from './csv-bytes';
 
 export const ENCODINGS = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const;
 export type Encoding = (typeof ENCODINGS)[number];
-
-export interface CsvFormat {
-  readonly delimiter: string;
-  readonly quote: string;
-}
 
 export type BytesSniffed =
   | { readonly is: 'text'; readonly encoding: Encoding; readonly certain: boolean }
@@ -88,28 +86,38 @@ function escaped(text: string): string {
 /** A first line longer than this is taken for one with a stray quote in it. */
 const LONGEST_LINE = 1_000_000;
 
-/** Rows of text that comes piece by piece; empty lines are left out. */
-export class CsvRows {
+/** Rows that follow each other: as text that holds whole rows, or cell by cell. */
+export type RowsPiece = string | string[][];
+
+/** Text that comes piece by piece, cut where rows end. */
+export class CsvPieces {
   private rest = '';
-  private newline: string | undefined;
+  /** How lines end, once that is known. */
+  newline: string | undefined;
 
   constructor(private readonly format: CsvFormat) {}
 
-  /** Rows that are complete with this piece; with `last`, all that are left. */
-  push(text: string, last = false): string[][] {
+  /**
+   * The rows that are complete with this piece; with `last`, all that are left. As text, unless there are quotes in it: a
+   * line break within them ends no row, and only whoever reads the cells can tell.
+   */
+  push(text: string, last = false): RowsPiece {
     this.rest += text;
     // A return at the very end may be half of a line's end.
-    if (!last && this.rest.endsWith('\r')) return [];
+    if (!last && this.rest.endsWith('\r')) return '';
     this.newline ??= this.findNewline();
-    if (this.newline === undefined && !last) return [];
-    const parser = new Papa.Parser({
-      delimiter: this.format.delimiter,
-      quoteChar: this.format.quote,
-      newline: (this.newline ?? '\n') as '\n',
-    });
-    const result = parser.parse(this.rest, 0, !last) as Papa.ParseResult<string[]>;
-    this.rest = last ? '' : this.rest.slice(result.meta.cursor);
-    return result.data.filter((row) => row.length > 1 || (row[0] ?? '') !== '');
+    if (this.newline === undefined && !last) return '';
+    if (this.rest.includes(this.format.quote)) {
+      const { data, meta } = parse(this.rest, this.format, this.newline, last);
+      this.rest = last ? '' : this.rest.slice(meta.cursor);
+      return data.filter(isNoEmptyLine);
+    }
+    const { newline } = this;
+    const at = newline === undefined ? -1 : this.rest.lastIndexOf(newline);
+    const end = last || newline === undefined ? this.rest.length : at < 0 ? 0 : at + newline.length;
+    const whole = this.rest.slice(0, end);
+    this.rest = this.rest.slice(end);
+    return whole;
   }
 
   /** The first line break that stands outside quotes; in a long text without one, the first of all. */
@@ -120,54 +128,49 @@ export class CsvRows {
   }
 }
 
-/** Anything but a number, or a mere sign, that a spreadsheet would take for a formula. */
-const FORMULA = /^[=@\t\r\n]|^[+-](?!\d+([.,]\d+)?$|$)/;
+/** `last`: the text ends with a row, whether or not a line break follows. */
+function parse(text: string, { delimiter, quote }: CsvFormat, newline: string | undefined, last: boolean) {
+  const parser = new Papa.Parser({
+    delimiter,
+    quoteChar: quote,
+    newline: (newline ?? '\n') as '\n',
+  });
+  return parser.parse(text, 0, !last) as Papa.ParseResult<string[]>;
+}
+
+function isNoEmptyLine(row: readonly string[]): boolean {
+  return row.length > 1 || (row[0] ?? '') !== '';
+}
+
+/** The rows of a piece, without empty lines. `newline`: as `CsvPieces` found it. */
+export function rowsInPiece(piece: RowsPiece, format: CsvFormat, newline: string | undefined): string[][] {
+  if (typeof piece !== 'string') return piece;
+  return piece === '' ? [] : parse(piece, format, newline, true).data.filter(isNoEmptyLine);
+}
+
+/** Rows of text that comes piece by piece. */
+export class CsvRows {
+  private readonly pieces: CsvPieces;
+
+  constructor(private readonly format: CsvFormat) {
+    this.pieces = new CsvPieces(format);
+  }
+
+  /** Rows that are complete with this piece; with `last`, all that are left. */
+  push(text: string, last = false): string[][] {
+    return rowsInPiece(this.pieces.push(text, last), this.format, this.pieces.newline);
+  }
+}
 
 /** Whether a cell is written with an apostrophe in front, so that no spreadsheet runs it. */
 export function isDefused(cell: string | number): boolean {
   return typeof cell === 'string' && FORMULA.test(cell);
 }
 
-/**
- * Whether a text is written as it stands, whatever the delimiter: letters and digits, with spaces, points, signs and lines
- * between; or a whole number. Almost every cell of coded rows is one, and to tell it is all that most rows cost.
- */
-function isPlain(text: string): boolean {
-  const last = text.length - 1;
-  const first = text.charCodeAt(0);
-  const isSigned = first === MINUS && last > 0;
-  if (!isSigned && last >= 0 && !isLetterOrDigit(first)) return false;
-  for (let at = 1; at <= last; at += 1) {
-    const unit = text.charCodeAt(at);
-    if (unit >= ZERO && unit <= NINE) continue;
-    if (isSigned || (!isLetterOrDigit(unit) && (at === last || !BETWEEN.includes(unit)))) return false;
-  }
-  return true;
-}
-
-const [ZERO, NINE, MINUS] = [48, 57, 45];
-/** Space, minus, point and line. */
-const BETWEEN = [32, MINUS, 46, 95];
-
-function isLetterOrDigit(unit: number): boolean {
-  return (unit >= 97 && unit <= 122) || (unit >= 65 && unit <= 90) || (unit >= ZERO && unit <= NINE);
-}
-
-/** Whole numbers that codes mostly are, as text. */
-const LEAST = -99;
-const SMALL = Array.from({ length: 1100 }, (_, n) => String(n + LEAST));
-
 /** Rows as text, each ended by a line break. */
 export function csvLines(
   rows: readonly (readonly (string | number)[])[],
-  { delimiter, quote }: CsvFormat = { delimiter: ',', quote: '"' },
+  format: CsvFormat = { delimiter: ',', quote: '"' },
 ): string {
-  if (rows.length === 0) return '';
-  const config = { delimiter, quoteChar: quote, escapeFormulae: FORMULA };
-  const written = (cell: string | number): string => {
-    if (typeof cell === 'number') return (Number.isInteger(cell) && SMALL[cell - LEAST]) || String(cell);
-    return isPlain(cell) ? cell : Papa.unparse([[cell]], config);
-  };
-  // Joining lists is many times faster than adding text to text.
-  return `${rows.map((row) => row.map(written).join(delimiter)).join('\r\n')}\r\n`;
+  return rows.length === 0 ? '' : new TextDecoder().decode(csvBytes(rows, format));
 }
