@@ -64,7 +64,7 @@ export function called(program: string, args: readonly string[], cwd?: string): 
 }
 
 function countsOf(plan: Plan, { rows }: DataRows): Map<string, number> {
-  const data = new Dataset(plan, rows);
+  const data = Dataset.ofRows(plan, rows);
   const all = rows.map((_, n) => n);
   const counts = new Map<string, number>();
   for (const variable of tableVariables(plan)) {

@@ -71,7 +71,7 @@ describe('the monitor of a link', () => {
       plan,
       responses.map((response) => ({ ...response, person: null, part: 1 })),
     ).slice(1);
-    const data = new Dataset(plan, rows);
+    const data = Dataset.ofRows(plan, rows);
     const all = rows.map((_, row) => row);
     const ofItem = (name: string) => figures.items.find((item) => item.name === name);
     for (const variable of tableVariables(plan)) {

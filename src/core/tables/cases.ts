@@ -31,3 +31,29 @@ export function caseOf(data: Dataset, variable: TableVariable, row: number, pass
   if (option?.missing !== undefined && values.length === 1) return { state: 'no-answer', option: first };
   return { state: 'answered', values };
 }
+
+/** Something, and how many times it is there. */
+export interface Counted<Of> {
+  readonly of: Of;
+  readonly times: number;
+}
+
+/** What the cases of some rows say, those that say the same put together. */
+export function casesOf(
+  data: Dataset,
+  variable: TableVariable,
+  rows: ArrayLike<number>,
+): Counted<TableCase>[] {
+  return variable.passes.flatMap((columns, pass) =>
+    data
+      .alikeIn(
+        columns.map(({ index }) => index),
+        rows,
+      )
+      .groups.map(({ row, rows: times }) => ({ of: caseOf(data, variable, row, pass), times })),
+  );
+}
+
+export function timesIn(counted: readonly Pick<Counted<unknown>, 'times'>[]): number {
+  return counted.reduce((sum, { times }) => sum + times, 0);
+}

@@ -1,6 +1,6 @@
 /** Two variables against each other, on those who answered both. */
 import { binsOf } from './bins';
-import { caseOf } from './cases';
+import { caseOf, timesIn } from './cases';
 import type { Dataset } from './dataset';
 import type { TableVariable } from './variables';
 
@@ -17,22 +17,30 @@ export interface Cross {
   readonly without: { readonly row: number; readonly column: number };
 }
 
+/** Cases that say the same of both. */
+interface Pair {
+  readonly a: readonly (number | string)[];
+  readonly b: readonly (number | string)[];
+  readonly times: number;
+}
+
 /** Null where the two cannot be put together: passes of a section go only with passes of the same section. */
 export function crossOf(
   data: Dataset,
   row: TableVariable,
   column: TableVariable,
-  rows: readonly number[],
+  rows: ArrayLike<number>,
 ): Cross | null {
   if (row.over !== column.over || row.passes.length !== column.passes.length) return null;
-  const pairs: { a: readonly (number | string)[]; b: readonly (number | string)[] }[] = [];
+  const pairs: Pair[] = [];
   const without = { row: 0, column: 0 };
-  for (const at of rows) {
-    for (let pass = 0; pass < row.passes.length; pass += 1) {
+  for (let pass = 0; pass < row.passes.length; pass += 1) {
+    const both = [...(row.passes[pass] ?? []), ...(column.passes[pass] ?? [])].map(({ index }) => index);
+    for (const { row: at, rows: times } of data.alikeIn(both, rows).groups) {
       const [a, b] = [caseOf(data, row, at, pass), caseOf(data, column, at, pass)];
-      if (a.state !== 'answered') without.row += 1;
-      else if (b.state !== 'answered') without.column += 1;
-      else pairs.push({ a: a.values, b: b.values });
+      if (a.state !== 'answered') without.row += times;
+      else if (b.state !== 'answered') without.column += times;
+      else pairs.push({ a: a.values, b: b.values, times });
     }
   }
   const down = axisOf(
@@ -46,12 +54,12 @@ export function crossOf(
   const counts = down.map(() => across.map(() => 0));
   const rowCases = down.map(() => 0);
   const columnCases = across.map(() => 0);
-  for (const { a, b } of pairs) {
+  for (const { a, b, times } of pairs) {
     const own = down.flatMap(({ has }, n) => (a.some(has) ? [n] : []));
     const others = across.flatMap(({ has }, n) => (b.some(has) ? [n] : []));
-    for (const n of own) rowCases[n] = (rowCases[n] ?? 0) + 1;
-    for (const n of others) columnCases[n] = (columnCases[n] ?? 0) + 1;
-    for (const n of own) for (const m of others) (counts[n] as number[])[m] = (counts[n]?.[m] ?? 0) + 1;
+    for (const n of own) rowCases[n] = (rowCases[n] ?? 0) + times;
+    for (const n of others) columnCases[n] = (columnCases[n] ?? 0) + times;
+    for (const n of own) for (const m of others) (counts[n] as number[])[m] = (counts[n]?.[m] ?? 0) + times;
   }
   return {
     rows: down.map(({ label }) => label),
@@ -59,7 +67,7 @@ export function crossOf(
     counts,
     rowCases,
     columnCases,
-    cases: pairs.length,
+    cases: timesIn(pairs),
     without,
   };
 }

@@ -2,7 +2,7 @@
 import type { Questionnaire } from '../document/types';
 import { isUnasked } from '../document/vocabularies';
 import { binsOf } from './bins';
-import { caseOf, type TableCase } from './cases';
+import { casesOf, timesIn, type Counted, type TableCase } from './cases';
 import type { Dataset } from './dataset';
 import { percentOf } from './shares';
 import type { TableVariable } from './variables';
@@ -51,19 +51,15 @@ export function frequencyOf(
   document: Questionnaire,
   data: Dataset,
   variable: TableVariable,
-  rows: readonly number[],
+  rows: ArrayLike<number>,
 ): Frequency {
-  const cases = rows.flatMap((row) => variable.passes.map((_, pass) => caseOf(data, variable, row, pass)));
-  const all = cases.length;
-  const asked = cases.filter((each) => each.state !== 'missing' || each.asked).length;
-  const answers = cases.filter((each) => each.state === 'answered');
-  const answered = answers.length;
+  const cases = casesOf(data, variable, rows);
+  const all = timesIn(cases);
+  const asked = timesIn(cases.filter(({ of }) => of.state !== 'missing' || of.asked));
+  const answers = cases.flatMap(({ of, times }) => (of.state === 'answered' ? [{ of, times }] : []));
+  const answered = timesIn(answers);
   const several = variable.kind === 'picks';
-  const lines = linesOf(
-    variable,
-    answers.flatMap(({ values }) => values),
-    answers,
-  );
+  const lines = linesOf(variable, answers);
   const missing = missingLines(document, variable, cases);
   const ordered = !several && variable.kind !== 'texts';
   let sum = 0;
@@ -95,7 +91,10 @@ export function frequencyOf(
       cumulative: null,
       reason,
     })),
-    summary: variable.kind === 'numbers' ? summaryOf(answers.map(({ values }) => Number(values[0]))) : null,
+    summary:
+      variable.kind === 'numbers'
+        ? summaryOf(answers.map(({ of, times }) => ({ of: Number(of.values[0]), times })))
+        : null,
   };
 }
 
@@ -110,11 +109,11 @@ const MOST_TEXTS = 20;
 
 function linesOf(
   { kind, categories }: TableVariable,
-  values: readonly (number | string)[],
-  answers: readonly Extract<TableCase, { state: 'answered' }>[],
+  answers: readonly Counted<Extract<TableCase, { state: 'answered' }>>[],
 ): CountedLine[] {
   const counted = new Map<number | string, number>();
-  for (const value of values) counted.set(value, (counted.get(value) ?? 0) + 1);
+  for (const { of, times } of answers)
+    for (const value of of.values) counted.set(value, (counted.get(value) ?? 0) + times);
   switch (kind) {
     case 'codes':
     case 'picks':
@@ -134,10 +133,10 @@ function linesOf(
     case 'numbers':
     case 'moments': {
       const labels = new Map(categories.map(({ value, label }) => [value, label]));
-      return binsOf(values, kind).map(({ label, has }) => ({
+      return binsOf([...counted.keys()], kind).map(({ label, has }) => ({
         label: labels.get(Number(label)) ?? label,
         code: '',
-        count: answers.filter(({ values: [value] }) => value !== undefined && has(value)).length,
+        count: timesIn(answers.filter(({ of: { values } }) => values[0] !== undefined && has(values[0]))),
       }));
     }
     default:
@@ -148,13 +147,13 @@ function linesOf(
 function missingLines(
   document: Questionnaire,
   { categories }: TableVariable,
-  cases: readonly TableCase[],
+  cases: readonly Counted<TableCase>[],
 ): (CountedLine & { readonly asked: boolean; readonly reason: string | null })[] {
   const options = new Map<number | string, number>();
   const reasons = new Map<string, number>();
-  for (const each of cases) {
-    if (each.state === 'no-answer') options.set(each.option, (options.get(each.option) ?? 0) + 1);
-    else if (each.state === 'missing') reasons.set(each.reason, (reasons.get(each.reason) ?? 0) + 1);
+  for (const { of: each, times } of cases) {
+    if (each.state === 'no-answer') options.set(each.option, (options.get(each.option) ?? 0) + times);
+    else if (each.state === 'missing') reasons.set(each.reason, (reasons.get(each.reason) ?? 0) + times);
   }
   return [
     ...categories
@@ -180,18 +179,30 @@ function missingLines(
   ];
 }
 
-function summaryOf(values: readonly number[]): Summary | null {
-  if (values.length === 0) return null;
-  const sorted = [...values].sort((a, b) => a - b);
-  const at = (index: number) => sorted[index] ?? 0;
-  const middle = Math.floor(sorted.length / 2);
-  const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
-  const squares = values.reduce((sum, value) => sum + (value - mean) ** 2, 0);
+function summaryOf(values: readonly Counted<number>[]): Summary | null {
+  const count = timesIn(values);
+  if (count === 0) return null;
+  const sorted = values.toSorted((a, b) => a.of - b.of);
+  const total = (weight: (value: number) => number) =>
+    values.reduce((sum, { of, times }) => sum + times * weight(of), 0);
+  const mean = total((value) => value) / count;
+  const squares = total((value) => (value - mean) ** 2);
+  const [lower, upper] = [Math.ceil(count / 2), Math.floor(count / 2) + 1];
   return {
     mean,
-    median: sorted.length % 2 === 1 ? at(middle) : (at(middle - 1) + at(middle)) / 2,
-    deviation: values.length === 1 ? null : Math.sqrt(squares / (values.length - 1)),
-    least: at(0),
-    most: at(sorted.length - 1),
+    median: (nthOf(sorted, lower) + nthOf(sorted, upper)) / 2,
+    deviation: count === 1 ? null : Math.sqrt(squares / (count - 1)),
+    least: nthOf(sorted, 1),
+    most: nthOf(sorted, count),
   };
+}
+
+/** The `n`-th, from 1, of values in order. */
+function nthOf(sorted: readonly Counted<number>[], n: number): number {
+  let left = n;
+  for (const { of, times } of sorted) {
+    left -= times;
+    if (left <= 0) return of;
+  }
+  return 0;
 }

@@ -58,7 +58,7 @@ function dataOf(source: RowSource): Dataset | string {
   if (tabulated?.key === key && source.of !== 'audited') return tabulated.data;
   const rows = rowsOf(of, source);
   if (typeof rows === 'string') return rows;
-  const data = new Dataset(of, rows);
+  const data = Dataset.ofRows(of, rows);
   tabulated = { key, data };
   return data;
 }
@@ -86,7 +86,7 @@ function rowsOf(of: Plan, source: RowSource): readonly (readonly (string | numbe
 function counted<Table>(
   source: RowSource,
   filter: string,
-  table: (data: Dataset, rows: readonly number[]) => Table | string,
+  table: (data: Dataset, rows: Uint32Array) => Table | string,
 ): DataReply<Counted<Table>> {
   const data = dataOf(source);
   if (typeof data === 'string') return { ok: false, problem: data };
