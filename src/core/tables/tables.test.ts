@@ -209,6 +209,24 @@ it('rows can be kept by a grid that was asked at all, and by what was counted ov
   assert.deepEqual(kept('g_light = 2'), [0, 3]);
 });
 
+it('a filter over passes reads whatever says which passes there were, and which option each is of', () => {
+  const plan = planFor(
+    questionnaire([
+      section('a', [ask('fuels', { type: 'multiple', options: [option(1), option(2), option(3)] })]),
+      section('b', [ask('warm', 2), ask('new', 2)], { repeat: { each: 'fuels', max: 2 } }),
+    ]),
+  );
+  // Columns: fuels_1 to fuels_3, warm_1, warm_2, new_1, new_2, ending.
+  const data = Dataset.ofRows(plan, [
+    [1, 1, 0, 1, -1, 1, 2, 'done'],
+    [1, 1, 0, 1, -1, 1, -1, 'done'],
+    [0, 1, 1, 1, 2, 1, 2, 'done'],
+    [0, 1, 0, 1, -1, 1, -1, 'done'],
+  ]);
+  assert.deepEqual(rowsWhere(plan, data, 'count(warm not asked) = 1'), [0]);
+  assert.deepEqual(rowsWhere(plan, data, 'count(warm = 1 and each = 2) = 1'), [2, 3]);
+});
+
 describe('answers given in every pass of a repeated section', () => {
   const repeated = planFor(
     questionnaire([
