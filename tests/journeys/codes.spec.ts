@@ -97,15 +97,26 @@ test('a collected file with planted faults: each is found, the rest is coded, an
   await source.selectOption((await kept.getAttribute('value')) ?? '');
   await expect(page.getByText('rows', { exact: true })).toBeVisible();
   await page.goto(`/studies/${id}/codes?part=audit`);
-  // With case numbers, one of which comes twice, and with an ending that the answers do not lead to.
+  // So many that several workers share them; with case numbers, one of which comes twice, far apart, and in one row with
+  // an ending that the answers do not lead to.
   (rows[other] as string[])[at('ending')] = 'declined';
-  const numbered = rows.map((row, n) => [n === 0 ? 'Case no' : n === 9 ? 'c2' : `c${n}`, ...row]);
+  const rounds = 700;
+  const many = Array.from({ length: rounds }, () => rows.slice(1)).flat();
+  const numbered = [
+    ['Case no', ...head],
+    ...many.map((row, n) => [n === many.length - 1 ? 'c2' : `c${n + 1}`, ...row]),
+  ];
   await page.getByLabel('Collected file').setInputFiles(fileOf(numbered, 'again.csv'));
   await expect(page.getByText('130 of 131 columns matched')).toBeVisible();
   await expect(page.getByLabel('Column with case numbers')).toHaveValue('Case no');
   await page.getByRole('button', { name: 'Audit the rows' }).click();
-  await expect(table).toContainText('duplicate case: row 2 has it as well');
   await expect(table).toContainText('wrong ending: they lead to Complete');
+  await expect(found.locator('dl')).toContainText('21,000rows');
+  await found.getByRole('button', { name: /^duplicate case/ }).click();
+  await expect(table.getByRole('row', { name: /^21,000/ })).toContainText('row 2 has it as well');
+  await page.getByRole('button', { name: 'Tables', exact: true }).click();
+  await source.selectOption('audited');
+  await expect(page.getByText('of 21,000 rows')).toBeVisible();
 });
 
 test('files that cannot be used are refused in clear words, and nothing is done', async ({ page }) => {

@@ -58,12 +58,22 @@ export async function command(args: readonly string[]): Promise<number> {
   if (caseColumn !== null && !header.some((name) => name.trim() === caseColumn))
     throw new Misuse(`${data}: there is no column “${caseColumn}” for --case`);
   const said = Object.fromEntries(keep.map((name) => [name, null]));
-  const setting: AuditSetting = { header, options, said, caseColumn, format, newline, keepsRows: false };
+  const setting: AuditSetting = {
+    header,
+    options,
+    said,
+    caseColumn,
+    format,
+    newline,
+    keepsRows: false,
+    tabulates: false,
+  };
   const run = new AuditRun(plan, header, options, said, caseColumn);
   const totals = new AuditTotals(header.length, run.caseColumn, run.columnProblems);
   for (const problem of run.columnProblems) problems.add(0, problem);
   // Rows of a workbook go into it cell by cell, and writing it takes longer than all the rest.
-  const threads = isWorkbookName(out) || source.size < WORTH_THREADS ? 0 : availableParallelism();
+  const cores = availableParallelism();
+  const threads = isWorkbookName(out) || source.size < WORTH_THREADS || cores < 2 ? 0 : cores;
   const auditors = openAuditors(plan, setting, isWorkbookName(out) ? 'cells' : 'csv', threads);
   const writer = await createRows(out, format);
   try {

@@ -66,7 +66,7 @@ export class AuditRun {
   /** Index in the file of the column with case numbers; -1 where none is said. */
   private readonly caseAt: number;
   /** By column of the codebook: its place in what is written. */
-  private readonly outPlaces: readonly number[];
+  readonly outPlaces: readonly number[];
 
   /** The header must be one that `headerProblem` finds nothing wrong with. `caseColumn`: the one with case numbers. */
   constructor(

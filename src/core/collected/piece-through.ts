@@ -21,6 +21,7 @@ const Setting = v.strictObject({
   format: v.strictObject({ delimiter: v.string(), quote: v.string() }),
   newline: v.undefinedable(v.string()),
   keepsRows: v.boolean(),
+  tabulates: v.boolean(),
 });
 
 const Audited = v.strictObject({
@@ -46,6 +47,14 @@ const Audited = v.strictObject({
   ),
   cases: Cells,
   kept: v.array(v.strictObject({ row: Count, cells: Cells })),
+  columns: v.nullable(
+    v.array(
+      v.strictObject({
+        ids: v.union([v.instance(Uint8Array), v.instance(Uint16Array), v.instance(Uint32Array)]),
+        texts: Cells,
+      }),
+    ),
+  ),
   ragged: v.nullable(v.strictObject({ row: Count, cells: Cells })),
 });
 

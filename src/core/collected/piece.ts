@@ -6,6 +6,7 @@ import type { Questionnaire } from '../document/types';
 import { rowsInPiece, type RowsPiece } from '../exchange/csv';
 import { csvBytes, type CsvFormat } from '../exchange/csv-bytes';
 import type { Plan } from '../routing/plan';
+import { CellTable, type CellColumn } from '../tables/cell-columns';
 import { raggedProblem, type SaidMatches } from '../audit/matching';
 import { AuditRun, type AuditCounts } from '../audit/run';
 import type { AuditOptions, RowProblem } from '../audit/types';
@@ -22,6 +23,8 @@ export interface AuditSetting {
   readonly newline: string | undefined;
   /** Rows with problems are kept, as they were read. */
   readonly keepsRows: boolean;
+  /** The coded rows are kept column by column, to be tabulated. */
+  readonly tabulates: boolean;
 }
 
 export interface RowFound extends RowProblem {
@@ -38,6 +41,8 @@ export interface PieceAudited {
   /** By row, trimmed; empty where no column is said to hold them. */
   readonly cases: readonly string[];
   readonly kept: readonly { readonly row: number; readonly cells: readonly string[] }[];
+  /** The coded rows, in the order of the codebook; null where they are not tabulated. */
+  readonly columns: readonly CellColumn[] | null;
   /** A row that does not fit under its header ends the piece. */
   readonly ragged: { readonly row: number; readonly cells: readonly string[] } | null;
 }
@@ -68,11 +73,12 @@ export class PieceAudit {
   /** `as`: rows that go into something else than a CSV file are left cell by cell. */
   audit(piece: RowsPiece, as: 'csv' | 'cells' = 'csv'): PieceAudited {
     const { run, setting } = this;
-    const { format, newline, header, keepsRows, caseColumn } = setting;
+    const { format, newline, header, keepsRows, tabulates, caseColumn } = setting;
     const written: (readonly (string | number)[])[] = [];
     const problems: RowFound[] = [];
     const cases: string[] = [];
     const kept: PieceAudited['kept'][number][] = [];
+    const coded = tabulates ? new CellTable(run.columns.length) : null;
     let ragged: PieceAudited['ragged'] = null;
     run.startCounting();
     for (const cells of rowsInPiece(piece, format, newline)) {
@@ -83,6 +89,7 @@ export class PieceAudit {
       }
       const audited = run.row(cells);
       written.push(audited.cells);
+      coded?.add(audited.cells, run.outPlaces);
       if (caseColumn !== null) cases.push(run.caseOf(cells));
       if (audited.problems.length === 0) continue;
       for (const problem of audited.problems) problems.push({ row, ...problem });
@@ -94,6 +101,7 @@ export class PieceAudit {
       problems,
       cases,
       kept,
+      columns: coded?.columns() ?? null,
       ragged,
     };
   }

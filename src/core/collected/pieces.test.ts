@@ -3,9 +3,10 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import fc from 'fast-check';
 import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
-import { CsvPieces, type RowsPiece } from '../exchange/csv';
+import { CsvPieces, rowsInPiece, type RowsPiece } from '../exchange/csv';
 import { takeHeader, type FilePiece } from '../exchange/pieces';
 import { problemAt } from '../wording/audit';
+import { CellTable, rowsOfColumns } from '../tables/cell-columns';
 import { auditedInOrder } from './in-order';
 import { likelyCaseColumn } from '../audit/matching';
 import { auditorHere, type AuditSetting, type PieceAuditor, type RowFound } from './piece';
@@ -55,6 +56,8 @@ interface Whole {
   readonly counts: AuditCounts;
   readonly problems: readonly RowFound[];
   readonly kept: readonly (readonly string[])[];
+  /** As they are tabulated. */
+  readonly coded: readonly (readonly string[])[];
   readonly refused: string | null;
   readonly rowsWithProblems: number;
 }
@@ -85,26 +88,38 @@ async function auditOf(
   const taken = await takeHeader(pieces(), FORMAT);
   assert.ok(taken);
   const { header, newline, rest } = taken;
-  const setting = { header, options: {}, said: {}, caseColumn, format: FORMAT, newline, keepsRows: true };
+  const setting = {
+    header,
+    options: {},
+    said: {},
+    caseColumn,
+    format: FORMAT,
+    newline,
+    keepsRows: true,
+    tabulates: true,
+  };
   const run = new AuditRun(plan, header, {}, {}, caseColumn);
   const totals = new AuditTotals(header.length, run.caseColumn, run.columnProblems);
   const here = [auditorHere(plan, setting)];
   const all = auditors === 0 ? here : Array.from({ length: auditors }, () => elsewhere(setting));
   const problems: RowFound[] = [];
   const kept: (readonly string[])[] = [];
+  const coded = new CellTable(run.columns.length);
   let written = '';
   let refused: string | null = null;
   for await (const { audited } of auditedInOrder(rest, all)) {
     const added = totals.add(audited);
     problems.push(...added.problems);
     kept.push(...audited.kept.map(({ cells }) => cells));
+    coded.append(audited.columns ?? []);
     assert.ok(audited.written instanceof Uint8Array);
     written += new TextDecoder().decode(audited.written);
     refused ??= added.refused;
     if (refused !== null) break;
   }
   const { counts, rowsWithProblems } = totals;
-  return { text: written, counts, problems, kept, refused, rowsWithProblems };
+  const rows = [...rowsOfColumns(coded.columns())];
+  return { text: written, coded: rows, counts, problems, kept, refused, rowsWithProblems };
 }
 
 const row = fc.tuple(
@@ -131,6 +146,11 @@ describe('a file in pieces', () => {
           const text = textOf(rows, newline);
           const whole = await auditOf(text, { caseColumn });
           assert.equal(whole.counts.rows, rows.length);
+          const again = rowsInPiece(whole.text, FORMAT, '\r\n');
+          assert.deepEqual(
+            whole.coded,
+            again.map((cells) => cells.slice(0, 4)),
+          );
           assert.deepEqual(await auditOf(text, { cuts, auditors, caseColumn }), whole);
         },
       ),
@@ -174,7 +194,15 @@ describe('a file in pieces', () => {
   }
   const setting: AuditSetting = {
     header: HEADER.split(','),
-    ...{ options: {}, said: {}, caseColumn: null, format: FORMAT, newline: '\n', keepsRows: false },
+    ...{
+      options: {},
+      said: {},
+      caseColumn: null,
+      format: FORMAT,
+      newline: '\n',
+      keepsRows: false,
+      tabulates: false,
+    },
   };
   it('is never held in more pieces than are in hand, however long it is', async () => {
     const auditors = [auditorHere(plan, setting), auditorHere(plan, setting)];

@@ -1,33 +1,33 @@
 /** One collected file under audit: its header, its run, what was found, and the files that come of it. */
-import {
-  headerProblem,
-  matchColumns,
-  raggedProblem,
-  type FileColumn,
-  type SaidMatches,
-} from '../../core/audit/matching';
+import { headerProblem, matchColumns, type FileColumn, type SaidMatches } from '../../core/audit/matching';
 import type { ProblemKind } from '../../core/audit/problems';
-import { AuditRun, type CellChange } from '../../core/audit/run';
-import type { AuditOptions, RowProblem } from '../../core/audit/types';
+import { AuditRun, type AuditCounts, type CellChange } from '../../core/audit/run';
+import type { AuditOptions } from '../../core/audit/types';
 import { columnsOf } from '../../core/coding/columns';
+import { auditedInOrder } from '../../core/collected/in-order';
+import { auditorHere, type AuditSetting, type PieceAuditor, type RowFound } from '../../core/collected/piece';
+import { AuditTotals } from '../../core/collected/totals';
 import type { Walked } from '../../core/document/walked';
-import { csvLines } from '../../core/exchange/csv';
+import { csvLines, CsvRows } from '../../core/exchange/csv';
+import { takeHeader } from '../../core/exchange/pieces';
 import { spreadsheetValue } from '../../core/exchange/spreadsheet';
 import type { Plan } from '../../core/routing/plan';
+import { CellTable, type CellColumn } from '../../core/tables/cell-columns';
 import { problemWords } from '../../core/wording/audit';
-import type { RowSource } from './read-file';
+import { rowsOf, type RowSource } from './read-file';
 
 /** Rows with problems that are kept whole, to be walked at once; and problems that are listed. */
 const MOST_ROWS_KEPT = 20_000;
 const MOST_LISTED = 200_000;
 /** Rows of a coded file that can be tabulated here. */
-const MOST_TABULATED = 100_000;
+const MOST_TABULATED = 1_000_000;
 const SAMPLES = 3;
 
-export interface FoundProblem extends RowProblem {
-  /** From 1; 0 for what concerns a column as a whole. */
-  readonly row: number;
-}
+/** With its row in the file, from 1; 0 for what concerns a column as a whole. */
+export type FoundProblem = RowFound;
+
+/** Opens auditors for the pieces of a file of some bytes. */
+export type OpenAuditors = (plan: Plan, setting: AuditSetting, size: number) => PieceAuditor[];
 
 export interface OpenedFile {
   readonly readAs: string;
@@ -54,6 +54,8 @@ export interface AuditSummary {
   /** Ending ids with rows; the empty id for those who stopped part-way. */
   readonly byEnding: readonly (readonly [string, number])[];
   readonly rowsWithProblems: number;
+  /** From the first on, as many as can be tabulated here. */
+  readonly tabulated: number;
 }
 
 export type AuditOutcome =
@@ -66,9 +68,7 @@ export class AuditTask {
   private problems: FoundProblem[] = [];
   private kept = new Map<number, readonly string[]>();
   private coded: Blob[] = [];
-  private changes: Blob[] = [];
-  /** The coded rows in the order of the codebook, as far as they can be tabulated. */
-  tabulated: (string | number)[][] = [];
+  private table: CellTable | null = null;
 
   private constructor(
     private readonly source: RowSource,
@@ -78,7 +78,7 @@ export class AuditTask {
   /** Reads the first rows; a problem where they cannot be used. */
   static async open(source: RowSource): Promise<AuditTask | string> {
     const first: string[][] = [];
-    for await (const { rows } of source.rows()) {
+    for await (const rows of rowsOf(source)) {
       first.push(...rows.slice(0, SAMPLES + 1 - first.length));
       if (first.length > SAMPLES) break;
     }
@@ -107,48 +107,51 @@ export class AuditTask {
     said: SaidMatches,
     caseColumn: string | null,
     progress: (share: number) => void,
+    open: OpenAuditors = (of, setting) => [auditorHere(of, setting)],
   ): Promise<AuditOutcome> {
-    const { header } = this.opened;
+    const { format, size } = this.source;
+    const taken = await takeHeader(this.source.pieces(), format);
+    if (taken === null) return { ok: false, problem: 'There is no row in this file any more.' };
+    const { header, newline, rest } = taken;
+    const setting = { header, options, said, caseColumn, format, newline, keepsRows: true, tabulates: true };
     const run = new AuditRun(plan, header, options, said, caseColumn);
+    const totals = new AuditTotals(header.length, run.caseColumn, run.columnProblems);
     this.run = run;
     this.problems = run.columnProblems.map((problem) => ({ row: 0, ...problem }));
     this.kept = new Map();
-    this.coded = [new Blob([csvLines([run.outHeader], this.source.format)])];
-    this.changes = [new Blob([csvLines([['row', 'column', 'from', 'to', 'why']])])];
-    this.tabulated = [];
-    const places = run.columns.map(({ name }) => run.outHeader.indexOf(name));
-    let first = true;
-    let withProblems = 0;
-    for await (const { rows, share } of this.source.rows()) {
-      const written: (readonly (string | number)[])[] = [];
-      const changed: (string | number)[][] = [];
-      for (const cells of rows) {
-        if (first) {
-          first = false;
-          continue;
-        }
-        const ragged = raggedProblem(run.counts.rows + 1, cells, header.length);
-        if (ragged !== null) return { ok: false, problem: `${ragged} Nothing was changed.` };
-        const audited = run.row(cells);
-        written.push(audited.cells);
-        if (run.counts.rows <= MOST_TABULATED)
-          this.tabulated.push(places.map((at) => audited.cells[at] ?? ''));
-        for (const change of run.changesOf(audited, cells))
-          changed.push([audited.row, change.column, change.from, change.to, WHY_WORDS[change.why]]);
-        if (audited.problems.length === 0) continue;
-        withProblems += 1;
-        if (this.kept.size < MOST_ROWS_KEPT) this.kept.set(audited.row, cells);
-        for (const problem of audited.problems)
-          if (this.problems.length < MOST_LISTED) this.problems.push({ row: audited.row, ...problem });
+    this.coded = [new Blob([csvLines([run.outHeader], format)])];
+    this.table = new CellTable(run.columns.length);
+    const auditors = open(plan, setting, size);
+    try {
+      for await (const { from, audited } of auditedInOrder(rest, auditors)) {
+        const before = totals.counts.rows;
+        const { problems, refused } = totals.add(audited);
+        if (refused !== null) return { ok: false, problem: `${refused} Nothing was changed.` };
+        this.coded.push(new Blob([audited.written as Uint8Array<ArrayBuffer>]));
+        if (before < MOST_TABULATED) this.table.append(audited.columns ?? []);
+        for (const { row, cells } of audited.kept)
+          if (this.kept.size < MOST_ROWS_KEPT) this.kept.set(before + row, cells);
+        this.problems.push(...problems.slice(0, MOST_LISTED - this.problems.length));
+        progress(from.share);
       }
-      if (written.length > 0) this.coded.push(new Blob([csvLines(written, this.source.format)]));
-      if (changed.length > 0) this.changes.push(new Blob([csvLines(changed)]));
-      progress(share);
+    } finally {
+      for (const auditor of auditors) auditor.end();
     }
-    return { ok: true, summary: this.summaryOf(run, withProblems) };
+    return { ok: true, summary: this.summaryOf(totals) };
   }
 
-  private summaryOf({ counts }: AuditRun, rowsWithProblems: number): AuditSummary {
+  /** The coded rows in the order of the codebook, as far as they can be tabulated; null where none were audited. */
+  tabulated(): readonly CellColumn[] | null {
+    return this.table === null || this.table.count === 0 ? null : this.table.columns();
+  }
+
+  private summaryOf({
+    counts,
+    rowsWithProblems,
+  }: {
+    counts: AuditCounts;
+    rowsWithProblems: number;
+  }): AuditSummary {
     const sorted = <Key>(of: ReadonlyMap<Key, number>) => [...of].sort((a, b) => b[1] - a[1]);
     return {
       rows: counts.rows,
@@ -167,6 +170,7 @@ export class AuditTask {
         .sort((a, b) => b.total - a.total),
       byEnding: sorted(counts.byEnding),
       rowsWithProblems,
+      tabulated: this.table?.count ?? 0,
     };
   }
 
@@ -198,7 +202,7 @@ export class AuditTask {
 
   private async read(row: number): Promise<readonly string[] | undefined> {
     let before = 0;
-    for await (const { rows } of this.source.rows()) {
+    for await (const rows of rowsOf(this.source)) {
       // The first row of all is the header.
       if (row < before + rows.length) return rows[row - before];
       before += rows.length;
@@ -211,7 +215,7 @@ export class AuditTask {
       case 'coded-csv':
         return new Blob(this.coded, { type: 'text/csv' });
       case 'changes':
-        return new Blob(this.changes, { type: 'text/csv' });
+        return this.changes();
       case 'problems': {
         const rows = this.problems.map(({ row, column, problem, value, instead }) => [
           row === 0 ? '' : row,
@@ -232,9 +236,27 @@ export class AuditTask {
     }
   }
 
+  /** Every cell written otherwise than it was: far more than the rows themselves, so that it is made where it is asked for. */
+  private async changes(): Promise<Blob> {
+    const pieces = [new Blob([csvLines([['row', 'column', 'from', 'to', 'why']])])];
+    const { run } = this;
+    let row = -1;
+    for await (const rows of rowsOf(this.source)) {
+      const changed: (string | number)[][] = [];
+      for (const cells of rows) {
+        row += 1;
+        // The first row of all is the header.
+        if (row === 0 || run === null) continue;
+        for (const change of run.changesOf(run.row(cells), cells))
+          changed.push([row, change.column, change.from, change.to, WHY_WORDS[change.why]]);
+      }
+      if (changed.length > 0) pieces.push(new Blob([csvLines(changed)]));
+    }
+    return new Blob(pieces, { type: 'text/csv' });
+  }
+
   private async workbook(): Promise<Blob> {
     const { default: ExcelJS } = await import('exceljs');
-    const { CsvRows } = await import('../../core/exchange/csv');
     const book = new ExcelJS.Workbook();
     const sheet = book.addWorksheet('Coded', { views: [{ state: 'frozen', ySplit: 1 }] });
     const rows = new CsvRows(this.source.format);

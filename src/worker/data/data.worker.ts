@@ -9,13 +9,15 @@ import { spreadsheetValue } from '../../core/exchange/spreadsheet';
 import type { Plan } from '../../core/routing/plan';
 import { planOf } from '../../core/routing/planner';
 import { madeUpRespondents } from '../../core/simulate/respondents';
+import { CellTable, rowsOfColumns } from '../../core/tables/cell-columns';
 import { crossOf } from '../../core/tables/cross';
 import { Dataset } from '../../core/tables/dataset';
 import { filterRows } from '../../core/tables/filter';
 import { frequencyOf } from '../../core/tables/frequency';
 import { tableVariables, type TableVariable } from '../../core/tables/variables';
 import { AuditTask } from './audit-task';
-import { openFile } from './read-file';
+import { openAuditors } from './auditors';
+import { openFile, rowsOf } from './read-file';
 import type { Counted, DataApi, DataReply, RowSource } from './types';
 
 const Said = v.record(v.string(), v.nullable(v.string()));
@@ -55,31 +57,35 @@ function current(): Plan {
 function dataOf(source: RowSource): Dataset | string {
   const of = current();
   const key = JSON.stringify(source);
-  if (tabulated?.key === key && source.of !== 'audited') return tabulated.data;
-  const rows = rowsOf(of, source);
-  if (typeof rows === 'string') return rows;
-  const data = Dataset.ofRows(of, rows);
-  tabulated = { key, data };
+  if (tabulated?.key === key) return tabulated.data;
+  const data = datasetOf(of, source);
+  if (typeof data !== 'string') tabulated = { key, data };
   return data;
 }
 
-function rowsOf(of: Plan, source: RowSource): readonly (readonly (string | number)[])[] | string {
+function datasetOf(of: Plan, source: RowSource): Dataset | string {
   switch (source.of) {
     case 'made-up':
-      return [...madeUpRespondents(of, source.count, source.seed)].map((person) => person.row());
-    case 'audited':
-      return task === null || task.tabulated.length === 0
-        ? 'No file has been audited here yet.'
-        : task.tabulated;
+      return Dataset.ofRows(of, rowsMadeUp(of, source.count, source.seed));
+    case 'audited': {
+      const columns = task?.tabulated() ?? null;
+      return columns === null ? 'No file has been audited here yet.' : new Dataset(of, columns);
+    }
     case 'rows': {
       const given = handed.get(source.key);
       if (given === undefined) return 'These rows are not there any more.';
       const places = columnsOf(of).map(({ name }) => given.header.indexOf(name));
-      return given.rows.map((row) => places.map((at) => row[at] ?? ''));
+      const table = new CellTable(places.length);
+      for (const row of given.rows) table.add(row, places);
+      return new Dataset(of, table.columns());
     }
     default:
       return source satisfies never;
   }
+}
+
+function* rowsMadeUp(of: Plan, count: number, seed: number) {
+  for (const person of madeUpRespondents(of, count, seed)) yield person.row();
 }
 
 /** A table of the rows that a filter leaves. */
@@ -120,25 +126,28 @@ const api: DataApi = {
     const made = await AuditTask.open(opening.source);
     if (typeof made === 'string') return { ok: false, problem: made };
     task = made;
+    tabulated = null;
     return { ok: true, answer: made.opened };
   },
   async cells(file) {
     const opening = await openFile(v.parse(v.instance(File), file), null);
     if (!opening.ok) return opening;
     const cells: string[][] = [];
-    for await (const { rows } of opening.source.rows()) cells.push(...rows);
+    for await (const rows of rowsOf(opening.source)) cells.push(...rows);
     return { ok: true, answer: cells };
   },
   matching: (said) => task?.matching(current(), v.parse(Said, said)) ?? [],
   audit: async (options, said, caseColumn, progress) => {
     if (task === null) return { ok: false, problem: 'Choose a file first.' };
     const { codeBlanks = false, blankPicks = false } = v.parse(Options, options);
+    tabulated = null;
     return task.audit(
       current(),
       { codeBlanks, blankPicks },
       v.parse(Said, said),
       v.parse(v.nullable(v.string()), caseColumn),
       progress,
+      openAuditors,
     );
   },
   problems(where, from, count) {
@@ -150,7 +159,10 @@ const api: DataApi = {
     if (task === null) throw new Error('no file has been audited');
     return task.file(v.parse(v.picklist(['coded-csv', 'coded-xlsx', 'problems', 'changes']), which));
   },
-  coded: () => ({ header: columnsOf(current()).map(({ name }) => name), rows: task?.tabulated ?? [] }),
+  coded: () => ({
+    header: columnsOf(current()).map(({ name }) => name),
+    rows: [...rowsOfColumns(task?.tabulated() ?? [])],
+  }),
   hand(key, header, rows) {
     handed.set(v.parse(v.string(), key), {
       header: v.parse(v.array(v.string()), header),

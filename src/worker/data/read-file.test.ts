@@ -1,7 +1,7 @@
 /** What is no table of rows is refused by its first bytes or its size, before anything is read. */
 import assert from 'node:assert/strict';
 import { it } from 'node:test';
-import { openFile, sizeWords } from './read-file';
+import { openFile, sizeWords, rowsOf } from './read-file';
 
 const file = (name: string, bytes: BlobPart[]) => new File(bytes, name);
 
@@ -40,7 +40,7 @@ it('a workbook gives the rows of its first sheet, as wide as its first row', asy
   assert.ok(opening.ok);
   assert.equal(opening.source.readAs, 'workbook, its first sheet “Rows”');
   const rows: string[][] = [];
-  for await (const bunch of opening.source.rows()) rows.push(...bunch.rows);
+  for await (const bunch of rowsOf(opening.source)) rows.push(...bunch);
   assert.deepEqual(rows, [
     ['a', 'b', 'c'],
     ['1', 'x', ''],
@@ -76,7 +76,7 @@ it('text in Windows-1252 is read as such, and another encoding can be chosen', a
     const opening = await openFile(western, encoding);
     assert.ok(opening.ok);
     const rows: string[][] = [];
-    for await (const bunch of opening.source.rows()) rows.push(...bunch.rows);
+    for await (const bunch of rowsOf(opening.source)) rows.push(...bunch);
     return { encoding: opening.source.encoding, rows };
   };
   assert.deepEqual(await read(null), { encoding: 'windows-1252', rows: [['a'], ['é']] });

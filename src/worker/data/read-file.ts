@@ -1,13 +1,15 @@
 /** A collected file in the browser, row by row: CSV as it streams in, or the first sheet of a workbook. */
 import {
-  CsvRows,
+  CsvPieces,
   ENCODINGS,
+  rowsInPiece,
   sniffBytes,
   sniffFormat,
   Utf8Check,
   type CsvFormat,
   type Encoding,
 } from '../../core/exchange/csv';
+import type { FilePiece } from '../../core/exchange/pieces';
 import { cellText } from '../../core/exchange/spreadsheet';
 import { workbookProblem } from '../../core/exchange/workbook-size';
 
@@ -20,8 +22,10 @@ export interface RowSource {
   readonly readAs: string;
   readonly format: CsvFormat;
   readonly encoding: Encoding | null;
-  /** The rows in bunches, with the share of the file that has been read; from the first row each time. */
-  rows(): AsyncIterable<{ readonly rows: readonly string[][]; readonly share: number }>;
+  /** In bytes. */
+  readonly size: number;
+  /** The rows in pieces, the header with the first; from the first row each time. */
+  pieces(): AsyncIterable<FilePiece>;
 }
 
 export type Opening =
@@ -57,7 +61,8 @@ export async function openFile(file: File, wanted: Encoding | null): Promise<Ope
           readAs: `CSV with ${between} between cells, ${ENCODING_WORDS[encoding]}`,
           format,
           encoding,
-          rows: () => csvRows(file, encoding, format),
+          size: file.size,
+          pieces: () => csvPieces(file, encoding, format),
         },
       };
     }
@@ -96,15 +101,21 @@ async function isUtf8(file: File): Promise<boolean> {
   return check.end();
 }
 
-async function* csvRows(file: File, encoding: Encoding, format: CsvFormat) {
+async function* csvPieces(file: File, encoding: Encoding, format: CsvFormat): AsyncGenerator<FilePiece> {
   const decoder = new TextDecoder(encoding);
-  const rows = new CsvRows(format);
+  const pieces = new CsvPieces(format);
   let read = 0;
-  for await (const piece of piecesOf(file)) {
-    read += piece.length;
-    yield { rows: rows.push(decoder.decode(piece, { stream: true })), share: read / file.size };
+  for await (const bytes of piecesOf(file)) {
+    read += bytes.length;
+    const piece = pieces.push(decoder.decode(bytes, { stream: true }));
+    yield { piece, newline: pieces.newline, share: read / file.size };
   }
-  yield { rows: rows.push(decoder.decode(), true), share: 1 };
+  yield { piece: pieces.push(decoder.decode(), true), newline: pieces.newline, share: 1 };
+}
+
+/** All rows of a source, cell by cell, piece by piece. */
+export async function* rowsOf(source: RowSource): AsyncGenerator<string[][]> {
+  for await (const { piece, newline } of source.pieces()) yield rowsInPiece(piece, source.format, newline);
 }
 
 async function workbook(file: File): Promise<Opening> {
@@ -140,10 +151,18 @@ async function workbook(file: File): Promise<Opening> {
       readAs: `workbook, its first sheet “${sheet?.name ?? ''}”`,
       format: { delimiter: ',', quote: '"' },
       encoding: null,
-
-      rows: async function* () {
-        yield { rows, share: 1 };
-      },
+      size: file.size,
+      pieces: () => inBunches(rows),
     },
   };
+}
+
+/** Rows of a workbook that are handed on at once. */
+const BUNCH = 2000;
+
+async function* inBunches(rows: readonly string[][]): AsyncGenerator<FilePiece> {
+  for (let at = 0; at < rows.length; at += BUNCH) {
+    const piece = rows.slice(at, at + BUNCH);
+    yield await Promise.resolve({ piece, newline: undefined, share: (at + piece.length) / rows.length });
+  }
 }

@@ -33,9 +33,18 @@ export function AuditReport({ summary, openTables }: Props) {
   const [where, setWhere] = useState<ProblemWhere>({});
   const [by, setBy] = useState<'problem' | 'variable'>('problem');
   const stem = (audit.getState().file?.name ?? 'rows').replace(/\.[^.]+$/, '');
+  const [making, setMaking] = useState<AuditFile | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
   const save = async (which: AuditFile, ending: string) => {
-    const worker = await client.about(document);
-    saveBlob(await worker.file(which), `${stem}${ending}`);
+    setMaking(which);
+    setProblem(null);
+    try {
+      const worker = await client.about(document);
+      saveBlob(await worker.file(which), `${stem}${ending}`);
+    } catch (error) {
+      setProblem(`This file could not be made: ${error instanceof Error ? error.message : String(error)}.`);
+    }
+    setMaking(null);
   };
   const kinds: readonly (readonly [ProblemKind, number])[] = summary.byProblem;
   return (
@@ -64,11 +73,17 @@ export function AuditReport({ summary, openTables }: Props) {
       </div>
       <div className={classes.files}>
         {FILES.map(([which, words, ending]) => (
-          <button key={which} type="button" onClick={() => void save(which, ending)}>
-            {words}
+          <button
+            key={which}
+            type="button"
+            disabled={making !== null}
+            onClick={() => void save(which, ending)}
+          >
+            {making === which ? `Making it: ${words} …` : words}
           </button>
         ))}
         <WalkAnyRow rows={summary.rows} />
+        {problem !== null && <span role="alert">{problem}</span>}
         {/* What is kept is of the draft's columns. */}
         {!isReadOnly && <KeepRows stem={stem} rows={summary.rows} openTables={openTables} />}
       </div>

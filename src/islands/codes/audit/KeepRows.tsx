@@ -7,7 +7,7 @@ import { DatasetSchema } from '../../../wire/datasets';
 import { useData } from '../../state/data';
 import { useStudy } from '../../state/store';
 
-/** As many as are tabulated. */
+/** As many as are kept with a study. */
 const MOST = 100_000;
 
 interface Props {
@@ -47,7 +47,8 @@ export function KeepRows({ stem, rows, openTables }: Props) {
     }
     setState('open');
   };
-  if (rows > MOST) return <small>Too many rows to tabulate here: at most 100,000.</small>;
+  if (rows > MOST)
+    return <small>Too many rows to keep with the study (at most 100,000): tabulate them here.</small>;
   return (
     <>
       {typeof state === 'object' ? (

@@ -26,13 +26,17 @@ export function SourcePicker({ source, choose }: Props) {
   const versions = useStudy((state) => state.versions);
   const { keyed, kept } = useCollected(api);
   const [problem, setProblem] = useState<string | null>(null);
+  const fileName = file?.name ?? 'the audited file';
+  const audited =
+    summary === null || summary.tabulated === summary.rows
+      ? fileName
+      : `${fileName}, its first ${grouped(summary.tabulated)} rows`;
   const value = source.source.of === 'rows' ? source.source.key : source.source.of;
 
   const take = async (key: string) => {
     setProblem(null);
     if (key === 'made-up') choose(MADE_UP);
-    else if (key === 'audited')
-      choose({ name: file?.name ?? 'the audited file', source: { of: 'audited' }, madeUp: false });
+    else if (key === 'audited') choose({ name: audited, source: { of: 'audited' }, madeUp: false });
     else if (key === KEYED) {
       const { header, rows } = keyedRows(plan, keyed);
       const worker = await client.about(document);
@@ -66,7 +70,7 @@ export function SourcePicker({ source, choose }: Props) {
       <select value={value} onChange={(event) => void take(event.target.value)}>
         <option value="made-up">{MADE_UP.name}</option>
         {keyed.length > 0 && <option value={KEYED}>{plural(keyed.length, 'keyed case')}</option>}
-        {summary !== null && <option value="audited">{`${file?.name ?? 'the file'}, audited here`}</option>}
+        {summary !== null && <option value="audited">{`${audited}, audited here`}</option>}
         {kept.map(({ id, name, rows, at, revision }) => (
           <option
             key={id}
