@@ -1,4 +1,4 @@
-/** The table of what is chosen, from the data worker; the last one stays until the next has come. */
+/** The table of what is chosen, from the data worker. */
 import { useState } from 'react';
 import type { Cross } from '../../../core/tables/cross';
 import type { Frequency } from '../../../core/tables/frequency';
@@ -22,7 +22,7 @@ export function useTable(
   const { client } = useData();
   const document = useStudy((state) => state.document);
   const [shown, setShown] = useState<TableState & { readonly of?: string }>({ state: 'waiting' });
-  const of = JSON.stringify([row, column]);
+  const of = JSON.stringify([source, row, column, filter]);
   const ask = async (name: string): Promise<TableState> => {
     try {
       const worker = await client.about(document);
@@ -44,6 +44,6 @@ export function useTable(
     [client, document, source, row, column, filter, of],
     (next) => setShown({ ...next, of }),
   );
-  // A table of another variable would stand under this one's name.
+  // A table of another variable, or of other rows, would stand under the words for this one.
   return shown.of === of || shown.state === 'problem' ? shown : { state: 'waiting' };
 }
