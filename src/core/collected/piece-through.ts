@@ -88,10 +88,23 @@ export function auditorThrough(
 ): PieceAuditor {
   const opened = api.open(document, setting);
   // Told by whatever is audited by it.
-  for (const each of [opened, failed]) each.catch(() => undefined);
+  opened.catch(() => undefined);
+  // A race of each call with `failed` would keep what every call gave for as long as `failed` is open.
+  const waiting = new Set<(error: unknown) => void>();
+  let broken: { readonly error: unknown } | null = null;
+  failed.catch((error: unknown) => {
+    broken = { error };
+    for (const fail of waiting) fail(error);
+  });
+  const unlessBroken = <Result>(call: Promise<Result>) =>
+    new Promise<Result>((done, fail) => {
+      if (broken !== null) fail(broken.error as Error);
+      waiting.add(fail);
+      call.then(done, fail).finally(() => waiting.delete(fail));
+    });
   return {
     audit: async (piece): Promise<PieceAudited> => {
-      const [, audited] = await Promise.race([Promise.all([opened, api.audit(piece)]), failed]);
+      const [, audited] = await unlessBroken(Promise.all([opened, api.audit(piece)]));
       return v.parse(Audited, audited);
     },
     end,
