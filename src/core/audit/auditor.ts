@@ -91,7 +91,7 @@ export class Auditor {
       const from = takeCheapest(waiting);
       const [open] = from.open;
       // Going on from here finds nothing better than what is known.
-      if (open === undefined || from.cost === 0) continue;
+      if (open === undefined || from.cost === 0 || fewestBelow(from, open) > mostLooked(best)) continue;
       for (const assumed of this.assumptions(from.assumed, open)) {
         if (tried >= MOST_TRIED) break;
         tried += 1;
@@ -118,6 +118,31 @@ export class Auditor {
       values: new Map([...values, [group.slot, value]]),
     }));
   }
+}
+
+/**
+ * How many problems a reading of a row may come to and still be looked at: one more than the fewest there can be, once a
+ * reading is found in which nothing is wrong but answers that are not known. With it, a blank that is a second missing
+ * answer is not taken for one that follows from the first; with more, nearly all rows with a fault would be tried in every
+ * way there is.
+ */
+function mostLooked(best: readonly Trial[]): number {
+  if (best[0]?.cost !== 0) return Infinity;
+  return Math.min(...best.map(({ judged }) => judged.problems.length)) + 1;
+}
+
+/**
+ * Of trials that go on from one with an assumption more, how many problems each has at least: answers that were assumed
+ * and one of which something is assumed then stay problems, for what comes later does not change that they were asked.
+ */
+function fewestBelow({ assumed, judged }: Trial, open: OpenPoint): number {
+  const slots = new Set(
+    judged.problems.flatMap(({ unknown }) =>
+      unknown !== null && assumed.values.has(unknown.slot) ? [unknown.slot] : [],
+    ),
+  );
+  const isProblem = open.of === 'answer' && judged.problems.some(({ unknown }) => unknown === open.group);
+  return slots.size + (isProblem ? 1 : 0);
 }
 
 function takeCheapest(waiting: Trial[]): Trial {

@@ -95,8 +95,8 @@ export class CleanRows {
     this.groups = groups.map((group) => this.cleanGroup(group));
     this.table = tableOf(this.groups);
     for (const { unasked } of groups) {
-      for (const [column, cell] of unasked.not_applicable) this.notApplicable[column] = cell;
-      for (const [column, cell] of unasked.not_drawn) this.notDrawn[column] = cell;
+      for (const cell of unasked.not_applicable) this.notApplicable[cell.column] = cell;
+      for (const cell of unasked.not_drawn) this.notDrawn[cell.column] = cell;
     }
     this.remarks = layout.remarks.map(({ index, passKey }) => ({ index, item: rowRun.itemAt(passKey) }));
     this.endingIds = plan.endings.map(({ ending }) => ending.id);

@@ -55,9 +55,9 @@ export class QuickExpected implements Expected {
   }
 
   reasonOf(column: number): Unasked {
-    const { runner, rowRun, keyOf } = this.layout;
+    const { runner, rowRun, itemOf } = this.layout;
     if (runner.undrawnCount === 0) return 'not_applicable';
-    return rowRun.undrawn[rowRun.itemAt(keyOf[column] ?? '')] === 1 ? 'not_drawn' : 'not_applicable';
+    return rowRun.undrawn[itemOf[column] ?? -1] === 1 ? 'not_drawn' : 'not_applicable';
   }
 
   shownOf(key: string): ShownParts | null {

@@ -11,8 +11,6 @@ import type { Runner } from '../routing/runner';
 import type { CellReading } from './readings';
 import type { CellWritten } from './types';
 
-/** Reasons why a question was not presented. */
-
 /** One variable in one pass. */
 export interface ColumnGroup {
   readonly kind: AnswerTraits['columns'];
@@ -36,8 +34,8 @@ export interface ColumnGroup {
   readonly missing: ReadonlySet<number>;
   readonly hasConditions: boolean;
   codeOf(reason: MissingReason): number;
-  /** What is written where nobody was asked, by reason and then by column. */
-  readonly unasked: Readonly<Record<Unasked, ReadonlyMap<number, CellWritten>>>;
+  /** What is written where nobody was asked, by reason; parallel to the columns. */
+  readonly unasked: Readonly<Record<Unasked, readonly CellWritten[]>>;
 }
 
 /** In the order of the columns. */
@@ -69,9 +67,8 @@ export function groupsOf(plan: Plan, columns: readonly Column[], runner: Runner)
     const { name, pass } = readPassKey(key);
     const codeOf = (reason: MissingReason) =>
       missingCode(plan.document, item === null ? null : question, reason);
-    const cellsOf = (reason: Unasked) =>
-      new Map(own.map(({ index }) => [index, { column: index, value: codeOf(reason) }]));
-    const unasked = {} as Record<Unasked, ReadonlyMap<number, CellWritten>>;
+    const cellsOf = (reason: Unasked) => own.map(({ index }) => ({ column: index, value: codeOf(reason) }));
+    const unasked = {} as Record<Unasked, readonly CellWritten[]>;
     for (const reason of UNASKED) unasked[reason] = cellsOf(reason);
     return {
       kind: traitsOf(answer).columns,

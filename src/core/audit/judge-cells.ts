@@ -61,7 +61,7 @@ class CellJudge implements Judged {
   group(group: ColumnGroup): void {
     const { expected } = this;
     if (!expected.isAsked(group)) {
-      for (const { index } of group.columns) this.unasked(group, index);
+      for (let n = 0; n < group.columns.length; n += 1) this.unasked(group, n);
       for (const { index } of group.details) this.text(index, false);
       return;
     }
@@ -75,13 +75,15 @@ class CellJudge implements Judged {
     }
   }
 
-  private unasked(group: ColumnGroup, index: number): void {
+  /** `n`: of its columns. */
+  private unasked(group: ColumnGroup, n: number): void {
+    const index = group.columns[n]?.index ?? -1;
     const reading = this.readings[index] as CellReading;
     const reason: Unasked = this.expected.reasonOf(index);
     if (reading.kind === 'reason' && reading.reason === reason) return;
     if (reading.kind !== 'blank') this.problem('unexpected-answer', index);
     else if (this.unclear.size === 0 || !this.unclear.has(group.passKey)) {
-      const cell = group.unasked[reason].get(index);
+      const cell = group.unasked[reason][n];
       if (cell !== undefined) this.filled.push(cell);
     }
   }

@@ -18,8 +18,8 @@ export class AuditLayout {
   readonly runner: Runner;
   readonly rowRun: RowRun;
   readonly groups: readonly ColumnGroup[];
-  /** By column: the key of the item that asks for it, `name` or `name#pass`; empty where none does. */
-  readonly keyOf: readonly string[];
+  /** By column: where the item that asks for it is known in `rowRun`; -1 where none does. */
+  readonly itemOf: Int32Array;
   /** Remarks: the column and the item's key. */
   readonly remarks: readonly { readonly index: number; readonly passKey: string }[];
   /** By derived variable: its value, and the slots that it is derived from. */
@@ -37,13 +37,14 @@ export class AuditLayout {
     this.runner = new Runner(plan, true);
     this.rowRun = new RowRun(this.runner);
     this.groups = groupsOf(plan, this.columns, this.runner);
-    this.keyOf = this.columns.map((column) =>
+    const keyOf = this.columns.map((column) =>
       'source' in column && column.source.of === 'item'
         ? passKey(column.source.planItem.item.name, column.source.pass)
         : '',
     );
+    this.itemOf = Int32Array.from(keyOf, (key) => this.rowRun.itemAt(key));
     this.remarks = this.columns.flatMap((column, index) =>
-      column.kind === 'remark' ? [{ index, passKey: this.keyOf[index] ?? '' }] : [],
+      column.kind === 'remark' ? [{ index, passKey: keyOf[index] ?? '' }] : [],
     );
     this.derivedValues = plan.derived.map((_, index) => this.runner.derivedValue(index));
     this.derivedInputs = plan.derived.map(({ inputs }) =>

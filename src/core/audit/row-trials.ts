@@ -52,6 +52,8 @@ export interface AuditRow {
   readonly statesEnding: boolean;
 }
 
+const NONE: ReadonlySet<string> = new Set();
+
 /** Rows tried under assumptions, one after the other, by one runner. */
 export class RowTrials {
   private readonly plan: Plan;
@@ -122,17 +124,24 @@ export class RowTrials {
     const stopped = expected.came.to === 'stop' ? expected.came.at : null;
     const left = [...draws.values()].filter(({ section, pass }) => !isAhead(plan, section, pass, stopped));
     const wrongDraws = left.filter(({ isRightNumber }) => !isRightNumber);
-    const unclear = new Set(left.filter(({ isUnclear }) => isUnclear).flatMap(keysOf));
+    const unclear = left.some(({ isUnclear }) => isUnclear)
+      ? new Set(left.filter(({ isUnclear }) => isUnclear).flatMap(keysOf))
+      : NONE;
     const judged = judgeCells(layout, row.readings, expected, this.options, unclear);
     for (const draw of wrongDraws) {
       const column = this.drawColumn(row, draw);
       if (column >= 0) judged.problems.push({ problem: 'wrong-number-drawn', column, unknown: null });
     }
-    const unknown = new Set(judged.problems.flatMap(({ unknown: group }) => (group === null ? [] : [group])));
+    // A list and not a set: there are few, and a set of objects is slow to make.
+    const unknown: ColumnGroup[] = [];
+    let known = 0;
+    for (const { unknown: group } of judged.problems) {
+      if (group === null) known += 1;
+      else if (!unknown.includes(group)) unknown.push(group);
+    }
     const open = this.openPoints([...unknown, ...judged.absent], laterStops, quotasMet, assumed);
-    const known = judged.problems.filter(({ unknown: group }) => group === null).length;
     // Only what goes missing under an assumption counts against it, not what is missing whatever is assumed.
-    const missing = [...unknown].filter(({ slot }) => !assumed.values.has(slot)).length;
+    const missing = unknown.filter(({ slot }) => !assumed.values.has(slot)).length;
     const cost = known + missing;
     return { assumed, judged, expected, row, cost, draws, open };
   }
