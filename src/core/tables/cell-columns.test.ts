@@ -50,3 +50,14 @@ it('takes a byte a cell, and more only where a column has many different texts',
     assert.deepEqual(as(table)[255], ['t255', '1', '']);
   }
 });
+
+it('widens where pieces that are narrow have more different texts together', () => {
+  const piece = (from: number) =>
+    tableOf(Array.from({ length: 200 }, (_, n) => [1, `t${from + n}`])).columns();
+  const whole = new CellTable(PLACES.length);
+  for (const from of [0, 200, 100]) whole.append(piece(from));
+  assert.deepEqual(
+    as(whole).map(([text]) => text),
+    [...Array(400).keys(), ...Array.from({ length: 200 }, (_, n) => 100 + n)].map((n) => `t${n}`),
+  );
+});

@@ -17,6 +17,8 @@ const SMALL = 1100;
 
 class GrowingColumn {
   private ids: CellColumn['ids'] = new Uint8Array(FIRST_ROOM);
+  /** Different texts that `ids` is wide enough for. */
+  private most = 256;
   private readonly texts: string[] = [];
   private readonly known = new Map<string, number>();
   /** By number less `LEAST`: the id and one; 0 where it is not known. */
@@ -29,7 +31,13 @@ class GrowingColumn {
   /** `other` from a row on. */
   append(from: number, { ids, texts }: CellColumn): void {
     const own = Uint32Array.from(texts, (text) => this.idOf(text));
-    for (let n = 0; n < ids.length; n += 1) this.put(from + n, own[ids[n] as number] as number);
+    this.makeRoom(from + ids.length);
+    if (own.every((id, n) => id === n) && ids.BYTES_PER_ELEMENT <= this.ids.BYTES_PER_ELEMENT) {
+      this.ids.set(ids, from);
+      return;
+    }
+    const target = this.ids;
+    for (let n = 0; n < ids.length; n += 1) target[from + n] = own[ids[n] as number] as number;
   }
 
   upTo(count: number): CellColumn {
@@ -37,16 +45,19 @@ class GrowingColumn {
   }
 
   private put(row: number, id: number): void {
-    if (row >= this.ids.length) this.grow(this.ids, 2 * Math.max(row, FIRST_ROOM));
-    if (id >= 2 ** (8 * this.ids.BYTES_PER_ELEMENT)) this.grow(this.ids, this.ids.length);
+    if (row >= this.ids.length || this.texts.length > this.most) this.makeRoom(row + 1);
     this.ids[row] = id;
   }
 
-  /** Larger, and wide enough for every id there is. */
-  private grow(before: CellColumn['ids'], length: number): void {
-    const most = this.texts.length;
-    this.ids = new (most <= 256 ? Uint8Array : most <= 65_536 ? Uint16Array : Uint32Array)(length);
+  /** For so many rows, and wide enough for every text there is. */
+  private makeRoom(rows: number): void {
+    const different = this.texts.length;
+    if (rows <= this.ids.length && different <= this.most) return;
+    const before = this.ids;
+    const length = rows <= before.length ? before.length : Math.max(FIRST_ROOM, 2 * rows);
+    this.ids = new (different <= 256 ? Uint8Array : different <= 65_536 ? Uint16Array : Uint32Array)(length);
     this.ids.set(before);
+    this.most = 2 ** (8 * this.ids.BYTES_PER_ELEMENT);
   }
 
   private idOfNumber(number: number): number {

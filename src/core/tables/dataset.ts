@@ -77,12 +77,17 @@ export class Dataset {
         of[n] = id;
       }
     }
-    const groups = Array.from({ length: rows.length === 0 ? 0 : different }, () => ({ row: -1, rows: 0 }));
-    for (let n = 0; n < rows.length; n += 1) {
-      const group = groups[of[n] as number] as { row: number; rows: number };
-      if (group.rows === 0) group.row = rows[n] as number;
-      group.rows += 1;
+    const first = new Uint32Array(different);
+    const times = new Uint32Array(different);
+    for (let n = rows.length - 1; n >= 0; n -= 1) {
+      const id = of[n] as number;
+      first[id] = rows[n] as number;
+      times[id] = (times[id] as number) + 1;
     }
+    const groups = Array.from({ length: rows.length === 0 ? 0 : different }, (_, id) => ({
+      row: first[id] as number,
+      rows: times[id] as number,
+    }));
     return { of, groups };
   }
 
