@@ -64,7 +64,8 @@ within one run say more.
 
 ## A row, on one thread
 
-What is read is text in memory, and what is written are bytes: no file is in it. Least of several runs.
+What is read is text in memory, and what is written are bytes: no file is in it. Least of several runs. To reach: 80,000
+rows without a fault judged a second, a tenth of that with one each, and in all at most three times the package alone.
 
 ${costs}
 
@@ -86,7 +87,7 @@ ${markdown(
 
 ## Tables
 
-Of the same rows a hundred times, once they are read. Times of one run.
+Of the same rows a hundred times, once they are read. Times of one run. To reach: a table within 2,000.
 
 ${tables}
 `;

@@ -1,6 +1,6 @@
 /** `jolly-fork audit` as it is called: files of all kinds, what is found, and what is written. */
 import assert from 'node:assert/strict';
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -105,6 +105,17 @@ describe('jolly-fork audit', () => {
       Array.from({ length: times }, (_, n) => [40 * n + 8, 'elsewhere']),
     );
     assert.ok(readFileSync(full('large-out.csv'), 'utf8') === `${head}\r\n${body}`, 'written as it was read');
+  });
+
+  it('leaves nothing behind where it is stopped half-way', async () => {
+    const args = ['audit', study, '--data', full('large.csv'), '--out', full('stopped.csv')];
+    const child = spawn('node', [path.join(root, 'bin', 'jolly-fork'), ...args], { stdio: 'ignore' });
+    const ended = new Promise((done) => child.once('exit', (code) => done(code)));
+    while (!existsSync(full('stopped.csv.part')) && child.exitCode === null)
+      await new Promise((done) => setTimeout(done, 5));
+    child.kill('SIGINT');
+    assert.equal(await ended, 130);
+    assert.equal(existsSync(full('stopped.csv')) || existsSync(full('stopped.csv.part')), false);
   });
 
   it('tells of columns, keeps those it is told to, and never writes what a spreadsheet would run', () => {

@@ -31,6 +31,8 @@ const TOLD = 20;
 const PIECE = 65_536;
 /** Bytes from which on it pays to start threads, which load and work out the questionnaire first. */
 const WORTH_THREADS = 4_000_000;
+/** As a shell has it of what was stopped by Ctrl+C. */
+const STOPPED = 130;
 /** Milliseconds before anything is told of how far it has come, and between two times. */
 const TELL_AFTER = 1000;
 const TELL_EVERY = 200;
@@ -76,6 +78,12 @@ export async function command(args: readonly string[]): Promise<number> {
   const threads = isWorkbookName(out) || source.size < WORTH_THREADS || cores < 2 ? 0 : cores;
   const auditors = openAuditors(plan, setting, isWorkbookName(out) ? 'cells' : 'csv', threads);
   const writer = await createRows(out, format);
+  const stop = () => {
+    writer.abandon();
+    process.exit(STOPPED);
+  };
+  process.once('SIGINT', stop);
+  process.once('SIGTERM', stop);
   try {
     writer.write([run.outHeader]);
     for await (const { from, audited } of auditedInOrder(rest, auditors)) {
@@ -90,6 +98,8 @@ export async function command(args: readonly string[]): Promise<number> {
     writer.abandon();
     throw error;
   } finally {
+    process.off('SIGINT', stop);
+    process.off('SIGTERM', stop);
     progress.end();
     for (const auditor of auditors) auditor.end();
   }
@@ -109,7 +119,7 @@ export async function command(args: readonly string[]): Promise<number> {
   return exitCode(['audit', ...args], judged);
 }
 
-/** A line that says how far it has come, for whoever watches a terminal; Ctrl+C stops, and leaves nothing behind. */
+/** A line that says how far it has come, for whoever watches a terminal. */
 function progressLine(): { tell(share: number, rows: number): void; end(): void } {
   if (!process.stderr.isTTY) return { tell: () => undefined, end: () => undefined };
   const started = Date.now();
