@@ -3,10 +3,11 @@
  * sides check what they are given.
  */
 import * as v from 'valibot';
+import { PROBLEM_KINDS } from '../audit/problems';
 import { documentGiven } from '../document/read';
 import { planOf } from '../routing/planner';
+import { unlessFailed, type Across } from './across';
 import { PieceAudit, type AuditSetting, type PieceApi, type PieceAudited, type PieceAuditor } from './piece';
-import { PROBLEM_KINDS } from '../audit/problems';
 
 const Cells = v.array(v.string());
 const Count = v.pipe(v.number(), v.integer(), v.minValue(0));
@@ -72,12 +73,6 @@ export function pieceApi(): PieceApi {
   };
 }
 
-type Across<Api> = {
-  readonly [Name in keyof Api]: Api[Name] extends (...args: infer Args) => infer Result
-    ? (...args: Args) => Promise<Awaited<Result>>
-    : never;
-};
-
 /** This thread's side. `failed`: rejects where the other breaks down, after which no call comes back. */
 export function auditorThrough(
   api: Across<PieceApi>,
@@ -89,19 +84,7 @@ export function auditorThrough(
   const opened = api.open(document, setting);
   // Told by whatever is audited by it.
   opened.catch(() => undefined);
-  // A race of each call with `failed` would keep what every call gave for as long as `failed` is open.
-  const waiting = new Set<(error: unknown) => void>();
-  let broken: { readonly error: unknown } | null = null;
-  failed.catch((error: unknown) => {
-    broken = { error };
-    for (const fail of waiting) fail(error);
-  });
-  const unlessBroken = <Result>(call: Promise<Result>) =>
-    new Promise<Result>((done, fail) => {
-      if (broken !== null) fail(broken.error as Error);
-      waiting.add(fail);
-      call.then(done, fail).finally(() => waiting.delete(fail));
-    });
+  const unlessBroken = unlessFailed(failed);
   return {
     audit: async (piece): Promise<PieceAudited> => {
       const [, audited] = await unlessBroken(Promise.all([opened, api.audit(piece)]));

@@ -2,14 +2,14 @@
  * A piece of a collected file, audited by itself: the file's pieces can be audited at the same time, each by one that has
  * the questionnaire and the header, and are put together in order by `totals.ts`.
  */
+import { raggedProblem, type SaidMatches } from '../audit/matching';
+import { AuditRun, type AuditCounts } from '../audit/run';
+import type { AuditOptions, RowProblem } from '../audit/types';
 import type { Questionnaire } from '../document/types';
 import { rowsInPiece, type RowsPiece } from '../exchange/csv';
 import { csvBytes, type CsvFormat } from '../exchange/csv-bytes';
 import type { Plan } from '../routing/plan';
 import { CellTable, type CellColumn } from '../tables/cell-columns';
-import { raggedProblem, type SaidMatches } from '../audit/matching';
-import { AuditRun, type AuditCounts } from '../audit/run';
-import type { AuditOptions, RowProblem } from '../audit/types';
 
 /** How a file is audited, all of its pieces alike. */
 export interface AuditSetting {

@@ -3,15 +3,15 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import fc from 'fast-check';
 import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
+import { likelyCaseColumn } from '../audit/matching';
+import { AuditRun, type AuditCounts } from '../audit/run';
 import { CsvPieces, rowsInPiece, type RowsPiece } from '../exchange/csv';
 import { takeHeader, type FilePiece } from '../exchange/pieces';
-import { problemAt } from '../wording/audit';
 import { CellTable, rowsOfColumns } from '../tables/cell-columns';
+import { problemAt } from '../wording/audit';
 import { auditedInOrder } from './in-order';
-import { likelyCaseColumn } from '../audit/matching';
 import { auditorHere, type AuditSetting, type PieceAuditor, type RowFound } from './piece';
 import { auditorThrough, pieceApi } from './piece-through';
-import { AuditRun, type AuditCounts } from '../audit/run';
 import { AuditTotals } from './totals';
 
 const plan = planFor(

@@ -1,9 +1,9 @@
 /** The pieces of a file put together: rows counted through, cases that come twice, and what was found in all. */
 import { raggedProblem } from '../audit/matching';
-import type { PieceAudited, RowFound } from './piece';
 import type { ProblemKind } from '../audit/problems';
 import { newCounts, type AuditCounts } from '../audit/run';
 import type { RowProblem } from '../audit/types';
+import type { PieceAudited, RowFound } from './piece';
 
 export class AuditTotals {
   readonly counts: AuditCounts = newCounts();

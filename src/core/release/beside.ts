@@ -2,6 +2,7 @@
  * Files of a package that a second thread makes while the first makes the others: what the two say to each other. The second
  * holds the questionnaire, so that what several of its files are made of is worked out there once.
  */
+import { unlessFailed, type Across } from '../collected/across';
 import { CannotWrite } from './cannot-write';
 import type { FormatWriter, StudyContent, VersionMark, Written } from './format-types';
 import type { BesideKind } from './formats/known';
@@ -34,12 +35,6 @@ export async function madeOrNot({ write }: FormatWriter, content: StudyContent, 
   }
 }
 
-type Across<Api> = {
-  readonly [Name in keyof Api]: Api[Name] extends (...args: infer Args) => infer Result
-    ? (...args: Args) => Promise<Awaited<Result>>
-    : never;
-};
-
 /**
  * The first thread's side, by whatever carries its calls across. `failed`: rejects where the second thread breaks down, after
  * which no call comes back.
@@ -52,10 +47,11 @@ export function besideThrough(
 ): Beside {
   const opened = api.open(document, version ?? null, post);
   // Told by whatever is made of it.
-  for (const each of [opened, failed]) each.catch(() => undefined);
+  opened.catch(() => undefined);
+  const unlessBroken = unlessFailed(failed);
   return {
     make: async (kind) => {
-      const [, made] = await Promise.race([Promise.all([opened, api.make(kind)]), failed]);
+      const [, made] = await unlessBroken(Promise.all([opened, api.make(kind)]));
       return made;
     },
     end,

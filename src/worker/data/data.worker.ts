@@ -3,7 +3,7 @@ import { expose } from 'comlink';
 import * as v from 'valibot';
 import { PROBLEM_KINDS } from '../../core/audit/problems';
 import { columnsOf } from '../../core/coding/columns';
-import { readDocument } from '../../core/document/read';
+import { documentGiven } from '../../core/document/read';
 import { ENCODINGS } from '../../core/exchange/csv';
 import { spreadsheetValue } from '../../core/exchange/spreadsheet';
 import type { Plan } from '../../core/routing/plan';
@@ -111,9 +111,7 @@ function variableOf(id: string): TableVariable {
 
 const api: DataApi = {
   load(document) {
-    const read = readDocument(document);
-    if (!read.ok) throw new Error('the questionnaire cannot be read');
-    plan = planOf(read.document);
+    plan = planOf(documentGiven(document));
     variables = tableVariables(plan);
     tabulated = null;
   },
