@@ -5,60 +5,14 @@
  */
 import { missingCode } from '../coding/row';
 import { ASKED } from '../condition/memory';
-import { picksMany } from '../document/answer-types';
-import { optionsOf } from '../document/shape';
 import type { Value } from '../document/types';
-import { pickLimits, refusal } from '../routing/answers';
+import { refusal } from '../routing/answers';
 import type { PlanSection } from '../routing/plan';
 import type { RunnerItem } from '../routing/runner-program';
 import { CELL, CellClasses } from './cell-classes';
-import type { ColumnGroup } from './groups';
+import { cleanGroup, tableOf, type CleanGroup, type GroupTable } from './clean-groups';
 import type { AuditLayout } from './layout';
 import type { AuditOptions, CellWritten, RowJudgement } from './types';
-
-/** One variable in one pass, with what is worked out of it once. */
-interface CleanGroup {
-  readonly group: ColumnGroup;
-  readonly slot: number;
-  /** Of the item that asks for it, in `RowRun`; -1 of a given value. */
-  readonly item: number;
-  readonly kind: ColumnGroup['kind'];
-  /** By option or place: the column, and the code. */
-  readonly columns: Int32Array;
-  readonly codes: readonly number[];
-  readonly isAnyThere: boolean;
-  /** What is written in each column of those who leave it blank, where blanks are coded. */
-  readonly noAnswer: readonly CellWritten[];
-  readonly details: ColumnGroup['details'];
-  /** How many may be picked, and which exclude others; null where that depends on what is shown, or is no list. */
-  readonly limits: { readonly least: number; readonly most: number } | null;
-  readonly alone: ReadonlySet<number>;
-}
-
-/** By group: what every row needs of it, in flat arrays. */
-interface GroupTable {
-  readonly count: number;
-  readonly slots: Int32Array;
-  readonly items: Int32Array;
-  /** The first column. */
-  readonly columns: Int32Array;
-  readonly isList: Uint8Array;
-  /** One column, nothing to specify, and options that everybody sees. */
-  readonly isPlain: Uint8Array;
-}
-
-function tableOf(groups: readonly CleanGroup[]): GroupTable {
-  return {
-    count: groups.length,
-    slots: Int32Array.from(groups, ({ slot }) => slot),
-    items: Int32Array.from(groups, ({ item }) => item),
-    columns: Int32Array.from(groups, ({ columns }) => columns[0] ?? -1),
-    isList: Uint8Array.from(groups, ({ kind }) => Number(kind !== 'value')),
-    isPlain: Uint8Array.from(groups, ({ kind, details, group }) =>
-      Number(kind === 'value' && details.length === 0 && !group.hasConditions),
-    ),
-  };
-}
 
 /** A pass of a section that draws, and its questions. */
 interface Draw {
@@ -92,7 +46,7 @@ export class CleanRows {
   ) {
     const { plan, runner, rowRun, columns, groups } = layout;
     this.cells = new CellClasses(layout.readers);
-    this.groups = groups.map((group) => this.cleanGroup(group));
+    this.groups = groups.map((group) => cleanGroup(group, layout));
     this.table = tableOf(this.groups);
     for (const { unasked } of groups) {
       for (const cell of unasked.not_applicable) this.notApplicable[cell.column] = cell;
@@ -114,26 +68,6 @@ export class CleanRows {
     const { section } = this.layout.plan.sections[planItem.section] as PlanSection;
     const known = this.draws.get(drawKey)?.items ?? [];
     this.draws.set(drawKey, { wanted: section.draw ?? 0, items: [...known, index] });
-  }
-
-  private cleanGroup(group: ColumnGroup): CleanGroup {
-    const { answer, columns, hasConditions, kind } = group;
-    const everything = { options: optionsOf(answer).map(() => true), rows: [] };
-    return {
-      group,
-      slot: group.slot,
-      item: group.planItem === null ? -1 : this.layout.rowRun.itemAt(group.passKey),
-      kind,
-      columns: Int32Array.from(columns, ({ index }) => index),
-      codes: columns.map(({ code }) => code),
-      isAnyThere: columns.some(({ index }) => this.layout.isThere[index]),
-      noAnswer: columns.map(({ index }) => ({ column: index, value: group.codeOf('no_answer') })),
-      details: group.details,
-      limits: hasConditions || !picksMany(answer) ? null : pickLimits(answer, everything),
-      alone: new Set(
-        optionsOf(answer).flatMap((o) => (o.exclusive || o.missing !== undefined ? [o.code] : [])),
-      ),
-    };
   }
 
   /** Null where a row has to be looked at more closely. `texts`: parallel to the columns. */
