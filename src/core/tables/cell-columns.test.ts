@@ -61,3 +61,19 @@ it('widens where pieces that are narrow have more different texts together', () 
     [...Array(400).keys(), ...Array.from({ length: 200 }, (_, n) => 100 + n)].map((n) => `t${n}`),
   );
 });
+
+it('keeps each different text once, of as many rows as there are', () => {
+  const rows = Array.from({ length: 1030 }, (_, n) => [n % 3, `t${n % 7}`]);
+  const table = tableOf(rows);
+  assert.deepEqual(
+    as(table),
+    rows.map(([a, b]) => [b, String(a), '']),
+  );
+  assert.deepEqual(
+    table.columns().map(({ texts }) => texts.length),
+    [7, 3, 1],
+  );
+  table.append([]);
+  table.append(tableOf([]).columns());
+  assert.equal(table.count, 1030);
+});
