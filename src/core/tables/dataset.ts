@@ -1,6 +1,6 @@
 /** Rows of data as they are tabulated: each different cell of a column read once, by what the column can hold. */
 import { answerOf, groupsOf, type ColumnGroup } from '../audit/groups';
-import { readerOf, type CellReading } from '../audit/readings';
+import { BLANK, readerOf, type CellReading } from '../audit/readings';
 import { columnsOf, type Column } from '../coding/columns';
 import type { Reading as Known } from '../condition/evaluate';
 import { passKey, readPassKey } from '../document/addresses';
@@ -17,7 +17,8 @@ export interface Alike {
   readonly rows: number;
 }
 
-const BLANK: CellReading = { kind: 'blank' };
+/** Pairs that are numbered in a flat list; more are looked up. */
+const DENSE = 1 << 20;
 
 export class Dataset {
   readonly columns: readonly Column[];
@@ -136,6 +137,3 @@ export class Dataset {
     return new PlanEnvironment(plan, store, plan.sections.length, null);
   }
 }
-
-/** Pairs that are numbered in a flat list; more are looked up. */
-const DENSE = 1 << 20;

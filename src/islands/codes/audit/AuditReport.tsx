@@ -36,6 +36,7 @@ export function AuditReport({ summary, openTables }: Props) {
   const [making, setMaking] = useState<AuditFile | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const save = async (which: AuditFile, ending: string) => {
+    if (making !== null) return;
     setMaking(which);
     setProblem(null);
     try {
@@ -76,7 +77,8 @@ export function AuditReport({ summary, openTables }: Props) {
           <button
             key={which}
             type="button"
-            disabled={making !== null}
+            // Not disabled: whoever pressed it by keyboard stays on it.
+            aria-disabled={making !== null}
             onClick={() => void save(which, ending)}
           >
             {making === which ? `Making it: ${words} …` : words}
