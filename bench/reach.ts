@@ -7,14 +7,15 @@ import { init } from 'z3-solver';
 import { Coming, Diagrams, EncodedPlan, FALSE, TRUE, type Diagram } from '../src/core/analysis';
 import type { Plan } from '../src/core/routing/plan';
 
-/** What is needed of formulas; `named` stands for a formula under a name. */
-interface Algebra<Formula> {
+/** What is needed of formulas; `named` stands for a formula under a name, and `holds` says what is true of everybody. */
+export interface Algebra<Formula> {
   readonly constant: (is: boolean) => Formula;
   readonly variable: (level: number) => Formula;
   readonly not: (a: Formula) => Formula;
   readonly and: (all: readonly Formula[]) => Formula;
   readonly or: (any: readonly Formula[]) => Formula;
   readonly named: (name: string, formula: Formula) => Formula;
+  readonly holds: (formula: Formula) => void;
 }
 
 export function terrainOf(plan: Plan): EncodedPlan {
@@ -33,7 +34,7 @@ export function byDiagrams(encoded: EncodedPlan): number {
 
 export function byLogicSolver(encoded: EncodedPlan): number {
   const solver = new Logic.Solver();
-  const { presented, always } = formulas<unknown>(encoded, {
+  const { presented } = formulas<unknown>(encoded, {
     constant: (is) => (is ? Logic.TRUE : Logic.FALSE),
     variable: (level) => `v${level}`,
     not: (a) => Logic.not(a),
@@ -43,8 +44,8 @@ export function byLogicSolver(encoded: EncodedPlan): number {
       solver.require(Logic.equiv(name, formula));
       return name;
     },
+    holds: (formula) => solver.require(formula),
   });
-  for (const fact of always) solver.require(fact);
   return presented.filter((formula) => solver.solveAssuming(formula) !== null).length;
 }
 
@@ -53,7 +54,7 @@ export async function byZ3(encoded: EncodedPlan): Promise<number> {
   const { Bool, Solver, And, Or, Not } = Context('reach');
   const solver = new Solver();
   type Formula = ReturnType<typeof Bool.const>;
-  const { presented, always } = formulas<Formula>(encoded, {
+  const { presented } = formulas<Formula>(encoded, {
     constant: (is) => Bool.val(is),
     variable: (level) => Bool.const(`v${level}`),
     not: Not,
@@ -64,8 +65,8 @@ export async function byZ3(encoded: EncodedPlan): Promise<number> {
       solver.add(of.eq(formula));
       return of;
     },
+    holds: (formula) => solver.add(formula),
   });
-  for (const fact of always) solver.add(fact);
   let count = 0;
   for (const formula of presented) if ((await solver.check(formula)) === 'sat') count += 1;
   return count;
@@ -78,8 +79,8 @@ function itemPlaces({ course }: EncodedPlan): number[] {
   return course.places.flatMap(({ kind }, at) => (kind === 'item' ? [at] : []));
 }
 
-/** Who is presented each item, and what is true of everybody. */
-function formulas<Formula>(encoded: EncodedPlan, algebra: Algebra<Formula>) {
+/** Who is presented each item and who arrives at each ending, place by place with what is true of everybody. */
+export function formulas<Formula>(encoded: EncodedPlan, algebra: Algebra<Formula>) {
   const { diagrams, course } = encoded;
   const { and, or, not } = algebra;
   const known = new Map<Diagram, Formula>();
@@ -97,7 +98,8 @@ function formulas<Formula>(encoded: EncodedPlan, algebra: Algebra<Formula>) {
   const arriving: Formula[][] = course.places.map(() => []);
   arriving[course.gate(0)]?.push(algebra.constant(true));
   const presented: Formula[] = [];
-  const always: Formula[] = [of(encoded.given)];
+  const arrived: Formula[] = [];
+  algebra.holds(of(encoded.given));
   course.places.forEach((place, at) => {
     const comes = algebra.named(`c${at}`, or(arriving[at] ?? []));
     const send = (to: number, formula: Formula) => arriving[to]?.push(formula);
@@ -114,7 +116,7 @@ function formulas<Formula>(encoded: EncodedPlan, algebra: Algebra<Formula>) {
       const here = algebra.named(`a${at}`, and([comes, of(asked)]));
       presented.push(here);
       const allowed = of(diagrams.and(encoded.domainAt(at), checks));
-      always.push(or([and([here, allowed]), and([not(here), of(encoded.unasked(at))])]));
+      algebra.holds(or([and([here, allowed]), and([not(here), of(encoded.unasked(at))])]));
       let rest = here;
       for (const { when, to } of ways) {
         send(to, and([rest, of(when)]));
@@ -127,7 +129,7 @@ function formulas<Formula>(encoded: EncodedPlan, algebra: Algebra<Formula>) {
         send(to, and([rest, of(when)]));
         rest = and([rest, not(of(when))]);
       }
-    }
+    } else arrived.push(comes);
   });
-  return { presented, always };
+  return { presented, arrived };
 }

@@ -14,7 +14,6 @@ import type { Plan } from '../src/core/routing/plan';
 import { planOf } from '../src/core/routing/planner';
 import { routedSnagsOf, snagsOf } from '../src/core/snags';
 import { filters, generate, picksThatGate } from './generate';
-import { byDiagrams, byLogicSolver, byZ3, terrainOf } from './reach';
 import { markdown, megabytes, milliseconds, timed, times } from './timing';
 import { walkingSpeeds } from './walking';
 
@@ -186,26 +185,6 @@ const later = markdown(
   ]),
 );
 
-const reaching: string[][] = [];
-for (const [name, document] of SIZES.filter(([of]) => /^(120|1,000) items/.test(of))) {
-  const plan = planOf(document);
-  const places = terrainOf(plan);
-  const ours = await timed(() => byDiagrams(terrainOf(plan)));
-  const building = await timed(() => terrainOf(plan));
-  const logic = await timed(() => byLogicSolver(places), 1);
-  const z3 = await timed(() => byZ3(places), 1);
-  if (ours.result !== logic.result || ours.result !== z3.result)
-    throw new Error(`${name}: the engines differ`);
-  const own = Math.max(0.1, ours.ms - building.ms);
-  reaching.push([
-    name,
-    milliseconds(own),
-    `${milliseconds(logic.ms)} (${times(logic.ms, own)})`,
-    `${milliseconds(z3.ms)} (${times(z3.ms, own)})`,
-  ]);
-  console.error(`… reach, ${name}`);
-}
-
 const perSecond = (speed: number) => Math.round(speed).toLocaleString('en-GB');
 
 const text = `# How long it takes
@@ -230,12 +209,6 @@ pairs* the routes that take every two outcomes of forks together.
 
 ${later}
 
-## Against solvers: can anybody be presented this item?
-
-For every item, over the same Boolean encoding, which is not timed; times to ours in brackets.
-
-${markdown(['questionnaire', 'diagrams', 'logic-solver 2.0.1', 'z3-solver 5.2.0'], reaching)}
-
 ## Walking and coding respondents
 
 On one core, ${speeds.people.toLocaleString('en-GB')} made-up respondents of 120 items who are presented ${speeds.presented.toFixed(0)} on average: **${perSecond(speeds.ours)} a second**
@@ -245,5 +218,3 @@ const page = path.join(root, 'docs', 'performance.md');
 const style = await resolveConfig(page);
 writeFileSync(page, await format(text, { ...style, filepath: page }));
 console.log(text);
-// The solver's own threads would keep the process alive.
-process.exit(0);

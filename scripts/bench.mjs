@@ -1,11 +1,9 @@
 /**
- * `npm run bench`: installs what the benchmarks compare with, runs them, and writes docs/performance.md; then times the
- * sheet into docs/performance-interface.md and the other views into docs/performance-views.md, long files audited into
- * docs/performance-audit.md, packages into docs/performance-package.md, forecasts into docs/performance-forecast.md, the
- * command line into docs/performance-commands.md, many authors at once into docs/performance-load.md, many respondents at
- * once into docs/performance-trial.md, and a made-up panel into docs/performance-panel.md (`npm run bench -- interface`,
- * `-- views`, `-- audit`, `-- package`, `-- forecast`, `-- commands`, `-- load`, `-- trial` or `-- panel`: only that).
- * `npm run bench -- families [NAME]` times kinds of questionnaires, all of them into docs/performance-families.md.
+ * `npm run bench`: installs what the benchmarks compare with, and measures everything, each part into a page of its own in
+ * docs/: the analysis into performance.md, the others into performance-PART.md. `npm run bench -- PART`: only that.
+ *
+ * `npm run bench -- families [NAME]` times kinds of questionnaires, all of them into performance-families.md. By itself
+ * alone: some of the made questionnaires take longer than all the rest.
  */
 import { pathToFileURL } from 'node:url';
 import { bundledApart, installApart } from './apart.mjs';
@@ -15,63 +13,46 @@ import { install, run } from './setup.mjs';
 
 const PORT = process.env.PORT ?? '4397';
 
+/** What the function of a part in `bench/` is called, and what it needs beforehand. */
+const PARTS = {
+  analysis: { file: 'run.ts', rivals: true },
+  solvers: { file: 'solvers.ts', measure: 'measureSolvers', rivals: true },
+  audit: { file: 'audit.ts', measure: 'measureAudit' },
+  package: { file: 'package.ts', measure: 'measurePackage' },
+  forecast: { file: 'forecast.ts', measure: 'measureForecast' },
+  commands: { file: 'commands.ts', measure: 'measureCommands' },
+  load: { file: 'load.ts', measure: 'measureLoad', built: true },
+  trial: { file: 'trial.ts', measure: 'measureTrial', built: true },
+  panel: { file: 'panel.ts', measure: 'measurePanel', built: true },
+  interface: { file: 'interface.ts', measure: 'measureInterface', browser: true },
+  views: { file: 'views.ts', measure: 'measureViews', browser: true },
+  families: { file: 'families.ts', measure: 'measureFamilies', alone: true },
+};
+
+const [only, ...given] = process.argv.slice(2);
+if (only !== undefined && !(only in PARTS)) {
+  console.error(`There is no part ${only}; there are ${Object.keys(PARTS).join(', ')}.`);
+  process.exit(2);
+}
 install();
-const only = process.argv[2];
-if (only === undefined) {
-  installApart('bench');
-  run('node', ['--expose-gc', await bundledApart('bench', 'run.ts')]);
-}
-// By itself alone: some of the made questionnaires take longer than all the rest.
-if (only === 'families') {
-  const { measureFamilies } = await import(pathToFileURL(await bundledApart('bench', 'families.ts')).href);
-  await measureFamilies(process.argv[3] ?? null);
-  process.exit();
-}
-if (only === undefined || only === 'audit') {
-  const { measureAudit } = await import(pathToFileURL(await bundledApart('bench', 'audit.ts')).href);
-  await measureAudit();
-  if (only === 'audit') process.exit();
-}
-if (only === undefined || only === 'package') {
-  const { measurePackage } = await import(pathToFileURL(await bundledApart('bench', 'package.ts')).href);
-  await measurePackage();
-  if (only === 'package') process.exit();
-}
-if (only === undefined || only === 'forecast') {
-  const { measureForecast } = await import(pathToFileURL(await bundledApart('bench', 'forecast.ts')).href);
-  await measureForecast();
-  if (only === 'forecast') process.exit();
-}
-if (only === undefined || only === 'commands') {
-  const { measureCommands } = await import(pathToFileURL(await bundledApart('bench', 'commands.ts')).href);
-  await measureCommands();
-  if (only === 'commands') process.exit();
-}
-if (only === undefined || only === 'load') {
-  ensureBuilt();
-  const { measureLoad } = await import(pathToFileURL(await bundledApart('bench', 'load.ts')).href);
-  await measureLoad();
-  if (only === 'load') process.exit();
-}
-if (only === undefined || only === 'trial') {
-  ensureBuilt();
-  const { measureTrial } = await import(pathToFileURL(await bundledApart('bench', 'trial.ts')).href);
-  await measureTrial();
-  if (only === 'trial') process.exit();
-}
-if (only === undefined || only === 'panel') {
-  ensureBuilt();
-  const { measurePanel } = await import(pathToFileURL(await bundledApart('bench', 'panel.ts')).href);
-  await measurePanel();
-  if (only === 'panel') process.exit();
-}
-const { measureInterface } = await import(pathToFileURL(await bundledApart('bench', 'interface.ts')).href);
-const { measureViews } = await import(pathToFileURL(await bundledApart('bench', 'views.ts')).href);
-const { server, browser } = await served(PORT);
-try {
-  if (only !== 'views') await measureInterface(browser, `http://127.0.0.1:${PORT}`);
-  if (only !== 'interface') await measureViews(browser, `http://127.0.0.1:${PORT}`);
-} finally {
-  await browser.close();
-  server.kill();
+for (const [name, part] of Object.entries(PARTS))
+  if (name === only || (only === undefined && !part.alone)) await measured(part);
+// A solver's own threads would keep the process alive.
+process.exit();
+
+async function measured({ file, measure, rivals, built, browser }) {
+  if (rivals) installApart('bench');
+  if (built) ensureBuilt();
+  const bundle = await bundledApart('bench', file);
+  // In a process of its own, while nothing else has used the machine's caches, with the memory in hand.
+  if (measure === undefined) return run('node', ['--expose-gc', bundle]);
+  const { [measure]: work } = await import(pathToFileURL(bundle).href);
+  if (!browser) return work(...given);
+  const { server, browser: chromium } = await served(PORT);
+  try {
+    await work(chromium, `http://127.0.0.1:${PORT}`);
+  } finally {
+    await chromium.close();
+    server.kill();
+  }
 }
