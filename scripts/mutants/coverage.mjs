@@ -1,7 +1,15 @@
 /** Which tests call which functions, and how long each test file takes: found by running all of them once, and kept. */
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import {
+  closeSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  writeFileSync,
+} from 'node:fs';
 import { availableParallelism } from 'node:os';
 import path from 'node:path';
 import { bundled, testFiles } from '../bundle-tests.mjs';
@@ -45,22 +53,25 @@ async function allRuns() {
   return allOf(files, availableParallelism(), async (file, n) => {
     const out = path.join(FOLDER, `met-${n}.json`);
     const begun = Date.now();
-    const passed = await runTest(bundles[n], { hook, env: { MET: out } });
-    if (!passed) throw new Error(`${file} fails as it is: mend it first.`);
+    const log = path.join(FOLDER, `said-${n}.log`);
+    const passed = await runTest(bundles[n], { hook, env: { MET: out }, log });
+    if (!passed) throw new Error(`${file} fails as it is: mend it first. It says so in ${log}.`);
     return { file, seconds: (Date.now() - begun) / 1000, met: JSON.parse(readFileSync(out, 'utf8')) };
   });
 }
 
-/** Whether a bundle's tests pass; what takes longer than `seconds` has failed. */
-export function runTest(bundle, { hook = null, env = {}, seconds = 600 } = {}) {
+/** Whether a bundle's tests pass; what takes longer than `seconds` has failed. What they say goes to the file `log`. */
+export function runTest(bundle, { hook = null, env = {}, seconds = 600, log = null } = {}) {
   return new Promise((done) => {
+    const said = log === null ? 'ignore' : openSync(log, 'w');
     const args = ['--enable-source-maps', ...(hook === null ? [] : ['--import', hook]), bundle];
     const child = spawn('node', args, {
       cwd: root,
       env: { ...process.env, ...env },
-      stdio: 'ignore',
+      stdio: ['ignore', said, said],
       detached: true,
     });
+    if (log !== null) closeSync(said);
     const timer = setTimeout(() => process.kill(-child.pid, 'SIGKILL'), seconds * 1000);
     child.on('exit', (code) => {
       clearTimeout(timer);

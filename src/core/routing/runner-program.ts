@@ -11,7 +11,7 @@ import { hasRows, isNumeric, picksMany, picksOne, ranksOptions } from '../docume
 import { optionsOf } from '../document/shape';
 import type { Answer } from '../document/types';
 import { isRepeated, type Variable } from '../document/variables';
-import { partsAtMost } from './answers';
+import { partsAtMost, type ShownParts } from './answers';
 import { itemTable, type ItemTable } from './item-table';
 import type { Plan, PlanItem, PlanRepeat, PlanSection, PlanTarget } from './plan';
 
@@ -52,6 +52,8 @@ export interface RunnerItem {
   readonly drawKey: string | null;
   readonly options: readonly Entry[];
   readonly hasConditionalOptions: boolean;
+  /** What is on show where everything is. */
+  readonly allShown: ShownParts;
   readonly required: boolean;
   readonly hardChecks: readonly Entry[];
   /** Of whom other answers are assumed, the first of these that holds. */
@@ -164,6 +166,7 @@ export class RunnerProgram {
       drawKey: drawn ? passKey(section.section.id, pass) : null,
       options: planItem.optionIf.map(test),
       hasConditionalOptions,
+      allShown: { options: planItem.optionIf.map(() => true), rows: parts.map(() => true) },
       required: item.kind === 'question' && item.required === true,
       hardChecks: planItem.checks
         .filter(({ kind }) => kind === 'hard')

@@ -7,7 +7,7 @@ import { HOLDS, type Entry } from '../condition/test-code';
 import type { Value } from '../document/types';
 import { isBlank, normalValue, type ShownParts } from './answers';
 import { ITEM, ITEM_WIDTH, LEADS, RARE, REQUIRED, type ItemTable } from './item-table';
-import type { Plan, PlanItem, PlanTarget } from './plan';
+import type { Plan, PlanTarget } from './plan';
 import { RunnerProgram, type RunnerItem, type RunnerPart, type RunnerSlot } from './runner-program';
 
 /** One respondent, whose answers are put into slots before they are needed. */
@@ -274,6 +274,15 @@ export class Runner {
     return null;
   }
 
+  /** Of the quotas at the items presented in the last run, those that the respondent counts towards. */
+  quotasMet(): string[] {
+    const met: string[] = [];
+    for (let n = 0; n < this.count; n += 1)
+      for (const { id, when } of (this.items[this.presented[n] as number] as RunnerItem).quotas)
+        if (this.holds(when)) met.push(id);
+    return met;
+  }
+
   /** Which of the shares that are assumed of some counts now; null: those of the rest. */
   assumedOf({ assumedIf }: RunnerItem): number | null {
     const where = assumedIf.findIndex(this.holds);
@@ -282,22 +291,11 @@ export class Runner {
 
   /** What of an item is on show now. */
   shownOf(item: RunnerItem): ShownParts {
-    if (!item.hasConditionalOptions) return this.allShown(item);
+    if (!item.hasConditionalOptions) return item.allShown;
     const { holds } = this;
     return {
       options: item.options.map(holds),
       rows: item.parts.map(({ shown }) => holds(shown)),
     };
-  }
-
-  private readonly shownWhole = new Map<PlanItem, ShownParts>();
-
-  private allShown({ planItem, options, parts }: RunnerItem): ShownParts {
-    let shown = this.shownWhole.get(planItem);
-    if (shown === undefined) {
-      shown = { options: options.map(() => true), rows: parts.map(() => true) };
-      this.shownWhole.set(planItem, shown);
-    }
-    return shown;
   }
 }

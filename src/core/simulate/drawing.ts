@@ -18,151 +18,169 @@ export interface DrawnAnswer {
 /** What an answer assumes in silence. */
 const EVEN: AssumedShares = {};
 
-/** The tables that `work` makes of an answer and what is assumed of it: the same for every respondent who is shown all. */
-function kept<Tables>(work: (answer: Answer, assume: AssumedShares) => Tables) {
-  const byAnswer = new WeakMap<Answer, WeakMap<AssumedShares, Tables>>();
-  return (answer: Answer, assume: AssumedShares): Tables => {
-    let byAssume = byAnswer.get(answer);
-    if (byAssume === undefined) byAnswer.set(answer, (byAssume = new WeakMap<AssumedShares, Tables>()));
-    let tables = byAssume.get(assume);
-    if (tables === undefined) byAssume.set(assume, (tables = work(answer, assume)));
-    return tables;
-  };
-}
-
-const codeWeightsOf = kept((answer, assume) => codeWeights(optionsOf(answer), assume));
-const lineWeightsOf = kept((answer, assume) => lineWeights(answer as LineAnswer, assume));
-
-/** What one of some is drawn from, each with a weight. */
-interface Urn<T> {
-  readonly from: readonly T[];
-  readonly weights: readonly number[];
-  readonly total: number;
-}
-
-function urnOf<T>(from: readonly T[], weights: readonly number[]): Urn<T> {
-  return { from, weights, total: weights.reduce((sum, weight) => sum + weight, 0) };
-}
-
 type Shown = ShownParts['options'];
 
-/** As `make` has it, worked out once for everybody who is shown all options. */
-function keptForAll<Tables, Of extends Answer>(
-  make: (answer: Of, assume: AssumedShares, shown: Shown) => Tables,
-) {
-  const forAll = kept((answer, assume) =>
-    make(
-      answer as Of,
-      assume,
-      optionsOf(answer).map(() => true),
-    ),
-  );
-  return (answer: Of, assume: AssumedShares, shown: Shown): Tables =>
-    shown.includes(false) ? make(answer, assume, shown) : forAll(answer, assume);
+/** Draws an answer from the options that are on show; null: all of them. A null drawn is a blank. */
+export type Drawer = (random: RandomGenerator, shown: Shown | null) => Value | null;
+
+/** For many respondents: what is drawn from is worked out once. */
+export function drawerOf({ answer, assume = EVEN, required }: DrawnAnswer): Drawer {
+  const draw = keptDrawer(answer, assume);
+  const { blank } = assume;
+  if (required || blank === undefined) return draw;
+  return (random, shown) => (uniformFloat64(random) < blank ? null : draw(random, shown));
 }
 
-const codeUrn = keptForAll((answer: SingleAnswer, assume, shown): Urn<Option> => {
-  const isShown = (_: unknown, o: number) => shown[o] === true;
-  const options = answer.options.filter(isShown);
-  const weights = [assume, EVEN]
-    .map((as) => codeWeightsOf(answer, as).filter(isShown))
-    .find((some) => some.some((weight) => weight > 0));
-  return urnOf(options, weights ?? options.map(() => 1));
-});
-
-/** Of what is assumed, or where that leaves nothing of all alike. */
-const lineUrns = keptForAll((answer: LineAnswer, assume, shown) => {
-  const isShown = (_: unknown, o: number) => shown[o] === true;
-  const codes = optionsOf(answer).filter(isShown);
-  return [assume, EVEN].map((as) => {
-    const { line, spans, specials } = lineWeightsOf(answer, as);
-    const weights = [...specials.filter(isShown), ...spans.map(({ share }) => share)];
-    return { line, urn: urnOf([...codes, ...spans], weights) };
-  });
-});
-
-/** How many are picked, or which is picked alone; null where nothing can be. */
-const pickUrn = keptForAll((answer: MultipleAnswer, assume, shown) => {
-  const options = answer.options.filter((_, o) => shown[o]);
-  const limits = pickLimits(answer, { options: shown, rows: [] });
-  const possible = [assume, EVEN]
-    .map((as) => pickWeights(options, limits, as))
-    .find(({ counts, aloneWeights }) => [...counts, ...aloneWeights].some((weight) => weight > 0));
-  if (possible === undefined) return { options, possible, urn: null };
-  const { counts, alone, aloneWeights } = possible;
-  const choices: (number | Option)[] = [...counts.keys(), ...alone];
-  return { options, possible, urn: urnOf(choices, [...counts, ...aloneWeights]) };
-});
-
 /** Null for a blank, which a required question never gets. */
-export function drawAnswer(
-  random: RandomGenerator,
-  { answer, assume = EVEN, required }: DrawnAnswer,
-  shown: ShownParts,
-): Value | null {
-  if (!required && assume.blank !== undefined && uniformFloat64(random) < assume.blank) return null;
+export function drawAnswer(random: RandomGenerator, of: DrawnAnswer, shown: ShownParts): Value | null {
+  return drawerOf(of)(random, shown.options);
+}
+
+const drawers = new WeakMap<Answer, WeakMap<AssumedShares, Drawer>>();
+
+/** Of somebody who answers: the same for everybody of whom this is assumed. */
+function keptDrawer(answer: Answer, assume: AssumedShares): Drawer {
+  let byAssume = drawers.get(answer);
+  if (byAssume === undefined) drawers.set(answer, (byAssume = new WeakMap<AssumedShares, Drawer>()));
+  let drawer = byAssume.get(assume);
+  if (drawer === undefined) byAssume.set(assume, (drawer = newDrawer(answer, assume)));
+  return drawer;
+}
+
+function newDrawer(answer: Answer, assume: AssumedShares): Drawer {
   switch (answer.type) {
     case 'single':
-      return drawFrom(random, codeUrn(answer, assume, shown.options))?.code ?? null;
+      return codeDrawer(answer, assume);
     case 'multiple':
-      return drawPicks(random, answer, assume, shown);
+      return pickDrawer(answer, assume);
     case 'rank':
-      return drawOrder(random, answer, shown);
+      return (random, shown) => drawOrder(random, answer, shown);
     case 'scale':
     case 'number':
     case 'date':
     case 'time':
     case 'datetime':
-      return drawOnLine(random, answer, assume, shown);
-    case 'text':
-      return plausibleTexts(answer)[0] ?? 'x';
+      return lineDrawer(answer, assume);
+    case 'text': {
+      const text = plausibleTexts(answer)[0] ?? 'x';
+      return () => text;
+    }
     case 'grid':
-      return null;
+      return () => null;
     default:
       return answer satisfies never;
   }
 }
 
-function drawFrom<T>(random: RandomGenerator, { from, weights, total }: Urn<T>): T | undefined {
+/** As `make` has it; for those who are shown all options made once. */
+function onceForAll<Tables>(answer: Answer, make: (shown: Shown) => Tables): (shown: Shown | null) => Tables {
+  let forAll: Tables | undefined;
+  return (shown) =>
+    shown?.includes(false) ? make(shown) : (forAll ??= make(optionsOf(answer).map(() => true)));
+}
+
+/** Weights of which one is drawn by its index. */
+interface Urn {
+  readonly weights: readonly number[];
+  readonly total: number;
+}
+
+function urnOf(weights: readonly number[]): Urn {
+  return { weights, total: weights.reduce((sum, weight) => sum + weight, 0) };
+}
+
+/** -1 where nothing has any weight. */
+function drawFrom(random: RandomGenerator, { weights, total }: Urn): number {
   let mark = uniformFloat64(random) * total;
-  const index = weights.findIndex((weight) => (mark -= weight) < 0);
-  return from[index] ?? from[weights.findLastIndex((weight) => weight > 0)];
+  for (let n = 0; n < weights.length; n += 1) {
+    mark -= weights[n] as number;
+    if (mark < 0) return n;
+  }
+  // Rounding may leave a little beyond the last.
+  return weights.findLastIndex((weight) => weight > 0);
+}
+
+function codeDrawer(answer: SingleAnswer, assume: AssumedShares): Drawer {
+  const assumed = [assume, EVEN].map((as) => codeWeights(answer.options, as));
+  const tables = onceForAll(answer, (shown) => {
+    const isShown = (_: unknown, o: number) => shown[o] === true;
+    const codes = answer.options.filter(isShown).map(({ code }) => code);
+    const weights = assumed.map((of) => of.filter(isShown)).find((some) => some.some((weight) => weight > 0));
+    return { codes, urn: urnOf(weights ?? codes.map(() => 1)) };
+  });
+  return (random, shown) => {
+    const { codes, urn } = tables(shown);
+    return codes[drawFrom(random, urn)] ?? null;
+  };
 }
 
 /**
  * How many are picked is drawn first, then which (Chen, Dempster and Liu, "Weighted finite population sampling to
  * maximize entropy", 1994).
  */
-function drawPicks(
-  random: RandomGenerator,
-  answer: MultipleAnswer,
-  assume: AssumedShares,
-  shown: ShownParts,
-): Value | null {
-  const { options, possible, urn } = pickUrn(answer, assume, shown.options);
-  if (possible === undefined) return options[0] === undefined ? null : [options[0].code];
-  const { ordinary, tables, chances } = possible;
-  const choice = drawFrom(random, urn);
-  if (choice === undefined) return null;
-  if (typeof choice === 'object') return [choice.code];
-  let left = choice;
-  const picked: number[] = [];
-  ordinary.forEach((option, o) => {
-    const all = tables[o]?.[left] ?? 0;
-    const withIt = left === 0 ? 0 : (chances[o] ?? 0) * (tables[o + 1]?.[left - 1] ?? 0);
-    if (uniformFloat64(random) * all >= withIt) return;
-    picked.push(option.code);
-    left -= 1;
+function pickDrawer(answer: MultipleAnswer, assume: AssumedShares): Drawer {
+  const tablesOf = onceForAll(answer, (shown) => {
+    const options = answer.options.filter((_, o) => shown[o]);
+    const limits = pickLimits(answer, { options: shown, rows: [] });
+    const possible = [assume, EVEN]
+      .map((as) => pickWeights(options, limits, as))
+      .find(({ counts, aloneWeights }) => [...counts, ...aloneWeights].some((weight) => weight > 0));
+    return possible === undefined
+      ? { options, possible: null }
+      : { options, possible: { ...possible, urn: urnOf([...possible.counts, ...possible.aloneWeights]) } };
   });
-  return picked;
+  return (random, shown) => {
+    const { options, possible } = tablesOf(shown);
+    if (possible === null) return options[0] === undefined ? null : [options[0].code];
+    const { counts, alone, ordinary, tables, chances, urn } = possible;
+    let left = drawFrom(random, urn);
+    if (left < 0) return null;
+    const single = alone[left - counts.length];
+    if (single !== undefined) return [single.code];
+    const picked: number[] = [];
+    for (let o = 0; o < ordinary.length; o += 1) {
+      const all = tables[o]?.[left] ?? 0;
+      const withIt = left === 0 ? 0 : (chances[o] ?? 0) * (tables[o + 1]?.[left - 1] ?? 0);
+      if (uniformFloat64(random) * all >= withIt) continue;
+      picked.push((ordinary[o] as Option).code);
+      left -= 1;
+    }
+    return picked;
+  };
+}
+
+/** Of what is assumed, or where that leaves nothing of all alike. */
+function lineDrawer(answer: LineAnswer, assume: AssumedShares): Drawer {
+  const assumed = [assume, EVEN].map((as) => lineWeights(answer, as));
+  const tables = onceForAll(answer, (shown) => {
+    const isShown = (_: unknown, o: number) => shown[o] === true;
+    const codes = optionsOf(answer)
+      .filter(isShown)
+      .map(({ code }) => code);
+    const urns = assumed.map(({ line, spans, specials }) => {
+      const urn = urnOf([...specials.filter(isShown), ...spans.map(({ share }) => share)]);
+      return { line, spans, urn };
+    });
+    return { codes, urns };
+  });
+  return (random, shown) => {
+    const { codes, urns } = tables(shown);
+    for (const { line, spans, urn } of urns) {
+      const chosen = drawFrom(random, urn);
+      if (chosen < 0) continue;
+      const span = spans[chosen - codes.length];
+      return span === undefined ? (codes[chosen] as number) : line.at(uniformInt(random, span.from, span.to));
+    }
+    throw new RangeError('a line of no length');
+  };
 }
 
 function drawOrder(
   random: RandomGenerator,
   { options, top }: Extract<Answer, { type: 'rank' }>,
-  shown: ShownParts,
+  shown: Shown | null,
 ): Value | null {
-  const fit = options.filter((option, o) => shown.options[o] && option.missing === undefined);
+  const fit = options.filter((option, o) => (shown?.[o] ?? true) && option.missing === undefined);
   const codes = [...new Set(fit.map(({ code }) => code))];
   for (let place = 0; place < codes.length; place += 1) {
     const from = uniformInt(random, place, codes.length - 1);
@@ -170,20 +188,6 @@ function drawOrder(
   }
   const places = codes.slice(0, top ?? codes.length);
   return places.length === 0 ? null : places;
-}
-
-function drawOnLine(
-  random: RandomGenerator,
-  answer: LineAnswer,
-  assume: AssumedShares,
-  shown: ShownParts,
-): Value {
-  for (const { line, urn } of lineUrns(answer, assume, shown.options)) {
-    const chosen = drawFrom(random, urn);
-    if (chosen === undefined) continue;
-    return 'code' in chosen ? chosen.code : line.at(uniformInt(random, chosen.from, chosen.to));
-  }
-  throw new RangeError('a line of no length');
 }
 
 /** What everybody writes who is asked to specify an answer. */

@@ -7,19 +7,18 @@ import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { columnsOf } from '../coding/columns';
 import { QuickCoder } from '../coding/quick-row';
 import { codedCells } from '../coding/row';
-import { holds } from '../condition/evaluate';
 import { passKey } from '../document/addresses';
 import { optionsOf } from '../document/shape';
-import type { Quota, Value } from '../document/types';
+import type { AssumedShares, Given, Quota, Value } from '../document/types';
 import { ENDINGS } from '../document/vocabularies';
 import type { ShownParts } from '../routing/answers';
 import { assumedAmong } from '../routing/assumed';
-import { drawKey, drawQuestions, hash } from '../routing/draws';
+import { drawQuestions, hash } from '../routing/draws';
 import type { Plan, PlanSection } from '../routing/plan';
 import { Runner, type Respondent } from '../routing/runner';
 import type { RunnerItem, RunnerPart } from '../routing/runner-program';
 import { walk } from '../routing/walk';
-import { detailOf, drawAnswer, writeDetails } from './drawing';
+import { detailOf, drawerOf, writeDetails, type Drawer } from './drawing';
 
 export interface MadeUp {
   /** Index among the endings; null where they are stuck part-way. */
@@ -48,40 +47,103 @@ export function* madeUpRespondents(
   for (let n = 1; n <= count; n += 1) yield makers.make(`${seed}/${n}`);
 }
 
-/** What somebody said, in order: thought over again, an answer stands again. */
+/** What somebody said, in order: thought over again, an answer stands again. Kept from one respondent to the next. */
 class Said {
   private readonly items: RunnerItem[] = [];
   private readonly parts: RunnerPart[] = [];
   private readonly values: (Value | null)[] = [];
-  private known: MadeUp['answers'] | null = null;
+  private count = 0;
 
-  add(item: RunnerItem, part: RunnerPart, value: Value | null): void {
-    this.items.push(item);
-    this.parts.push(part);
-    this.values.push(value);
+  clear(): void {
+    this.count = 0;
   }
 
-  /** By `name`, or `name#pass`: put together where somebody asks, which many rows never do. */
-  get answers(): MadeUp['answers'] {
-    if (this.known !== null) return this.known;
-    const answers: Record<string, Value | null> = {};
-    this.known = answers;
-    this.parts.forEach(({ name, answer }, n) => {
-      const { pass } = this.items[n] as RunnerItem;
-      const value = this.values[n] ?? null;
-      answers[passKey(name, pass)] = value;
-      writeDetails(name, optionsOf(answer), pass, value, answers);
-    });
-    return answers;
+  add(item: RunnerItem, part: RunnerPart, value: Value | null): void {
+    const { count } = this;
+    this.items[count] = item;
+    this.parts[count] = part;
+    this.values[count] = value;
+    this.count += 1;
+  }
+
+  /** What gives the answers by `name`, or `name#pass`, also once others have spoken: many rows are never asked for them. */
+  keeping(): () => MadeUp['answers'] {
+    const items = this.items.slice(0, this.count);
+    const parts = this.parts.slice(0, this.count);
+    const values = this.values.slice(0, this.count);
+    return () => {
+      const answers: Record<string, Value | null> = {};
+      parts.forEach(({ name, answer }, n) => {
+        const { pass } = items[n] as RunnerItem;
+        const value = values[n] ?? null;
+        answers[passKey(name, pass)] = value;
+        writeDetails(name, optionsOf(answer), pass, value, answers);
+      });
+      return answers;
+    };
   }
 }
 
-class Makers {
+/** One of them, what is asked of them put together when it is asked for. */
+class Person implements MadeUp {
+  private known: MadeUp['answers'] | null = null;
+
+  constructor(
+    readonly ending: number | null,
+    private readonly items: readonly RunnerItem[],
+    private readonly said: () => MadeUp['answers'],
+    readonly given: MadeUp['given'],
+    readonly draws: MadeUp['draws'],
+    private readonly coded: readonly (number | string)[] | ((person: MadeUp) => readonly (number | string)[]),
+  ) {}
+
+  get presented(): readonly string[] {
+    return this.items.map(({ key }) => key);
+  }
+
+  get answers(): MadeUp['answers'] {
+    return (this.known ??= this.said());
+  }
+
+  // On its own: `{ row }` of a person gives the row as well.
+  readonly row = () => (typeof this.coded === 'function' ? this.coded(this) : this.coded);
+}
+
+/** Of an item, what draws each of its parts: where nothing but an even chance will do, and as is assumed of whom. */
+interface ItemDrawers {
+  readonly even: readonly Drawer[];
+  readonly ofTheRest: readonly Drawer[];
+  /** By index of the condition of those of whom other shares are assumed. */
+  readonly where: readonly (readonly Drawer[])[];
+}
+
+function drawersFor({ planItem: { item }, parts }: RunnerItem): ItemDrawers {
+  const { assume, required = false } = item.kind === 'question' ? item : {};
+  const under = (shares: AssumedShares | undefined) =>
+    parts.map(({ answer }) => drawerOf({ answer, assume: shares, required }));
+  return {
+    even: under(undefined),
+    ofTheRest: under(assume),
+    where: assume === undefined ? [] : (assume.where ?? []).map((_, n) => under(assumedAmong(assume, n))),
+  };
+}
+
+/** Makes them up one after the other; tells the runner what they answer. */
+class Makers implements Respondent {
   private readonly runner: Runner;
   private readonly coder: QuickCoder;
   private readonly reached = new Map<string, number>();
   private readonly targets: ReadonlyMap<string, number>;
-  private readonly allShown: readonly ShownParts[];
+  private readonly entries: readonly Given[];
+  private readonly givenDrawers: readonly Drawer[];
+  /** By item of the program. */
+  private readonly drawers: readonly ItemDrawers[];
+  private readonly said = new Said();
+  // Of whoever is made up now:
+  private seed = 0;
+  private random: RandomGenerator = xoroshiro128plus(0);
+  /** By draw key. */
+  private readonly drawnIn = new Map<string, { section: PlanSection; drawn: ReadonlySet<number> }>();
 
   /** `quotas`: those that can be full. */
   constructor(
@@ -91,108 +153,89 @@ class Makers {
     this.runner = new Runner(plan);
     this.coder = new QuickCoder(plan, this.runner);
     this.targets = new Map(quotas.map(({ id, target }) => [id, target]));
-    this.allShown = (plan.document.given ?? []).map(({ answer }) => ({
-      options: optionsOf(answer).map(() => true),
-      rows: [],
-    }));
+    this.entries = plan.document.given ?? [];
+    this.givenDrawers = this.entries.map((entry) => drawerOf({ ...entry, required: true }));
+    this.drawers = this.runner.items.map(drawersFor);
   }
 
   make(name: string): MadeUp {
-    const { plan, runner, coder } = this;
-    const seed = hash(name);
-    const random = xoroshiro128plus(seed);
-    const said = new Said();
-    const draws: Record<string, string[]> = {};
-    const drawnIn = new Map<string, ReadonlySet<number>>();
-    const entries = plan.document.given ?? [];
-    const given = entries.map((entry, n) =>
-      drawAnswer(random, { ...entry, required: true }, this.allShown[n] as ShownParts),
-    );
-    const respondent: Respondent = {
-      meets: (item, shown, tries) => this.meets(item, shown, tries, random, said),
-      isDrawn: ({ planItem, pass, drawKey: key }) => {
-        let drawn = drawnIn.get(key ?? '');
-        if (drawn === undefined) {
-          const section = plan.sections[planItem.section] as PlanSection;
-          drawn = drawQuestions(section, pass ?? 1, seed);
-          drawnIn.set(key ?? '', drawn);
-          draws[drawKey(section, pass ?? 1)] = [...drawn].map(
-            (index) => section.items[index]?.item.name ?? '',
-          );
-        }
-        return drawn.has(planItem.index);
-      },
-      isFull: (id) => (this.reached.get(id) ?? 0) >= (this.targets.get(id) ?? Infinity),
-    };
+    const { plan, runner, said } = this;
+    this.seed = hash(name);
+    this.random = xoroshiro128plus(this.seed);
+    this.drawnIn.clear();
+    said.clear();
     runner.clear();
-    given.forEach((value, n) => {
+    const given: Record<string, Value> = {};
+    this.entries.forEach(({ name: of }, n) => {
+      const value = this.givenDrawers[n]?.(this.random, null) ?? null;
+      given[of] = value as Value;
       runner.put(runner.given[n] ?? -1, value);
     });
-    const ended = runner.run(respondent);
-    const presented = runner.itemsPresented().map(({ key }) => key);
-    const ending = ended < 0 ? null : ended;
-    const full = [...this.targets.keys()].filter((id) => respondent.isFull?.(id));
-    const givenByName = Object.fromEntries(entries.map((entry, n) => [entry.name, given[n] as Value]));
-    // Worked out now if at all: the runner goes on to the next.
-    const row = ending === null ? null : coder.row(ending, detailOf);
-    if (ending !== null) this.count(ending, said, givenByName, draws, full);
-    return {
-      ending,
-      presented,
-      get answers() {
-        return said.answers;
-      },
-      given: givenByName,
-      draws,
-      row: () => row ?? stuckRow(plan, { answers: said.answers, given: givenByName, draws, full }),
-    };
+    const ended = runner.run(this);
+    const presented = runner.itemsPresented();
+    const answers = said.keeping();
+    const draws = this.draws();
+    if (ended < 0) {
+      const full = [...this.targets.keys()].filter((id) => this.isFull(id));
+      return new Person(null, presented, answers, given, draws, (person) =>
+        stuckRow(plan, { answers: person.answers, given, draws, full }),
+      );
+    }
+    // Coded now: the runner goes on to the next.
+    const row = this.coder.row(ended, detailOf);
+    this.count(ended);
+    return new Person(ended, presented, answers, given, draws, row);
+  }
+
+  isFull(quota: string): boolean {
+    return (this.reached.get(quota) ?? 0) >= (this.targets.get(quota) ?? Infinity);
+  }
+
+  isDrawn({ planItem, pass, drawKey }: RunnerItem): boolean {
+    let draw = this.drawnIn.get(drawKey ?? '');
+    if (draw === undefined) {
+      const section = this.plan.sections[planItem.section] as PlanSection;
+      draw = { section, drawn: drawQuestions(section, pass ?? 1, this.seed) };
+      this.drawnIn.set(drawKey ?? '', draw);
+    }
+    return draw.drawn.has(planItem.index);
   }
 
   /** Somebody makes up their answers to an item, again where a hard check has refused the ones before. */
-  private meets(
-    item: RunnerItem,
-    shown: ShownParts,
-    tries: number,
-    random: RandomGenerator,
-    said: Said,
-  ): boolean {
-    const { item: of } = item.planItem;
-    if (of.kind === 'statement' || tries > 2 * MOST_TRIES) return false;
-    const { assume: assumed, required = false } = of;
-    const assume =
-      tries > MOST_TRIES || assumed === undefined
-        ? undefined
-        : assumedAmong(assumed, this.runner.assumedOf(item));
+  meets(item: RunnerItem, shown: ShownParts, tries: number): boolean {
+    if (item.parts.length === 0 || tries > 2 * MOST_TRIES) return false;
+    const drawers = this.drawersOf(item, tries);
+    const options = item.hasConditionalOptions ? shown.options : null;
     for (let n = 0; n < item.parts.length; n += 1) {
-      const part = item.parts[n] as RunnerPart;
       if (shown.rows[n] === false) continue;
-      const value = drawAnswer(random, { answer: part.answer, assume, required }, shown);
+      const part = item.parts[n] as RunnerPart;
+      const value = (drawers[n] as Drawer)(this.random, options);
       this.runner.put(part.slot, value);
-      said.add(item, part, value);
+      this.said.add(item, part, value);
     }
     return true;
   }
 
+  private drawersOf(item: RunnerItem, tries: number): readonly Drawer[] {
+    const { even, ofTheRest, where } = this.drawers[item.index] as ItemDrawers;
+    if (tries > MOST_TRIES) return even;
+    const among = where.length === 0 ? null : this.runner.assumedOf(item);
+    return (among === null ? undefined : where[among]) ?? ofTheRest;
+  }
+
+  private draws(): MadeUp['draws'] {
+    const draws: Record<string, string[]> = {};
+    for (const [key, { section, drawn }] of this.drawnIn)
+      draws[key] = [...drawn].map((index) => section.items[index]?.item.name ?? '');
+    return draws;
+  }
+
   /** Counts a finished interview towards its quotas. */
-  private count(
-    ending: number,
-    said: Said,
-    given: MadeUp['given'],
-    draws: MadeUp['draws'],
-    full: readonly string[],
-  ): void {
+  private count(ending: number): void {
     if (this.targets.size === 0) return;
     const kind = this.plan.endings[ending]?.ending.kind;
     if (kind === undefined || !ENDINGS[kind].counts) return;
-    const result = walk(this.plan, { answers: said.answers, given, draws, full });
-    // Of a questionnaire with errors, two parts of one name say, a walk can be refused: it counts towards none.
-    if (!result.ok) return;
-    for (const { planItem, pass } of result.walk.steps) {
-      for (const { id, if: condition } of planItem.quotas) {
-        if (holds(condition, result.walk.environment(planItem.section, pass)))
-          this.reached.set(id, (this.reached.get(id) ?? 0) + 1);
-      }
-    }
+    for (const id of this.runner.quotasMet()) this.reached.set(id, (this.reached.get(id) ?? 0) + 1);
   }
 }
 
