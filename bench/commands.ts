@@ -6,6 +6,7 @@ import { spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { format, resolveConfig } from 'prettier';
+import { keepFigures } from './figures';
 import { markdown, times } from './timing';
 
 const RUNS = 21;
@@ -60,4 +61,8 @@ ${markdown(
   const target = path.join(process.cwd(), 'docs', 'performance-commands.md');
   writeFileSync(target, await format(text, { ...(await resolveConfig(target)), parser: 'markdown' }));
   console.log(text);
+  const check = called[CALLS.findIndex(([, args]) => args[1] === 'check')]?.[median] ?? NaN;
+  await keepFigures({
+    check: { reached: check, beside: `${times(check, nothing[median] ?? NaN)} Node alone` },
+  });
 }

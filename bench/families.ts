@@ -14,6 +14,7 @@ import { compared } from './families/compared';
 import { dense } from './families/dense';
 import { edited, EDITS, type EditKind } from './families/edits';
 import { hard } from './families/hard';
+import { keepFigures } from './figures';
 import { longLists } from './families/long-lists';
 import { Die, type Family } from './families/maker';
 import { roster } from './families/roster';
@@ -37,6 +38,8 @@ interface Measured {
   readonly count: number;
   readonly asked: number;
   readonly cover: number;
+  /** Routes of the covering set beyond as many as are proved to be needed; null where it has not every fork. */
+  readonly beyond: number | null;
   readonly edits: readonly { readonly kind: EditKind; readonly ms: number }[];
 }
 
@@ -65,7 +68,7 @@ function clocked<Result>(work: () => Result): { ms: number; result: Result } {
   return { ms: performance.now() - start, result };
 }
 
-function measure(document: Questionnaire, seed: number, withCover: boolean): Measured {
+function measure(document: Questionnaire, seed: number): Measured {
   const plan = planOf(document);
   const error = snagsOf(plan).find(({ severity }) => severity === 'error');
   if (error !== undefined) throw new Error(`${document.title}, seed ${seed}: ${error.message}`);
@@ -75,7 +78,10 @@ function measure(document: Questionnaire, seed: number, withCover: boolean): Mea
   };
   const { ms: count, result } = clocked(whole);
   const { ms: asked } = clocked(() => result.analysis.asked.size);
-  const cover = withCover ? clocked(() => whole().analysis.cover).ms - count : NaN;
+  const covered = clocked(() => whole().analysis.cover);
+  const cover = covered.ms - count;
+  const { complete, routes: chosen, atLeast } = covered.result;
+  const beyond = complete ? chosen.length - atLeast : null;
   const { routes, exact } = result.analysis;
   const digits = routes.toString().length;
   const die = new Die(seed);
@@ -93,16 +99,14 @@ function measure(document: Questionnaire, seed: number, withCover: boolean): Mea
   });
   return {
     routes: digits > 9 ? `10^${digits - 1}` : routes.toLocaleString('en-GB'),
-    ...{ exact, count, asked, cover, edits },
+    ...{ exact, count, asked, cover, beyond, edits },
   };
 }
 
 const sorted = (all: readonly number[]) => all.toSorted((a, b) => a - b);
 const median = (all: readonly number[]) => sorted(all)[Math.floor(all.length / 2)] ?? NaN;
 const both = (all: readonly number[]) =>
-  all.length === 0 || all.some(Number.isNaN)
-    ? ''
-    : `${milliseconds(median(all))} (${milliseconds(Math.max(...all))})`;
+  all.length === 0 ? '' : `${milliseconds(median(all))} (${milliseconds(Math.max(...all))})`;
 
 /** The power of the size that times grow with, by least squares of the logarithms. */
 function exponent(points: readonly (readonly [size: number, ms: number])[]): number {
@@ -115,17 +119,57 @@ function exponent(points: readonly (readonly [size: number, ms: number])[]): num
   );
 }
 
+/** How far from the fewest that are proved to be needed, at worst; and where not every fork could be told apart. */
+function beyondWords(all: readonly Measured[]): string {
+  const known = all.flatMap(({ beyond }) => beyond ?? []);
+  if (known.length < all.length) return `; found for ${known.length} of ${all.length}`;
+  return `; +${Math.max(...known)}`;
+}
+
+/** What of the dense family is held against targets. */
+function figuresOf(size: number, all: readonly Measured[]): Parameters<typeof keepFigures>[0] {
+  const of = (times: readonly number[]) => ({ reached: median(times), worst: Math.max(...times) });
+  const count = of(all.map((each) => each.count));
+  const edit = of(
+    all.flatMap(({ edits }) => edits.filter(({ kind }) => kind !== 'text').map(({ ms }) => ms)),
+  );
+  const words = median(
+    all.flatMap(({ edits }) => edits.filter(({ kind }) => kind === 'text').map(({ ms }) => ms)),
+  );
+  const cover = of(all.map((each) => each.cover));
+  const beside = `${milliseconds(words)} ms for words alone`;
+  const found = all.flatMap(({ beyond }) => beyond ?? []);
+  const coverBeside = found.length < all.length ? `found for ${found.length} of ${all.length}` : '';
+  switch (size) {
+    case 120:
+      return { edit120: { ...edit, beside } };
+    case 300:
+      return { count300: count, edit300: { ...edit, beside }, cover300: { ...cover, beside: coverBeside } };
+    case 1000:
+      return {
+        ...{ count1000: count, edit1000: { ...edit, beside }, cover1000: { ...cover, beside: coverBeside } },
+        beyondBound: { reached: median(found), worst: Math.max(...found) },
+      };
+    case 3000:
+      return {
+        count3000: count,
+        edit3000: { ...edit, beside },
+        cover3000: { ...cover, beside: coverBeside },
+      };
+    default:
+      return {};
+  }
+}
+
 export async function measureFamilies(only?: string): Promise<void> {
   const rows: string[][] = [];
   const growth: string[] = [];
   // Once beforehand, so that no size pays for what is compiled.
-  measure(dense(120, 99), 99, true);
+  measure(dense(120, 99), 99);
   for (const [name, family, unit, sizes] of FAMILIES.filter(([of]) => only === undefined || of === only)) {
     const points: [number, number][] = [];
     for (const size of sizes) {
-      const all = Array.from({ length: SEEDS }, (_, seed) =>
-        measure(family(size, seed + 1), seed + 1, size <= 1000 || process.env.COVER === 'all'),
-      );
+      const all = Array.from({ length: SEEDS }, (_, seed) => measure(family(size, seed + 1), seed + 1));
       const counts = all.map(({ count }) => count);
       points.push([size, median(counts)]);
       const ofKind = (kinds: readonly EditKind[]) =>
@@ -140,11 +184,13 @@ export async function measureFamilies(only?: string): Promise<void> {
         both(all.map(({ asked }) => asked)),
         both(ofKind(['ask-if', 'skip'])),
         both(ofKind(['text'])),
-        both(all.map(({ cover }) => cover)),
+        `${both(all.map(({ cover }) => cover))}${beyondWords(all)}`,
       ]);
+      if (name === 'dense') await keepFigures(figuresOf(size, all));
       console.error(`… ${(rows.at(-1) ?? []).join(' | ')}`);
     }
     growth.push(`${name} ${exponent(points).toFixed(2)}`);
+    if (name === 'dense') await keepFigures({ growth: { reached: exponent(points) } });
   }
   const head = [
     'questionnaire',
@@ -159,7 +205,8 @@ export async function measureFamilies(only?: string): Promise<void> {
 
 Written by \`npm run bench -- families\` on ${new Date().toISOString().slice(0, 10)}: milliseconds, the median of ${SEEDS} questionnaires of each size
 and, in brackets, the worst; each measured once, on a machine shared with others. _Count_: every count by item and ending. _After an edit_: plan,
-counts, endings, who is asked and all snags after one ask-if or skip was taken away; _of words_: after a word more in one question.
+counts, endings, who is asked and all snags after one ask-if or skip was taken away; _of words_: after a word more in one question. After
+the times of the covering set, by how many routes the worst exceeds as many as are proved to be needed.
 
 ${markdown(head, rows)}
 

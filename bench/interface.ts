@@ -9,7 +9,8 @@ import path from 'node:path';
 import type { Browser, Page } from '@playwright/test';
 import { format, resolveConfig } from 'prettier';
 import { generate } from './generate';
-import { markdown } from './timing';
+import { keepFigures } from './figures';
+import { markdown, times } from './timing';
 
 const SIZES = [5, 60, 300, 1000];
 const KEYS = 60;
@@ -20,6 +21,7 @@ const FRAME = 1000 / 60;
 interface Row {
   readonly items: number;
   readonly opening: number;
+  readonly counted: number;
   readonly keyMedian: number;
   readonly keyP95: number;
   /** Share of the frames that came late while scrolling. */
@@ -122,8 +124,10 @@ async function scrolling(page: Page): Promise<number> {
 async function measure(browser: Browser, base: string, items: number): Promise<Row> {
   const id = await add(base, items);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const begun = performance.now();
   const opened = await opening(page, `${base}/studies/${id}/script`);
   await page.getByRole('link', { name: /in all/ }).waitFor();
+  const counted = performance.now() - begun;
   await page.waitForTimeout(5000);
   const tries: number[] = [];
   for (let round = 0; round < ROUNDS; round += 1) tries.push(await scrolling(page));
@@ -131,17 +135,27 @@ async function measure(browser: Browser, base: string, items: number): Promise<R
   const keys = await typing(page);
   const elements = await page.locator('*').count();
   await page.close();
-  return { items, opening: opened, keyMedian: keys.median, keyP95: keys.p95, late, elements };
+  return { items, opening: opened, counted, keyMedian: keys.median, keyP95: keys.p95, late, elements };
 }
 
 async function report(rows: readonly Row[]): Promise<void> {
   const first = rows[0];
   if (first === undefined) return;
   const table = markdown(
-    ['items', 'opening', 'key to paint: median', '95 of 100 within', 'to 5 items', 'frames late', 'elements'],
+    [
+      'items',
+      'opening',
+      'counts stand',
+      'key to paint: median',
+      '95 of 100 within',
+      'to 5 items',
+      'frames late',
+      'elements',
+    ],
     rows.map((row) => [
       String(row.items),
       `${Math.round(row.opening)} ms`,
+      `${Math.round(row.counted)} ms`,
       `${row.keyMedian.toFixed(0)} ms`,
       `${row.keyP95.toFixed(0)} ms`,
       `${(row.keyP95 / first.keyP95).toFixed(1)}×`,
@@ -151,9 +165,9 @@ async function report(rows: readonly Row[]): Promise<void> {
   );
   const text = `# How fast the sheet is
 
-Written by \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}: the built app in Chromium without a graphics card, Node ${process.versions.node}, ${cpus().length} cores of ${cpus()[0]?.model ?? 'an unknown processor'}, shared with others, the server and the measuring itself.
+Written by \`npm run bench -- interface\` on ${new Date().toISOString().slice(0, 10)}: the built app in Chromium without a graphics card, Node ${process.versions.node}, ${cpus().length} cores of ${cpus()[0]?.model ?? 'an unknown processor'}, shared with others, the server and the measuring itself.
 
-_Opening_ is until the first questions can be read. _Key to paint_ is measured on ${KEYS} keys in the words of a question, a frame of up to 17 ms included. Of ${ROUNDS} rounds of keys and of scrolling the calmest is shown. _Frames late_ is the share of the frames that did not come while the wheel turned. Only rows near the view are on the page, which is why _elements_ hardly grows (the list of sections does).
+_Opening_ is until the first questions can be read, _counts stand_ until the number of routes can. _Key to paint_ is measured on ${KEYS} keys in the words of a question, a frame of up to 17 ms included. Of ${ROUNDS} rounds of keys and of scrolling the calmest is shown. _Frames late_ is the share of the frames that did not come while the wheel turned. Only rows near the view are on the page, which is why _elements_ hardly grows (the list of sections does).
 
 ${table}
 `;
@@ -167,4 +181,8 @@ export async function measureInterface(browser: Browser, base: string): Promise<
   const rows: Row[] = [];
   for (const items of SIZES) rows.push(await measure(browser, base, items));
   await report(rows);
+  const [first, largest] = [rows[0], rows.at(-1)];
+  if (first === undefined || largest === undefined) return;
+  const beside = `${times(largest.counted, first.counted)} ${first.items} items`;
+  await keepFigures({ opened: { reached: largest.counted, beside } });
 }

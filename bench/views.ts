@@ -8,7 +8,8 @@ import path from 'node:path';
 import type { Browser, Page } from '@playwright/test';
 import { format, resolveConfig } from 'prettier';
 import { add, at, keyToPaint } from './interface';
-import { markdown } from './timing';
+import { keepFigures } from './figures';
+import { markdown, times } from './timing';
 
 const SIZES = [60, 300, 400, 1000];
 const JUMPS = 12;
@@ -141,4 +142,13 @@ ${table}
   const file = path.join(process.cwd(), 'docs', 'performance-views.md');
   writeFileSync(file, await format(text, { ...(await resolveConfig(file)), parser: 'markdown' }));
   console.log(text);
+  const first = rows.find(({ items }) => items === 400);
+  const last = rows.find(({ items }) => items === 1000);
+  const least = rows[0];
+  if (first === undefined || last === undefined || least === undefined) return;
+  const to = (value: number, other: number) => `${times(value, other)} at 10^${least.digits - 1}`;
+  await keepFigures({
+    firstRows: { reached: first.firstRows, beside: to(first.firstRows, least.firstRows) },
+    jump: { reached: last.jump, beside: to(last.jump, least.jump) },
+  });
 }

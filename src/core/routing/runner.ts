@@ -114,7 +114,7 @@ export class Runner {
       numbers[slot] = NaN;
       texts[slot] = String(normalValue(answer, value));
     } else {
-      const isMissing = value.some((code) => missing.includes(code));
+      const isMissing = missing.length > 0 && value.some((code) => missing.includes(code));
       codes[slot] = value.length;
       numbers[slot] = isMissing ? NaN : value.length;
       if (picks !== null) this.putBits(picks, value);

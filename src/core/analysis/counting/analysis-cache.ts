@@ -11,8 +11,8 @@ import type { Caps } from '../diagrams/limits';
 import type { Node } from './graph';
 import { Observations } from './observations';
 
-/** Diagrams grow with every edit; with more nodes than this they are begun anew. */
-const MOST_KEPT = 500_000;
+/** Diagrams grow with every edit; with so many nodes more than the first analysis has made they are begun anew. */
+const MOST_MORE = 500_000;
 
 /** What is worked out for different questions is kept apart: each has variables of its own. */
 export type KindOfWork = 'routes' | 'asked' | 'checks';
@@ -24,9 +24,18 @@ export class CachedWork {
   readonly graph = new CachedGraphs();
   /** Conditions in words, by their diagrams. */
   readonly words = new Map<string, string>();
+  private first: number | null = null;
 
   constructor({ nodes, steps }: Pick<Caps, 'nodes' | 'steps'>) {
     this.diagrams = new Diagrams(nodes, steps);
+  }
+
+  /** Made ready for the next analysis; false where too much of earlier ones has gathered. */
+  again(): boolean {
+    const { nodes } = this.diagrams;
+    this.first ??= nodes;
+    this.diagrams.rest();
+    return nodes <= this.first + MOST_MORE;
   }
 }
 
@@ -52,12 +61,10 @@ export class AnalysisCache {
 
   /** Some work, as it was left; with its steps to be counted anew. */
   work(kind: KindOfWork, caps: Caps): CachedWork {
-    let work = this.kept.get(kind);
-    if (work === undefined || work.diagrams.nodes > MOST_KEPT) {
-      work = new CachedWork(caps);
-      this.kept.set(kind, work);
-    }
-    work.diagrams.rest();
+    const kept = this.kept.get(kind);
+    if (kept?.again() === true) return kept;
+    const work = new CachedWork(caps);
+    this.kept.set(kind, work);
     return work;
   }
 
