@@ -2,9 +2,9 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import fc from 'fast-check';
-import type { AssumedShares, MultipleAnswer } from '../document/types';
+import type { Answer, AssumedShares, MultipleAnswer } from '../document/types';
 import { sharesOfPicks } from '../routing/pick-shares';
-import { asAssumed, cannotBePicked, withShare, type AnswerShare } from './re-share';
+import { addsUp, asAssumed, cannotBePicked, withShare, withTick, type AnswerShare } from './re-share';
 
 const even = (count: number): AnswerShare[] =>
   Array.from({ length: count }, (_, n) => ({ answer: { code: n + 1 }, share: 1 / count }));
@@ -103,5 +103,98 @@ describe('a share that is set', () => {
       withShare(all, 2, 0.3, true).map(({ share }) => share),
       [0.5, 0.5, 0.3],
     );
+  });
+});
+
+it('a tick that is moved gives one neighbour what it takes from the other, as far as there is any', () => {
+  const all: AnswerShare[] = [0.2, 0.3, 0.5].map((share, n) => ({ answer: { code: n + 1 }, share }));
+  const moved = (after: number, by: number) =>
+    withTick(all, after, by).map(({ share }) => Math.round(share * 1e9) / 1e9);
+  assert.deepEqual(moved(0, 0.1), [0.3, 0.2, 0.5]);
+  assert.deepEqual(moved(1, -0.05), [0.2, 0.25, 0.55]);
+  assert.deepEqual(moved(0, -0.9), [0, 0.5, 0.5]);
+  assert.deepEqual(moved(0, 0.9), [0.5, 0, 0.5]);
+  // Behind the last there is no neighbour.
+  assert.deepEqual(moved(2, 0.1), [0.2, 0.3, 0.5]);
+});
+
+describe('shares as a document says them', () => {
+  const age: Answer = { type: 'number', min: 0, max: 99 };
+  const stretch = (from: number, to: number, share: number): AnswerShare => ({ answer: { from, to }, share });
+
+  it('tell codes, stretches and a blank apart, to a millionth', () => {
+    const single: Answer = { type: 'single', options: [1, 2].map((code) => ({ code, label: `${code}` })) };
+    const all: AnswerShare[] = [
+      { answer: { code: 1 }, share: 1 / 3 },
+      { answer: { code: 2 }, share: 2 / 3 },
+    ];
+    assert.deepEqual(asAssumed(single, {}, all), { shares: { 1: 0.333333, 2: 0.666667 } });
+    assert.deepEqual(asAssumed(single, { blank: 0.1 }, all), {
+      ...{ shares: { 1: 0.333333, 2: 0.666667 }, blank: 0.1 },
+    });
+    assert.deepEqual(asAssumed(single, { blank: 0.1 }, [...all, { answer: 'blank', share: 0.25 }]), {
+      ...{ shares: { 1: 0.333333, 2: 0.666667 }, blank: 0.25 },
+    });
+    assert.deepEqual(asAssumed(age, {}, [stretch(0, 17, 0.2), stretch(18, 99, 0.8)]), {
+      ranges: [
+        { from: 0, to: 17, share: 0.2 },
+        { from: 18, to: 99, share: 0.8 },
+      ],
+    });
+  });
+
+  it('keep the proportions of ranges that the author told apart within a stretch', () => {
+    const before = {
+      ranges: [
+        { from: 0, to: 9, share: 0.1 },
+        { from: 10, to: 17, share: 0.3 },
+        { from: 18, to: 99, share: 0.6 },
+      ],
+    };
+    assert.deepEqual(asAssumed(age, before, [stretch(0, 17, 0.8), stretch(18, 99, 0.2)]).ranges, [
+      { from: 0, to: 9, share: 0.2 },
+      { from: 10, to: 17, share: 0.6 },
+      { from: 18, to: 99, share: 0.2 },
+    ]);
+    // One that lies across the edge of a stretch cannot be parted by it.
+    const across = { ranges: [{ from: 0, to: 50, share: 1 }] };
+    assert.deepEqual(asAssumed(age, across, [stretch(0, 17, 0.8), stretch(18, 99, 0.2)]).ranges, [
+      { from: 0, to: 17, share: 0.8 },
+      { from: 18, to: 99, share: 0.2 },
+    ]);
+    // Nor does one with no share at all say how to part what is new.
+    const none = {
+      ranges: [
+        { from: 0, to: 9, share: 0 },
+        { from: 10, to: 17, share: 0 },
+      ],
+    };
+    assert.deepEqual(asAssumed(age, none, [stretch(0, 17, 0.8)]).ranges, [{ from: 0, to: 17, share: 0.8 }]);
+  });
+
+  it('of picks keep a blank, moved or as it was', () => {
+    const answer: MultipleAnswer = { type: 'multiple', options: [{ code: 1, label: 'One' }] };
+    const all: AnswerShare[] = [{ answer: { code: 1 }, share: 1 }];
+    assert.equal(asAssumed(answer, {}, all).blank, undefined);
+    assert.equal(asAssumed(answer, { blank: 0.2 }, all).blank, 0.2);
+    assert.equal(asAssumed(answer, { blank: 0.2 }, [...all, { answer: 'blank', share: 0.3 }]).blank, 0.3);
+  });
+
+  it('add up for every answer but picks, in the rows of a grid as well', () => {
+    const options = [{ code: 1, label: 'One' }];
+    const rows = [{ name: 'r', label: 'R' }];
+    assert.deepEqual(
+      [
+        addsUp(age),
+        addsUp({ type: 'single', options }),
+        addsUp({ type: 'multiple', options }),
+        addsUp({ type: 'grid', rows, options }),
+      ],
+      [true, true, false, true],
+    );
+  });
+
+  it('cannot be too much only where something is picked', () => {
+    assert.equal(cannotBePicked(age, {}, [stretch(0, 99, 0.3)]), null);
   });
 });
