@@ -65,6 +65,7 @@ describe('reach', () => {
       '10.0.0.7',
       '[fd00::7]',
     ]);
+    assert.deepEqual(hostsOf(reach({ HOST: 'localhost' }), own), []);
     assert.deepEqual(
       hostsOf(reach({ HOST: '10.0.0.7', JOLLY_FORK_HOSTS: 'a.example', ...PASSPHRASE }), own),
       ['a.example', '10.0.0.7'],

@@ -185,3 +185,17 @@ describe('a form', () => {
     assert.deepEqual(keying.blanks({ q: 1, r: null }, keying.sheet({ q: 1, r: null })), []);
   });
 });
+
+it('a number that can be nought at most, or at least, takes a nought', () => {
+  const typing = (min: number, max: number, texts: readonly string[]) =>
+    texts.map((text) => typingOf(fieldOf({ type: 'number', min, max }), text));
+  assert.deepEqual(typing(-5, 0, ['0', '-', '-5', '-6', '1']), [
+    'open',
+    'open',
+    'open',
+    'refused',
+    'refused',
+  ]);
+  assert.deepEqual(typing(0, 5, ['0', '-', '5']), ['open', 'refused', 'open']);
+  assert.deepEqual(typing(-5, -2, ['0', '-2', '-1']), ['refused', 'open', 'refused']);
+});

@@ -26,3 +26,11 @@ it('is not fetched back where somebody scrolled it out by hand', () => {
   assert.equal(rowToShow(at(500n, 20, 3n), at(520n, 20, 3n)), null);
   assert.equal(rowToShow(at(500n, 20, 3n), at(500n, 16, 3n)), null);
 });
+
+it('is in sight on the first and on the last row that fits, and not on the one behind', () => {
+  const moved = (place: bigint) => rowToShow(at(40n, 20, 45n), at(40n, 20, place));
+  assert.deepEqual([moved(40n), moved(59n), moved(60n), moved(39n)], [null, null, 41n, 39n]);
+  // It was in sight on the last row that fitted before.
+  assert.equal(rowToShow(at(40n, 20, 59n), at(40n, 19, 59n)), 41n);
+  assert.equal(rowToShow(at(40n, 20, 60n), at(40n, 19, 60n)), null);
+});

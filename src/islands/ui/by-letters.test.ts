@@ -27,3 +27,12 @@ it('finds what is typed, by its word or its letter', () => {
   assert.equal(typed('s', LIST.indexOf('scale')), 'single');
   assert.deepEqual(byLetters(LIST, 3, '', 'z'), null);
 });
+
+it('takes a whole word before one that begins with it, the first of a list as well', () => {
+  const list = ['no', 'north', 'south', 'nor'];
+  const at = (before: string, letter: string, from: number) => byLetters(list, from, before, letter)?.at;
+  assert.equal(at('n', 'o', 1), 0);
+  assert.equal(at('no', 'r', 1), 3);
+  // Where no entry is the word, the one that is there already stays.
+  assert.equal(byLetters(['nor', 'north'], 1, 'n', 'o')?.at, 1);
+});

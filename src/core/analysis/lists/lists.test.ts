@@ -2,7 +2,7 @@
 import assert from 'node:assert/strict';
 import { it } from 'node:test';
 import fc from 'fast-check';
-import { less, listed, without } from './lists';
+import { less, listed, withFront, without } from './lists';
 import type { RoutesLeft } from './filters';
 
 const ascending = fc
@@ -27,6 +27,18 @@ it('leaves out some of a list, whether they are listed or a list themselves', ()
       const left = all.filter((number) => !some.includes(number));
       isList(less(listed(all), listed(some)), left);
       isList(without(listed(all), some), left);
+    }),
+  );
+});
+
+it('has some of its numbers in front, each once, in the order in which they are named', () => {
+  fc.assert(
+    fc.property(ascending, fc.array(fc.bigInt(1n, 60n), { maxLength: 12 }), (all, named) => {
+      const wanted = [...new Set(named)].filter((number) => all.includes(number));
+      const { front, ...left } = withFront(listed(all), named);
+      const numbers = [...wanted, ...all.filter((number) => !wanted.includes(number))];
+      assert.equal(front, wanted.length);
+      isList(left as RoutesLeft, numbers);
     }),
   );
 });

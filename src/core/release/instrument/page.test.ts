@@ -35,6 +35,8 @@ describe('the page of an instrument', () => {
     assert.ok(policyOf(page).includes(`script-src 'sha256-${hash}';`));
     assert.match(policyOf(page), /connect-src https:\/\/example\.org;/);
     assert.match(policyOf(await instrumentPage({ document: demo, version: 'Draft' })), /connect-src 'none';/);
+    assert.equal(dataOf(page).post, POST);
+    assert.ok(!('post' in dataOf(await instrumentPage({ document: demo, version: 'Draft' }))));
     // Nothing is asked for while it is read.
     assert.doesNotMatch(page.replace(program, ''), /\b(?:src|href)="|@import|url\((?!data:)/);
   });
