@@ -99,7 +99,8 @@ async function survives(fault, tests, worker) {
       return false;
     }
     for (const [n, bundle] of bundles.entries())
-      if (!(await runTest(bundle, { seconds: 30 + 5 * (some[n]?.seconds ?? 0) }))) return false;
+      if (!(await runTest(bundle, { env: some[n]?.env, seconds: 30 + 5 * (some[n]?.seconds ?? 0) })))
+        return false;
   }
   return tests.length === 0 || affordable.length > 0;
 }

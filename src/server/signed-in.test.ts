@@ -73,6 +73,10 @@ describe('the entrance', () => {
     const right = await entrance.signIn('Ines', PASSPHRASE, headers(), 60_000);
     assert.ok(!right.ok && right.status === 429);
     assert.match(right.problem, /Wait 14 minutes/);
+    assert.equal(right.waitSeconds, 14 * 60);
+    const last = await entrance.signIn('Ines', PASSPHRASE, headers(), 15 * 60_000 - 1500);
+    assert.ok(!last.ok && last.waitSeconds === 2);
+    assert.match(last.problem, /Wait a minute,/);
     assert.ok(
       (await entrance.signIn('Ines', PASSPHRASE, headers({ 'x-jolly-fork-from': '10.0.0.8' }), 0)).ok,
     );

@@ -3,8 +3,10 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import * as v from 'valibot';
 import { ask } from '../../tests/support/questionnaire';
+import { keptName } from './answer';
 import { BankEntrySchema, BankEntryToAdd } from './bank';
 import { GivenToTake, OtherStudiesSchema } from './other-studies';
+import { WholeVersionSchema } from './versions';
 
 const entry = (content: unknown) => ({ id: 1, title: 'Kept', at: 5, content, uses: [] });
 const options = [{ code: 1, label: 'Yes' }];
@@ -54,4 +56,28 @@ describe('another study', () => {
       assert.ok(!v.safeParse(OtherStudiesSchema, study([wrong])).success, JSON.stringify(wrong));
     assert.ok(!v.safeParse(GivenToTake, { study: 'b', given, more: 1 }).success);
   });
+});
+
+describe('a version that travels whole', () => {
+  const whole = (document: unknown) =>
+    v.safeParse(WholeVersionSchema, {
+      ...{ number: 1, frozen: false, checksum: 'a', revision: 1, note: '', author: 'Ines', at: 5 },
+      ...{ gate: null, reason: null, document },
+    }).success;
+
+  it('has a questionnaire in it, and nothing else in its place', () => {
+    assert.deepEqual([{ sections: [] }, null, undefined, 'sections', {}, 5].map(whole), [
+      ...[true, false, false, false, false, false],
+    ]);
+  });
+});
+
+it('a browser keeps what it has of a link under a name of its own, and of each person as well', () => {
+  const names = [keptName('a', null), keptName('a', 'b'), keptName('b', null), keptName('a', 'c')];
+  assert.deepEqual(names, [
+    'jolly-fork answer a',
+    'jolly-fork answer a b',
+    'jolly-fork answer b',
+    'jolly-fork answer a c',
+  ]);
 });

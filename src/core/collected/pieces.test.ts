@@ -177,6 +177,7 @@ describe('a file in pieces', () => {
       assert.equal(counts.byProblem.get('duplicate-case'), 2);
       assert.equal(counts.byColumn.get('case')?.get('duplicate-case'), 2);
       assert.deepEqual([counts.rows, counts.clean, counts.problems, rowsWithProblems], [6, 4, 3, 2]);
+      assert.deepEqual(Object.fromEntries(counts.byEnding), { done: 6 });
     }
   });
   it('stops at a row that does not fit, and names it as it is counted in the file', async () => {

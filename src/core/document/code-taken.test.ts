@@ -38,7 +38,7 @@ it('of a number its special answers and whatever lies within its limits, on a st
     '998 the answer “Refused”',
   ]);
   assert.deepEqual(taken({ type: 'date', specials }, [3, 998]), ['998 the answer “Refused”']);
-  const steps = { type: 'scale' as const, min: 1, max: 10, step: 3, minLabel: '', maxLabel: '' };
+  const steps = { type: 'scale' as const, min: 1, max: 10, step: 3 };
   assert.deepEqual(
     [0, 1, 2, 4, 7, 10, 13].filter((code) => isInLimits(steps, code)),
     [1, 4, 7, 10],

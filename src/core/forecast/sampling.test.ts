@@ -70,6 +70,13 @@ describe('a quota', () => {
     });
     assert.equal(startsAfterFull(0, 0.5, 70), 70);
   });
+
+  it('of which nothing can be told does nothing', () => {
+    assert.deepEqual(quotaEffect({ id: 'a', target: 5 }, { met: null, counted: null }, 100), {
+      ...{ id: 'a', target: 5, met: null, counted: null, fullAt: { 50: null, 95: null } },
+      ...{ chanceFull: 0, after: 0, turnedAway: 0, completesLost: 0 },
+    });
+  });
 });
 
 describe('a sample', () => {

@@ -98,6 +98,33 @@ describe('assumed answers', () => {
     });
   });
 
+  it('of a question of which nothing assumed is on show are even among what is', () => {
+    const shown = (answer: Answer, assume: object) => {
+      const plan = planFor(
+        questionnaire([
+          section('a', [
+            ask('owns', { type: 'single', options: options(1) }, { required: true }),
+            ask('q', answer, { required: true, assume }),
+          ]),
+        ]),
+      );
+      const made = [...madeUpRespondents(plan, MANY, 3)].map(({ answers }) => JSON.stringify(answers.q));
+      return (value: unknown) => made.filter((each) => each === JSON.stringify(value)).length;
+    };
+    const hidden = [1, 2, 3].map((code) => ({
+      ...{ code, label: `Option ${code}` },
+      ...(code === 1 ? { askIf: 'owns = 2' } : {}),
+    }));
+    // The first is hidden from everybody: what is assumed of it falls to nobody.
+    const single = shown({ type: 'single', options: hidden }, { shares: { 1: 1 } });
+    assertShare(single(2), MANY, 0.5, 'single 2');
+    assert.equal(single(1) + single(null), 0);
+    const multiple = shown({ type: 'multiple', options: hidden }, { shares: { 1: 1, 2: 0, 3: 0 } });
+    for (const picked of [[2], [3], [2, 3]]) assertShare(multiple(picked), MANY, 1 / 3, `picks ${picked}`);
+    const rank = shown({ type: 'rank', options: hidden }, {});
+    assertShare(rank([3, 2]), MANY, 0.5, 'rank 3 2');
+  });
+
   it('gives each pick its chance, within the limits of picks and with exclusive ones alone', () => {
     const answer: Answer = {
       type: 'multiple',
@@ -123,6 +150,14 @@ describe('assumed answers', () => {
     ];
     assertShares(ask('age', age, { assume: { ranges } }), { 18: 0.4, 19: 0.4, 50: 0.2, 60: 0 });
     assertShares(ask('r', { type: 'rank', options: options(1, 2, 3), top: 2 }), { '[2,1]': 1 / 6 });
+    const halves: Answer = { type: 'number', min: 0.3, max: 0.6, decimals: 1 };
+    assertShares(ask('n', halves), { 0.3: 0.25, 0.4: 0.25, 0.5: 0.25, 0.6: 0.25 });
+    const steps: Answer = { type: 'scale', min: 2, max: 8, step: 3 };
+    assertShares(ask('s', steps), { 2: 1 / 3, 5: 1 / 3, 8: 1 / 3 });
+    const special = { ...age, specials: [{ code: 998, label: 'Refused', missing: 'refused' as const }] };
+    assertShares(ask('p', special, { assume: { shares: { 998: 0.5, 20: 0.25 } } }), {
+      ...{ 998: 0.5, 20: 0.25, 18: 0.25 / 82, 100: 0.25 / 82, 101: 0 },
+    });
   });
 });
 

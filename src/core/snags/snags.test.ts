@@ -199,6 +199,38 @@ describe('a snag', () => {
     ];
     const shown = questionnaire([section('a', [ask('q9', 2, must), ask('x', { type: 'single', options })])]);
     assert.deepEqual([...places('never-true', shown), ...places('always-true', shown)], []);
+    // An option's condition is taken away by its mend, and no other with it.
+    const withAskIf = (first: string, second: string): Questionnaire => ({
+      ...shown,
+      sections: [
+        section('a', [
+          ask('q9', 2, must),
+          ask('x', {
+            type: 'single',
+            options: [
+              { code: 1, label: 'One', askIf: first },
+              { code: 2, label: 'Two', askIf: second },
+            ],
+          }),
+        ]),
+      ],
+    });
+    const always = withAskIf('q9 = 1', 'q9 < 3');
+    const [snag] = snagsIn(always).filter(({ rule }) => rule === 'always-true');
+    assert.deepEqual(snag?.at, { item: 'x', option: 2 });
+    const mended = snag.mends?.map(({ patches }) => applyAll(always, patches));
+    assert.deepEqual(
+      mended?.map(({ sections }) => (sections[0]?.items[1] as Question).answer),
+      [
+        {
+          type: 'single',
+          options: [
+            { code: 1, label: 'One', askIf: 'q9 = 1' },
+            { code: 2, label: 'Two' },
+          ],
+        },
+      ],
+    );
   });
 
   it('skip-shadowed, rules-overlap: the first skip that holds wins', () => {

@@ -182,6 +182,17 @@ describe('a script that cannot be read', () => {
       [BODY.replace('kind: topic', 'kind: topic\n  kind: topic'), /^6: this was said already/],
       [BODY.replace('kind: topic', 'kind: topic\n    more'), /^6: nothing can stand under this line/],
       [BODY.replace('Which?', '"Which?'), /^6: the quotes are not closed/],
+      ...['ending', 'ending done at once', 'nowhere'].map(
+        (place) =>
+          [
+            BODY.replace('kind: topic', `kind: topic\n  everybody onward to ${place}`),
+            /^6: after “everybody onward to” stands one place for all: /,
+          ] as const,
+      ),
+      [
+        BODY.replace('kind: topic', `kind: topic${'\n  everybody onward to ending done'.repeat(2)}`),
+        /^7: after “everybody onward to” stands one place for all/,
+      ],
       [
         BODY.replace('1: Gas', '1: Gas\n    skip to cars'),
         /^9: after “skip to” stands where to: item NAME, section ID/,

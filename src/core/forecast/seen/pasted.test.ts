@@ -69,6 +69,35 @@ describe('a pasted frequency table', () => {
     ]);
   });
 
+  it('takes stretches of a number in every way in which people write them, and none that is empty', () => {
+    const stretches = (text: string) => read(`${text}\t1\n90+\t1`, 'age').shares.age?.assume.ranges?.[0];
+    for (const [text, from, to] of [
+      ['up to 24', 16, 24],
+      ['until 24', 16, 24],
+      ['≤ 24', 16, 24],
+      ['20–24', 20, 24],
+      ['20 … 24', 20, 24],
+    ] as const)
+      assert.deepEqual(stretches(text), { from, to, share: 0.5 }, text);
+    const wrong = read('24 to 20\t1', 'age');
+    assert.deepEqual([wrong.shares, wrong.problems.length], [{}, 1]);
+  });
+
+  it('in shares or in per cent that do not quite add up has the base of its total, where there is one', () => {
+    const base = (text: string) => read(text, 'heating').shares.heating?.base;
+    assert.deepEqual(
+      [
+        base('1\t0.61\n2\t0.4'),
+        base('1\t0.61\n2\t0.4\ntotal\t250'),
+        base('1\t60\n2\t41'),
+        base('1\t60\n2\t41\ntotal\t250'),
+        // Whole numbers that add up to something else are people.
+        base('1\t60\n2\t42'),
+      ],
+      [0, 250, 0, 250, 102],
+    );
+  });
+
   it('of several picks has shares of those asked, who have to be told', () => {
     const table = 'Fuel 1\t80\nFuel 2\t40\nblank\t20';
     const { base, assume } = read(`${table}\nbase\t120`, 'fuels').shares.fuels ?? {};

@@ -162,6 +162,10 @@ it('a script for R is ASCII alone, closes every quote, and lists every column', 
     const bare = script.replace(/"(?:[^"\\\n]|\\.)*"/g, '').replace(/^ *#.*$/gm, '');
     assert.doesNotMatch(bare, /"/);
     assert.equal(script.match(/^ {2}list\(name = /gm)?.length, fields.length);
+    // Between quotes every sign stands as R reads it; in a comment on one line.
+    const words = String.raw`\u00dcn\u00ef \"quoted\" \\ back\nline \U0001f525 \ufffd`;
+    assert.ok(script.includes(`label = "${fields[0]?.label}${words}"`));
+    assert.match(script, /# .*\?n\? "quoted" \\ back line \? \?/);
   }
 });
 

@@ -9,6 +9,7 @@ import type { Question, Questionnaire } from '../../document/types';
 import { docxLines } from '../../exchange/docx-lines';
 import type { WorkbookLimits } from '../../exchange/workbook-size';
 import { readItems } from '../../exchange/items/read-items';
+import { readCsvw } from '../../exchange/variables/read-csvw';
 import { NO_WORK } from '../../exchange/work-file';
 import { zipped } from '../../exchange/zipped';
 import { planOf } from '../../routing/planner';
@@ -134,7 +135,73 @@ describe('the variables of a data set', () => {
   });
 });
 
+describe('CSVW metadata', () => {
+  const column = { name: 'size', titles: 'size', 'dc:title': 'How large?', datatype: 'integer' };
+  const table = (url: string, columns: readonly object[] = [column]) => ({ url, tableSchema: { columns } });
+  const codes = [['size', '1', 'Small', '']] as const;
+
+  it('has one table taken over, and tells of others but our own of codes', () => {
+    const told = (tables: readonly object[], known: Parameters<typeof readCsvw>[2] = []) => {
+      const read = readCsvw({ tables }, 'Sizes', known);
+      assert.ok(read.ok);
+      return read.doubts.map(({ what }) => what).filter((what) => /table/.test(what));
+    };
+    assert.deepEqual(told([table('data.csv')]), []);
+    assert.deepEqual(told([table('data.csv'), table('codes.csv')], codes), []);
+    assert.deepEqual(told([table('data.csv'), table('codes.csv')]), ['1 more tables were not taken over']);
+    assert.deepEqual(told([table('data.csv'), table('more.csv'), table('codes.csv')], codes), [
+      '1 more tables were not taken over',
+    ]);
+  });
+
+  it('has the words of a variable where it has any besides its name', () => {
+    const asked = (of: object) => {
+      const read = readCsvw(table('data.csv', [{ ...column, ...of }]), 'Sizes');
+      assert.ok(read.ok);
+      const [question] = questionsOf(read.document);
+      return [question?.text, question?.label];
+    };
+    assert.deepEqual(asked({}), ['How large?', undefined]);
+    assert.deepEqual(asked({ 'dc:title': undefined }), ['size', undefined]);
+    assert.deepEqual(asked({ 'dc:title': undefined, titles: 'Size of it' }), ['Size of it', undefined]);
+    assert.deepEqual(asked({ 'rdfs:label': 'Size', 'dc:description': 'How large is it?' }), [
+      'How large is it?',
+      'Size',
+    ]);
+  });
+});
+
 describe('a list of items', () => {
+  it('goes on in a section while its id, or without one its title, is the same', () => {
+    const rows = (head: readonly string[], ...list: readonly (readonly string[])[]) => {
+      const read = readItems([head, ...list], 'List');
+      assert.ok(read.ok);
+      return read.document.sections.map(
+        ({ title, items }) => `${title}: ${items.map((item) => 'name' in item && item.name).join(' ')}`,
+      );
+    };
+    assert.deepEqual(
+      rows(
+        ['section', 'name', 'text'],
+        ['Home', 'a', 'A?'],
+        ['', 'b', 'B?'],
+        ['Home', 'c', 'C?'],
+        ['Work', 'd', 'D?'],
+        ['Home', 'e', 'E?'],
+      ),
+      ['Home: a b c', 'Work: d', 'Home: e'],
+    );
+    assert.deepEqual(
+      rows(
+        ['section_id', 'section', 'name', 'text'],
+        ['one', 'Home', 'a', 'A?'],
+        ['one', 'Otherwise', 'b', 'B?'],
+        ['two', 'Home', 'c', 'C?'],
+      ),
+      ['Home: a b', 'Home: c'],
+    );
+  });
+
   const cells = [
     ['Frage', 'var', 'answers', 'filter', 'owner'],
     ['Do you rent?', 'rent', '1 = Yes | 2 = No | 9 = Not sure [dont_know]', '', 'AF'],
