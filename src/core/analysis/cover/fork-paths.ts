@@ -8,7 +8,7 @@
 import type { EncodedPlan } from '../conditions/encoded-plan';
 import { FALSE, type Diagram } from '../diagrams/diagram';
 import { waysFrom } from '../reach/fork-events';
-import type { ForkEvents, ForkGraph, ForkNode } from './fork-graph';
+import type { ForkEdge, ForkEvents, ForkGraph, ForkNode } from './fork-graph';
 
 /** One way on: from a place, with what happens. */
 export interface ForkStep {
@@ -32,9 +32,16 @@ export function isSameWay(a: WayOn, b: WayOn): boolean {
 /** From the first gate to an ending. */
 export type ForkPath = readonly ForkStep[];
 
+const eventsBefore = new WeakMap<ForkPath, ReadonlySet<number>>();
+
 /** The events on a path; one that is met in several passes is counted once. */
 export function eventsOf(path: ForkPath): ReadonlySet<number> {
-  return new Set(path.flatMap(({ events }) => events));
+  let events = eventsBefore.get(path);
+  if (events === undefined) {
+    events = new Set(path.flatMap((step) => step.events));
+    eventsBefore.set(path, events);
+  }
+  return events;
 }
 
 export interface PathFinder {
@@ -48,27 +55,48 @@ export interface PathFinder {
   heaviest(weights: Float64Array): { readonly weight: number; readonly path: ForkPath };
 }
 
-/** Over a graph that has forgotten nothing. */
+/** What a node of a graph leads to, where it leads past an ending. */
+const NOWHERE = -1;
+
+/** Over a graph that has forgotten nothing. Weighed again and again, so all of it lies in arrays of numbers. */
 export class ExactPaths implements PathFinder {
   readonly cost: number;
-  private readonly edges: readonly (readonly { readonly to: number; readonly step: ForkStep }[])[];
+  /** By node, its first edge; those of the next follow. */
+  private readonly edgesFrom: Int32Array;
+  /** By edge, the node it leads to. */
+  private readonly to: Int32Array;
+  /** By edge, its first event in `happens`; those of the next follow. */
+  private readonly eventsFrom: Int32Array;
+  private readonly happens: Int32Array;
   private readonly weightOf: Float64Array;
+  /** By node, the edge taken. */
   private readonly choice: Int32Array;
   private readonly root: number;
   protected readonly indexOf: ReadonlyMap<ForkNode, number>;
 
   constructor(protected readonly graph: ForkGraph) {
-    this.indexOf = new Map(graph.nodes.map((node, n) => [node, n]));
-    this.edges = graph.nodes.map((node) =>
-      node.edges.map(({ events, place, to }) => ({
-        to: to === null ? -1 : (this.indexOf.get(to) ?? -1),
-        step: { at: node.at, events, place },
-      })),
-    );
-    this.cost = this.edges.reduce((sum, each) => sum + each.length, 0);
-    this.weightOf = new Float64Array(graph.nodes.length);
-    this.choice = new Int32Array(graph.nodes.length);
-    this.root = graph.nodes.length - 1;
+    const { nodes } = graph;
+    this.indexOf = new Map(nodes.map((node, n) => [node, n]));
+    const edgesFrom = [0];
+    const eventsFrom = [0];
+    const to: number[] = [];
+    const happens: number[] = [];
+    for (const { edges } of nodes) {
+      for (const edge of edges) {
+        to.push(edge.to === null ? NOWHERE : (this.indexOf.get(edge.to) ?? NOWHERE));
+        for (const event of edge.events) happens.push(event);
+        eventsFrom.push(happens.length);
+      }
+      edgesFrom.push(to.length);
+    }
+    this.edgesFrom = Int32Array.from(edgesFrom);
+    this.to = Int32Array.from(to);
+    this.eventsFrom = Int32Array.from(eventsFrom);
+    this.happens = Int32Array.from(happens);
+    this.cost = to.length;
+    this.weightOf = new Float64Array(nodes.length);
+    this.choice = new Int32Array(nodes.length);
+    this.root = nodes.length - 1;
   }
 
   heavy(weights: Float64Array): ForkPath | null {
@@ -83,10 +111,12 @@ export class ExactPaths implements PathFinder {
   heaviest(weights: Float64Array): { weight: number; path: ForkPath } {
     this.weigh(weights);
     const path: ForkStep[] = [];
-    for (let node = this.root; node >= 0;) {
-      const taken = this.edges[node]?.[this.choice[node] as number] as { to: number; step: ForkStep };
-      path.push(taken.step);
-      node = taken.to;
+    for (let n = this.root; n >= 0;) {
+      const node = this.graph.nodes[n] as ForkNode;
+      const edge = this.choice[n] as number;
+      const { events, place } = node.edges[edge - (this.edgesFrom[n] as number)] as ForkEdge;
+      path.push({ at: node.at, events, place });
+      n = this.to[edge] as number;
     }
     return { weight: this.weightOf[this.root] as number, path };
   }
@@ -98,18 +128,20 @@ export class ExactPaths implements PathFinder {
 
   /** Children stand before parents, so one pass does it. */
   protected weigh(weights: Float64Array): void {
-    const { edges, weightOf, choice } = this;
-    for (let node = 0; node < edges.length; node += 1) {
+    const { edgesFrom, to, eventsFrom, happens, weightOf, choice } = this;
+    for (let node = 0; node < weightOf.length; node += 1) {
       let best = -1;
       let chosen = 0;
-      const ways = edges[node] ?? [];
-      for (let way = 0; way < ways.length; way += 1) {
-        const { to, step } = ways[way] as { to: number; step: ForkStep };
-        let weight = to < 0 ? 0 : (weightOf[to] as number);
-        for (const event of step.events) weight += weights[event] as number;
+      const end = edgesFrom[node + 1] as number;
+      for (let edge = edgesFrom[node] as number; edge < end; edge += 1) {
+        const next = to[edge] as number;
+        let weight = next < 0 ? 0 : (weightOf[next] as number);
+        const last = eventsFrom[edge + 1] as number;
+        for (let n = eventsFrom[edge] as number; n < last; n += 1)
+          weight += weights[happens[n] as number] as number;
         if (weight > best) {
           best = weight;
-          chosen = way;
+          chosen = edge;
         }
       }
       weightOf[node] = best;
