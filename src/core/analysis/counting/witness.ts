@@ -51,12 +51,10 @@ export function witnessOf(beliefs: Beliefs, observations: readonly Observation[]
       steps.map(({ mass }) => mass),
       presented,
     );
-  let values = new Map<number, boolean>();
+  const values = new Map<number, boolean>();
   for (const { mass, answered } of [...steps].reverse()) {
     if (answered !== null) chooseAnswer(encoded, answered, mass, values);
-    const more = valuesAlong(encoded.diagrams, [mass], values);
-    if (more === null) return null;
-    values = more;
+    if (!chooseFor(encoded.diagrams, mass, values)) return null;
   }
   return answersBy(encoded, values, presented);
 }
@@ -171,21 +169,20 @@ function following<Step>(
 }
 
 /**
- * Values of variables that make every mass true, the last one first, going on from those already chosen; what is left
- * out does not matter. Null where no values do.
+ * Values of variables that make every mass true, the last one first; what is left out does not matter. Null where no
+ * values do.
  */
-export function valuesAlong(
-  diagrams: Diagrams,
-  masses: readonly Diagram[],
-  chosen: ReadonlyMap<number, boolean> = new Map(),
-): Map<number, boolean> | null {
-  const values = new Map(chosen);
-  for (const mass of [...masses].reverse()) {
-    const more = diagrams.satisfy(fitting(diagrams, mass, values));
-    if (more === null) return null;
-    for (const [level, value] of more) values.set(level, value);
-  }
-  return values;
+export function valuesAlong(diagrams: Diagrams, masses: readonly Diagram[]): Map<number, boolean> | null {
+  const values = new Map<number, boolean>();
+  return [...masses].reverse().every((mass) => chooseFor(diagrams, mass, values)) ? values : null;
+}
+
+/** Chooses more values, so that one more mass is true; false where those chosen leave none, and they stay as they are. */
+export function chooseFor(diagrams: Diagrams, mass: Diagram, values: Map<number, boolean>): boolean {
+  const more = diagrams.satisfy(fitting(diagrams, mass, values));
+  if (more === null) return false;
+  for (const [level, value] of more) values.set(level, value);
+  return true;
 }
 
 /** The part of a mass that agrees with the values chosen. */

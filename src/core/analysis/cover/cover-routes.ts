@@ -23,16 +23,22 @@ const MOST_GUIDING = 40_000;
 /** How far a variable is remembered by a graph that only guides, in places; tried one after the other. */
 const REMEMBERED = [400, 120, 40, 0];
 
-/** The encoded plans must look into the messages of endings. Throws `TooManyNodes` where even a guided search is too much. */
-export function coverWithin(newlyEncoded: () => EncodedPlan, mostForks = MOST_FORKS): ForkCover {
-  const encoded = newlyEncoded();
+/** A path with a guide is followed by several at every place: its work is this many times what other work may be. */
+const GUIDED_WORK = 4;
+
+/**
+ * The encoded plans must look into the messages of endings, and allow so many times the usual steps of work. Throws `TooManyNodes` where
+ * even a guided search is too much.
+ */
+export function coverWithin(newlyEncoded: (work: number) => EncodedPlan, mostForks = MOST_FORKS): ForkCover {
+  const encoded = newlyEncoded(1);
   const events = new ForkEvents();
   try {
     return exactly(encoded, events, forkGraphOf(encoded, events, { mostNodes: mostForks }));
   } catch (error) {
     if (!(error instanceof TooManyForks || error instanceof TooManyNodes)) throw error;
   }
-  return guided(newlyEncoded(), new ForkEvents());
+  return guided(newlyEncoded(GUIDED_WORK), new ForkEvents());
 }
 
 /** How the second level is covered; see `coverPairs`. */

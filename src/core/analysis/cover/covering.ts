@@ -2,6 +2,7 @@
 import type { Plan } from '../../routing/plan';
 import { encodedWithin } from '../conditions/encoded-within';
 import type { Route } from '../counting/routes';
+import { MOST_STEPS } from '../diagrams/diagram';
 import { withinMemory, type Caps } from '../diagrams/limits';
 import type { ForkEvent } from '../reach/fork-events';
 import { coverWithin, pairsWithin, type ForkCover } from './cover-routes';
@@ -40,7 +41,10 @@ export interface PairsResult {
 /** The first level: every outcome of a fork, item, ending and message that somebody meets. */
 export function coverRoutes(plan: Plan, caps: Caps, numberOf: NumberOf): CoverResult {
   const found = withinMemory(() => {
-    const cover = coverWithin(() => encodedWithin(plan, caps, { messages: true }));
+    const { steps = MOST_STEPS } = caps;
+    const cover = coverWithin((work) =>
+      encodedWithin(plan, { ...caps, steps: work * steps }, { messages: true }),
+    );
     return { ...cover, routes: routesAlong(cover, numberOf), complete: true };
   });
   if (found === null) return { routes: [], atLeast: 0, outcomes: 0, complete: false };

@@ -18,7 +18,7 @@ export const TRUE: Diagram = 1;
  * Steps of work at most, a step being two nodes put together or one looked at: some seconds. Counted, rather than timed,
  * so that an answer does not depend on the machine.
  */
-const MOST_STEPS = 25_000_000;
+export const MOST_STEPS = 25_000_000;
 /** Looking at a node costs more than putting two together, since what was seen is kept by name. */
 const STEPS_TO_FORGET = 4;
 /** Variables tested one after the other at most: each is a call within a call. */

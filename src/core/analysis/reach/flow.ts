@@ -8,7 +8,7 @@ import type { DocumentPlace } from '../../routing/problems';
 import { EncodedPlan } from '../conditions/encoded-plan';
 import { encodedWithin } from '../conditions/encoded-within';
 import type { AnalysisCache } from '../counting/analysis-cache';
-import { fitting, respondentOf, valuesAlong, type Presented, type Witness } from '../counting/witness';
+import { chooseFor, respondentOf, valuesAlong, type Presented, type Witness } from '../counting/witness';
 import { FALSE, TRUE, type Diagram } from '../diagrams/diagram';
 import { DEFAULT_CAPS, TooManyNodes, TooMuch, withinMemory, type Caps } from '../diagrams/limits';
 import { waysFrom, type Branch } from './fork-events';
@@ -133,19 +133,15 @@ export class Flow {
     const { encoded } = this;
     const { diagrams } = encoded;
     const way: Arrivals[] = [];
-    let values: ReadonlyMap<number, boolean> | null = valuesAlong(diagrams, masses);
+    const values = valuesAlong(diagrams, masses);
+    if (values === null) return null;
     for (let place = at; place !== encoded.course.gate(0);) {
-      const so: ReadonlyMap<number, boolean> | null = values;
-      if (so === null) return null;
-      const found = (this.arrivals[place] ?? []).find(
-        ({ branch }) => fitting(diagrams, branch.mass, so) !== FALSE,
-      );
+      const found = this.arrivals[place]?.find(({ branch }) => chooseFor(diagrams, branch.mass, values));
       if (found === undefined) return null;
-      values = valuesAlong(diagrams, [found.branch.mass], so);
-      way.unshift(found);
+      way.push(found);
       place = found.from;
     }
-    return way;
+    return way.reverse();
   }
 
   /** Whether some of those who go on to a place can come to an ending from there. */
