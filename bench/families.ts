@@ -2,7 +2,7 @@
  * `npm run bench -- families`: the analysis on questionnaires of several kinds of structure, ten of each size; into
  * docs/performance-families.md. What is easy on one kind is hard on another: median and worst are told of each.
  */
-import { writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { format, resolveConfig } from 'prettier';
 import { analyse, AnalysisCache, DEFAULT_CAPS, type Analysis } from '../src/core/analysis';
@@ -161,59 +161,75 @@ function figuresOf(size: number, all: readonly Measured[]): Parameters<typeof ke
   }
 }
 
+const HEAD = [
+  'questionnaire',
+  'routes',
+  'count',
+  'who is asked',
+  'after an edit',
+  'of words',
+  'covering set',
+];
+
+/** Of every family, or of one, which takes its place on the page. */
 export async function measureFamilies(only?: string): Promise<void> {
-  const rows: string[][] = [];
-  const growth: string[] = [];
   // Once beforehand, so that no size pays for what is compiled.
   measure(dense(120, 99), 99);
   for (const [name, family, unit, sizes] of FAMILIES.filter(([of]) => only === undefined || of === only)) {
+    const rows: string[][] = [];
     const points: [number, number][] = [];
     for (const size of sizes) {
       const all = Array.from({ length: SEEDS }, (_, seed) => measure(family(size, seed + 1), seed + 1));
-      const counts = all.map(({ count }) => count);
-      points.push([size, median(counts)]);
-      const ofKind = (kinds: readonly EditKind[]) =>
-        all.flatMap(({ edits }) => edits.filter(({ kind }) => kinds.includes(kind)).map(({ ms }) => ms));
-      const routes = all.map((each) => each.routes);
-      rows.push([
-        `${size.toLocaleString('en')} ${unit}, ${name}`,
-        all.every(({ exact }) => exact)
-          ? (routes[Math.floor(routes.length / 2)] ?? '')
-          : `${all.filter(({ exact }) => exact).length} of ${all.length} exact`,
-        both(counts),
-        both(all.map(({ asked }) => asked)),
-        both(ofKind(['ask-if', 'skip'])),
-        both(ofKind(['text'])),
-        `${both(all.map(({ cover }) => cover))}${beyondWords(all)}`,
-      ]);
+      points.push([size, median(all.map(({ count }) => count))]);
+      rows.push(rowOf(`${size.toLocaleString('en')} ${unit}`, all));
       if (name === 'dense') await keepFigures(figuresOf(size, all));
-      console.error(`… ${(rows.at(-1) ?? []).join(' | ')}`);
+      console.error(`… ${name}: ${(rows.at(-1) ?? []).join(' | ')}`);
     }
-    growth.push(`${name} ${exponent(points).toFixed(2)}`);
     if (name === 'dense') await keepFigures({ growth: { reached: exponent(points) } });
+    await writeSection(name, rows, exponent(points));
   }
-  const head = [
-    'questionnaire',
-    'routes',
-    'count',
-    'who is asked',
-    'after an edit',
-    'of words',
-    'covering set',
+}
+
+function rowOf(size: string, all: readonly Measured[]): string[] {
+  const routes = all.map((each) => each.routes);
+  const ofKind = (kinds: readonly EditKind[]) =>
+    all.flatMap(({ edits }) => edits.filter(({ kind }) => kinds.includes(kind)).map(({ ms }) => ms));
+  return [
+    size,
+    all.every(({ exact }) => exact)
+      ? (routes[Math.floor(routes.length / 2)] ?? '')
+      : `${all.filter(({ exact }) => exact).length} of ${all.length} exact`,
+    both(all.map(({ count }) => count)),
+    both(all.map(({ asked }) => asked)),
+    both(ofKind(['ask-if', 'skip'])),
+    both(ofKind(['text'])),
+    `${both(all.map(({ cover }) => cover))}${beyondWords(all)}`,
   ];
-  const text = `# Kinds of questionnaires
+}
 
-Written by \`npm run bench -- families\` on ${new Date().toISOString().slice(0, 10)}: milliseconds, the median of ${SEEDS} questionnaires of each size
-and, in brackets, the worst; each measured once, on a machine shared with others. _Count_: every count by item and ending. _After an edit_: plan,
-counts, endings, who is asked and all snags after one ask-if or skip was taken away; _of words_: after a word more in one question. After
-the times of the covering set, by how many routes the worst exceeds as many as are proved to be needed.
+const INTRODUCTION = `# Kinds of questionnaires
 
-${markdown(head, rows)}
-
-Counting grows with the power of the size that is fitted to these medians: ${growth.join(', ')}.
+Written by \`npm run bench -- families\`: milliseconds, the median of some questionnaires of each size and, in brackets, the worst; each measured once, on a machine shared with others. _Count_: every count by item and ending. _After an edit_: plan, counts, endings, who is asked and all snags after one ask-if or skip was taken away; _of words_: after a word more in one question. After the times of the covering set, by how many routes the worst exceeds as many as are proved to be needed.
 `;
-  console.log(text);
-  if (only !== undefined) return;
+
+/** One family under its own heading; the others stay on the page as they were measured last. */
+async function writeSection(name: string, rows: readonly string[][], growth: number): Promise<void> {
   const file = path.join(process.cwd(), 'docs', 'performance-families.md');
+  const before = existsSync(file)
+    ? readFileSync(file, 'utf8')
+        .split(/^(?=## )/m)
+        .slice(1)
+    : [];
+  const heading = (of: string) => `## ${of[0]?.toUpperCase()}${of.slice(1)}\n`;
+  const own = `${heading(name)}
+${SEEDS} questionnaires of each size, on ${new Date().toISOString().slice(0, 10)}. Counting grows with the power ${growth.toFixed(2)} of the size.
+
+${markdown(HEAD, rows)}
+`;
+  const sections = FAMILIES.flatMap(([of]) =>
+    of === name ? [own] : before.filter((section) => section.startsWith(heading(of))),
+  );
+  const text = [INTRODUCTION, ...sections].join('\n');
   writeFileSync(file, await format(text, { ...(await resolveConfig(file)), parser: 'markdown' }));
+  console.log(own);
 }
