@@ -27,21 +27,16 @@ export function stepsOf(encoded: EncodedPlan): string {
   };
   /** By number of a formula, its step; false and true have none. */
   const formulaAt = [-1, -1];
-  /** Variables under names of their own, before it is known which of them are shown. */
-  const variables = new Map<string, number>();
-  const variable = (name: string) => {
-    let number = variables.get(name);
-    if (number === undefined) {
-      number = variables.size;
-      variables.set(name, number);
-    }
-    return formula('var', [number]);
-  };
+  /** Names of variables, before it is known which of them are shown; and the formula of each. */
+  const names: string[] = [];
   const known = new Map<string, number>();
   const once = (name: string) => {
-    const formulaOf = known.get(name) ?? variable(name);
-    known.set(name, formulaOf);
-    return formulaOf;
+    let of = known.get(name);
+    if (of === undefined) {
+      of = formula('var', [names.push(name) - 1]);
+      known.set(name, of);
+    }
+    return of;
   };
   const shown = new Set<string>();
   const { course } = encoded;
@@ -64,7 +59,7 @@ export function stepsOf(encoded: EncodedPlan): string {
     },
     holds: (fact) => steps.push({ word: 'holds', of: [fact] }),
   });
-  return written(steps, formulaAt, [...variables.keys()], shown);
+  return written(steps, formulaAt, names, shown);
 }
 
 /** Shown variables first; with every fact the variables that no later fact reads. */
