@@ -258,6 +258,16 @@ describe('a list of items', () => {
 });
 
 describe('a document of a word processor', () => {
+  const tableOf = (...rows: readonly (readonly string[])[]) =>
+    new Table({
+      rows: rows.map(
+        (cells) =>
+          new TableRow({
+            children: cells.map((cell) => new TableCell({ children: [new Paragraph(cell)] })),
+          }),
+      ),
+    });
+
   it('becomes the lines that people would paste, tables and bullets among them', async () => {
     const made = new Document({
       sections: [
@@ -268,17 +278,11 @@ describe('a document of a word processor', () => {
             new Paragraph({ text: 'Yes (skip to 3)', bullet: { level: 0 } }),
             new Paragraph({ text: 'No', bullet: { level: 0 } }),
             new Paragraph('2. Who is your landlord?'),
-            new Table({
-              rows: ['A company', 'A person'].map(
-                (text, n) =>
-                  new TableRow({
-                    children: [String(n + 1), text].map(
-                      (cell) => new TableCell({ children: [new Paragraph(cell)] }),
-                    ),
-                  }),
-              ),
-            }),
+            tableOf(['1', 'A company', ''], ['A person', '2', 'go to 3']),
             new Paragraph('3. How many rooms are there?'),
+            tableOf(['1', 'Few'], ['Many', 'Very many']),
+            tableOf(['1', 'Few', 'a', 'b']),
+            tableOf(['1', '2', 'Few']),
           ],
         },
       ],
@@ -287,6 +291,10 @@ describe('a document of a word processor', () => {
     const lines = await docxLines(bytes);
     assert.ok(lines.ok);
     assert.match(lines.text, /# Your home\n1\. Do you rent your home\?\n- Yes \(skip to 3\)\n- No\n2\. Who/);
+    assert.match(lines.text, /landlord\?\n- 1 A company\n- 2 A person \(go to 3\)\n\n/);
+    // Rows that are no answers each with its one code stay tables.
+    for (const table of ['1\tFew\nMany\tVery many', '1\tFew\ta\tb', '1\t2\tFew'])
+      assert.ok(lines.text.includes(`\n${table}\n`), table);
     const study = await FORMATS.docx.read(bytes, 'home.docx');
     assert.ok(study.ok);
     const [rent, landlord, rooms] = questionsOf(study.content.document);
