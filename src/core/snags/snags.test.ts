@@ -231,6 +231,20 @@ describe('a snag', () => {
         },
       ],
     );
+    // So is a row's.
+    const rows = [
+      { name: 'warm', label: 'Warm', askIf: 'q9 = 1' },
+      { name: 'dry', label: 'Dry', askIf: 'q9 < 3' },
+    ];
+    const grid: Question['answer'] = { type: 'grid', rows, options: [{ code: 1, label: 'One' }] };
+    const inRows = questionnaire([section('a', [ask('q9', 2, must), ask('x', grid)])]);
+    const [ofRow] = snagsIn(inRows).filter(({ rule }) => rule === 'always-true');
+    assert.deepEqual(ofRow?.at, { item: 'x', row: 'dry' });
+    const left = ofRow.mends?.map(({ patches }) => applyAll(inRows, patches));
+    assert.deepEqual(
+      left?.map(({ sections }) => (sections[0]?.items[1] as Question).answer),
+      [{ ...grid, rows: [rows[0], { name: 'dry', label: 'Dry' }] }],
+    );
   });
 
   it('skip-shadowed, rules-overlap: the first skip that holds wins', () => {
