@@ -148,7 +148,7 @@ function figuresOf(size: number, all: readonly Measured[]): Parameters<typeof ke
     case 1000:
       return {
         ...{ count1000: count, edit1000: { ...edit, beside }, cover1000: { ...cover, beside: coverBeside } },
-        beyondBound: { reached: median(found), worst: Math.max(...found) },
+        ...(found.length === 0 ? {} : { beyondBound: { reached: median(found), worst: Math.max(...found) } }),
       };
     case 3000:
       return {

@@ -47,8 +47,8 @@ async function counted(plan: Plan, program: string): Promise<Times> {
   const ours = await timed(() => analyse(plan).routes);
   const theirs = await byCounter(program, stepsOf(new EncodedPlan(plan, new Diagrams())));
   if ('stopped' in theirs) return [ours.ms, null];
-  // As exactly as a floating-point logarithm tells.
-  if (Math.abs(theirs.log2 - log2(ours.result)) > 1e-9 * Math.max(1, theirs.log2))
+  // As exactly as twelve decimals of a logarithm tell.
+  if (Math.abs(theirs.log2 - log2(ours.result)) > 1e-12 * Math.max(1, theirs.log2))
     throw new Error(`${plan.document.title}: the counter differs on how many routes there are`);
   return [ours.ms, theirs.ms];
 }
