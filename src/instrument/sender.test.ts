@@ -51,6 +51,17 @@ describe('the shelf', () => {
     );
   });
 
+  it('takes over cases that were begun before, with the draws that they were begun with, as soon as there is room', () => {
+    const kept = storage();
+    const before = JSON.stringify(begun(1));
+    for (const name of [`jolly-fork abc ${begun(1).key}`, 'jolly-fork abcd 1']) kept.texts.set(name, before);
+    const full = { ...kept, length: 2, setItem: storage(10).setItem };
+    assert.deepEqual([new Shelf(full, 'abc').all(), kept.texts.size], [[], 2]);
+    for (let opened = 1; opened <= 2; opened += 1)
+      assert.deepEqual(new Shelf(kept, 'abc').all(), [{ ...begun(1), seed: -2 }]);
+    assert.deepEqual([...kept.texts.keys()], ['jolly-fork abcd 1', `jolly-fork 2 abc ${begun(1).key}`]);
+  });
+
   it('leaves alone what it cannot read', () => {
     const kept = storage();
     new Shelf(kept, 'abc').put(begun(1));

@@ -7,6 +7,8 @@ export type Kept = Pick<Storage, 'length' | 'key' | 'getItem' | 'setItem' | 'rem
 
 export class Shelf {
   private readonly prefix: string;
+  /** Of cases that were begun before chance was drawn as it is now; see core/routing/chance.ts. */
+  private readonly former: string;
   /** Cases of this page, also where the browser keeps nothing. */
   private readonly here = new Map<string, KeptCase>();
   private readonly listeners = new Set<() => void>();
@@ -21,7 +23,9 @@ export class Shelf {
     private readonly storage: Kept | null,
     checksum: string,
   ) {
-    this.prefix = `jolly-fork ${checksum.slice(0, 16)} `;
+    this.prefix = `jolly-fork 2 ${checksum.slice(0, 16)} `;
+    this.former = `jolly-fork ${checksum.slice(0, 16)} `;
+    this.takeFormer();
     if (storage === null) this.problem = NOT_KEPT;
     this.reread();
   }
@@ -65,6 +69,23 @@ export class Shelf {
       if (kept !== null && !this.unkept.has(kept.key)) this.here.set(kept.key, kept);
     }
     this.changed();
+  }
+
+  /** Each keeps the draws it was begun with: seeds below 0 have those. */
+  private takeFormer(): void {
+    const { storage, former } = this;
+    if (storage === null) return;
+    const names = Array.from({ length: storage.length }, (_, n) => storage.key(n) ?? '');
+    for (const name of names.filter((each) => each.startsWith(former))) {
+      const kept = readCase(storage.getItem(name));
+      if (kept === null) continue;
+      try {
+        storage.setItem(this.prefix + kept.key, JSON.stringify({ ...kept, seed: -1 - kept.seed }));
+        storage.removeItem(name);
+      } catch {
+        // Where there is no room for both, it waits for some.
+      }
+    }
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {

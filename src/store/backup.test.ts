@@ -150,20 +150,44 @@ describe('the database file', () => {
     }
   });
 
-  it('is copied before its tables are brought up to date', () => {
-    // As a version left it that did not know the last step yet.
+  /** As a version left it that did not know a step yet, nor any after it; null: the last. */
+  function older(before: string | null) {
     const steps = path.join(folder, 'steps');
     cpSync(STEPS, steps, { recursive: true });
     const journal = path.join(steps, 'meta', '_journal.json');
-    const known = JSON.parse(readFileSync(journal, 'utf8')) as { entries: unknown[] };
-    writeFileSync(journal, JSON.stringify({ ...known, entries: known.entries.slice(0, -1) }));
-    const older = openFile(file, steps);
-    addStudy(drizzle(older, { schema }), emptyQuestionnaire('One'), 1);
-    older.close();
+    const known = JSON.parse(readFileSync(journal, 'utf8')) as { entries: { tag: string }[] };
+    const until = before === null ? -1 : known.entries.findIndex(({ tag }) => tag === before);
+    writeFileSync(journal, JSON.stringify({ ...known, entries: known.entries.slice(0, until) }));
+    return openFile(file, steps);
+  }
+
+  it('is copied before its tables are brought up to date', () => {
+    const database = older(null);
+    addStudy(drizzle(database, { schema }), emptyQuestionnaire('One'), 1);
+    database.close();
     assert.equal(examine(file), 1);
     const copy = makeReady(file);
     assert.equal(examine(file), 0);
     assert.equal(examine(copy ?? ''), 1);
     assert.deepEqual(titlesIn(file), ['One']);
+  });
+
+  it('keeps to the former draws where responses were begun with them', () => {
+    const database = older('0015_former_chance');
+    database.pragma('foreign_keys = off');
+    const add = database.prepare(
+      "insert into responses (id, token, number, code, kept, device, changed_at) values (?, 'link', ?, ?, ?, 'desktop', 1)",
+    );
+    for (const seed of [0, 7, 2 ** 31 - 1])
+      add.run(`${seed}`, seed, `${seed}`, JSON.stringify({ at: 3, seed, answers: { seed } }));
+    database.close();
+    makeReady(file);
+    const now = new Database(file);
+    const kept = now.prepare('select kept from responses order by number').pluck().all() as string[];
+    now.close();
+    assert.deepEqual(
+      kept.map((text) => JSON.parse(text) as unknown),
+      [0, 7, 2 ** 31 - 1].map((seed) => ({ at: 3, seed: -1 - seed, answers: { seed } })),
+    );
   });
 });

@@ -4,7 +4,7 @@ import { columnsOf } from '../../src/core/coding/columns';
 import type { Answers, Questionnaire } from '../../src/core/document/types';
 import { rowOfCase } from '../../src/core/responding/case-data';
 import type { KeptCase } from '../../src/core/responding/kept-case';
-import { hash } from '../../src/core/routing/draws';
+import { hash } from '../../src/core/routing/chance';
 import type { Plan } from '../../src/core/routing/plan';
 import { madeUpRespondents, type MadeUp } from '../../src/core/simulate/respondents';
 import { planFor } from '../support/questionnaire';

@@ -50,7 +50,8 @@ export function command(args: readonly string[]): number {
 
 function readSeed(text: string | boolean): number {
   const seed = Number(text);
-  if (!Number.isSafeInteger(seed)) throw new Misuse(`--seed takes a whole number, not "${String(text)}"`);
+  if (!Number.isSafeInteger(seed) || seed < 0)
+    throw new Misuse(`--seed takes a whole number from 0, not "${String(text)}"`);
   return seed;
 }
 

@@ -11,7 +11,7 @@ import type { Turn } from '../responding/turn';
 import { isBlank } from '../routing/answers';
 import { secondsOf } from '../routing/burden';
 import { paceOf } from '../routing/pace';
-import { generatorFor } from '../routing/draws';
+import { generatorFor } from '../routing/chance';
 import type { Page } from '../routing/pages';
 import type { Plan } from '../routing/plan';
 import type { WalkStep } from '../routing/walk';

@@ -3,7 +3,7 @@
  * number and what is decided, so that whatever happened before, or was lost on the way, decides nothing.
  */
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
-import { generatorFor } from '../routing/draws';
+import { generatorFor } from '../routing/chance';
 import type { LetterKind } from './letters';
 import { HOUR, type Behaviour, type PanelSettings } from './panel-settings';
 

@@ -2,7 +2,7 @@
 import { optionsOf } from '../document/shape';
 import type { Value } from '../document/types';
 import type { PersonAsked } from '../responding/people';
-import { generatorFor } from '../routing/draws';
+import { generatorFor } from '../routing/chance';
 import type { Plan } from '../routing/plan';
 import { drawAnswer } from '../simulate/drawing';
 

@@ -1,31 +1,12 @@
-/**
- * Chance in a walk: which questions a section draws, and given values that are drawn at the start.
- *
- * Every draw has its own generator seeded from the walk's seed and its place, so that one draw does not
- * depend on what happened before it.
- */
+/** Chance in a walk: which questions a section draws, and given values that are drawn at the start. */
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
-import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { passKey, readPassKey } from '../document/addresses';
 import { isNumeric, picksMany } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Given, Value } from '../document/types';
+import { generatorFor } from './chance';
 import type { Plan, PlanSection } from './plan';
-
-/** FNV-1a over UTF-16 units: a well-spread 32-bit number from any text. */
-export function hash(text: string): number {
-  let value = 0x811c9dc5;
-  for (let i = 0; i < text.length; i += 1) {
-    value = Math.imul(value ^ text.charCodeAt(i), 0x01000193);
-  }
-  return value;
-}
-
-/** A generator of its own for every place. */
-export function generatorFor(seed: number, place: string) {
-  return xoroshiro128plus(hash(`${seed}/${place}`));
-}
 
 /** Key of a section's draw in `draws`: its id, with `#pass` in a repeat. */
 export function drawKey(section: PlanSection, pass: number): string {

@@ -1,7 +1,7 @@
 /** The order in which what is shuffled is shown. It changes no route, and is the same for a seed whatever is answered. */
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import type { Option } from '../document/types';
-import { generatorFor } from './draws';
+import { generatorFor } from './chance';
 
 /** A random order of so many things, as indices. */
 export function shuffledIndices(count: number, seed: number, place: string): number[] {

@@ -3,7 +3,6 @@
  * people, whatever is worked out in between.
  */
 import type { RandomGenerator } from 'pure-rand/types/RandomGenerator';
-import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { columnsOf } from '../coding/columns';
 import { QuickCoder } from '../coding/quick-row';
 import { codedCells } from '../coding/row';
@@ -13,7 +12,8 @@ import type { AssumedShares, Given, Quota, Value } from '../document/types';
 import { ENDINGS } from '../document/vocabularies';
 import type { ShownParts } from '../routing/answers';
 import { assumedAmong } from '../routing/assumed';
-import { drawQuestions, hash } from '../routing/draws';
+import { generatorOf, hash } from '../routing/chance';
+import { drawQuestions } from '../routing/draws';
 import type { Plan, PlanSection } from '../routing/plan';
 import { Runner, type Respondent } from '../routing/runner';
 import type { RunnerItem, RunnerPart } from '../routing/runner-program';
@@ -141,7 +141,7 @@ class Makers implements Respondent {
   private readonly said = new Said();
   // Of whoever is made up now:
   private seed = 0;
-  private random: RandomGenerator = xoroshiro128plus(0);
+  private random: RandomGenerator = generatorOf('');
   /** By draw key. */
   private readonly drawnIn = new Map<string, { section: PlanSection; drawn: ReadonlySet<number> }>();
 
@@ -161,7 +161,7 @@ class Makers implements Respondent {
   make(name: string): MadeUp {
     const { plan, runner, said } = this;
     this.seed = hash(name);
-    this.random = xoroshiro128plus(this.seed);
+    this.random = generatorOf(name);
     this.drawnIn.clear();
     said.clear();
     runner.clear();
