@@ -84,6 +84,12 @@ export function fromVariables(
     : { ok: false, problems: sound.problems.slice(0, 20).map(({ message }) => message) };
 }
 
+/** The first table of several is taken; null where there are no others. */
+export function tablesLeft(count: number, line: number): VariableDoubt | null {
+  if (count === 0) return null;
+  return { line, what: `${count} more ${count === 1 ? 'table was' : 'tables were'} not taken over` };
+}
+
 /** By code, its label. */
 function plannedIn(variables: readonly DataVariable[]): Map<string, string> {
   const counts = new Map<string, number>();
@@ -99,10 +105,29 @@ function plannedIn(variables: readonly DataVariable[]): Map<string, string> {
   );
 }
 
-/** The plan of this house, with the codes that the data have for what is called the same. */
+/** The plan of this house with the codes that the data have for what is called the same; what else they have are reasons of their own. */
 function missingFrom(base: readonly MissingCode[], planned: ReadonlyMap<string, string>): MissingCode[] {
   const byLabel = new Map([...planned].map(([code, label]) => [label.toLowerCase(), Number(code)]));
-  return base.map((entry) => ({ ...entry, code: byLabel.get(entry.label.toLowerCase()) ?? entry.code }));
+  const named = base.map((entry) => ({ ...entry, code: byLabel.get(entry.label.toLowerCase()) ?? null }));
+  const taken = new Set([...planned.keys()].map(Number));
+  const freeCode = (wanted: number) => {
+    let code = wanted;
+    while (taken.has(code)) code -= 1;
+    taken.add(code);
+    return code;
+  };
+  const ours = named.map((entry, n) => ({
+    ...entry,
+    code: entry.code ?? freeCode((base[n] as MissingCode).code),
+  }));
+  const reasons = new Set(base.map(({ reason }) => reason));
+  const theirs = [...planned].flatMap(([code, label]): MissingCode[] => {
+    if (named.some((entry) => entry.code === Number(code))) return [];
+    const reason = freshName(label || 'missing', reasons);
+    reasons.add(reason);
+    return [{ reason, code: Number(code), label }];
+  });
+  return [...ours, ...theirs];
 }
 
 function answerOf(

@@ -1,6 +1,6 @@
 /** CSVW metadata as variables; with a table of codes beside it, as we write one, with their labels. */
 import * as v from 'valibot';
-import { fromVariables, type DataVariable, type VariablesRead } from './from-variables';
+import { fromVariables, tablesLeft, type DataVariable, type VariablesRead } from './from-variables';
 
 const Words = v.union([v.string(), v.array(v.string()), v.record(v.string(), v.unknown())]);
 const Limit = v.optional(v.union([v.string(), v.number()]));
@@ -60,9 +60,8 @@ export function readCsvw(json: unknown, title: string, codes: readonly CodeRow[]
   );
   // A table of codes is ours, and was read.
   const more = others.filter(({ url }) => codes.length === 0 || url !== 'codes.csv');
-  if (!read.ok || more.length === 0) return read;
-  const told = { line: columns.length + 1, what: `${more.length} more tables were not taken over` };
-  return { ...read, doubts: [...read.doubts, told] };
+  const told = tablesLeft(more.length, columns.length + 1);
+  return read.ok && told !== null ? { ...read, doubts: [...read.doubts, told] } : read;
 }
 
 function wordsOf(words: v.InferOutput<typeof Words> | undefined): string {

@@ -1,6 +1,6 @@
 /** The schema of a Data Package (`datapackage.json`) or of one table of it, as variables; versions 1 and 2. */
 import * as v from 'valibot';
-import { fromVariables, type DataVariable, type VariablesRead } from './from-variables';
+import { fromVariables, tablesLeft, type DataVariable, type VariablesRead } from './from-variables';
 
 const Value = v.union([v.string(), v.number(), v.boolean()]);
 const Missing = v.union([v.string(), v.object({ value: v.string(), label: v.optional(v.string()) })]);
@@ -48,9 +48,8 @@ export function readDataPackage(json: unknown, title: string): VariablesRead {
     (whole.success ? whole.output.languages?.[0] : undefined) ?? null,
     first.fields.map((field) => variableOf(field, common)),
   );
-  if (!read.ok || others.length === 0) return read;
-  const more = { line: first.fields.length + 1, what: `${others.length} more tables were not taken over` };
-  return { ...read, doubts: [...read.doubts, more] };
+  const told = tablesLeft(others.length, first.fields.length + 1);
+  return read.ok && told !== null ? { ...read, doubts: [...read.doubts, told] } : read;
 }
 
 const HOLDS: Readonly<Record<string, DataVariable['holds']>> = {

@@ -148,9 +148,9 @@ describe('CSVW metadata', () => {
     };
     assert.deepEqual(told([table('data.csv')]), []);
     assert.deepEqual(told([table('data.csv'), table('codes.csv')], codes), []);
-    assert.deepEqual(told([table('data.csv'), table('codes.csv')]), ['1 more tables were not taken over']);
+    assert.deepEqual(told([table('data.csv'), table('codes.csv')]), ['1 more table was not taken over']);
     assert.deepEqual(told([table('data.csv'), table('more.csv'), table('codes.csv')], codes), [
-      '1 more tables were not taken over',
+      '1 more table was not taken over',
     ]);
   });
 
