@@ -240,6 +240,6 @@ export function joinConditions(existing: string, word: 'and' | 'or', added: stri
 
 /** That both hold, where there are two; undefined where there is neither. */
 export function bothHold(existing: string | undefined, added: string | undefined): string | undefined {
-  if (existing === undefined || added === undefined) return existing ?? added;
+  if (existing === undefined || added === undefined || existing === added) return existing ?? added;
   return joinConditions(existing, 'and', added);
 }

@@ -53,11 +53,23 @@ it('takes numbers and addresses as people write them, and says what is wrong wit
 
 it('says in a few words what is other than usual', () => {
   assert.deepEqual(settingsWords(USUAL_TRIAL), []);
-  assert.deepEqual(settingsWords(FULL).slice(0, 5), [
+  assert.deepEqual(settingsWords(FULL), [
     'told apart by browser',
     'each at most 2 times',
     'opens 2 Nov 2026, 09:00',
     'closes 30 Nov 2026, 18:30',
     'at most 1,500 responses',
+    '40 min for the whole',
+    'no way back',
+    'no return from another browser',
+    'human check',
+    'language cy',
+    'who stops is removed after 48 h',
+    'inside https://example.org',
+  ]);
+  assert.deepEqual(settingsWords({ ...USUAL_TRIAL, toldApart: 'personal', attempts: 1, humanCheck: false }), [
+    'by links of their own',
+    'each once',
+    'no human check',
   ]);
 });
