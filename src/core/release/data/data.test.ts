@@ -153,7 +153,7 @@ it('Parquet holds every value as it is in the CSV, and what it means', async () 
 });
 
 it('a script for R is ASCII alone, closes every quote, and lists every column', () => {
-  const title = 'Ünï "quoted" \\ back\nline \u{1F525} \ud800';
+  const title = 'Ünï "quoted" \\ back\nline \u{1F525} \ud800\0\x01\x7f';
   for (const document of [demo, { ...demo, title }]) {
     const { fields, data } = made(document);
     const odd = fields.map((field) => ({ ...field, label: `${field.label}${title}` }));
@@ -163,9 +163,9 @@ it('a script for R is ASCII alone, closes every quote, and lists every column', 
     assert.doesNotMatch(bare, /"/);
     assert.equal(script.match(/^ {2}list\(name = /gm)?.length, fields.length);
     // Between quotes every sign stands as R reads it; in a comment on one line.
-    const words = String.raw`\u00dcn\u00ef \"quoted\" \\ back\nline \U0001f525 \ufffd`;
+    const words = String.raw`\u00dcn\u00ef \"quoted\" \\ back\nline \U0001f525 \ufffd\u0001\u007f`;
     assert.ok(script.includes(`label = "${fields[0]?.label}${words}"`));
-    assert.match(script, /# .*\?n\? "quoted" \\ back line \? \?/);
+    assert.match(script, /# .*\?n\? "quoted" \\ back line \? \? \?\. /);
   }
 });
 
