@@ -18,6 +18,7 @@ import {
   findResponse,
   findSitting,
   listResponses,
+  removeAllStopped,
   removeStopped,
   type StoredResponse,
   type ToBegin,
@@ -297,14 +298,23 @@ describe('who may answer, and how often', () => {
   });
 
   it('what is left for long is taken away where it is not to be kept, and else stays', () => {
-    for (const stopped of ['keep', 'remove'] as const) {
+    for (const [stopped, all] of [
+      ['keep', false],
+      ['keep', true],
+      ['remove', false],
+      ['remove', true],
+    ] as const) {
       const link = linked({ stopped, stoppedAfter: 2 });
       const { db, token, turn } = link;
       const [away, under, done] = [link.begun(1), link.begun(1), link.begun(1)];
       complete(link, done);
       turn(under.id, { agrees: 1 }, 60 * MINUTE);
       const trial = findTrial(db, token) ?? assert.fail();
-      removeStopped(db, trial, 121 * MINUTE);
+      // Not a minute too early; whoever looks at the link, and the hour that looks at all of them, do the same.
+      removeAllStopped(db, 119 * MINUTE);
+      assert.ok(findResponse(db, token, away.id));
+      if (all) removeAllStopped(db, 121 * MINUTE);
+      else removeStopped(db, trial, 121 * MINUTE);
       assert.equal(findResponse(db, token, away.id) === null, stopped === 'remove');
       assert.ok(findResponse(db, token, under.id));
       assert.ok(findResponse(db, token, done.id));
