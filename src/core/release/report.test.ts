@@ -60,7 +60,7 @@ it('tells everything else in its order, and is silent about what did not change'
       ] as Comparison['codes'],
       conditions: [{ at, part: 'asked if', old: 'a = 1', now: null }],
       endings: { added: ['full'], gone: ['out'] },
-      breaks: [{ name: 'rent', why: 'code 3 means something else' }] as Comparison['breaks'],
+      breaks: [{ name: 'rent', why: 'code 3 means something else', by: 'codes' }] as Comparison['breaks'],
     },
     { ...now, title: 'Wave 1' },
   );

@@ -611,6 +611,42 @@ describe('a snag', () => {
     assert.deepEqual(places('code-collides', study([ask('n', number(0, 5))], { derived })), [
       { derived: 'less' },
     ]);
+    const picks = ask('picks', {
+      type: 'multiple',
+      options: [1, 2, 3].map((code) => ({ code, label: `${code}` })),
+    });
+    const coded = ask('coded', {
+      type: 'single',
+      options: [
+        { code: 2, label: 'Two' },
+        { code: 5, label: 'Five' },
+        { code: 98, label: 'No idea', missing: 'dont_know' },
+      ],
+    });
+    const kin = section('kin', [ask('age', number(0, 9))], { repeat: { times: 'n', max: 2 } });
+    // What it can come to, at the ends: the codes of the plan are -1 to -4.
+    for (const [value, collides] of [
+      ['n + 0', false],
+      ['n * 2 - 11', true],
+      ['n * 2 - 15', false],
+      ['0 - n - 4', true],
+      ['0 - n - 5', false],
+      ['n * n * (0 - 1)', true],
+      ['(0 - n) * (0 - n)', false],
+      ['count(picks) - 1', true],
+      ['count(picks) - 8', false],
+      ['coded - 3', true],
+      ['coded - 2', false],
+      ['coded - 10', false],
+      ['count(age > 3) - 6', true],
+      ['count(age > 3) - 7', false],
+      ['count(age > 3)', false],
+    ] as const) {
+      const of = questionnaire([section('a', [ask('n', number(0, 5)), picks, coded]), kin], {
+        derived: [{ name: 'made', label: 'Made', value }],
+      });
+      assert.deepEqual(places('code-collides', of), collides ? [{ derived: 'made' }] : [], value);
+    }
     // One that has a problem of its own comes to nothing.
     const broken = [{ name: 'less', label: 'Less', value: 'gone - 5' }];
     assert.deepEqual(places('code-collides', study([ask('n', number(0, 5))], { derived: broken })), []);

@@ -4,7 +4,7 @@ import { describe, it } from 'node:test';
 import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
 import { address, type Address } from '../document/addresses';
 import type { Element } from '../exchange/element';
-import type { ForksModel, ForksNode, ForksRibbon } from './forks';
+import type { ForksBand, ForksModel, ForksNode, ForksRibbon } from './forks';
 import { boundsOf, drawRiver, UNMARKED, type Marked } from './river-drawing';
 import { askedRoutes, denseWords, ribbonWidth, routeWeights, shareWeights, type River } from './river';
 import * as colours from './river-colours';
@@ -47,7 +47,7 @@ function river(change: Partial<ForksModel> = {}, rest: Partial<River> = {}): Riv
     tooDense: [],
     sizes: { full: 440, height: 20, gap: 30 },
     weights: shareWeights(model),
-    measure: 'sample',
+    measure: 'share',
     layout: {
       width: 500,
       height: 200,
@@ -169,14 +169,13 @@ describe('a node', () => {
   });
 
   it('tells of its section how often it runs and what is drawn of it', () => {
-    const band = {
+    const band: ForksBand = {
       ...{ section: 0, id: 'a', letter: 'A', title: 'Heat', unfolded: false, nodes: [a] },
       repeat: null,
       draw: null,
     };
-    const figures = (
-      of: Partial<typeof band> & { draw?: readonly [number, number] | null; repeat?: number | null },
-    ) => textsIn(marked(a, drawn(river({ bands: [{ ...band, ...of }] })))).at(-1);
+    const figures = (of: Partial<ForksBand>) =>
+      textsIn(marked(a, drawn(river({ bands: [{ ...band, ...of }] })))).at(-1);
     assert.deepEqual(
       [figures({}), figures({ repeat: 4 }), figures({ draw: [2, 5] })],
       ['100%', '100% · up to 4 times', '100% · 2 of 5 drawn'],

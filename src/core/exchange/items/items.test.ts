@@ -181,7 +181,7 @@ describe('a row of an item list', () => {
   });
 
   it('is asked by its type, by what people call that, and else by what it has', () => {
-    const types = [
+    const rows: Record<string, string>[] = [
       { type: 'Scale', least: '1', most: '5' },
       { options: '1 = Yes', rows: 'r = Row' },
       { options: '1 = Yes' },
@@ -189,7 +189,8 @@ describe('a row of an item list', () => {
       { least: '2' },
       { type: 'date', least: '2026-01-01' },
       { type: 'time', most: '12:00' },
-    ].map((row) =>
+    ];
+    const types = rows.map((row) =>
       items(read({ name: 'q', text: 'q?', ...row })).map((item) => item.kind === 'question' && item.answer),
     );
     assert.deepEqual(types.flat(), [
