@@ -3,9 +3,10 @@
  *
  * A newer document ends the worker that is still counting an older one.
  */
-import { releaseProxy, wrap, type Remote } from 'comlink';
+import type { Remote } from 'comlink';
 import type { Questionnaire } from '../core/document/types';
 import type { Snag } from '../core/snags';
+import { HeldWorker } from './held-worker';
 import type { AnalysisApi, AnalysisSummary, PassesByItem, SampleSummary } from './types';
 
 export type Analysed = AnalysisSummary & {
@@ -21,21 +22,21 @@ export type Analysed = AnalysisSummary & {
 };
 
 export class AnalysisClient {
-  private worker: Worker | null = null;
-  private remote: Remote<AnalysisApi> | null = null;
+  private readonly held = new HeldWorker<AnalysisApi>(
+    () => new Worker(new URL('./analysis.worker.ts', import.meta.url), { type: 'module' }),
+  );
   private busy = false;
 
   /** Resolves to null where a newer document came in the meantime. Rejects where the analysis failed. */
   async analyse(document: Questionnaire): Promise<Analysed | null> {
     if (this.busy) this.stop();
-    this.worker ??= new Worker(new URL('./analysis.worker.ts', import.meta.url), { type: 'module' });
-    this.remote ??= wrap<AnalysisApi>(this.worker);
+    const { api } = this.held;
     const { worker } = this;
     this.busy = true;
     const ended = new Promise<null>((resolve) => {
-      worker.addEventListener('ended', () => resolve(null), { once: true });
+      worker?.addEventListener('ended', () => resolve(null), { once: true });
     });
-    const summary = await Promise.race([this.remote.load(document), ended]).finally(() => {
+    const summary = await Promise.race([api.load(document), ended]).finally(() => {
       if (this.worker === worker) this.busy = false;
     });
     if (this.worker !== worker) return null;
@@ -67,16 +68,18 @@ export class AnalysisClient {
 
   /** For questions about the document analysed last. */
   get api(): Remote<AnalysisApi> {
-    if (this.remote === null) throw new Error('nothing has been analysed yet');
-    return this.remote;
+    if (this.worker === null) throw new Error('nothing has been analysed yet');
+    return this.held.api;
+  }
+
+  private get worker(): Worker | null {
+    return this.held.worker;
   }
 
   stop(): void {
-    this.remote?.[releaseProxy]();
-    this.worker?.terminate();
-    this.worker?.dispatchEvent(new Event('ended'));
-    this.worker = null;
-    this.remote = null;
+    const { worker } = this;
+    this.held.stop();
+    worker?.dispatchEvent(new Event('ended'));
     this.busy = false;
   }
 }

@@ -1,23 +1,19 @@
 /** The main thread's side of the forecast worker: while a share is dragged only the last place is worked out. */
-import { releaseProxy, wrap, type Remote } from 'comlink';
+import type { Remote } from 'comlink';
 import type { Questionnaire } from '../../core/document/types';
 import type { Hanging } from '../../core/forecast/forecast';
 import type { SeenSample } from '../../core/forecast/seen/sample';
 import type { Effect } from '../../core/forecast/steering';
+import { HeldWorker } from '../held-worker';
 import type { Figures, FiguresAsked, ForecastApi } from './types';
 
 export class ForecastClient {
-  private worker: Worker | null = null;
-  private remote: Remote<ForecastApi> | null = null;
+  private readonly held = new HeldWorker<ForecastApi>(
+    () => new Worker(new URL('./forecast.worker.ts', import.meta.url), { type: 'module' }),
+  );
   private loaded: Questionnaire | null = null;
   private working = false;
   private next: (() => void) | null = null;
-
-  private get api(): Remote<ForecastApi> {
-    this.worker ??= new Worker(new URL('./forecast.worker.ts', import.meta.url), { type: 'module' });
-    this.remote ??= wrap<ForecastApi>(this.worker);
-    return this.remote;
-  }
 
   /** Null where something newer was asked for meanwhile. */
   async figures(document: Questionnaire, asked: FiguresAsked): Promise<Figures | null> {
@@ -32,7 +28,7 @@ export class ForecastClient {
     this.working = true;
     try {
       await this.take(document);
-      return await this.api.figures(asked);
+      return await this.held.api.figures(asked);
     } finally {
       this.working = false;
       const { next } = this;
@@ -46,12 +42,12 @@ export class ForecastClient {
 
   /** By what was assumed last. */
   effects(of: Hanging): Promise<readonly Effect[] | null> {
-    return this.api.effects(of);
+    return this.held.api.effects(of);
   }
 
   /** What else there is to be told, by what was assumed last. */
   get more(): Omit<Remote<ForecastApi>, 'load' | 'figures' | 'effects' | 'sample'> {
-    return this.api;
+    return this.held.api;
   }
 
   /** Takes the questionnaire up first where it is another. */
@@ -61,20 +57,17 @@ export class ForecastClient {
     rows: readonly (readonly (string | number)[])[],
   ): Promise<SeenSample | string> {
     await this.take(document);
-    return this.api.sample(header, rows);
+    return this.held.api.sample(header, rows);
   }
 
   private async take(document: Questionnaire): Promise<void> {
     if (this.loaded === document) return;
-    await this.api.load(document);
+    await this.held.api.load(document);
     this.loaded = document;
   }
 
   stop(): void {
-    this.remote?.[releaseProxy]();
-    this.worker?.terminate();
-    this.worker = null;
-    this.remote = null;
+    this.held.stop();
     this.loaded = null;
   }
 }

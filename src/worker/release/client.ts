@@ -1,27 +1,23 @@
 /** The main thread's side of the release worker. */
-import { proxy, releaseProxy, wrap, type Remote } from 'comlink';
+import { proxy } from 'comlink';
 import type { Questionnaire } from '../../core/document/types';
+import { HeldWorker } from '../held-worker';
 import type { Compared, MadeFile, PassedRoutes, ReleaseApi, SidesShown } from './types';
 
 export class ReleaseClient {
-  private worker: Worker | null = null;
-  private remote: Remote<ReleaseApi> | null = null;
+  private readonly held = new HeldWorker<ReleaseApi>(
+    () => new Worker(new URL('./release.worker.ts', import.meta.url), { type: 'module' }),
+  );
   /** What was compared last, and whether the worker that did is there still. */
   private compared: readonly [old: Questionnaire, now: Questionnaire] | null = null;
   private comparing: Promise<Compared> | null = null;
 
-  private get api(): Remote<ReleaseApi> {
-    this.worker ??= new Worker(new URL('./release.worker.ts', import.meta.url), { type: 'module' });
-    this.remote ??= wrap<ReleaseApi>(this.worker);
-    return this.remote;
-  }
-
   passedRoutes(document: Questionnaire, marks: readonly (readonly string[])[]): Promise<PassedRoutes> {
-    return this.api.passedRoutes(document, marks);
+    return this.held.api.passedRoutes(document, marks);
   }
 
   file(...[asked, document, version, progress]: Parameters<ReleaseApi['file']>): Promise<MadeFile> {
-    return this.api.file(asked, document, version, proxy(progress));
+    return this.held.api.file(asked, document, version, proxy(progress));
   }
 
   /** The same two again are not compared anew. */
@@ -29,7 +25,7 @@ export class ReleaseClient {
     if (this.comparing !== null && this.compared?.[0] === old && this.compared[1] === now)
       return this.comparing;
     this.compared = [old, now];
-    const comparing = this.api.compare(old, now);
+    const comparing = this.held.api.compare(old, now);
     this.comparing = comparing;
     comparing.catch(() => {
       if (this.comparing === comparing) this.comparing = null;
@@ -39,14 +35,11 @@ export class ReleaseClient {
 
   /** Of the two compared last. */
   bothSides(...asked: Parameters<ReleaseApi['bothSides']>): Promise<SidesShown | null> {
-    return this.api.bothSides(...asked);
+    return this.held.api.bothSides(...asked);
   }
 
   stop(): void {
-    this.remote?.[releaseProxy]();
-    this.worker?.terminate();
-    this.worker = null;
-    this.remote = null;
+    this.held.stop();
     this.compared = null;
     this.comparing = null;
   }

@@ -1,0 +1,23 @@
+/** A worker that is held: one for all questions until it is stopped. */
+import assert from 'node:assert/strict';
+import { it } from 'node:test';
+import { FakeWorker, fakeWorkers, made } from '../../tests/support/fake-worker';
+import { HeldWorker } from './held-worker';
+
+it('is made with the first question, answers until it is stopped, and made anew with the next', async () => {
+  fakeWorkers(() => ({ twice: (number: number) => 2 * number }));
+  const held = new HeldWorker<{ twice: (number: number) => number }>(
+    () => new FakeWorker() as unknown as Worker,
+  );
+  held.stop();
+  assert.deepEqual([held.worker, made.length], [null, 0]);
+  assert.deepEqual([await held.api.twice(1), await held.api.twice(2), made.length], [2, 4, 1]);
+  const before = held.api;
+  assert.equal(held.worker, made[0]);
+  held.stop();
+  assert.deepEqual([held.worker, made[0]?.terminated], [null, true]);
+  // Asked by whoever has it still.
+  await assert.rejects(async () => before.twice(3), /released/);
+  assert.deepEqual([await held.api.twice(4), made.length, made[1]?.terminated], [8, 2, false]);
+  held.stop();
+});
