@@ -41,6 +41,8 @@ describe('a finding in sentences', () => {
       said({ ...finding, count: 1, passes: true, all: 1200, asked: 1200, answered: 1200 }),
       'Of all passes (n = 1,200), 0% say “Gas”.',
     );
+    const alone = { ...finding, all: 1, asked: 1, answered: 1, count: 1 };
+    assert.equal(said(alone), 'Of the one respondent (n = 1), 100% say “Gas”.');
     assert.equal(
       said({ ...finding, madeUp: true }),
       'Of those made-up respondents asked (n = 100), 30% say “Gas”.',

@@ -23,7 +23,7 @@ export function findingSentences(
   const said = `say “${label}”`;
   const of = (n: number) => `n = ${n.toLocaleString('en-GB')}`;
   const percent = (n: number) => (n === 0 ? '0%' : `${((100 * count) / n).toFixed(0)}%`);
-  const everyone = `Of all ${all === 1 ? one : respondents} (${of(all)}), ${percent(all)} ${said}.`;
+  const everyone = `Of ${all === 1 ? `the one ${one}` : `all ${respondents}`} (${of(all)}), ${percent(all)} ${said}.`;
   if (asked === all && answered === all) return [everyone];
   const base = where === null ? `Of ${those} asked` : `Of ${those} asked, where ${where}`;
   const sentences: string[] = [];

@@ -33,4 +33,7 @@ it('is in sight on the first and on the last row that fits, and not on the one b
   // It was in sight on the last row that fitted before.
   assert.equal(rowToShow(at(40n, 20, 59n), at(40n, 19, 59n)), 41n);
   assert.equal(rowToShow(at(40n, 20, 60n), at(40n, 19, 60n)), null);
+  // And on the first row, which a line above the sheet has taken out of sight.
+  assert.equal(rowToShow(at(40n, 20, 40n), at(41n, 19, 40n)), 40n);
+  assert.equal(rowToShow(at(40n, 20, 39n), at(41n, 19, 39n)), null);
 });

@@ -60,6 +60,12 @@ describe('a list in one cell', () => {
         ],
         cell,
       );
+    assert.deepEqual(optionsRead('1 = Other [specify, ]').options, [
+      { code: 1, label: 'Other', specify: true },
+    ]);
+    assert.deepEqual(optionsRead('1 = Other [specify, please]').options, [
+      { code: 1, label: 'Other [specify, please]' },
+    ]);
     assert.deepEqual(optionsRead('Yes | No'), {
       options: [
         { code: 1, label: 'Yes' },
