@@ -11,6 +11,7 @@ it('reads what it wrote, and leaves out what is no version', () => {
     { leaf: 'trial', of: 3, against: 1, watched: null },
     { leaf: 'compare', of: 2, against: null, watched: null },
     { leaf: 'trial', of: null, against: null, watched: { link: 'abcdefghij_-0', asked: 0 } },
+    { leaf: 'trial', of: null, against: null, watched: { link: 'abcdefghij_-0', asked: 1 } },
     { leaf: 'trial', of: null, against: null, watched: { link: 'abcdefghij_-0', asked: 2 } },
   ] as const)
     assert.deepEqual(readReleaseShown(releaseSearch(shown)), shown);

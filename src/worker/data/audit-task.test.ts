@@ -58,8 +58,16 @@ describe('the audit of a file', () => {
       [4],
     );
     assert.deepEqual(
-      [task.listed({ column: 'rent' }, 0, 5).total, task.listed({ row: 3 }, 0, 5).total],
-      [1, 1],
+      [
+        { column: 'rent' },
+        { row: 3 },
+        { row: 4 },
+        { problem: 'unknown-code' },
+        { problem: 'unknown-code', row: 3 },
+      ].map((of) =>
+        task.listed(of as Parameters<typeof task.listed>[0], 0, 5).problems.map(({ row }) => row),
+      ),
+      [[3], [3], [4], [4], []],
     );
     assert.deepEqual((await task.walked(2))?.answers, { own: 2, rent: 1 });
     // A row without a problem is read from the file again; a row that is not there is nobody.
