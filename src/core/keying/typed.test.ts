@@ -31,6 +31,33 @@ describe('typing into a form', () => {
     );
   });
 
+  it('takes a point and digits behind it where some allowed number goes on so', () => {
+    const number = fieldOf({ type: 'number', min: 1.5, max: 2.5, decimals: 1 });
+    const taken = [
+      '1',
+      '1.',
+      '1.4',
+      '1.5',
+      '1.9',
+      '2.',
+      '2.5',
+      '2.6',
+      '3',
+      '3.',
+      '0.',
+      '.',
+      '2.50',
+      '-1.',
+      '02.5',
+    ].filter((text) => typingOf(number, text) !== 'refused');
+    assert.deepEqual(taken, ['1', '1.', '1.5', '1.9', '2.', '2.5', '02.5']);
+    const below = fieldOf({ type: 'number', min: -2.5, max: 0.5, decimals: 2 });
+    const minus = ['-', '-2', '-2.', '-2.5', '-2.51', '-3', '0.5', '0.51', '.5', '-0.', '-0.25'].filter(
+      (text) => typingOf(below, text) !== 'refused',
+    );
+    assert.deepEqual(minus, ['-', '-2', '-2.', '-2.5', '0.5', '.5', '-0.', '-0.25']);
+  });
+
   it('refuses a digit just where no allowed number continues with it', () => {
     const limits = fc.record({
       a: fc.integer({ min: -60, max: 400 }),
