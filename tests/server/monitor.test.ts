@@ -150,7 +150,7 @@ describe('the monitor of a link', () => {
     const { until, leave } = await watch(id, token);
     assert.equal((await until(({ figures }) => figures !== null)).figures?.begun, 0);
     const run = opened(token);
-    await run.run({ until: MONDAY + 9 * HOUR + 20 * 60_000, speed: null });
+    await run.run({ until: MONDAY + 11 * HOUR, speed: null });
     const first = await until(({ figures }) => (figures?.begun ?? 0) > 0);
     await run.run({ until: MONDAY + 2 * DAY, speed: null });
     const later = await until(({ now }) => now >= MONDAY + 2 * DAY);
