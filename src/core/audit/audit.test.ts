@@ -52,6 +52,19 @@ describe('picks', () => {
     assert.deepEqual(audit('', '', '', '', '1', 'done').out, ['9', '9', '9', '9', '1', 'done']);
     assert.deepEqual(audit('9', '9', '9', '9', '0', 'done').problems.length, 4);
   });
+  it('all blank, or all with one code of the plan, is one answer that is missing, or left open', () => {
+    const blank = ['', '', '', '', ''];
+    assert.deepEqual(audit(...blank, 'done').problems, ['missing-answer fuels_1 ']);
+    assert.deepEqual(audit('-3', '-3', '-3', '-3', '-3', 'done').problems, []);
+    assert.deepEqual(audit('-1', '-1', '-1', '-1', '-1', 'done').problems, ['missing-answer fuels_1 -1']);
+    // Codes that differ stand for nothing, each by itself.
+    assert.deepEqual(audit('-3', '-1', '-3', '-3', '-3', 'done').problems.length, 5);
+    const filling = auditOf([section('a', [fuels])], { codeBlanks: true });
+    assert.deepEqual(filling(...blank, 'done').out, ['-3', '-3', '-3', '-3', '-3', 'done']);
+    const must = auditOf([section('a', [{ ...fuels, required: true }])], { codeBlanks: true });
+    assert.deepEqual(must(...blank, 'done').problems, ['missing-answer fuels_1 ']);
+    assert.deepEqual(must('-3', '-3', '-3', '-3', '-3', 'done').problems, ['missing-answer fuels_1 -3']);
+  });
   it('a blank is a missing answer, unless it is said to mean not picked', () => {
     assert.deepEqual(audit('1', '1', '', '0', '0', 'done').problems, ['missing-answer fuels_3 ']);
     const lenient = auditOf([section('a', [fuels])], { blankPicks: true });

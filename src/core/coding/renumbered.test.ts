@@ -59,6 +59,18 @@ it('codes go by the words they stand for, and answers with them', () => {
   assert.equal(renumberingBetween(before, before), null);
 });
 
+it('codes of words that stand there twice go by their place, as long as there are as many', () => {
+  const before = list([1, 'Yes'], [2, 'Other'], [3, 'Other']);
+  const codes = (...after: readonly (readonly [number, string])[]) => {
+    const found = renumberingBetween(before, list(...after));
+    return [1, 2, 3].map((q) => (found === null ? q : renumberAnswers(found, { q }).q));
+  };
+  assert.deepEqual(codes([1, 'Yes'], [8, 'Other'], [9, 'Other']), [1, 8, 9]);
+  assert.deepEqual(codes([7, 'Yes'], [8, 'Other']), [7, 2, 3]);
+  // Other words at a place are another answer.
+  assert.deepEqual(codes([1, 'Yes'], [8, 'Else'], [9, 'Other']), [1, 2, 9]);
+});
+
 it('remarks and texts to specify go along with their question, by its new name and code', () => {
   const named = (name: string, ...codes: number[]) =>
     questionnaire([

@@ -191,6 +191,14 @@ describe('rows that were given', () => {
   });
 
   it('are refused where a column lacks or is another, and where a cell is no value of its column', () => {
+    const many = rowsUnder(plan, '', header.slice(7), []);
+    assert.deepEqual(many.ok ? [] : many.problems.slice(0, 1), [
+      `It has no column ${header.slice(0, 6).join(', ')} and 1 more.`,
+    ]);
+    const six = rowsUnder(plan, '', header.slice(6), []);
+    assert.deepEqual(six.ok ? [] : six.problems.slice(0, 1), [
+      `It has no column ${header.slice(0, 6).join(', ')}.`,
+    ]);
     const lacking = rowsUnder(plan, '', ['one', ...header.slice(1)], []);
     assert.ok(!lacking.ok);
     assert.match(lacking.problems.join(' '), new RegExp(`no column ${header[0]}\\..*no column one\\.`));
