@@ -230,16 +230,13 @@ describe('a page in hand', () => {
   it('keeps nothing of what went from it because of another answer there', () => {
     const document = questionnaire([
       section('a', [
-        ask('first', 1, { checks: [{ if: 'after <> 2', kind: 'hard', message: 'Two' }] }),
-        ask('after', 2),
+        ask('after', 2, { checks: [{ if: 'after = 1', kind: 'hard', message: 'One' }] }),
         ask('gone', OTHER, { askIf: 'after = 1' }),
       ]),
     ]);
-    for (let n = 1; n <= 20; n += 1) {
-      const done = pageDone(CALM, { ...steady, n }, inHand(document));
-      if (done?.leaves === false && done.answers.after === 2)
-        assert.deepEqual(Object.keys(done.answers).sort(), ['after', 'first']);
-    }
+    // Half of them answer 1 at first, and what it brings up; then they are refused, and answer 2.
+    for (let n = 1; n <= 20; n += 1)
+      assert.deepEqual(pageDone(CALM, { ...steady, n }, inHand(document))?.answers, { after: 2 });
   });
 
   it('is given up where a check lets nothing through, and where somebody refuses and nothing says no', () => {

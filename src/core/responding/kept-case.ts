@@ -29,6 +29,7 @@ export const KeptCaseSchema = v.strictObject({
   /** Null while it is answered. */
   closed: v.nullable(v.strictObject({ at: Whole, by: v.picklist(['ending', 'stop', 'time']) })),
   given: AnswersSchema,
+  /** Of what is drawn; below 0 where that is drawn as it was formerly (`routing/chance.ts`). */
   seed: v.pipe(v.number(), v.integer()),
   answers: AnswersSchema,
   /** Items at which the time of their section ran out. */
