@@ -13,6 +13,8 @@ import { unzipSync } from 'fflate';
 import { readDocument } from '../../src/core/document/read';
 import type { Questionnaire } from '../../src/core/document/types';
 import { NO_WORK } from '../../src/core/exchange/work-file';
+import { planOf } from '../../src/core/routing/planner';
+import { madeUpRows } from '../../src/core/release/data/rows';
 import { FORMATS } from '../../src/core/release/formats';
 import { HANDED_OVER, kindsOf } from '../../src/core/release/formats/known';
 import { packageFiles, type Packed } from '../../src/core/release/package';
@@ -21,6 +23,9 @@ import { FEATURED } from '../agree/featured';
 const FILE = path.join('tests', 'told', 'files.txt');
 /** Packed by programs whose bytes hang on the machine. */
 const ELSEWHERE = /\.(pdf|png)$/;
+
+/** Enough for every kind of cell. */
+const ROWS = 60;
 
 const PACKED = (Object.keys(HANDED_OVER) as (keyof typeof HANDED_OVER)[])
   // With the program of a respondent's page in it.
@@ -43,7 +48,10 @@ const diary = readDocument(JSON.parse(readFileSync('demo/winter-diary.fork.json'
 assert.ok(diary.ok);
 const QUESTIONNAIRES: readonly (readonly [name: string, document: Questionnaire])[] = [
   ['winter-diary', diary.document],
-  ...(FEATURED as readonly Questionnaire[]).map((document, n) => [`featured-${n + 1}`, document] as const),
+  // The second and third tell the same as the first.
+  ...(FEATURED as readonly Questionnaire[])
+    .map((document, n) => [`featured-${n + 1}`, document] as const)
+    .filter((_, n) => n !== 1 && n !== 2),
 ];
 
 const before = existsSync(FILE) ? readFileSync(FILE, 'utf8').trimEnd().split('\n') : [];
@@ -51,7 +59,8 @@ const now: string[] = [];
 
 for (const [name, document] of QUESTIONNAIRES)
   it(`the files of ${name} are as before`, async () => {
-    const files = await packageFiles({ document, work: NO_WORK }, PACKED);
+    const data = madeUpRows(planOf(document), ROWS, 1);
+    const files = await packageFiles({ document, work: NO_WORK, data }, PACKED);
     // It lists the sums of the packed bytes of all others.
     const others = files.filter(({ name: of }) => of !== 'manifest.json');
     const found = others.map(({ name: of, text }) => {
