@@ -219,8 +219,12 @@ export function isWorkbookName(file: string): boolean {
   return /\.xlsx$/i.test(file);
 }
 
-/** A file that appears under its name only once all of it is written; XLSX by its name's ending, else CSV. */
+/**
+ * A file that appears under its name only once all of it is written; XLSX by its name's ending, else CSV. Whoever is stopped
+ * meanwhile either has it to abandon, or nothing was begun.
+ */
 export async function createRows(file: string, format: CsvFormat): Promise<RowsWriter> {
+  const ExcelJS = isWorkbookName(file) ? (await import('exceljs')).default : null;
   const part = `${file}.part`;
   let descriptor: number;
   try {
@@ -228,7 +232,7 @@ export async function createRows(file: string, format: CsvFormat): Promise<RowsW
   } catch (error) {
     throw new Misuse(`--out ${file}: cannot be written (${(error as NodeJS.ErrnoException).code})`);
   }
-  if (!isWorkbookName(file)) {
+  if (ExcelJS === null) {
     return {
       write: (rows) =>
         void (rows instanceof Uint8Array
@@ -246,7 +250,6 @@ export async function createRows(file: string, format: CsvFormat): Promise<RowsW
     };
   }
   closeSync(descriptor);
-  const { default: ExcelJS } = await import('exceljs');
   const workbook = new ExcelJS.stream.xlsx.WorkbookWriter({ filename: part });
   const sheet = workbook.addWorksheet('Coded');
   return {

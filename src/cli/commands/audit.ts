@@ -13,7 +13,7 @@ import { openAuditors } from '../auditors';
 import { Misuse, readCall, readQuestionnaire } from '../files';
 import { exitCode, judge } from '../judged';
 import { table } from '../table';
-import { createRows, isWorkbookName, openRows } from '../table-files';
+import { createRows, isWorkbookName, openRows, type RowsWriter } from '../table-files';
 
 const OPTIONS = {
   data: { type: 'string' },
@@ -77,13 +77,16 @@ export async function command(args: readonly string[]): Promise<number> {
   const cores = availableParallelism();
   const threads = isWorkbookName(out) || source.size < WORTH_THREADS || cores < 2 ? 0 : cores;
   const auditors = openAuditors(plan, setting, isWorkbookName(out) ? 'cells' : 'csv', threads);
-  const writer = await createRows(out, format);
+  let begun: RowsWriter | null = null;
   const stop = () => {
-    writer.abandon();
+    begun?.abandon();
     process.exit(STOPPED);
   };
+  // From before there is anything that could stay behind.
   process.once('SIGINT', stop);
   process.once('SIGTERM', stop);
+  const writer = await createRows(out, format);
+  begun = writer;
   try {
     writer.write([run.outHeader]);
     for await (const { from, audited } of auditedInOrder(rest, auditors)) {
