@@ -110,9 +110,11 @@ function missingFrom(base: readonly MissingCode[], planned: ReadonlyMap<string, 
   const byLabel = new Map([...planned].map(([code, label]) => [label.toLowerCase(), Number(code)]));
   const named = base.map((entry) => ({ ...entry, code: byLabel.get(entry.label.toLowerCase()) ?? null }));
   const taken = new Set([...planned.keys()].map(Number));
+  const usual = new Set(base.map(({ code }) => code));
+  // The others keep the codes they have everywhere.
   const freeCode = (wanted: number) => {
     let code = wanted;
-    while (taken.has(code)) code -= 1;
+    while (taken.has(code) || (code !== wanted && usual.has(code))) code -= 1;
     taken.add(code);
     return code;
   };

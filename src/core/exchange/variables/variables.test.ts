@@ -118,10 +118,10 @@ describe('a variable', () => {
     assert.deepEqual(
       sound(read).document.missing.map(({ reason, code, label }) => `${code} ${reason} ${label}`),
       [
-        '-4 not_applicable Not applicable (skipped by route)',
-        '-5 not_drawn Not drawn for this respondent',
+        '-5 not_applicable Not applicable (skipped by route)',
+        '-6 not_drawn Not drawn for this respondent',
         '-1 no_answer Asked, left blank',
-        '-6 not_reached Stopped before this question',
+        '-4 not_reached Stopped before this question',
         // Nobody else calls it so: a reason of their own.
         '-2 refused Refused',
         '-3 lost Lost',
