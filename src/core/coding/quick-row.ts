@@ -212,6 +212,9 @@ function writeOtherwise(
     else if (typeof value !== 'object') row[index] = value;
     else if (kind === 'place') row[index] = value[code - 1] ?? noAnswer;
     else if (value.includes(code)) row[index] = 1;
-    else row[index] = missing.size > 0 && missing.has(value[0] ?? NaN) ? (value[0] ?? 0) : 0;
+    else {
+      const [first = NaN] = value;
+      row[index] = missing.has(first) ? first : 0;
+    }
   }
 }

@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { it } from 'node:test';
 import type { ForkEvent } from '../analysis';
 import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
-import { forksOf } from './forks';
+import { forksOf, leadsToNothingKept } from './forks';
 
 const SKIPS = [
   { if: 'a = 1', to: { item: 'c' } },
@@ -96,4 +96,55 @@ it('tells no way past what always holds, and no pass of very many', () => {
     }),
     [],
   );
+});
+
+it('tells of which outcomes nothing is kept', () => {
+  const plan = planFor(
+    questionnaire(
+      [
+        section('a', [
+          ask('n', 2, {
+            skips: [
+              { if: 'n = 1', to: { ending: 'no' } },
+              { if: 'n = 2', to: { item: 'c' } },
+            ],
+          }),
+          ask('a', 2, { skips: [{ if: 'n = 1', to: { ending: 'done' } }, { to: { ending: 'no' } }] }),
+          ask('c'),
+        ]),
+        section('b', [ask('d')], {
+          onward: [{ if: 'n = 1', to: { ending: 'done' } }, { to: { ending: 'no' } }],
+        }),
+        section('e', [ask('f')], { onward: [{ to: { section: 'g' } }] }),
+        section('g', [ask('h')]),
+      ],
+      {
+        quotas: [
+          { id: 'q', label: 'Q', if: 'n = 1', target: 2, at: 'c', to: { ending: 'no' } },
+          { id: 'r', label: 'R', if: 'n = 2', target: 2, at: 'c', to: { ending: 'done' } },
+        ],
+        endings: [
+          { id: 'done', kind: 'complete', messages: [{ text: 'Thanks' }] },
+          { id: 'no', kind: 'declined', messages: [{ text: 'Goodbye' }] },
+        ],
+      },
+    ),
+  );
+  const kept = (event: object) => !leadsToNothingKept(plan, event as ForkEvent);
+  const skip = (item: string, index: number) => kept({ kind: 'skip', item, index });
+  assert.deepEqual([skip('n', 0), skip('n', 1), skip('n', -1)], [false, true, true]);
+  assert.deepEqual([skip('a', 0), skip('a', 1), skip('z', 0)], [true, false, true]);
+  const quota = (item: string, index: number) => kept({ kind: 'quota', item, index });
+  assert.deepEqual([quota('c', 0), quota('c', 1), quota('c', -1), quota('z', 0)], [false, true, true, true]);
+  const onward = (of: string, index: number) => kept({ kind: 'onward', section: of, index });
+  assert.deepEqual(
+    [onward('b', 0), onward('b', 1), onward('b', -1), onward('e', 0), onward('z', 0)],
+    [true, false, true, true, true],
+  );
+  for (const kind of ['ending', 'message'])
+    assert.deepEqual(
+      ['done', 'no', 'gone'].map((ending) => kept({ kind, ending, index: 0 })),
+      [true, false, true],
+    );
+  for (const kind of ['ask-if', 'pass', 'presented']) assert.ok(kept({ kind }), kind);
 });

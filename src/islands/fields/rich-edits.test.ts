@@ -47,6 +47,7 @@ describe('a text while it is written', () => {
     ];
     // Each says that the key is dealt with, so that the browser does nothing of its own.
     for (const key of keys) after('Who |heats| it?', (view) => assert.equal(key(view), true));
+    after('- |', (view) => assert.equal(newLine(view), true));
   });
 
   it('is linked, its address to be written, or pasted over words', () => {
@@ -57,6 +58,10 @@ describe('a text while it is written', () => {
     assert.equal(
       after('See |the page|.', (view) => makeLink(view, 'https://example.org')),
       'See [the page](https://example.org)|.',
+    );
+    assert.equal(
+      after('See |.', (view) => makeLink(view)),
+      'See [|](https://).',
     );
     assert.equal(pastedAddress(stateOf('See |the page|.'), ' https://example.org\n'), 'https://example.org');
     assert.equal(pastedAddress(stateOf('See |.'), 'https://example.org'), null);

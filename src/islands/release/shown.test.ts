@@ -15,6 +15,12 @@ it('reads what it wrote, and leaves out what is no version', () => {
     { leaf: 'trial', of: null, against: null, watched: { link: 'abcdefghij_-0', asked: 2 } },
   ] as const)
     assert.deepEqual(readReleaseShown(releaseSearch(shown)), shown);
+  const watched = { link: 'abcdefghij_-0', asked: 0 };
+  assert.equal(
+    releaseSearch({ leaf: 'trial', of: null, against: null, watched }),
+    '?leaf=trial&link=abcdefghij_-0',
+  );
+  assert.equal(releaseSearch({ leaf: 'compare', of: null, against: null, watched: null }), '?');
   assert.deepEqual(readReleaseShown('?of=x&against=-1&leaf=y&link=/..&asked=x'), {
     ...{ leaf: 'compare', of: null, against: null, watched: null },
   });
@@ -29,5 +35,7 @@ it('holds a version against the one asked for, else the one before it', () => {
   assert.equal(heldAgainst(versions, { of: 1, against: 3 }), 3);
   assert.equal(heldAgainst(versions, { of: 2, against: 2 }), 1);
   assert.equal(heldAgainst(versions, { of: null, against: 9 }), 3);
+  // In whatever order they come.
+  assert.equal(heldAgainst([...versions].reverse(), { of: null, against: null }), 3);
   assert.equal(heldAgainst([], { of: null, against: null }), null);
 });

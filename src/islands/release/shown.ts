@@ -1,5 +1,4 @@
 /** What the Release view shows, as it stands in the address: which version, what of it, and against which it is held. */
-import { useEffect, useState } from 'react';
 import * as v from 'valibot';
 
 /** The number of a version; null for the draft. */
@@ -46,20 +45,6 @@ export function releaseSearch({ leaf, of, against, watched }: ReleaseShown): str
   if (watched !== null) search.set('link', watched.link);
   if (watched !== null && watched.asked > 0) search.set('asked', String(watched.asked));
   return `?${search.toString()}`;
-}
-
-export function useReleaseShown(): readonly [ReleaseShown, (shown: ReleaseShown) => void] {
-  const [shown, setShown] = useState(() => readReleaseShown(location.search));
-  useEffect(() => {
-    const onPop = () => setShown(readReleaseShown(location.search));
-    addEventListener('popstate', onPop);
-    return () => removeEventListener('popstate', onPop);
-  }, []);
-  const show = (next: ReleaseShown) => {
-    history.pushState(null, '', releaseSearch(next));
-    setShown(next);
-  };
-  return [shown, show];
 }
 
 /** The version that one is held against: the one asked for where there is one, else the one before; null: there is none. */

@@ -44,6 +44,10 @@ describe('the history', () => {
     mock.timers.tick(1600);
     say('ABC');
     assert.equal(state().past.length, 2);
+    mock.timers.tick(1500);
+    say('ABCx');
+    assert.equal(state().past.length, 3);
+    state().undo();
     // Another field begins a step of its own, however quickly it follows.
     wording('New');
     wording('Newer');
@@ -74,6 +78,7 @@ describe('the history', () => {
     state().redo();
     assert.deepEqual([title(), state().past.length, state().future.length], ['B', 2, 1]);
     assert.match(state().said?.text ?? '', /^Done again: /);
+    assert.equal(state().said?.canTakeBack, false);
     state().redo();
     state().redo();
     assert.deepEqual([title(), state().future.length], ['C', 0]);
@@ -118,12 +123,32 @@ describe('the history', () => {
     assert.equal(state().notice, null);
   });
 
+  it('looks for snags once what was typed is seen, once for all that was typed by then', () => {
+    const rules = () => state().snags.map(({ rule }) => rule);
+    const before = state().snags;
+    state().commit(removeItem(state().document, { section: 0, item: 0 }));
+    say('Still');
+    assert.equal(state().snags, before);
+    mock.timers.tick(0);
+    assert.ok(rules().includes('unknown-name'));
+    const found = state().snags;
+    mock.timers.tick(1000);
+    assert.equal(state().snags, found);
+    state().undo();
+    state().undo();
+    mock.timers.tick(0);
+    assert.ok(!rules().includes('unknown-name'));
+  });
+
   it('says what was deleted, one by its words and several by their number', () => {
     const said = (place: { section: number; item: number }) => {
       state().commit(removeItem(state().document, place));
       return state().said?.text;
     };
     assert.equal(said({ section: 0, item: 1 }), 'two (“two?”) is deleted.');
+    assert.equal(state().said?.canTakeBack, true);
+    state().closeSaid();
+    assert.equal(state().said, null);
     wording('x'.repeat(70));
     assert.equal(said({ section: 0, item: 0 }), `one (“${'x'.repeat(59)}…”) is deleted.`);
     state().undo();

@@ -16,4 +16,9 @@ it('keeps a reading with its own line, also among lines of the same words', () =
 it('lets a line be read as it looks again', () => {
   const read = withReading(list, new Map(), 1, 'note');
   assert.equal(byLine(list, withReading(list, read, 1, null)).size, 0);
+  // There is no line before the first, nor after the last.
+  assert.deepEqual(
+    [0, 6].map((line) => withReading(list, read, line, 'note').size),
+    [1, 1],
+  );
 });

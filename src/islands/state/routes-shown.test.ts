@@ -34,6 +34,13 @@ describe('the address of a ledger', () => {
     const query = listQuery(plan, shown);
     assert.deepEqual(query.through, [['one'], ['three'], ['four#2', 'five#2']]);
     assert.deepEqual(query.avoid, ['two', 'four#3', 'five#3']);
+    assert.deepEqual([query.touched, listQuery(plan, { ...shown, since: null }).touched], [true, false]);
+    const passes = (text: string) => {
+      const { through, avoid } = listQuery(plan, readShown(`?passes=${text}`));
+      return [through, avoid];
+    };
+    assert.deepEqual(passes('c/3'), [[['four#3', 'five#3']], []]);
+    assert.deepEqual(passes('c/0'), [[], ['four#1', 'five#1', 'four#2', 'five#2', 'four#3', 'five#3']]);
     assert.deepEqual(query.answering, ['one in (1, 2)', 'two = 1']);
     assert.deepEqual(query.taking, [
       { item: 'one', skip: 0 },

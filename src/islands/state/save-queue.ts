@@ -259,7 +259,7 @@ export class SaveQueue {
     const { saving, document: mine, base } = this.get();
     if (saving.state !== 'conflict') return;
     const { theirs, revision, changedAt } = saving;
-    const { document } = mergeVersions({ base, mine, theirs }, keepMine);
+    const { document } = together({ base, mine, theirs }, keepMine);
     const read = readDocument(document);
     if (!read.ok) {
       const [first] = read.problems;
@@ -286,16 +286,22 @@ export class SaveQueue {
   }
 }
 
-/** Merged, if the two together can be used; otherwise everything that is mine clashes. */
-export function together(versions: Parameters<typeof mergeVersions>[0]): ReturnType<typeof mergeVersions> {
-  const merged = mergeVersions(versions);
+/**
+ * Merged, if the two together can be used; otherwise everything that is mine clashes, and of it stands what is chosen: all of
+ * it is mine as a whole, nothing of it is theirs.
+ */
+export function together(
+  versions: Parameters<typeof mergeVersions>[0],
+  choose: (clash: Clash) => boolean = () => false,
+): ReturnType<typeof mergeVersions> {
+  const merged = mergeVersions(versions, choose);
   if (merged.clashes.length > 0 || readDocument(merged.document).ok) return merged;
-  const clashes = operationsBetween(versions.base, versions.mine).map((operation) => ({
-    operation,
-    theirs: undefined,
-    gone: false,
-  }));
-  return { document: versions.theirs, clashes };
+  const { base, mine, theirs } = versions;
+  const operations = operationsBetween(base, mine);
+  const clashes = operations.map((operation) => ({ operation, theirs: undefined, gone: false }));
+  const stand = clashes.filter(choose).map(({ operation }) => operation);
+  if (stand.length === operations.length) return { document: mine, clashes };
+  return { document: applyOperations(theirs, stand, new Set(stand)).document, clashes };
 }
 
 /** Whether a version holds already what operations make. */

@@ -63,6 +63,17 @@ describe('selecting', () => {
     state().selectTo(address('item', 'gone'));
     assert.equal(state().selection, item('four'));
   });
+
+  it('goes on from where it began while one of them is looked at, and from elsewhere once they are let go', () => {
+    state().select(item('two'));
+    state().selectTo(item('four'));
+    state().select(item('three'));
+    state().selectTo(item('one'));
+    assert.deepEqual(group(), [item('one'), item('two')]);
+    state().select(item('four'));
+    state().selectTo(item('three'));
+    assert.deepEqual(group(), [item('three'), item('four')]);
+  });
 });
 
 describe('what the worker tells', () => {

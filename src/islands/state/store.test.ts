@@ -17,6 +17,8 @@ class Server {
   saves: string[] = [];
   /** Replies that are lost on the way back, though the save arrived. */
   loseReplies = 0;
+  /** Saves that named another revision than the newest. */
+  refusals = 0;
   down = false;
 
   constructor(public document: Questionnaire) {}
@@ -35,8 +37,10 @@ class Server {
       document?: Questionnaire;
       operations?: readonly Operation[];
     };
-    if (sent.revision !== this.revision)
+    if (sent.revision !== this.revision) {
+      this.refusals += 1;
       return Response.json({ problem: 'changed elsewhere', study }, { status: 409 });
+    }
     this.save(sent.document ?? applyOperations(this.document, sent.operations ?? []).document);
     if (this.loseReplies > 0) {
       this.loseReplies -= 1;
@@ -177,6 +181,25 @@ describe('an open study', () => {
     assert.equal(again.getState().document.title, 'Typed after');
     await wait(6000);
     assert.deepEqual([server.document.title, again.getState().saving.state], ['Typed after', 'saved']);
+  });
+
+  it('takes in once, and before it saves, what others saved while the page was gone', async () => {
+    title(open(), 'Mine');
+    server.save(wrote(server.document, 'two', 'Theirs'));
+    const reloaded = reload();
+    await wait(1000);
+    assert.deepEqual([server.refusals, server.revision], [0, 3]);
+    assert.deepEqual([server.document.title, wordsOf(server.document, 'two')], ['Mine', 'Theirs']);
+    title(reloaded, 'Mine again');
+    reloaded.getState().saveNow();
+    await wait(1000);
+    assert.deepEqual([server.refusals, server.revision, server.document.title], [0, 4, 'Mine again']);
+    // The same words under another number.
+    title(reloaded, 'More');
+    server.save(server.document);
+    reload();
+    await wait(1000);
+    assert.deepEqual([server.refusals, server.document.title], [0, 'More']);
   });
 
   it('puts together what others wrote elsewhere, and takes back only its own', async () => {

@@ -35,4 +35,6 @@ it('takes a whole word before one that begins with it, the first of a list as we
   assert.equal(at('no', 'r', 1), 3);
   // Where no entry is the word, the one that is there already stays.
   assert.equal(byLetters(['nor', 'north'], 1, 'n', 'o')?.at, 1);
+  // A single letter that is an entry goes on like any other letter.
+  assert.equal(byLetters(['n', 'no'], 0, '', 'n')?.at, 1);
 });

@@ -8,6 +8,7 @@ import {
   addressOfField,
   ANSWER_LISTS,
   fieldId,
+  fieldOfElement,
   listKey,
   nameAt,
   nameInKey,
@@ -115,6 +116,7 @@ describe('addresses', () => {
     assert.equal(parseAddress('study'), WHOLE_STUDY);
     assert.equal(nameAt(null, 'item'), null);
     assert.equal(addressOfField(fieldId('one', 'text')), null);
+    assert.deepEqual([undefined, '', 'one/text'].map(fieldOfElement), [null, null, 'one/text']);
   });
 
   const NONE: readonly (readonly [string, (text: string) => unknown, readonly string[]])[] = [
