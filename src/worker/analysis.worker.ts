@@ -234,8 +234,6 @@ const api: AnalysisApi = {
     });
   },
 
-  cover: (which) => listsNow().cover(v.parse(v.picklist(['forks', 'pairs']), which)),
-
   route(number): RouteView | null {
     const { analysis: of, marks: by } = loaded();
     const route = of.route(BigInt(v.parse(NumberText, number)));
@@ -258,6 +256,16 @@ const api: AnalysisApi = {
   numberOf(items, ending) {
     const found = loaded().analysis.numberOf(v.parse(Marks, items), v.parse(v.string(), ending));
     return found === null ? null : String(found);
+  },
+
+  numbersOf(routes) {
+    const { analysis: of } = loaded();
+    return v
+      .parse(v.array(v.object({ items: Marks, ending: v.string() })), routes)
+      .map(({ items, ending }) => {
+        const found = of.numberOf(items, ending);
+        return found === null ? null : String(found);
+      });
   },
 
   likely: () => listsNow().likely(),

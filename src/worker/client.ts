@@ -6,6 +6,7 @@
 import type { Remote } from 'comlink';
 import type { Questionnaire } from '../core/document/types';
 import type { Snag } from '../core/snags';
+import { CoverClient } from './cover/client';
 import { HeldWorker } from './held-worker';
 import type { AnalysisApi, AnalysisSummary, PassesByItem, SampleSummary } from './types';
 
@@ -25,6 +26,8 @@ export class AnalysisClient {
   private readonly held = new HeldWorker<AnalysisApi>(
     () => new Worker(new URL('./analysis.worker.ts', import.meta.url), { type: 'module' }),
   );
+  /** Look for covering sets beside the counts, whoever asks. */
+  readonly covers = { forks: new CoverClient('forks'), pairs: new CoverClient('pairs') };
   private busy = false;
 
   /** Resolves to null where a newer document came in the meantime. Rejects where the analysis failed. */
@@ -77,6 +80,7 @@ export class AnalysisClient {
   }
 
   stop(): void {
+    for (const cover of Object.values(this.covers)) cover.stop();
     const { worker } = this;
     this.held.stop();
     worker?.dispatchEvent(new Event('ended'));

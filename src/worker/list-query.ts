@@ -25,8 +25,8 @@ export const ListQuerySchema = v.strictObject({
   /** Conditions that read one question each: somebody on the route gives all of these answers. */
   answering: v.array(v.string()),
   /**
-   * `forks` and `pairs`: those that take every fork, or every two together, in front of the others; `likeliest`: just
-   * these.
+   * `forks` and `pairs`: those that take every fork, or every two together, in front of the others, as far as they are known;
+   * `likeliest`: just these.
    */
   order: v.picklist(ORDERS),
   /** Routes that differ only in what was drawn are one row. */
@@ -36,6 +36,8 @@ export const ListQuerySchema = v.strictObject({
   /** Routes left out; and, where it is not null, the only ones that are listed, in this order. */
   leaveOut: v.array(NumberText),
   only: v.nullable(v.array(NumberText)),
+  /** Routes that stand in front of the others, those of them that are listed. */
+  front: v.array(NumberText),
 });
 
 export type ListQuery = v.InferOutput<typeof ListQuerySchema>;
@@ -52,6 +54,7 @@ export const ALL_ROUTES: ListQuery = {
   touched: false,
   leaveOut: [],
   only: null,
+  front: [],
 };
 
 export interface ListSummary {
@@ -62,16 +65,4 @@ export interface ListSummary {
   readonly front: number;
   /** Why there is no list: telling these routes apart is too entangled, or what they are compared with is not known. */
   readonly refused: 'entangled' | null;
-}
-
-/** A set of routes that takes every fork, or every two outcomes together. */
-export interface CoverSummary {
-  /** In canonical order, with what only this route takes, in words. */
-  readonly routes: readonly { readonly number: string; readonly alone: readonly string[] }[];
-  /** No fewer routes do. */
-  readonly atLeast: number;
-  /** What they take between them: outcomes of forks, or pairs of them. */
-  readonly taken: number;
-  /** False where the forks are too many or too entangled to find such routes. */
-  readonly complete: boolean;
 }

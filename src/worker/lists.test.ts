@@ -50,6 +50,18 @@ describe('lists of routes', () => {
     assert.deepEqual(routes({ only: [number], leaveOut: [number] }), []);
   });
 
+  it('put in front what is to come first, those of them that are listed, and then the others', () => {
+    const numbers = [['own', 'rent', 'why'], ['own']].map((items) =>
+      String(analysis.numberOf(items, 'done')),
+    );
+    const front = [...numbers, '99'];
+    assert.deepEqual(routes({ front, order: 'forks' })?.slice(0, 2), ['own rent why > done', 'own > done']);
+    assert.deepEqual([...(routes({ front }) ?? [])].sort(), ALL);
+    assert.equal(lists.summary({ ...ALL_ROUTES, front }).front, 2);
+    assert.equal(lists.summary({ ...ALL_ROUTES, front, through: [['why']] }).front, 1);
+    assert.deepEqual(routes({ front, only: [] }), []);
+  });
+
   it('are asked by ways taken and answers given, all of them on one walk', () => {
     const taking = [{ item: 'own', skip: 0 }];
     assert.deepEqual(routes({ taking }), ['own > out']);
@@ -64,8 +76,6 @@ describe('lists of routes', () => {
     assert.deepEqual(lists.summary(ALL_ROUTES), { total: '4', exact: true, front: 0, refused: null });
     assert.equal(routes({ touched: true }), null);
     assert.deepEqual(lists.summary({ ...ALL_ROUTES, touched: true }).refused, 'entangled');
-    const { front } = lists.summary({ ...ALL_ROUTES, order: 'forks' });
-    assert.equal(front, lists.cover('forks').routes.length);
     assert.ok(Math.abs((lists.likely()?.together ?? 0) - 1) < 1e-9);
   });
 });

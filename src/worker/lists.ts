@@ -4,7 +4,6 @@ import {
   withFront,
   without,
   type Analysis,
-  type ChosenRoute,
   type Likeliest,
   type RouteFilter,
   type RoutesLeft,
@@ -14,8 +13,7 @@ import {
 } from '../core/analysis';
 import type { Plan } from '../core/routing/plan';
 import { answerAsked } from '../core/views/answers-asked';
-import { forkEventWords } from '../core/views/fork-events';
-import type { CoverSummary, ListQuery, ListSummary } from './list-query';
+import type { ListQuery, ListSummary } from './list-query';
 import type { LikelySummary } from './types';
 
 /** How many of the likeliest are looked for. */
@@ -62,19 +60,9 @@ export class Lists {
     return { total: String(list.total), exact: list.exact, front: list.front, refused: null };
   }
 
-  cover(which: 'forks' | 'pairs'): CoverSummary {
-    const { analysis, plan } = this.source;
-    const found = which === 'forks' ? analysis.cover : analysis.pairs;
-    const routes = found.routes.map(({ number, alone }: ChosenRoute) => ({
-      number: String(number),
-      alone: [...new Set(alone.map((event) => forkEventWords(plan, event)))],
-    }));
-    const { atLeast, complete } = found;
-    return { routes, atLeast, complete, taken: 'pairs' in found ? found.pairs : found.outcomes };
-  }
-
   private make(query: ListQuery): RouteList | null {
-    const { through, avoid, ending, taking, answering, order, folded, touched, leaveOut, only } = query;
+    const { through, avoid, ending, taking, answering, order, folded, touched, leaveOut, only, front } =
+      query;
     const { analysis, plan } = this.source;
     const versions = touched ? this.source.versions() : null;
     if (touched && versions === null) return null;
@@ -95,11 +83,7 @@ export class Lists {
     if (leaveOut.length > 0) left = without(left, leaveOut.map(BigInt));
     if (only !== null) left = among(left, only.map(BigInt));
     else if (order === 'likeliest') left = among(left, this.likeliestNumbers());
-    else if (order === 'forks' || order === 'pairs')
-      left = withFront(
-        left,
-        this.cover(order).routes.map(({ number }) => BigInt(number)),
-      );
+    else if (front.length > 0) left = withFront(left, front.map(BigInt));
     return {
       total: left.total,
       numberOf: (k) => left.numberOf(k),

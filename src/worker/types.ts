@@ -2,7 +2,7 @@
 import type { Flowing, Limit, Transition } from '../core/analysis';
 import type { Answers } from '../core/document/types';
 import type { Walked } from '../core/document/walked';
-import type { CoverSummary, ListQuery, ListSummary } from './list-query';
+import type { ListQuery, ListSummary } from './list-query';
 import type { Snag } from '../core/snags';
 
 /** By name, for the items of repeated sections: who has each pass, and on how many routes it is asked there. */
@@ -114,12 +114,12 @@ export interface AnalysisApi {
   nextIn(query: ListQuery, after: string | null, passed: readonly string[]): string | null;
   /** What share of the sample takes each; null where that is not known exactly. */
   sharesOf(numbers: readonly string[]): (number | null)[];
-  /** Few routes that take every fork, or every two outcomes of forks that go together. */
-  cover(which: 'forks' | 'pairs'): CoverSummary;
   route(number: string): RouteView | null;
   /** What lies ahead after these items; counts are decimal strings. */
   ahead(items: readonly string[]): { routes: string; least: number; most: number } | null;
   numberOf(items: readonly string[], ending: string): string | null;
+  /** Null for what is no route. */
+  numbersOf(routes: readonly Pick<RouteRow, 'items' | 'ending'>[]): (string | null)[];
   /** Who is presented what next; null where that is too entangled. */
   flows(): readonly Transition[] | null;
   /** Who goes straight from some items to others, or to an ending: a condition, `always` or `never`; null if unknown. */

@@ -1,7 +1,16 @@
 /** The covering set against everything that can happen to anybody, on random small questionnaires. */
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
-import { alongPath, analyse, coverWithin, Diagrams, EncodedPlan } from '../../src/core/analysis';
+import {
+  alongPath,
+  analyse,
+  coverRoutes,
+  coverWithin,
+  DEFAULT_CAPS,
+  Diagrams,
+  EncodedPlan,
+  type CoverSoFar,
+} from '../../src/core/analysis';
 import type { Plan } from '../../src/core/routing/plan';
 import { ask, planFor, questionnaire, section } from '../support/questionnaire';
 import { randomDocument } from './documents';
@@ -17,6 +26,7 @@ function covers(seed: number): boolean {
   if (found === null) return false;
   judgeCover(found);
   judgePairs(found);
+  judgeImproving(found);
   // Where the forks are too many to be told apart, and paths are only guided, nothing may be missed either.
   const { plan, people, analysis, about } = found;
   const { routes, least } = guidedCover(plan);
@@ -25,6 +35,29 @@ function covers(seed: number): boolean {
   const known = Math.min(routes.length, analysis.cover.routes.length);
   assert.ok(least <= known, `${about}: ${known} do, where ${least} were claimed to be needed`);
   return true;
+}
+
+/** What is told before the best is known: it meets what it says, and once that is all, everything that anybody can meet. */
+function judgeImproving({ plan, people, analysis, about }: NonNullable<ReturnType<typeof caseOf>>) {
+  const possible = new Set(people.flatMap(({ walk }) => [...forksMet(plan, walk)]));
+  const told: CoverSoFar[] = [];
+  const found = coverRoutes(
+    plan,
+    DEFAULT_CAPS,
+    (items, ending) => analysis.numberOf(items, ending),
+    (soFar) => told.push(soFar()),
+  );
+  let before = { many: 0, of: 0, atLeast: 0 };
+  for (const { routes, outcomes, of, atLeast } of told) {
+    assert.equal(of, found.outcomes, about);
+    assert.ok(outcomes <= of && atLeast >= before.atLeast && atLeast <= found.routes.length, about);
+    if (before.many === of)
+      assert.ok(outcomes === of && routes.length <= before.of, `${about}: it got worse`);
+    else assert.ok(outcomes > before.many, `${about}: nothing was new`);
+    if (outcomes === of) judgeCovering(plan, routes, possible, about);
+    before = { many: outcomes, of: routes.length, atLeast };
+  }
+  assert.deepEqual(told.at(-1)?.routes.length ?? 0, found.routes.length, about);
 }
 
 function guidedCover(plan: Plan) {

@@ -54,5 +54,12 @@ export type { RouteVersion } from './lists/route-difference';
 export { RouteContents } from './lists/route-contents';
 
 export { coverWithin } from './cover/cover-routes';
-export type { ChosenRoute, CoverResult, PairsResult } from './cover/covering';
+export {
+  coverRoutes,
+  pairRoutes,
+  type ChosenRoute,
+  type CoverResult,
+  type CoverSoFar,
+  type PairsResult,
+} from './cover/covering';
 export { alongPath } from './cover/fork-path';

@@ -10,7 +10,7 @@ import { takeHeader, type FilePiece } from '../exchange/pieces';
 import { CellTable, rowsOfColumns } from '../tables/cell-columns';
 import { problemAt } from '../wording/audit';
 import { auditedInOrder } from './in-order';
-import { auditorHere, type AuditSetting, type PieceAuditor, type RowFound } from './piece';
+import { auditorHere, PieceAudit, type AuditSetting, type PieceAuditor, type RowFound } from './piece';
 import { auditorThrough, pieceApi } from './piece-through';
 import { AuditTotals } from './totals';
 
@@ -179,6 +179,31 @@ describe('a file in pieces', () => {
       assert.deepEqual([counts.rows, counts.clean, counts.problems, rowsWithProblems], [6, 4, 3, 2]);
       assert.deepEqual(Object.fromEntries(counts.byEnding), { done: 6 });
     }
+  });
+  it('counts a problem of a column once, and what was filled in and written anew in every piece', async () => {
+    const text = `own,rent,words,odd,ending\n${'1,,warm,x,done\nAnswer 1,,warm,y,done\n'.repeat(4)}`;
+    for (const cuts of [[], [30, 20, 20]]) {
+      const { counts, rowsWithProblems, problems } = await auditOf(text, { cuts });
+      assert.deepEqual([...counts.byProblem], [['unknown-column', 1]]);
+      assert.deepEqual([...(counts.byColumn.get('odd') ?? [])], [['unknown-column', 1]]);
+      assert.deepEqual(
+        [counts.problems, counts.rows, counts.clean, counts.recoded, problems.length, rowsWithProblems],
+        [1, 8, 8, 4, 0, 0],
+      );
+      assert.equal(counts.filled, 8);
+    }
+  });
+  it('keeps rows with problems where they are wanted, as they were read', async () => {
+    const text = textOf(
+      [
+        ['1', '', 'warm', 'done', ''],
+        ['Answer 2', '901', 'é', 'done', ''],
+      ],
+      '\n',
+    );
+    assert.deepEqual((await auditOf(text, {})).kept, [['Answer 2', '901', 'é', 'done', '']]);
+    const audit = new PieceAudit(plan, { ...setting, keepsRows: false });
+    assert.deepEqual(audit.audit([['2', '901', '', 'done', '']]).kept, []);
   });
   it('stops at a row that does not fit, and names it as it is counted in the file', async () => {
     const rows = Array.from({ length: 9 }, () => ['1', '', '', 'done', '']);

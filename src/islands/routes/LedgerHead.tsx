@@ -1,17 +1,17 @@
 /** The head of the ledger: how many routes, how far they are walked, and ways to one of them. */
 import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
 import type { Analysed } from '../../worker/client';
-import type { CoverSummary } from '../../worker/list-query';
 import { CheckedField } from '../fields/Fields';
 import { useNextToWalk } from '../state/ledger';
 import { useStudy } from '../state/store';
 import { countText, grouped, plural, routeText } from '../ui/format';
 import { IconButton } from '../ui/IconButton';
 import classes from './routes.module.css';
+import { takesAll, type CoverShown } from './use-cover';
 import type { ListedRoutes } from './use-list';
 
 interface Props {
-  readonly cover: CoverSummary | null;
+  readonly cover: CoverShown | null;
   readonly list: ListedRoutes | null;
   /** Whether not all routes are listed. */
   readonly filtered: boolean;
@@ -111,7 +111,7 @@ function HowMany({ cover, list, filtered, showAll, analysis }: HowManyProps) {
         </button>
       ) : (
         total !== '1' &&
-        cover?.complete && (
+        takesAll(cover) && (
           <p className={classes.big}>
             <b>{cover.routes.length}</b>
             <small>of them {cover.routes.length === 1 ? 'takes' : 'take'} every fork</small>

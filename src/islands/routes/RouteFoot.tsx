@@ -3,24 +3,25 @@ import { useMemo } from 'react';
 import { nameInKey } from '../../core/document/addresses';
 import { VERDICT_WORDS } from '../../core/document/vocabularies';
 import { walk as walkPlan } from '../../core/routing/walk';
+import { forkEventWords } from '../../core/views/fork-events';
 import { routeSentence } from '../../core/views/route-sentence';
 import { endingLabel } from '../../core/wording/targets';
 import { whyLines } from '../../core/wording/why';
 import { percentText } from '../../core/wording/percent';
-import type { CoverSummary } from '../../worker/list-query';
 import type { RouteView } from '../../worker/types';
 import { useLedger } from '../state/ledger';
 import { useStudy } from '../state/store';
 import { grouped, plural, routeText, secondsText, whenText } from '../ui/format';
 import { Comparison } from './Comparison';
 import classes from './routes.module.css';
+import { takesAll, type CoverShown } from './use-cover';
 
 interface Props {
   readonly route: RouteView | null;
   readonly number: string;
   /** Index among the plan's items. */
   readonly column: number | null;
-  readonly cover: CoverSummary | null;
+  readonly cover: CoverShown | null;
   readonly walk: (number: string) => void;
   /** The route that was current before. */
   readonly previous: string | null;
@@ -125,7 +126,8 @@ function ItemReason({ route, column }: Pick<Props, 'route' | 'column'>) {
 }
 
 /** Why a route of the covering set is in it. */
-function HereFor({ number, cover }: { readonly number: string; readonly cover: CoverSummary | null }) {
+function HereFor({ number, cover }: { readonly number: string; readonly cover: CoverShown | null }) {
+  const plan = useStudy((state) => state.plan);
   const chosen = cover?.routes.find((each) => each.number === number);
   if (cover === null || chosen === undefined || cover.routes.length < 2)
     return (
@@ -133,11 +135,11 @@ function HereFor({ number, cover }: { readonly number: string; readonly cover: C
         Point at a cell, or use the arrow keys, to see why an item is asked or not.
       </p>
     );
-  const { alone } = chosen;
+  const alone = [...new Set(chosen.alone.map((event) => forkEventWords(plan, event)))];
   const some = alone.slice(0, 6).join('; ');
   return (
     <p className={classes.reason}>
-      ◆ One of the {cover.routes.length} that take every fork.{' '}
+      ◆ One of the {cover.routes.length} {takesAll(cover) ? 'that take every fork' : 'found so far'}.{' '}
       {alone.length === 0
         ? 'Others of them take all that it takes, too.'
         : `Of them only this one has: ${some}${alone.length > 6 ? `; and ${alone.length - 6} more` : ''}.`}

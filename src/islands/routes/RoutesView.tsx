@@ -3,7 +3,7 @@ import { useState, type ComponentProps } from 'react';
 import { useStudy } from '../state/store';
 import { useRandomDraw } from '../state/random-draw';
 import { FilterBar } from './FilterBar';
-import { FrontNote, useCover, useSoonCovered } from './front-note';
+import { FrontNote } from './front-note';
 import { LedgerGrid } from './LedgerGrid';
 import { LedgerHead } from './LedgerHead';
 import { RouteFoot } from './RouteFoot';
@@ -36,14 +36,10 @@ function Ledger({ walk }: Props) {
   const analysis = useStudy((state) => state.analysis);
   const draw = useRandomDraw();
   const choices = useLedgerChoices(draw);
-  const { shown, change, list, current } = choices;
+  const { shown, change, list, current, cover, front } = choices;
   const [zoom, setZoom] = useState(1);
   const [column, setColumn] = useState<number | null>(null);
   const [against, setAgainst] = useState<string | null>(null);
-  const soon = useSoonCovered();
-  const cover = useCover('forks', soon || shown.order === 'forks');
-  const pairs = useCover('pairs', shown.order === 'pairs');
-  const front = shown.order === 'pairs' ? pairs : cover;
   const route = useRoute(current);
   const other = useRoute(against);
   if (analysis === null) return null;
@@ -69,14 +65,14 @@ function Ledger({ walk }: Props) {
           Counting stopped short at {limit.at.item ?? limit.at.given ?? 'the start'}: {limit.message}.
         </p>
       ))}
-      <FrontNote order={shown.order} cover={front} />
+      <FrontNote order={shown.order} front={front} />
       <Listed choices={choices} shown={{ column, setColumn, zoom, open: walk }} />
       {current !== null && list !== null && list.summary.total !== '0' && (
         <RouteFoot
           route={route}
           number={current}
           column={column}
-          cover={front}
+          cover={front.cover}
           walk={walk}
           previous={choices.previous}
           against={other}

@@ -1,7 +1,6 @@
 /** How far the routes are signed off, and what that is worth where they are too many to walk them all. */
 import { percentText } from '../../core/wording/percent';
 import { useMemo, useState } from 'react';
-import type { CoverSummary } from '../../worker/list-query';
 import { useAsked } from '../ui/use-asked';
 import { useAnalysisClient } from '../state/analysis';
 import { useLedger } from '../state/ledger';
@@ -10,12 +9,13 @@ import { countText, grouped, plural } from '../ui/format';
 import type { VerdictFilter } from '../state/routes-shown';
 import type { DrawnRoutes } from '../state/random-draw';
 import classes from './sign-off.module.css';
+import { takesAll, type CoverShown } from './use-cover';
 
 /** Up to this many routes can be walked one by one. */
 const WALKABLE = 200n;
 
 interface Props {
-  readonly cover: CoverSummary | null;
+  readonly cover: CoverShown | null;
   readonly draw: DrawnRoutes;
   readonly show: (verdict: VerdictFilter) => void;
 }
@@ -57,7 +57,7 @@ export function SignOff({ cover, draw, show }: Props) {
       </p>
       {many && (
         <p>
-          {cover?.complete && (
+          {takesAll(cover) && (
             <>
               {' '}
               Of the {cover.routes.length} that take every fork,{' '}

@@ -1,70 +1,84 @@
 /** What stands in front of the list because of its order, and what that guarantees. */
 import { percentText } from '../../core/wording/percent';
-import { useEffect, useState } from 'react';
-import type { CoverSummary, ListOrder } from '../../worker/list-query';
+import { useState } from 'react';
+import type { ListOrder } from '../../worker/list-query';
 import type { LikelySummary } from '../../worker/types';
 import { useAsked } from '../ui/use-asked';
 import { useAnalysisClient } from '../state/analysis';
 import { useStudy } from '../state/store';
 import { grouped, plural } from '../ui/format';
 import classes from './routes.module.css';
-
-/** Questionnaires up to this many items have their covering set looked for without being asked. */
-const LOOKED_FOR_AT_ONCE = 400;
-
-/** The routes that take every fork, or every two; null while they are looked for. */
-export function useCover(which: 'forks' | 'pairs', wanted: boolean): CoverSummary | null {
-  const client = useAnalysisClient();
-  const analysed = useStudy((state) => state.analysis?.document);
-  const [cover, setCover] = useState<CoverSummary | null>(null);
-  useAsked(
-    () => (analysed === undefined || !wanted ? null : client.api.cover(which)),
-    [client, analysed, which, wanted],
-    setCover,
-  );
-  return wanted ? cover : null;
-}
-
-/** Whether the covering set is small work. */
-export function useSoonCovered(): boolean {
-  const [soon, setSoon] = useState(false);
-  const items = useStudy((state) => state.plan.sections.reduce((sum, { items }) => sum + items.length, 0));
-  useEffect(() => {
-    const timer = setTimeout(() => setSoon(true), 500);
-    return () => clearTimeout(timer);
-  }, []);
-  return soon && items <= LOOKED_FOR_AT_ONCE;
-}
+import { takesAll, type CoverInHand, type CoverShown } from './use-cover';
 
 interface Props {
   readonly order: ListOrder;
-  readonly cover: CoverSummary | null;
+  readonly front: CoverInHand;
 }
 
-export function FrontNote({ order, cover }: Props) {
+export function FrontNote({ order, front }: Props) {
   if (order === 'likeliest') return <LikelyNote />;
   if (order !== 'forks' && order !== 'pairs') return null;
+  const { cover, halt, again } = front;
+  const stands = cover?.stands ?? 'looking';
   return (
-    <p className={classes.note} role="status">
-      {cover === null ? 'Looking for few routes that take every fork …' : coverWords(order, cover)}
-    </p>
+    <div className={classes.note}>
+      <p role="status">{cover === null ? lookingWords(order) : coverWords(order, cover)}</p>
+      {stands === 'looking' && (
+        <button type="button" title="Leave it at what was found so far" onClick={halt}>
+          Stop looking
+        </button>
+      )}
+      {(stands === 'stopped' || stands === 'failed') && (
+        <button type="button" onClick={again}>
+          Look again
+        </button>
+      )}
+    </div>
   );
 }
 
-function coverWords(order: 'forks' | 'pairs', { routes, atLeast, taken, complete }: CoverSummary): string {
+/** What is to be taken, by the order. */
+const ALL = { forks: 'every fork', pairs: 'every two outcomes of forks' } as const;
+const ONES = { forks: 'outcome', pairs: 'pair' } as const;
+
+const lookingWords = (order: 'forks' | 'pairs') => `Looking for few routes that take ${ALL[order]} …`;
+
+function coverWords(order: 'forks' | 'pairs', cover: CoverShown): string {
+  const { routes, taken, of, complete, stands } = cover;
+  if (stands === 'failed')
+    return `The search for few routes that take ${ALL[order]} ended by a fault of its own; the list is in order of the script.`;
   if (!complete)
     return order === 'forks'
       ? 'The conditions are too entangled to find few routes that take every fork; the list is in order of the script.'
       : 'There are too many forks to find routes that take every two of them together; the list is in order of the script.';
+  if (takesAll(cover)) return `${wholeWords(order, cover)}${endWords(cover)}`;
+  const partly =
+    routes.length === 0
+      ? 'none is found yet'
+      : `◆ ${routes.length === 1 ? '1 found so far takes' : `${routes.length} found so far take`} ${grouped(taken)} of ${plural(of, ONES[order])}`;
+  return stands === 'looking'
+    ? `${lookingWords(order)} ${partly}${partly.startsWith('◆') ? ', and stand in front' : ''}.`
+    : `The search for few routes that take ${ALL[order]} was stopped: ${partly}.`;
+}
+
+function wholeWords(order: 'forks' | 'pairs', { routes, taken }: CoverShown): string {
   const these =
     routes.length === 1 ? '◆ This route takes' : `◆ These ${routes.length} routes between them take`;
+  return order === 'forks'
+    ? `${these} every fork: every skip and onward taken and not taken, both sides of every ask-if, every item, last pass, ending and message that anybody can meet, ${plural(taken, 'outcome')} in all.`
+    : `${these} every two outcomes of forks that somebody meets together, ${plural(taken, 'pair')} in all.`;
+}
+
+/** How few could do, and whether fewer are looked for. */
+function endWords({ routes, atLeast, stands }: CoverShown): string {
   const bound =
     routes.length === atLeast
-      ? 'Fewer cannot: some of these outcomes keep each other out.'
-      : `Fewer than ${atLeast} cannot.`;
-  return order === 'forks'
-    ? `${these} every fork: every skip and onward taken and not taken, both sides of every ask-if, every item, last pass, ending and message that anybody can meet, ${plural(taken, 'outcome')} in all. ${bound} The others follow.`
-    : `${these} every two outcomes of forks that somebody meets together, ${plural(taken, 'pair')} in all. ${bound} The others follow.`;
+      ? ' Fewer cannot: some of these outcomes keep each other out.'
+      : atLeast > 1
+        ? ` Fewer than ${atLeast} cannot.`
+        : '';
+  if (stands === 'looking') return `${bound} Looking for fewer …`;
+  return `${bound}${stands === 'stopped' ? ' The search for fewer was stopped.' : ''} The others follow.`;
 }
 
 function LikelyNote() {

@@ -7,6 +7,7 @@ import type { DrawnRoutes } from '../state/random-draw';
 import { listQuery, readShown, shownSearch, type RoutesShown } from '../state/routes-shown';
 import { useStudy } from '../state/store';
 import { useAsked } from '../ui/use-asked';
+import { useCover, useSoonCovered, type CoverShown } from './use-cover';
 import { useList, useRows } from './use-list';
 
 export function useLedgerChoices(draw: DrawnRoutes) {
@@ -17,7 +18,11 @@ export function useLedgerChoices(draw: DrawnRoutes) {
   /** The route that was current before the person went on to this one, and one to go to in the next list. */
   const [previous, setPrevious] = useState<string | null>(null);
   const [staying, setStaying] = useState<string | null>(null);
-  const query = useQuery(shown, draw);
+  const soon = useSoonCovered();
+  const forks = useCover('forks', soon || shown.order === 'forks');
+  const pairs = useCover('pairs', shown.order === 'pairs');
+  const front = shown.order === 'pairs' ? pairs : forks;
+  const query = useQuery(shown, draw, front.cover);
   const list = useList(query, shown.since);
   const [row] = useRows(list, place, 1);
   const current = row?.number ?? null;
@@ -60,6 +65,10 @@ export function useLedgerChoices(draw: DrawnRoutes) {
     place,
     choose,
     goTo,
+    /** Few routes that take every fork; null while they are not known. */
+    cover: forks.cover,
+    /** What stands in front, where the order asks for that. */
+    front,
     /** A route that was gone to and is not among those listed. */
     missed,
     current,
@@ -68,12 +77,14 @@ export function useLedgerChoices(draw: DrawnRoutes) {
 }
 
 /** What is asked of the worker; the same is the order in which one walks on. */
-function useQuery(shown: RoutesShown, draw: DrawnRoutes): ListQuery {
+function useQuery(shown: RoutesShown, draw: DrawnRoutes, cover: CoverShown | null): ListQuery {
   const plan = useStudy((state) => state.plan);
   const setWalkList = useStudy((state) => state.setWalkList);
   const ledger = useLedger();
   const query = useMemo(() => {
-    const asked = listQuery(plan, shown);
+    const isFirst = shown.order === 'forks' || shown.order === 'pairs';
+    const front = isFirst ? (cover?.routes ?? []).map(({ number }) => number) : [];
+    const asked = { ...listQuery(plan, shown), front };
     const walked = [...ledger.byNumber.keys()].sort(byNumber);
     switch (shown.verdict) {
       case 'open':
@@ -87,7 +98,7 @@ function useQuery(shown: RoutesShown, draw: DrawnRoutes): ListQuery {
       default:
         return asked;
     }
-  }, [plan, shown, ledger, draw.numbers]);
+  }, [plan, shown, ledger, draw.numbers, cover]);
   // Passing a route takes it off a list of those still to walk: it is gone along without that.
   const inOrder = useMemo(() => JSON.stringify({ ...query, leaveOut: [] }), [query]);
   useEffect(() => setWalkList(JSON.parse(inOrder) as ListQuery), [inOrder, setWalkList]);

@@ -2,6 +2,7 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { ask, planFor, questionnaire, section } from '../../../tests/support/questionnaire';
+import { auditorHere, PieceAudit, type PieceAudited } from '../../core/collected/piece';
 import { AuditTask } from './audit-task';
 import { openFile, type RowSource } from './read-file';
 
@@ -18,6 +19,20 @@ async function taskOf(text: string): Promise<AuditTask> {
   assert.ok(task instanceof AuditTask, String(task));
   return task;
 }
+
+/** Rows that come so many at a time. */
+const inPieces = (all: readonly string[][], size: number): RowSource => ({
+  readAs: 'pieces',
+  format: { delimiter: ',', quote: '"' },
+  encoding: null,
+  size: all.length,
+  pieces: async function* () {
+    for (let at = 0; at < all.length; at += size) {
+      const share = Math.min(1, (at + size) / all.length);
+      yield await Promise.resolve({ piece: all.slice(at, at + size), newline: undefined, share });
+    }
+  },
+});
 const audit = (task: AuditTask) => task.audit(plan, {}, {}, null, () => undefined);
 
 const ROWS = 'own,rent,ending\n1,,done\n2,1,done\n2,,done\n7,1,done\nAnswer 1,,\n';
@@ -46,6 +61,108 @@ describe('the audit of a file', () => {
       ]),
     );
     assert.deepEqual(new Map(summary.byEnding), new Map([['done', 5]]));
+  });
+
+  it('tells first what there is most of', async () => {
+    const text = ['own,rent,ending', '1,,done', ',,', '2,,done', '2,,done', '2,,done', '9,,done', '2,5,out'];
+    const outcome = await audit(await taskOf(`${text.join('\n')}\n`));
+    assert.ok(outcome.ok);
+    const { summary } = outcome;
+    const counts = [summary.byProblem, summary.byEnding].map((list) => list.map(([, count]) => count));
+    for (const list of [...counts, ...summary.byColumn.map(({ kinds }) => kinds.map(([, count]) => count))])
+      assert.deepEqual(
+        list,
+        list.toSorted((a, b) => b - a),
+      );
+    assert.equal(summary.byProblem[0]?.[0], 'missing-answer');
+    assert.equal(summary.byColumn[0]?.column, 'rent');
+    assert.deepEqual(
+      summary.byColumn.map(({ total }) => total),
+      summary.byColumn.map(({ kinds }) => kinds.reduce((sum, [, count]) => sum + count, 0)),
+    );
+    assert.ok((summary.byColumn[0]?.total ?? 0) > (summary.byColumn[1]?.total ?? 0));
+    assert.deepEqual([summary.filled > 0, summary.recoded, summary.tabulated], [true, 0, 7]);
+  });
+
+  it('tells of a column that is there without its row, and of a case that comes twice', async () => {
+    const task = await taskOf('own,rent,odd,ending,case\n1,,x,done,a\n1,,y,done,a\n');
+    const outcome = await task.audit(plan, {}, {}, 'case', () => undefined);
+    assert.ok(outcome.ok);
+    const { problems } = task.listed({}, 0, 9);
+    assert.deepEqual(
+      problems.map(({ row, column, problem }) => `${row} ${column} ${problem}`),
+      ['0 odd unknown-column', '2 case duplicate-case'],
+    );
+    assert.deepEqual([outcome.summary.problems, outcome.summary.listed], [2, 2]);
+    const lines = (await (await task.file('problems')).text()).split('\r\n');
+    assert.ok(lines[1]?.startsWith(',odd,unknown-column,'), lines[1]);
+    assert.ok(lines[2]?.startsWith('2,case,duplicate-case,a,1,'), lines[2]);
+  });
+
+  it('lists, keeps and tabulates no more than it says, whatever is counted', async () => {
+    const rows = 250_000;
+    const setting = { header: ['own', 'rent', 'ending'], options: {}, said: {}, caseColumn: null };
+    const audited = new PieceAudit(plan, {
+      ...setting,
+      ...{ format: { delimiter: ',', quote: '"' }, newline: '\n', keepsRows: true, tabulates: true },
+    }).audit([['7', '', 'done']]);
+    const [problem] = audited.problems;
+    assert.ok(problem && audited.problems.length === 1);
+    const many: PieceAudited = {
+      ...audited,
+      counts: { ...audited.counts, rows },
+      problems: Array.from({ length: rows }, (_, n) => ({ ...problem, row: n + 1 })),
+      kept: Array.from({ length: 15_000 }, (_, n) => ({ row: n + 1, cells: ['2', String(n % 2), 'done'] })),
+    };
+    let ended = 0;
+    const all = Array.from({ length: 20_000 }, () => ['1', '', 'done']);
+    const task = await AuditTask.open(inPieces([['own', 'rent', 'ending'], ...all], 10_001));
+    assert.ok(task instanceof AuditTask);
+    const outcome = await task.audit(
+      plan,
+      {},
+      {},
+      null,
+      () => undefined,
+      () => [{ audit: () => Promise.resolve(many), end: () => (ended += 1) }],
+    );
+    assert.ok(outcome.ok);
+    assert.equal(ended, 1);
+    assert.equal(outcome.summary.rows, 2 * rows);
+    assert.equal(outcome.summary.listed, 200_000);
+    assert.equal(task.listed({}, 0, 1).total, 200_000);
+    // Kept rows are those of the audit; others are read from the file, where they are something else.
+    const answers = async (row: number) => (await task.walked(row))?.answers;
+    assert.deepEqual(await answers(2), { own: 2, rent: 1 });
+    assert.deepEqual(await answers(rows + 4_999), { own: 2 });
+    assert.deepEqual(await answers(15_001), { own: 1 });
+    assert.equal(await task.walked(rows + 5_001), null);
+  });
+
+  it('ends who audits also where a row does not fit', async () => {
+    let ended = 0;
+    const task = await taskOf('own,rent,ending\n1,,done\n1,2,done,4\n');
+    const outcome = await task.audit(
+      plan,
+      {},
+      {},
+      null,
+      () => undefined,
+      (of, setting) => [{ ...auditorHere(of, setting), end: () => (ended += 1) }],
+    );
+    assert.deepEqual([outcome.ok, ended], [false, 1]);
+  });
+
+  it('says of each change why it was made', async () => {
+    const task = await taskOf(ROWS);
+    await audit(task);
+    const [, ...changes] = (await (await task.file('changes')).text()).trimEnd().split('\r\n');
+    assert.deepEqual(
+      new Set(changes.map((line) => line.split(',').slice(4).join())),
+      new Set(['follows from the routing', 'label written as its code']),
+    );
+    const [head] = (await (await task.file('problems')).text()).split('\r\n');
+    assert.equal(head, 'row,column,problem,value,instead,meaning');
   });
 
   it('lists its problems page by page, and finds who a row is', async () => {
@@ -79,18 +196,7 @@ describe('the audit of a file', () => {
     const rows = Array.from({ length: 10 }, (_, n) => [String(1 + (n % 2)), '', 'done']);
     const all = [['own', 'rent', 'ending'], ...rows];
     for (const size of [1, 2, 3, 20]) {
-      const source: RowSource = {
-        readAs: 'pieces',
-        format: { delimiter: ',', quote: '"' },
-        encoding: null,
-        size: all.length,
-        pieces: async function* () {
-          for (let at = 0; at < all.length; at += size) {
-            const share = Math.min(1, (at + size) / all.length);
-            yield await Promise.resolve({ piece: all.slice(at, at + size), newline: undefined, share });
-          }
-        },
-      };
+      const source = inPieces(all, size);
       const task = await AuditTask.open(source);
       assert.ok(task instanceof AuditTask);
       assert.deepEqual(task.opened.samples, [

@@ -131,7 +131,9 @@ export class AuditTask {
         if (before < MOST_TABULATED) this.table.append(audited.columns ?? []);
         for (const { row, cells } of audited.kept)
           if (this.kept.size < MOST_ROWS_KEPT) this.kept.set(before + row, cells);
-        this.problems.push(...problems.slice(0, MOST_LISTED - this.problems.length));
+        // One by one: a bunch of a workbook's rows may have more of them than a call takes arguments.
+        for (const problem of problems.slice(0, MOST_LISTED - this.problems.length))
+          this.problems.push(problem);
         progress(from.share);
       }
     } finally {

@@ -18,6 +18,53 @@ it('a file of 2 GB is refused with the command that takes it', async () => {
   );
 });
 
+it('a file just as large as is read is read, and one byte more is refused', async () => {
+  const sized = (name: string, bytes: BlobPart[], size: number) =>
+    Object.defineProperty(file(name, bytes), 'size', { value: size });
+  assert.equal(await problemOf(sized('rows.csv', ['a,b\n1,2\n'], 300_000_000)), '');
+  assert.match(await problemOf(sized('rows.csv', ['a,b\n1,2\n'], 300_000_001)), /holds 300 MB/);
+  const zip = new Uint8Array([0x50, 0x4b, 3, 4, 0]);
+  assert.match(await problemOf(sized('b.xlsx', [zip], 40_000_000)), /cannot be read as a workbook/);
+  assert.match(
+    await problemOf(sized('b.xlsx', [zip], 40_000_001)),
+    /Workbooks of up to 40 MB are read here: save it as CSV/,
+  );
+});
+
+it('tells how much of it was read, to its end', async () => {
+  for (const of of [
+    file('t.csv', ['a,b\n1,2\n', '3,4\n']),
+    await workbookOf([['a'], ...Array.from({ length: 4500 }, (_, n) => [n])]),
+  ]) {
+    const opening = await openFile(of, null);
+    assert.ok(opening.ok);
+    const shares: number[] = [];
+    let rows = 0;
+    for await (const { share, piece } of opening.source.pieces()) {
+      shares.push(share);
+      rows += typeof piece === 'string' ? 0 : piece.length;
+    }
+    assert.ok(shares.every((share, n) => share > 0 && share <= 1 && share >= (shares[n - 1] ?? 0)));
+    assert.equal(shares.at(-1), 1);
+    if (of.name === 'b.xlsx') assert.deepEqual([rows, shares.length, shares[0]], [4501, 3, 2000 / 4501]);
+  }
+});
+
+it('takes a text for UTF-8 only where all of it is', async () => {
+  // The first part fits both; the last line tells.
+  const long = new TextEncoder().encode('a\n'.repeat(40_000));
+  const encodings = [];
+  for (const end of [
+    [0xc3, 0xa9, 0x0a],
+    [0xe9, 0x0a],
+    [0x62, 0x0a, 0xc3],
+  ]) {
+    const opening = await openFile(file('t.csv', [long, new Uint8Array(end)]), null);
+    encodings.push(opening.ok && opening.source.encoding);
+  }
+  assert.deepEqual(encodings, ['utf-8', 'windows-1252', 'windows-1252']);
+});
+
 it('an empty file, a picture and a broken workbook are refused by name', async () => {
   assert.match(await problemOf(file('none.csv', [])), /“none.csv” is empty/);
   assert.match(await problemOf(file('p.csv', [new Uint8Array([0x89, 0x50, 0x4e, 0x47])])), /a PNG picture/);
@@ -61,12 +108,9 @@ it('says how it reads a text: what stands between cells, and in which encoding',
 });
 
 it('sizes are told in the unit that one would use', () => {
-  assert.deepEqual([900, 1001, 2_500_000, 25_000_000, 2_000_000_000].map(sizeWords), [
-    '1 kB',
-    '2 kB',
-    '2.5 MB',
-    '25 MB',
-    '2.0 GB',
+  const sizes = [900, 1001, 999_999, 1e6, 2_500_000, 9_999_999, 1e7, 25_000_000, 1e9, 2_000_000_000];
+  assert.deepEqual(sizes.map(sizeWords), [
+    ...['1 kB', '2 kB', '1000 kB', '1.0 MB', '2.5 MB', '10.0 MB', '10 MB', '25 MB', '1.0 GB', '2.0 GB'],
   ]);
 });
 

@@ -17,6 +17,9 @@ export interface ForkCover extends Cover {
   readonly outcomes: number;
 }
 
+/** What was found so far, before the best is known; `of`: how many outcomes anybody can meet. */
+export type CoverImproved = (soFar: Omit<ForkCover, 'outcomes'> & { readonly of: number }) => void;
+
 /** Nodes of the graph of forks that are told apart at most, if nothing is forgotten; and if something is. */
 const MOST_FORKS = 60_000;
 const MOST_GUIDING = 40_000;
@@ -30,15 +33,19 @@ const GUIDED_WORK = 4;
  * The encoded plans must look into the messages of endings, and allow so many times the usual steps of work. Throws `TooManyNodes` where
  * even a guided search is too much.
  */
-export function coverWithin(newlyEncoded: (work: number) => EncodedPlan, mostForks = MOST_FORKS): ForkCover {
+export function coverWithin(
+  newlyEncoded: (work: number) => EncodedPlan,
+  mostForks = MOST_FORKS,
+  improved: CoverImproved = () => undefined,
+): ForkCover {
   const encoded = newlyEncoded(1);
   const events = new ForkEvents();
   try {
-    return exactly(encoded, events, forkGraphOf(encoded, events, { mostNodes: mostForks }));
+    return exactly(encoded, events, forkGraphOf(encoded, events, { mostNodes: mostForks }), improved);
   } catch (error) {
     if (!(error instanceof TooManyForks || error instanceof TooManyNodes)) throw error;
   }
-  return guided(newlyEncoded(GUIDED_WORK), new ForkEvents());
+  return guided(newlyEncoded(GUIDED_WORK), new ForkEvents(), improved);
 }
 
 /** How the second level is covered; see `coverPairs`. */
@@ -55,7 +62,12 @@ export function pairsWithin(newlyEncoded: () => EncodedPlan, mostForks = MOST_FO
   return { ...coverPairs(graph, events, events.outcomes(metIn(graph))), encoded, events };
 }
 
-function exactly(encoded: EncodedPlan, events: ForkEvents, graph: ForkGraph): ForkCover {
+function exactly(
+  encoded: EncodedPlan,
+  events: ForkEvents,
+  graph: ForkGraph,
+  improved: CoverImproved,
+): ForkCover {
   const counting = events.counting(metIn(graph));
   if (graph.root === null) return { encoded, events, paths: [], atLeast: 0, outcomes: 0 };
   const cover = coverOf({
@@ -65,6 +77,7 @@ function exactly(encoded: EncodedPlan, events: ForkEvents, graph: ForkGraph): Fo
     numbers: events.all.length,
     through: () => null,
     dear: false,
+    improved: (soFar) => improved({ ...soFar, encoded, events, of: counting.size }),
   });
   return { ...cover, encoded, events, outcomes: counting.size };
 }
@@ -75,7 +88,7 @@ function metIn({ nodes }: ForkGraph): Set<number> {
   return met;
 }
 
-function guided(encoded: EncodedPlan, events: ForkEvents): ForkCover {
+function guided(encoded: EncodedPlan, events: ForkEvents, improved: CoverImproved): ForkCover {
   const graph = guidingGraph(encoded, events);
   if (graph.root === null) return { encoded, events, paths: [], atLeast: 0, outcomes: 0 };
   const finder = new GuidedPaths(graph, encoded, events);
@@ -107,6 +120,7 @@ function guided(encoded: EncodedPlan, events: ForkEvents): ForkCover {
     numbers,
     through,
     dear: true,
+    improved: (soFar) => improved({ ...soFar, encoded, events, of: counting.size }),
   });
   return { ...cover, encoded, events, outcomes: counting.size };
 }

@@ -26,7 +26,12 @@ export interface CoverTask {
   readonly through: (event: number) => ForkPath | null;
   /** Whether heavy paths are too dear for trying much. */
   readonly dear: boolean;
+  /** Told whenever there are more, or fewer that do as well, or the bound is higher. */
+  readonly improved: Improved;
 }
+
+/** Paths that were found so far: at first some, which meet a part of the events, then ever fewer that meet all. */
+export type Improved = (soFar: Cover) => void;
 
 /** Edges looked at in improving the bound, and so the time it takes. */
 const EDGES_LOOKED_AT = 12_000_000;
@@ -40,7 +45,8 @@ export function coverOf(task: CoverTask): Cover {
   if (events.size === 0) return { paths: [], atLeast: 0 };
   const even = new Float64Array(numbers);
   for (const event of events) even[event] = 1;
-  let best = smaller(task, greedy(task, even));
+  const told = (paths: readonly ForkPath[]) => task.improved({ paths, atLeast: 1 });
+  let best = smaller(task, greedy(task, even, told), told);
   let atLeast = 1;
   const weights = new Float64Array(numbers);
   for (const event of task.told) weights[event] = 1;
@@ -49,7 +55,11 @@ export function coverOf(task: CoverTask): Cover {
     const { weight, path } = finder.heaviest(weights);
     const total = weights.reduce((sum, each) => sum + each, 0);
     // A hair less than the quotient, so that rounding never claims too much.
-    atLeast = Math.max(atLeast, Math.ceil((total / weight) * (1 - 1e-9)));
+    const bound = Math.ceil((total / weight) * (1 - 1e-9));
+    if (bound > atLeast) {
+      atLeast = bound;
+      task.improved({ paths: best, atLeast });
+    }
     for (const event of eventsOf(path)) weights[event] = (weights[event] as number) * (1 - STEP);
     const scale = task.told.size / weights.reduce((sum, each) => sum + each, 0);
     weights.forEach((each, event) => (weights[event] = each * scale));
@@ -57,14 +67,21 @@ export function coverOf(task: CoverTask): Cover {
     if (!task.dear && round % 24 === 23) {
       const all = weights.map((weight, event) => (task.told.has(event) ? weight : (even[event] ?? 0)));
       const other = smaller(task, greedy(task, all));
-      if (other.length < best.length) best = other;
+      if (other.length < best.length) {
+        best = other;
+        task.improved({ paths: best, atLeast });
+      }
     }
   }
   return { paths: best, atLeast };
 }
 
 /** Paths until every event is met, each as heavy as can be in what is new. */
-function greedy({ finder, events, through }: CoverTask, weights: Float64Array): ForkPath[] {
+function greedy(
+  { finder, events, through }: CoverTask,
+  weights: Float64Array,
+  told: (paths: readonly ForkPath[]) => void = () => undefined,
+): ForkPath[] {
   const left = Float64Array.from(weights);
   const open = new Set(events);
   const chosen: ForkPath[] = [];
@@ -83,12 +100,17 @@ function greedy({ finder, events, through }: CoverTask, weights: Float64Array): 
     }
     if (open.size === before) throw new RangeError('an event that has to be met is on no path');
     chosen.push(path);
+    told(chosen);
   }
   return chosen;
 }
 
 /** The same events with fewer paths, where dropping one or putting two into one does it. */
-function smaller(task: CoverTask, from: readonly ForkPath[]): ForkPath[] {
+function smaller(
+  task: CoverTask,
+  from: readonly ForkPath[],
+  told: (paths: readonly ForkPath[]) => void = () => undefined,
+): ForkPath[] {
   const left = [...from];
   const met = new Int32Array(task.numbers);
   const count = (path: ForkPath, by: number) => {
@@ -119,6 +141,7 @@ function smaller(task: CoverTask, from: readonly ForkPath[]): ForkPath[] {
   for (const path of [...left].reverse()) if (ownOf(path).size === 0) replace([path], []);
   // Those that add least are the likeliest to go into another.
   for (;;) {
+    told(left);
     const bySize = left.map((path) => ({ path, own: ownOf(path) })).sort((a, b) => a.own.size - b.own.size);
     const some = bySize.slice(0, task.dear ? 5 : 12).map(({ path }) => path);
     const merged = firstMerge(task, some, ownOf);

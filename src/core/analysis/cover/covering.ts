@@ -1,13 +1,15 @@
 /** Few routes that take every fork, and every two of them together: the paths that were chosen, as routes. */
 import type { Plan } from '../../routing/plan';
+import type { EncodedPlan } from '../conditions/encoded-plan';
 import { encodedWithin } from '../conditions/encoded-within';
 import type { Route } from '../counting/routes';
 import { MOST_STEPS } from '../diagrams/diagram';
 import { withinMemory, type Caps } from '../diagrams/limits';
 import type { ForkEvent } from '../reach/fork-events';
 import { coverWithin, pairsWithin, type ForkCover } from './cover-routes';
-import { alongPath } from './fork-path';
-import { eventsOf } from './fork-paths';
+import { alongPath, type PathRoute } from './fork-path';
+import type { ForkEvents } from './fork-graph';
+import { eventsOf, type ForkPath } from './fork-paths';
 
 type NumberOf = (items: readonly string[], ending: string) => bigint | null;
 
@@ -38,12 +40,30 @@ export interface PairsResult {
   readonly complete: boolean;
 }
 
+/** Routes found before the best are known: at first some, which take a part of the outcomes, then ever fewer that take all. */
+export interface CoverSoFar extends Omit<CoverResult, 'complete'> {
+  /** Outcomes that anybody can meet. */
+  readonly of: number;
+}
+
 /** The first level: every outcome of a fork, item, ending and message that somebody meets. */
-export function coverRoutes(plan: Plan, caps: Caps, numberOf: NumberOf): CoverResult {
+export function coverRoutes(
+  plan: Plan,
+  caps: Caps,
+  numberOf: NumberOf,
+  /** Told whenever there is something better, which is worked out only where it is called for. */
+  improved: (soFar: () => CoverSoFar) => void = () => undefined,
+): CoverResult {
   const found = withinMemory(() => {
     const { steps = MOST_STEPS } = caps;
-    const cover = coverWithin((work) =>
-      encodedWithin(plan, { ...caps, steps: work * steps }, { messages: true }),
+    const cover = coverWithin(
+      (work) => encodedWithin(plan, { ...caps, steps: work * steps }, { messages: true }),
+      undefined,
+      ({ paths, atLeast, of, ...by }) =>
+        improved(() => {
+          const met = new Set(paths.flatMap((path) => [...by.events.counting(eventsOf(path))]));
+          return { routes: routesAlong({ paths, ...by }, numberOf), atLeast, outcomes: met.size, of };
+        }),
     );
     return { ...cover, routes: routesAlong(cover, numberOf), complete: true };
   });
@@ -72,7 +92,7 @@ function routesAlong(
   const times = new Map<number, number>();
   for (const event of met.flat()) times.set(event, (times.get(event) ?? 0) + 1);
   const routes = paths.flatMap((path, n): ChosenRoute[] => {
-    const along = alongPath(encoded, events, path);
+    const along = routeAlong(encoded, events, path);
     if (along === null) return [];
     const { items, ending, witness } = along;
     const alone = (met[n] ?? []).flatMap((event) => {
@@ -82,4 +102,15 @@ function routesAlong(
     return [{ number: numberOf(items, ending) ?? 0n, items, ending, ...witness, alone }];
   });
   return routes.sort((a, b) => (a.number < b.number ? -1 : a.number > b.number ? 1 : 0));
+}
+
+const routesBefore = new WeakMap<ForkPath, PathRoute | null>();
+
+/** A path that stays, while others are improved, is the same route. */
+function routeAlong(encoded: EncodedPlan, events: ForkEvents, path: ForkPath): PathRoute | null {
+  const known = routesBefore.get(path);
+  if (known !== undefined) return known;
+  const route = alongPath(encoded, events, path);
+  routesBefore.set(path, route);
+  return route;
 }
