@@ -7,6 +7,7 @@ import {
   DEFAULT_CAPS,
   sameRouting,
   sharesOf,
+  TooMuch,
   transitionsOf,
   whoFlows,
   type Analysis,
@@ -71,7 +72,14 @@ function loaded(): { analysis: Analysis; marks: ContentMarks } {
 
 function sharesNow(): Shares | null {
   if (plan === null) return null;
-  if (shares === undefined) shares = sharesOf(plan);
+  if (shares !== undefined) return shares;
+  try {
+    shares = sharesOf(plan);
+  } catch (error) {
+    // Routes can be counted, and each be shown, where how many take it is too entangled.
+    if (!(error instanceof TooMuch)) throw error;
+    shares = null;
+  }
   return shares;
 }
 
