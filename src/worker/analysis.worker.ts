@@ -7,7 +7,6 @@ import {
   DEFAULT_CAPS,
   sameRouting,
   sharesOf,
-  TooMuch,
   transitionsOf,
   whoFlows,
   type Analysis,
@@ -29,6 +28,7 @@ import { routedSnagsOf, unsaidSnags, withoutFaults } from '../core/snags';
 import { contained } from './contained';
 import { ListQuerySchema, NumberText } from './list-query';
 import { Lists } from './lists';
+import { RouteShares } from './route-shares';
 import type { AnalysisApi, AnalysisSummary, RouteRow, RouteView } from './types';
 
 const Count = v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(500));
@@ -58,8 +58,7 @@ let marks: ContentMarks | null = null;
 let plan: Plan | null = null;
 /** What of the questionnaire the analysis is of. */
 let analysed: string | null = null;
-/** Undefined until they have been asked for. */
-let shares: Shares | null | undefined;
+let shares: RouteShares | null = null;
 let lists: Lists | null = null;
 let seconds: ReturnType<typeof secondsByName> | null = null;
 /** What touched routes are told by. */
@@ -70,18 +69,7 @@ function loaded(): { analysis: Analysis; marks: ContentMarks } {
   return { analysis, marks };
 }
 
-function sharesNow(): Shares | null {
-  if (plan === null) return null;
-  if (shares !== undefined) return shares;
-  try {
-    shares = sharesOf(plan);
-  } catch (error) {
-    // Routes can be counted, and each be shown, where how many take it is too entangled.
-    if (!(error instanceof TooMuch)) throw error;
-    shares = null;
-  }
-  return shares;
-}
+const sharesNow = (): Shares | null => shares?.now ?? null;
 
 function listsNow(): Lists {
   const { analysis: of, marks: by } = loaded();
@@ -115,7 +103,8 @@ const api: AnalysisApi = {
     const result = analysis !== null && content === analysed ? analysis : analyse(plan, DEFAULT_CAPS, cache);
     analysed = content;
     analysis = result;
-    shares = undefined;
+    const asked = plan;
+    shares = new RouteShares(() => sharesOf(asked));
     lists = null;
     seconds = null;
     marks = contentMarks(plan);
@@ -235,10 +224,9 @@ const api: AnalysisApi = {
 
   sharesOf(numbers) {
     const { analysis: of } = loaded();
-    const found = sharesNow();
     return v.parse(v.array(NumberText), numbers).map((number) => {
       const outline = of.outline(BigInt(number));
-      return found === null || outline === null ? null : found.ofRoute(outline);
+      return outline && (shares?.ofRoute(outline) ?? null);
     });
   },
 
@@ -252,7 +240,7 @@ const api: AnalysisApi = {
       ...route,
       ...row,
       marks: routeMarks(by, route.items, route.ending),
-      share: sharesNow()?.ofRoute(route) ?? null,
+      share: shares?.ofRoute(route) ?? null,
     };
   },
 

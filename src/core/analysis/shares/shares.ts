@@ -39,7 +39,10 @@ export interface Shares {
   readonly ways: readonly WayShare[];
   /** What an interview takes on average. */
   readonly minutes: number;
-  /** The share that takes a route; 0 where there is no such route. */
+  /**
+   * The share that takes a route; 0 where there is no such route. Throws a `TooMuch` where that is too entangled, or where
+   * the nodes that are allowed have been used up by what was asked before: shares made anew may tell.
+   */
   ofRoute(route: { readonly items: readonly string[]; readonly ending: string }): number;
   /** Who is presented what next. */
   transitions(): Transition[];
@@ -81,9 +84,17 @@ export function sharesIn(plan: Plan, encoded: EncodedPlan): Shares {
       id: ending.id,
       share: weighing.shareOf(coming.at(course.ending(index))),
     })),
-    transitions: () => transitionsIn(encoded, weighing),
-    likeliest: (count) => likeliestRoutes(beliefs, weighing, count),
+    // However much was asked before, each question may take as many steps.
+    transitions() {
+      diagrams.rest();
+      return transitionsIn(encoded, weighing);
+    },
+    likeliest(count) {
+      diagrams.rest();
+      return likeliestRoutes(beliefs, weighing, count);
+    },
     ofRoute(route) {
+      diagrams.rest();
       const along = emissionsTo(beliefs, route);
       if (along === null) return 0;
       return weighing.shareOf(along.reduce((all, { mass }) => diagrams.and(all, mass), TRUE));
