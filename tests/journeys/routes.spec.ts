@@ -1,4 +1,5 @@
 /** The ledger: finding routes, comparing them, what an edit re-opens, and very many of them. */
+import { dense } from '../../bench/families/dense';
 import { generate } from '../../bench/generate';
 import { accessible, copyOf, expect, scrolledTo, test } from './support';
 
@@ -103,6 +104,24 @@ test('routes touched by the last edit are just those on which something else is 
   await expect(page.getByText('No route is left by these choices.')).toBeVisible();
   await page.getByRole('button', { name: 'Show all routes' }).click();
   await expect(ledger).toHaveAccessibleName('Routes, 20 listed');
+});
+
+test('the search for few routes that take every fork is stopped, and begun again until they stand in front', async ({
+  page,
+}) => {
+  const document = { ...dense(600, 1), title: 'Many forks' };
+  const reply = await page.request.post('/api/studies', { data: { document } });
+  const { id } = (await reply.json()) as { id: string };
+  await page.goto(`/studies/${id}/routes`);
+  await page.getByRole('button', { name: 'Every fork first' }).click();
+  await page.getByRole('button', { name: 'Stop looking' }).click();
+  await expect(page.getByText(/was stopped/)).toBeVisible();
+  // The list is there meanwhile, and can be gone through.
+  await page.getByRole('listbox', { name: /^Routes/ }).press('End');
+  await page.getByRole('button', { name: 'Look again' }).click();
+  await expect(page.getByText(/between them take every fork.*The others follow/)).toBeVisible();
+  await page.getByRole('listbox', { name: /^Routes/ }).press('Home');
+  await expect(page.getByText('◆ One of the', { exact: false })).toContainText('Of them only this one has');
 });
 
 test('a ledger of more than 10 to the 30 routes scrolls to its last row', async ({ page }) => {
