@@ -56,6 +56,31 @@ describe('collected rows', () => {
     );
   });
 
+  it('say what was known of people beforehand, but nothing of what chance allots', () => {
+    const two = [1, 2].map((code) => ({ code, label: `${code}` }));
+    const plan = planFor(
+      questionnaire([section('a', [ask('owns', 2, { required: true })])], {
+        given: [
+          { name: 'region', label: 'Region', answer: { type: 'single', options: two } },
+          { name: 'arm', label: 'Arm', answer: { type: 'single', options: two }, random: true },
+        ],
+      }),
+    );
+    const found = sampleOfRows(
+      plan,
+      ['region', 'arm', 'owns'],
+      [
+        [1, 1, 1],
+        [1, 2, 2],
+        [2, 1, 1],
+        [1, 1, 1],
+      ],
+    );
+    assert.ok(typeof found !== 'string');
+    assert.deepEqual([...found.shares.keys()], ['region', 'owns']);
+    assert.deepEqual(found.shares.get('region'), { base: 4, assume: { shares: { 1: 0.75, 2: 0.25 } } });
+  });
+
   it('of made-up respondents give back what was assumed, each of whom it was assumed', () => {
     const people = [...madeUpRespondents(PLAN, 4000, 3)];
     const { shares, leftOut } = sample(

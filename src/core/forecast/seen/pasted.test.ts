@@ -77,6 +77,9 @@ describe('a pasted frequency table', () => {
       ['≤ 24', 16, 24],
       ['20–24', 20, 24],
       ['20 … 24', 20, 24],
+      ['20-20', 20, 20],
+      ['20', 20, 20],
+      ['16 to 16', 16, 16],
     ] as const)
       assert.deepEqual(stretches(text), { from, to, share: 0.5 }, text);
     const wrong = read('24 to 20\t1', 'age');
