@@ -10,14 +10,19 @@ import {
   type Analysis,
   type Route,
 } from '../../src/core/analysis';
+import { AuditRun } from '../../src/core/audit/run';
 import { columnsOf, type Column } from '../../src/core/coding/columns';
 import { codedCells } from '../../src/core/coding/row';
 import type { Questionnaire } from '../../src/core/document/types';
-import { applyChange } from '../../src/core/editing/change';
+import { applyAll, applyChange } from '../../src/core/editing/change';
 import { CONVENTIONS, followConvention } from '../../src/core/editing/missing-codes';
+import { operationsBetween } from '../../src/core/editing/operations';
 import { codebookSheet } from '../../src/core/exchange/codebook-sheet';
 import { keyFields } from '../../src/core/keying/fields';
 import { limitWords } from '../../src/core/keying/typed';
+import { forecastedFor, forecastSheets } from '../../src/core/release/sheets/forecast-tables';
+import { testPack } from '../../src/core/release/test-pack';
+import { Verification } from '../../src/core/release/verify';
 import { secondsAlong, secondsByName } from '../../src/core/routing/burden';
 import type { Plan } from '../../src/core/routing/plan';
 import { planOf } from '../../src/core/routing/planner';
@@ -37,6 +42,7 @@ import { paperOf } from '../../src/core/views/paper';
 import { routeSentence } from '../../src/core/views/route-sentence';
 import { likelyHeight, rowsOf } from '../../src/core/views/sheet-rows';
 import { usedLaterBy } from '../../src/core/views/used-later';
+import { problemAt } from '../../src/core/wording/audit';
 import { cellReason } from '../../src/core/wording/cell-reasons';
 import { placeWords } from '../../src/core/wording/places';
 import { possibleTargets } from '../../src/core/wording/targets';
@@ -193,9 +199,68 @@ const TELLINGS: Readonly<Record<string, Telling>> = {
         ),
       ];
     }),
+  Mends: ({ plan, analysis, document }) =>
+    allSnagsOf(plan, analysis).flatMap(({ rule, at, mends = [] }) =>
+      mends.map((mend) => [
+        `${rule}, ${placeWords(document, at)}: ${mend.label}`,
+        operationsBetween(document, applyAll(document, mend.patches)).map((done) => JSON.stringify(done)),
+      ]),
+    ),
+  Audited: ({ plan }) => audited(plan),
+  Verified: ({ plan, analysis }) => verified(plan, analysis),
+  Forecast: ({ plan }) =>
+    forecastSheets(plan, forecastedFor(plan)).map(({ name, head, rows }) => [
+      `${name}: ${head.join(', ')}`,
+      rows.map((row) => row.map(scalar).join(' | ')),
+    ]),
   Sheet: ({ document }) =>
     rowsOf(document, new Set()).map((row) => `${row.key} ${figure(likelyHeight(row, document))}`),
 };
+
+/** Cells that people write and mistype, put into rows of people made up: what is wrong with them, and what is written instead. */
+const MISTYPED = ['', '9999', 'x', '-1', ' 2 ', '1', '0', '2,5', 'Yes'];
+
+function audited(plan: Plan) {
+  const header = columnsOf(plan).map(({ name }) => name);
+  const run = new AuditRun(plan, header, { codeBlanks: true }, {}, null);
+  return [...madeUpRespondents(plan, 9, 3)].map((person, n) => {
+    const cells = [...person.row()].map(String);
+    const changed = [1, 2, 3, 4].map((k) => (7 * n + 3 * k) % cells.length);
+    changed.forEach((at, k) => (cells[at] = MISTYPED[(n + 2 * k) % MISTYPED.length] ?? ''));
+    const row = run.row(cells);
+    return {
+      mistyped: changed.map((at) => `${header[at]} “${cells[at]}”`),
+      problems: row.problems.map((problem) =>
+        [problem.column, problem.problem, problem.value, problemAt(problem, (id) => id)].join(' '),
+      ),
+      written: run
+        .changesOf(row, cells)
+        .map(({ column, from, to, why }) => `${column} ${from} > ${to} ${why}`),
+    };
+  });
+}
+
+/** The test pack, where four respondents of five are led astray at one step: left out, shown twice, or answered otherwise. */
+function verified(plan: Plan, analysis: Analysis) {
+  const verification = new Verification(plan, analysis);
+  testPack(plan, analysis).respondents.forEach(({ steps }, n) => {
+    const seen = steps.map(({ step, item, answer }) => ({ step: String(step), item, answer }));
+    const at = Math.min(seen.length - 1, 2 + 3 * n);
+    const here = seen[at];
+    if (here === undefined) return;
+    if (n % 5 === 0) seen.splice(at, 1);
+    else if (n % 5 === 1) seen.splice(at, 0, here);
+    else if (n % 5 === 2) seen[at] = { ...here, answer: '2' };
+    else if (n % 5 === 3) seen[at] = { ...here, item: 'nothing_here' };
+    verification.take(`R${n + 1}`, seen);
+  });
+  const { respondents, agree, differ, forks } = verification.result();
+  return {
+    agree: `${agree} of ${respondents}; ${forks.taken} of ${forks.all} forks`,
+    differ: differ.map((each) => Object.values(each).join(' | ')),
+    untaken: forks.untaken.map((event) => forkEventWords(plan, event)),
+  };
+}
 
 const FORMS: readonly FormOptions[] = [
   { reader: 'respondent', routing: 'answers', passes: 'columns' },

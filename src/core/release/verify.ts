@@ -202,6 +202,8 @@ export class Verification {
     const dueLine = lines.get(due);
     if (dueLine !== undefined) reasons.push(`${due} is asked: ${dueLine.because}`);
     else if (due !== '') reasons.push(`${due} comes: ${endedBecause(last)}`);
+    else if (walked.ending !== null)
+      reasons.push(`nothing comes after the ending ${this.plan.endings[walked.ending]?.ending.id ?? ''}`);
     const seenLine = lines.get(seen);
     if (this.under(seen) === null && !seen.startsWith(`${ENDING} `))
       reasons.push(`the questionnaire has no item “${seen}”`);
