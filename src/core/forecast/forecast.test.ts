@@ -112,6 +112,29 @@ describe('a forecast', () => {
     assert.equal(forecaster.doublings({ ending: 'gone' }), null);
   });
 
+  it('tells what a point gives by what is assumed otherwise, and by its own again the same', () => {
+    const halves = { shares: { 1: 0.5, 2: 0.5 } };
+    const plan = planFor(
+      questionnaire([
+        section('a', [
+          ask('p', 2, { ...must, assume: { shares: { 1: 0.25, 2: 0.75 } } }),
+          ask('q', 2, { ...must, assume: halves }),
+          ask('both', 2, { ...must, seconds: 60, askIf: 'p = 1 and q = 1' }),
+        ]),
+      ]),
+    );
+    const about = new Forecaster(plan);
+    const gives = (of: Parameters<typeof about.effects>[0], by?: Parameters<typeof about.effects>[1]) =>
+      about.effects(of, by)?.find(({ name }) => name === 'q')?.perPoint;
+    const both = { group: { item: 'both', pass: null } };
+    const other: Parameters<typeof about.effects>[1] = new Map([['p', { shares: { 1: 0.8, 2: 0.2 } }]]);
+    close(gives(both), 0.0025);
+    close(gives(both, other), 0.008);
+    close(gives('minutes', other), 0.008);
+    close(gives(both), 0.0025);
+    close(gives('minutes'), 0.0025);
+  });
+
   it('has by other assumptions other shares, and by its own again the same', () => {
     const shares = (assumptions?: ReadonlyMap<string, { shares: Record<string, number> }>) =>
       forecaster

@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { ask, planFor, questionnaire, say, section } from '../../../tests/support/questionnaire';
 import type { Answer } from '../document/types';
-import { USUAL_PACE } from './pace';
+import { hasOwnPace, USUAL_PACE } from './pace';
 import { secondsAlong, secondsByName, secondsOf } from './burden';
 
 const words = (count: number) => Array.from({ length: count }, () => 'word').join(' ');
@@ -30,6 +30,15 @@ describe('the time an item takes', () => {
     for (const [answer, seconds] of cases)
       near(secondsOf(ask('q', answer, { text: '' }), USUAL_PACE), seconds);
     near(secondsOf(ask('q', 2, { seconds: 7 }), USUAL_PACE), 7);
+  });
+
+  it('is a study’s own where it has one in anything, whatever it is known from', () => {
+    const own = (pace?: object) =>
+      hasOwnPace(questionnaire([], pace === undefined ? {} : { settings: { pace } }));
+    assert.deepEqual(
+      [own(), own({}), own({ source: 'timed' }), own({ scale: 7 }), own({ words: 119, source: 'timed' })],
+      [false, false, false, true, true],
+    );
   });
 
   it('is by the study’s own pace, where it has one, and as usual in the rest', () => {

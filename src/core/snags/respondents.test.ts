@@ -32,6 +32,15 @@ const edited = (name: string, change: Partial<Question>): Questionnaire => ({
 });
 
 describe('a test respondent', () => {
+  it('is kept with an ending, and nobody is who comes to none', () => {
+    const plan = planFor(document);
+    assert.equal(keptOf(plan, { answers: { rents: 1, landlord: 2, warm: 1 } })?.ending, 'done');
+    // Who has answered part of it, and whose answers nobody can give.
+    for (const answers of [{ rents: 1 }, {}, { rents: 7 }])
+      assert.equal(keptOf(plan, { answers, stoppedAt: 'landlord' } as Parameters<typeof keptOf>[1]), null);
+    assert.equal(keptOf(plan, { answers: { rents: 7 } }), null);
+  });
+
   it('raises nothing as long as nothing is different', () => {
     assert.deepEqual(told(document), []);
     assert.deepEqual(respondentSnags(planFor(document), [ada]), []);
