@@ -6,6 +6,7 @@ import { ask, questionnaire, section } from '../../../tests/support/questionnair
 import { listKey, partKey, type PartKey } from '../document/addresses';
 import type { Questionnaire } from '../document/types';
 import { applyOperations, OperationSchema } from './apply-operations';
+import { operationsBetween } from './operations';
 
 it('applies an operation, and leaves out one that does not fit, by itself', () => {
   const document = questionnaire([section('a', [ask('one')])]);
@@ -17,6 +18,29 @@ it('applies an operation, and leaves out one that does not fit, by itself', () =
   assert.equal(item?.kind === 'question' && item.text, 'Two?');
   const [clash] = applyOperations(document, [set('something else')]).clashes;
   assert.equal(clash?.theirs, 'one?');
+});
+
+it('takes for renamed what says the same in its own list, and for another what is elsewhere or of another kind', () => {
+  const breaks = { kind: 'page_break' } as const;
+  const steps = (before: Questionnaire, after: Questionnaire) =>
+    operationsBetween(before, after).map((done) => `${done.do} ${done.part}`);
+  const [heat, warm] = [ask('heat', 3, { text: 'How?' }), ask('warm', 3, { text: 'How?' })];
+  const one = questionnaire([section('a', [heat, ask('x')]), section('b', [ask('y')])]);
+  assert.deepEqual(steps(one, questionnaire([section('a', [warm, ask('x')]), section('b', [ask('y')])])), [
+    'set item:heat',
+  ]);
+  assert.deepEqual(steps(one, questionnaire([section('a', [ask('x')]), section('b', [ask('y'), warm])])), [
+    'remove item:heat',
+    'add item:warm',
+  ]);
+  const other = ask('cost', 2, { text: 'How much?' });
+  assert.deepEqual(steps(one, questionnaire([section('a', [other, ask('x')]), section('b', [ask('y')])])), [
+    'remove item:heat',
+    'add item:cost',
+  ]);
+  const parted = (at: number) =>
+    questionnaire([section('a', [ask('x'), ask('y'), ask('z')].toSpliced(at, 0, breaks as never))]);
+  assert.deepEqual(steps(parted(1), parted(2)), ['remove break:items:a/x', 'add break:items:a/y']);
 });
 
 it('takes no operation that names a property which no questionnaire has', () => {
