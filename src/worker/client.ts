@@ -32,7 +32,7 @@ export class AnalysisClient {
 
   /** Resolves to null where a newer document came in the meantime. Rejects where the analysis failed. */
   async analyse(document: Questionnaire): Promise<Analysed | null> {
-    if (this.busy) this.stop();
+    if (this.busy) this.endCount();
     const { api } = this.held;
     const { worker } = this;
     this.busy = true;
@@ -81,6 +81,10 @@ export class AnalysisClient {
 
   stop(): void {
     for (const cover of Object.values(this.covers)) cover.stop();
+    this.endCount();
+  }
+
+  private endCount(): void {
     const { worker } = this;
     this.held.stop();
     worker?.dispatchEvent(new Event('ended'));

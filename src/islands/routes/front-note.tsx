@@ -52,13 +52,15 @@ function coverWords(order: 'forks' | 'pairs', cover: CoverShown): string {
       ? 'The conditions are too entangled to find few routes that take every fork; the list is in order of the script.'
       : 'There are too many forks to find routes that take every two of them together; the list is in order of the script.';
   if (takesAll(cover)) return `${wholeWords(order, cover)}${endWords(cover)}`;
-  const partly =
-    routes.length === 0
-      ? 'none is found yet'
-      : `◆ ${routes.length === 1 ? '1 found so far takes' : `${routes.length} found so far take`} ${grouped(taken)} of ${plural(of, ONES[order])}`;
+  if (routes.length === 0)
+    return stands === 'looking'
+      ? lookingWords(order)
+      : `The search for few routes that take ${ALL[order]} was stopped before one was found; the list is in order of the script.`;
+  const found = `${routes.length} found so far ${routes.length === 1 ? 'takes' : 'take'}`;
+  const taking = `◆ ${found} ${grouped(taken)} of ${plural(of, ONES[order])}`;
   return stands === 'looking'
-    ? `${lookingWords(order)} ${partly}${partly.startsWith('◆') ? ', and stand in front' : ''}.`
-    : `The search for few routes that take ${ALL[order]} was stopped: ${partly}.`;
+    ? `${lookingWords(order)} ${taking}, and ${routes.length === 1 ? 'stands' : 'stand'} in front.`
+    : `The search for few routes that take ${ALL[order]} was stopped. ${taking}; the others follow.`;
 }
 
 function wholeWords(order: 'forks' | 'pairs', { routes, taken }: CoverShown): string {

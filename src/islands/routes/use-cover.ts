@@ -57,10 +57,13 @@ export function useCover(what: Covered, wanted: boolean): CoverInHand {
     [client, analysed, standing],
     setFound,
   );
-  const cover = useMemo(
-    () => (standing === null || found === null || found.document !== analysed ? null : shownOf(found)),
-    [standing, found, analysed],
-  );
+  const cover = useMemo((): CoverShown | null => {
+    if (standing === null) return null;
+    if (standing.routes.length === 0) return { ...standing, routes: [] };
+    if (found === null || found.document !== analysed) return null;
+    // How far the search is can be told at once of routes that have their numbers.
+    return shownOf(found.of.routes === standing.routes ? { ...found, of: standing } : found);
+  }, [standing, found, analysed]);
   return {
     cover,
     halt: () => looks.halt(),
