@@ -11,8 +11,8 @@ const ALIVE = 15_000;
 /** Then whoever listens asks anew, and has to be signed in still. */
 const LONGEST = 10 * 60_000;
 
-/** Sends what `look` gives, whenever it is other than before, until nobody listens any more. */
-export function live(look: () => object | null, signal: AbortSignal): Response {
+/** Sends what `look` gives, whenever it is other than before, until nobody listens any more: until `request` is given up. */
+export function live(look: () => object | null, request: Request): Response {
   const encoder = new TextEncoder();
   let timer: ReturnType<typeof setInterval> | undefined;
   const body = new ReadableStream<Uint8Array>({
@@ -35,9 +35,14 @@ export function live(look: () => object | null, signal: AbortSignal): Response {
         [before, quiet] = [found, 0];
         if (found === 'null' || Date.now() > until) end();
       };
-      signal.addEventListener('abort', end);
+      request.signal.addEventListener('abort', end);
       say();
       timer = setInterval(() => {
+        // Asked of the request itself: Node tells its signal of nothing once nobody holds the request any more.
+        if (request.signal.aborted) {
+          end();
+          return;
+        }
         try {
           say();
         } catch (error) {
@@ -56,7 +61,7 @@ export function live(look: () => object | null, signal: AbortSignal): Response {
 }
 
 /** How the made-up panels of a study stand, by link. */
-export function livePanels(db: Store, studyId: string, signal: AbortSignal): Response {
+export function livePanels(db: Store, studyId: string, request: Request): Response {
   /** Piles of letters are counted again only where something has moved. */
   const known = new Map<string, { readonly mark: string; readonly card: Panel }>();
   const look = () => {
@@ -72,5 +77,5 @@ export function livePanels(db: Store, studyId: string, signal: AbortSignal): Res
     });
     return Object.fromEntries(cards);
   };
-  return live(look, signal);
+  return live(look, request);
 }

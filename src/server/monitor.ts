@@ -44,7 +44,7 @@ export function watchTrial(
   db: Store,
   trial: FoundTrial,
   watched: Watched,
-  signal: AbortSignal,
+  request: Request,
 ): Response | null {
   const plan = planUnder(db, trial, watched);
   if (plan === null) return null;
@@ -96,7 +96,7 @@ export function watchTrial(
       figures,
     };
   };
-  return live(look, signal);
+  return live(look, request);
 }
 
 function monitored(

@@ -4,6 +4,8 @@
  */
 import assert from 'node:assert/strict';
 import { after, describe, it } from 'node:test';
+import { setFlagsFromString } from 'node:v8';
+import { runInNewContext } from 'node:vm';
 import * as v from 'valibot';
 import type { Picked } from '../../src/core/monitor/picked';
 import { DAY, HOUR } from '../../src/core/panel/panel-settings';
@@ -170,6 +172,22 @@ describe('the monitor of a link', () => {
     );
     assert.ok(figures?.rates?.list.some(({ name }) => name === 'RR2'));
     await leave();
+  });
+
+  it('ends with whoever goes, also where nothing else is left that holds what they asked by', async () => {
+    const { id, token } = await panelOf(STUDY, settings(), 1);
+    const { until, leave } = await watch(id, token);
+    await until(() => true);
+    // What Node hands an abort on by is held weakly, and gone once memory is tidied up.
+    setFlagsFromString('--expose-gc');
+    const collect = runInNewContext('gc') as () => void;
+    for (let n = 0; n < 5; n += 1) {
+      collect();
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+    const timer = setTimeout(() => assert.fail('nothing ends it'), 5000);
+    assert.equal(await leave(), true);
+    clearTimeout(timer);
   });
 
   it('counts by the hour those of whom nothing is kept', async () => {

@@ -2,4 +2,4 @@
 import { livePanels } from '../../../../../server/live';
 import { withStudy } from '../../../../../server/with-study';
 
-export const GET = withStudy(({ db, id, request }) => livePanels(db, id, request.signal));
+export const GET = withStudy(({ db, id, request }) => livePanels(db, id, request));

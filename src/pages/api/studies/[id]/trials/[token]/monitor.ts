@@ -10,7 +10,7 @@ export const GET = withStudy(({ db, id, params, url, request }) => {
   const trial = trialOf(db, id, params.token);
   if (trial === null) return noSuchTrial();
   const watched = v.safeParse(WatchedSchema, Object.fromEntries(url.searchParams));
-  const stream = watched.success ? watchTrial(db, trial, watched.output, request.signal) : null;
+  const stream = watched.success ? watchTrial(db, trial, watched.output, request) : null;
   return (
     stream ??
     refuse(400, 'Ask with ?zone=Europe/London for the days, and &questionnaire=1 for the first follow-up.')
