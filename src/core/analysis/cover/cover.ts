@@ -30,7 +30,10 @@ export interface CoverTask {
   readonly improved: Improved;
 }
 
-/** Paths that were found so far: at first some, which meet a part of the events, then ever fewer that meet all. */
+/**
+ * Paths that were found so far: at first some, which meet a part of the events, then ever fewer that meet all. To be read at
+ * once: the list goes on being changed.
+ */
 export type Improved = (soFar: Cover) => void;
 
 /** Edges looked at in improving the bound, and so the time it takes. */
