@@ -14,7 +14,7 @@ import { useStudy } from '../state/store';
 import { grouped, plural, routeText, secondsText, whenText } from '../ui/format';
 import { Comparison } from './Comparison';
 import classes from './routes.module.css';
-import { takesAll, type CoverShown } from './use-cover';
+import { takesAll, TAKEN, type CoverShown } from './use-cover';
 
 interface Props {
   readonly route: RouteView | null;
@@ -139,7 +139,8 @@ function HereFor({ number, cover }: { readonly number: string; readonly cover: C
   const some = alone.slice(0, 6).join('; ');
   return (
     <p className={classes.reason}>
-      ◆ One of the {cover.routes.length} {takesAll(cover) ? 'that take every fork' : 'found so far'}.{' '}
+      ◆ One of the {cover.routes.length} {takesAll(cover) ? `that take ${TAKEN[cover.what]}` : 'found so far'}
+      .{' '}
       {alone.length === 0
         ? 'Others of them take all that it takes, too.'
         : `Of them only this one has: ${some}${alone.length > 6 ? `; and ${alone.length - 6} more` : ''}.`}

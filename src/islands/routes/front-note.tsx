@@ -8,7 +8,7 @@ import { useAnalysisClient } from '../state/analysis';
 import { useStudy } from '../state/store';
 import { grouped, plural } from '../ui/format';
 import classes from './routes.module.css';
-import { takesAll, type CoverInHand, type CoverShown } from './use-cover';
+import { takesAll, TAKEN, type CoverInHand, type CoverShown } from './use-cover';
 
 interface Props {
   readonly order: ListOrder;
@@ -22,7 +22,10 @@ export function FrontNote({ order, front }: Props) {
   const stands = cover?.stands ?? 'looking';
   return (
     <div className={classes.note}>
-      <p role="status">{cover === null ? lookingWords(order) : coverWords(order, cover)}</p>
+      {/* Busy, so that not every improvement is read out: what comes of it is. */}
+      <p role="status" aria-busy={stands === 'looking'}>
+        {cover === null ? lookingWords(order) : coverWords(order, cover)}
+      </p>
       {stands === 'looking' && (
         <button type="button" title="Leave it at what was found so far" onClick={halt}>
           Stop looking
@@ -37,16 +40,14 @@ export function FrontNote({ order, front }: Props) {
   );
 }
 
-/** What is to be taken, by the order. */
-const ALL = { forks: 'every fork', pairs: 'every two outcomes of forks' } as const;
 const ONES = { forks: 'outcome', pairs: 'pair' } as const;
 
-const lookingWords = (order: 'forks' | 'pairs') => `Looking for few routes that take ${ALL[order]} …`;
+const lookingWords = (order: 'forks' | 'pairs') => `Looking for few routes that take ${TAKEN[order]} …`;
 
 function coverWords(order: 'forks' | 'pairs', cover: CoverShown): string {
   const { routes, taken, of, complete, stands } = cover;
   if (stands === 'failed')
-    return `The search for few routes that take ${ALL[order]} ended by a fault of its own; the list is in order of the script.`;
+    return `The search for few routes that take ${TAKEN[order]} ended by a fault of its own; the list is in order of the script.`;
   if (!complete)
     return order === 'forks'
       ? 'The conditions are too entangled to find few routes that take every fork; the list is in order of the script.'
@@ -55,12 +56,12 @@ function coverWords(order: 'forks' | 'pairs', cover: CoverShown): string {
   if (routes.length === 0)
     return stands === 'looking'
       ? lookingWords(order)
-      : `The search for few routes that take ${ALL[order]} was stopped before one was found; the list is in order of the script.`;
+      : `The search for few routes that take ${TAKEN[order]} was stopped before one was found; the list is in order of the script.`;
   const found = `${routes.length} found so far ${routes.length === 1 ? 'takes' : 'take'}`;
   const taking = `◆ ${found} ${grouped(taken)} of ${plural(of, ONES[order])}`;
   return stands === 'looking'
     ? `${lookingWords(order)} ${taking}, and ${routes.length === 1 ? 'stands' : 'stand'} in front.`
-    : `The search for few routes that take ${ALL[order]} was stopped. ${taking}; the others follow.`;
+    : `The search for few routes that take ${TAKEN[order]} was stopped. ${taking}; the others follow.`;
 }
 
 function wholeWords(order: 'forks' | 'pairs', { routes, taken }: CoverShown): string {

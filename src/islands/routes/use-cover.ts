@@ -13,6 +13,7 @@ const LOOKED_FOR_AT_ONCE = 400;
 
 /** Routes that take every fork, or every two outcomes together; a part of these as long as they are looked for. */
 export interface CoverShown extends Omit<CoverStanding, 'routes'> {
+  readonly what: Covered;
   /** In canonical order, with what only this route takes. */
   readonly routes: readonly { readonly number: string; readonly alone: readonly ForkEvent[] }[];
 }
@@ -25,6 +26,12 @@ export interface CoverInHand {
   /** Looks again after that. */
   readonly again: () => void;
 }
+
+/** What is to be taken, in words. */
+export const TAKEN: Readonly<Record<Covered, string>> = {
+  forks: 'every fork',
+  pairs: 'every two outcomes of forks',
+};
 
 /** Whether they take everything that anybody can meet. */
 export const takesAll = (cover: CoverShown | null): cover is CoverShown =>
@@ -59,11 +66,11 @@ export function useCover(what: Covered, wanted: boolean): CoverInHand {
   );
   const cover = useMemo((): CoverShown | null => {
     if (standing === null) return null;
-    if (standing.routes.length === 0) return { ...standing, routes: [] };
+    if (standing.routes.length === 0) return { ...standing, what, routes: [] };
     if (found === null || found.document !== analysed) return null;
     // How far the search is can be told at once of routes that have their numbers.
-    return shownOf(found.of.routes === standing.routes ? { ...found, of: standing } : found);
-  }, [standing, found, analysed]);
+    return shownOf(what, found.of.routes === standing.routes ? { ...found, of: standing } : found);
+  }, [what, standing, found, analysed]);
   return {
     cover,
     halt: () => looks.halt(),
@@ -71,9 +78,9 @@ export function useCover(what: Covered, wanted: boolean): CoverInHand {
   };
 }
 
-function shownOf({ of, numbers }: Numbered): CoverShown {
+function shownOf(what: Covered, { of, numbers }: Numbered): CoverShown {
   const routes = of.routes.map(({ alone }, n) => ({ number: numbers[n] ?? '0', alone }));
-  return { ...of, routes: routes.sort((a, b) => (BigInt(a.number) < BigInt(b.number) ? -1 : 1)) };
+  return { ...of, what, routes: routes.sort((a, b) => (BigInt(a.number) < BigInt(b.number) ? -1 : 1)) };
 }
 
 /** Whether the covering set is small work. */
