@@ -142,7 +142,10 @@ function HereFor({ number, cover }: { readonly number: string; readonly cover: C
       ◆ One of the {cover.routes.length} {takesAll(cover) ? `that take ${TAKEN[cover.what]}` : 'found so far'}
       .{' '}
       {alone.length === 0
-        ? 'Others of them take all that it takes, too.'
+        ? // No route of those that take every two is spare: it has some two of its own.
+          cover.what === 'pairs' && takesAll(cover)
+          ? 'Others take each of its outcomes, but some two of them only it takes together.'
+          : 'Others of them take all that it takes, too.'
         : `Of them only this one has: ${some}${alone.length > 6 ? `; and ${alone.length - 6} more` : ''}.`}
     </p>
   );
