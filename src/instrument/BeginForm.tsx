@@ -6,6 +6,8 @@ import type { KeptCase } from '../core/responding/kept-case';
 import type { Plan } from '../core/routing/plan';
 import { walk } from '../core/routing/walk';
 import { GivenField } from '../islands/answering/GivenField';
+import { Problem } from '../islands/ui/Problem';
+import { submitting } from '../islands/ui/submitting';
 import page from '../islands/responding/page.module.css';
 import classes from './instrument.module.css';
 
@@ -38,15 +40,7 @@ export function BeginForm({ plan, cases, interviewer, begin }: Props) {
     else begin(name, given);
   };
   return (
-    <form
-      noValidate
-      className={classes.begin}
-      aria-label="Begin a case"
-      onSubmit={(event) => {
-        event.preventDefault();
-        start();
-      }}
-    >
+    <form noValidate className={classes.begin} aria-label="Begin a case" onSubmit={submitting(() => start())}>
       {interviewer && (
         <label>
           Case
@@ -70,11 +64,7 @@ export function BeginForm({ plan, cases, interviewer, begin }: Props) {
           />
         </label>
       ))}
-      {problem !== null && (
-        <p role="alert" className={page.summary}>
-          {problem}
-        </p>
-      )}
+      <Problem of={problem} className={page.summary} />
       <button type="submit" className={classes.start}>
         {interviewer ? 'Begin the case' : 'Begin'}
       </button>

@@ -7,6 +7,7 @@ import { HumanCheckPage } from '../islands/responding/HumanCheckPage';
 import { PageHead } from '../islands/responding/PageHead';
 import { usePageFocus } from '../islands/responding/use-page-focus';
 import { usePageKeys } from '../islands/responding/use-page-keys';
+import { submitting } from '../islands/ui/submitting';
 import page from '../islands/responding/page.module.css';
 import { EndPage } from './EndPage';
 import classes from './instrument.module.css';
@@ -61,10 +62,7 @@ export function CasePage({ plan, version, shelf, interviewer, opened, posts, clo
         ref={form}
         noValidate
         aria-label="Questionnaire"
-        onSubmit={(event) => {
-          event.preventDefault();
-          session.next();
-        }}
+        onSubmit={submitting(() => session.next())}
         onKeyDown={onKeyDown}
       >
         <PageHead

@@ -13,6 +13,7 @@ import type { Plan } from '../core/routing/plan';
 import { ItemForm } from '../islands/answering/ItemForm';
 import { HumanCheckPage } from '../islands/responding/HumanCheckPage';
 import { PageHead } from '../islands/responding/PageHead';
+import { submitting } from '../islands/ui/submitting';
 import page from '../islands/responding/page.module.css';
 import { SectionClock } from '../islands/responding/SectionClock';
 import { usePageFocus } from '../islands/responding/use-page-focus';
@@ -82,10 +83,7 @@ export function AnsweringPage({ page: link, sitter, state, plan, kept, sitting }
       aria-label="Questionnaire"
       aria-busy={isOnItsWay}
       inert={isOnItsWay && state.away !== null}
-      onSubmit={(event) => {
-        event.preventDefault();
-        session.next();
-      }}
+      onSubmit={submitting(() => session.next())}
       onKeyDown={onKeyDown}
     >
       <h1 className={classes.told}>{plan.document.title}</h1>

@@ -1,5 +1,7 @@
 /** Going on with what was begun in another browser, by the code that was given there. */
 import { useState } from 'react';
+import { Problem } from '../islands/ui/Problem';
+import { submitting } from '../islands/ui/submitting';
 import classes from './respondent.module.css';
 import type { Sitter } from './sitter';
 
@@ -15,10 +17,7 @@ export function ReturnForm({ sitter }: { readonly sitter: Sitter }) {
       noValidate
       className={classes.back}
       aria-label="Go on with a code"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void send();
-      }}
+      onSubmit={submitting(() => send())}
     >
       <label>
         You have begun elsewhere? Your code
@@ -34,7 +33,7 @@ export function ReturnForm({ sitter }: { readonly sitter: Sitter }) {
         />
       </label>
       <button type="submit">Go on with it</button>
-      {problem !== null && <p role="alert">{problem}</p>}
+      <Problem of={problem} />
     </form>
   );
 }

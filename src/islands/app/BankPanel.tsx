@@ -9,6 +9,7 @@ import { placeSelected } from '../state/study-state';
 import { call } from '../ui/api';
 import { plural } from '../ui/format';
 import { FindField } from '../ui/FindField';
+import { Problem } from '../ui/Problem';
 import classes from './bank.module.css';
 import { keepInBank } from '../state/bank';
 import { Panel } from '../ui/Panel';
@@ -56,7 +57,7 @@ export function BankPanel({ close }: { readonly close: () => void }) {
           Close
         </button>
       </div>
-      {problem !== null && <p role="alert">{problem}</p>}
+      <Problem of={problem} />
       {removed !== null && (
         <p role="status" className={classes.acts}>
           <span>“{removed.title}” was taken out.</span>

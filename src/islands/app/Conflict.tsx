@@ -3,6 +3,8 @@ import { useMemo, useState } from 'react';
 import type { Clash } from '../../core/editing/apply-operations';
 import { clashView } from '../../core/views/clashes';
 import { plural, whenText } from '../ui/format';
+import { Problem } from '../ui/Problem';
+import { TableHead } from '../ui/TableHead';
 import classes from './conflict.module.css';
 import { together, type Saving } from '../state/save-queue';
 import { useStudy } from '../state/store';
@@ -31,15 +33,9 @@ function Choice({ saving }: { readonly saving: Saving & { state: 'conflict' } })
         Everything else goes together by itself. Choose what is to stand; until then yours is kept here, not
         saved.
       </p>
-      {saving.problem !== null && <p role="alert">{saving.problem}</p>}
+      <Problem of={saving.problem} />
       <table>
-        <thead>
-          <tr>
-            <th scope="col">Place</th>
-            <th scope="col">Mine</th>
-            <th scope="col">Theirs</th>
-          </tr>
-        </thead>
+        <TableHead of={['Place', 'Mine', 'Theirs']} />
         <tbody>
           {views.map(({ key, where, ...both }) => (
             <tr key={key}>

@@ -7,6 +7,7 @@ import { useCombobox } from '../ui/use-combobox';
 import type { Selection } from '../state/study-state';
 import { openPaste } from '../state/open-paste';
 import { plural, routeText } from '../ui/format';
+import { submitting } from '../ui/submitting';
 import classes from './find.module.css';
 import { useGoTo } from '../state/going';
 import { useStudy, useStudyStore } from '../state/store';
@@ -203,12 +204,11 @@ function Replace({ find }: { readonly find: string }) {
   return (
     <form
       className={classes.replace}
-      onSubmit={(event) => {
-        event.preventDefault();
+      onSubmit={submitting(() => {
         if (nothing) return;
         const problem = commit(replaceAll(document, replacing));
         setSaid(problem ?? `Replaced: ${touched(words, names.length)}.`);
-      }}
+      })}
     >
       <input
         aria-label="Replace by"

@@ -2,6 +2,8 @@
 import { useMemo, useState } from 'react';
 import { labelAll, labelsWanted } from '../../core/editing/labels';
 import { plural } from '../ui/format';
+import { Problem } from '../ui/Problem';
+import { submitting } from '../ui/submitting';
 import classes from '../slips/snags.module.css';
 import { useStudy } from '../state/store';
 
@@ -17,12 +19,11 @@ export function LabelList({ done }: { readonly done: () => void }) {
     <form
       className={classes.labels}
       aria-label="Labels from the questions"
-      onSubmit={(event) => {
-        event.preventDefault();
+      onSubmit={submitting(() => {
         const refused = commit(labelAll(labels));
         if (refused === null) done();
         else setProblem(refused);
-      }}
+      })}
     >
       <ul>
         {wanted.map(({ name, text }, index) => (
@@ -57,7 +58,7 @@ export function LabelList({ done }: { readonly done: () => void }) {
           Not now
         </button>
       </div>
-      {problem !== null && <p role="alert">{problem}</p>}
+      <Problem of={problem} />
     </form>
   );
 }

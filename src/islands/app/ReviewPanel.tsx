@@ -8,6 +8,7 @@ import { toClipboard } from '../ui/clipboard';
 import { whenText } from '../ui/format';
 import { Panel } from '../ui/Panel';
 import { NameField, ShortForm } from '../ui/ShortForm';
+import { Problem } from '../ui/Problem';
 import classes from './review-panel.module.css';
 import { useStudy } from '../state/store';
 
@@ -50,7 +51,7 @@ export function ReviewPanel({ close }: { readonly close: () => void }) {
         <NameField label="Whom the link is for" placeholder="Whom it is for" value={name} set={setName} />
         <button type="submit">Make a link</button>
       </ShortForm>
-      {problem !== null && <p role="alert">{problem}</p>}
+      <Problem of={problem} />
       <ul className={classes.links}>
         {open.map((link) => {
           const address = `${location.origin}/review/${link.token}`;

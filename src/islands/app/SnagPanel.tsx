@@ -8,6 +8,7 @@ import { Panel } from '../ui/Panel';
 import { SnagDoor } from '../slips/SnagDoor';
 import { SnagEntry } from '../slips/SnagEntry';
 import { useSnags } from '../state/snags';
+import { Problem } from '../ui/Problem';
 import classes from '../slips/snags.module.css';
 import { useStudy } from '../state/store';
 
@@ -28,7 +29,7 @@ export function SnagPanel({ close }: { readonly close: () => void }) {
           Close
         </button>
       </div>
-      {problem !== null && <p role="alert">{problem}</p>}
+      <Problem of={problem} />
       <p role="status">
         {problem !== null
           ? 'What the document shows by itself is below.'

@@ -15,6 +15,7 @@ import { ReviewPanel } from './ReviewPanel';
 import { SnagPanel } from './SnagPanel';
 import { StopLinks } from './StopLinks';
 import { IconButton } from '../ui/IconButton';
+import { Problem } from '../ui/Problem';
 import classes from './study.module.css';
 import { StudyMenu } from './StudyMenu';
 import { StudyTitle } from './StudyTitle';
@@ -49,11 +50,7 @@ export function StopStrip({ stop, goTo, canSignOut }: Props) {
       </IconButton>
       <Steps />
       <StudyMenu setPanel={setPanel} goTo={goTo} canSignOut={canSignOut} say={setProblem} />
-      {problem !== null && (
-        <p className={classes.problem} role="alert">
-          {problem}
-        </p>
-      )}
+      <Problem of={problem} className={classes.problem} />
       {panel === 'keys' && <KeysPanel stop={stop} close={close} />}
       {panel === 'snags' && <SnagPanel close={close} />}
       {panel === 'bank' && <BankPanel close={close} />}

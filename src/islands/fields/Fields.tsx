@@ -1,6 +1,7 @@
 /** The plain fields of the sheet: they look like print until they are written in, and keep what cannot be used. */
 import { useId, useState, type KeyboardEvent } from 'react';
 import TextareaAutosize from 'react-textarea-autosize';
+import { Problem } from '../ui/Problem';
 import classes from './fields.module.css';
 
 interface TextProps {
@@ -104,11 +105,7 @@ export function CheckedField({
           }
         }}
       />
-      {problem !== null && (
-        <span id={problemId} role="alert" className={classes.problem}>
-          {problem}
-        </span>
-      )}
+      <Problem of={problem} as="span" id={problemId} className={classes.problem} />
     </span>
   );
 }

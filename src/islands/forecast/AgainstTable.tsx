@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { againstWhatCame, LEVEL, type Came } from '../../core/forecast/seen/against';
 import type { SeenSample } from '../../core/forecast/seen/sample';
 import { plural } from '../ui/format';
+import { TableHead } from '../ui/TableHead';
 import classes from './came.module.css';
 import { countOf, nameOf } from './figures';
 import type { Forecasting } from './use-forecast';
@@ -35,14 +36,7 @@ export function AgainstTable({ sample, forecasting: { figures, held } }: Props) 
         </label>
       </p>
       <table className={classes.table}>
-        <thead>
-          <tr>
-            <th scope="col">asked, or come to an ending</th>
-            <th scope="col">forecast</th>
-            <th scope="col">came</th>
-            <th scope="col">chance, adjusted</th>
-          </tr>
-        </thead>
+        <TableHead of={['asked, or come to an ending', 'forecast', 'came', 'chance, adjusted']} />
         <tbody>
           {(parted ? apart : all).map((row) => (
             <AgainstRow key={`${'ending' in row.of.group ? '>' : ''}${nameOf(row.of)}`} row={row} />

@@ -5,6 +5,8 @@ import type { Assume } from '../../core/document/types';
 import { apartProblem, withApart } from '../../core/forecast/apart';
 import { ConditionField } from '../fields/ConditionField';
 import { useStudy } from '../state/store';
+import { Problem } from '../ui/Problem';
+import { submitting } from '../ui/submitting';
 import primitives from '../ui/primitives.module.css';
 import fields from './fields.module.css';
 import classes from './assumptions.module.css';
@@ -36,13 +38,7 @@ export function ApartForm({ name, before, keep }: Props) {
     if (refused === null) setTyped(null);
   };
   return (
-    <form
-      className={classes.apartForm}
-      onSubmit={(event) => {
-        event.preventDefault();
-        take();
-      }}
-    >
+    <form className={classes.apartForm} onSubmit={submitting(() => take())}>
       <span>of those where</span>
       <ConditionField
         field={fieldId(name, 'apart')}
@@ -53,11 +49,7 @@ export function ApartForm({ name, before, keep }: Props) {
         change={setTyped}
         done={take}
       />
-      {problem !== null && (
-        <p className={classes.problem} role="alert">
-          {problem}
-        </p>
-      )}
+      <Problem of={problem} className={classes.problem} />
       <span className={primitives.smallButtons}>
         <button type="submit">Add</button>{' '}
         <button

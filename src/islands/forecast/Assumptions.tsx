@@ -10,6 +10,7 @@ import { useStudy } from '../state/store';
 import { plural } from '../ui/format';
 import { AnswerRuler } from './AnswerRuler';
 import { ApartForm } from './ApartForm';
+import { Problem } from '../ui/Problem';
 import fields from './fields.module.css';
 import classes from './assumptions.module.css';
 import { SetTabs } from './SetTabs';
@@ -127,11 +128,7 @@ function Assumed({ of, bases, forecasting, readOnly }: AssumedProps) {
           as expected again
         </button>
       )}
-      {problem !== null && (
-        <p className={classes.problem} role="alert">
-          {problem}
-        </p>
-      )}
+      <Problem of={problem} className={classes.problem} />
     </section>
   );
 }

@@ -1,7 +1,9 @@
 /** What came: shares that were seen, to be assumed, and the forecast held against as many as were asked. */
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import type { CameSource } from './came-sources';
 import { plural } from '../ui/format';
+import { FileButton } from '../ui/FileField';
+import { Problem } from '../ui/Problem';
 import primitives from '../ui/primitives.module.css';
 import { AgainstTable } from './AgainstTable';
 import classes from './came.module.css';
@@ -19,7 +21,6 @@ interface Props {
 
 export function CameSheet({ forecasting, came, setCame, readOnly }: Props) {
   const { collected, links, problem, isReading, take, put } = useCame(forecasting, setCame);
-  const input = useRef<HTMLInputElement>(null);
   const [pasting, setPasting] = useState(false);
   const sources: readonly { readonly key: string; readonly name: string; readonly source: CameSource }[] = [
     ...(collected.keyed.length === 0
@@ -64,23 +65,16 @@ export function CameSheet({ forecasting, came, setCame, readOnly }: Props) {
             </select>
           </label>
         )}
-        <input
-          ref={input}
-          type="file"
-          aria-label="Collected file"
+        <FileButton
+          label="Collected file"
           accept=".csv,.tsv,.txt,.xlsx"
-          className={primitives.hidden}
-          tabIndex={-1}
-          onChange={(event) => {
-            const [file] = event.target.files ?? [];
-            event.target.value = '';
+          choose={(file) => {
             setPasting(false);
-            if (file !== undefined) void take({ of: 'file', file }, file.name);
+            void take({ of: 'file', file }, file.name);
           }}
-        />
-        <button type="button" onClick={() => input.current?.click()}>
+        >
           Choose a collected file
-        </button>
+        </FileButton>
         <button type="button" aria-expanded={pasting} onClick={() => setPasting(!pasting)}>
           Paste a frequency table
         </button>
@@ -97,11 +91,7 @@ export function CameSheet({ forecasting, came, setCame, readOnly }: Props) {
         />
       )}
       {isReading && <p role="status">Reading what came, row by row …</p>}
-      {problem !== null && (
-        <p className={primitives.warning} role="alert">
-          {problem}
-        </p>
-      )}
+      <Problem of={problem} className={primitives.warning} />
       {came === null && !isReading && !pasting && (
         <p className={classes.none}>
           Choose what came: the shares that were seen can be assumed, and where rows came, every base is held

@@ -3,6 +3,7 @@ import type { Prices } from '../../core/document/types';
 import { sampleCost } from '../../core/forecast/sampling';
 import type { Figures } from '../../worker/forecast/types';
 import { useStudy } from '../state/store';
+import { TableHead } from '../ui/TableHead';
 import classes from './came.module.css';
 import { countOf } from './figures';
 import { NumberField } from './NumberField';
@@ -34,14 +35,7 @@ export function CostTable({ figures, forecasting: { held, hold }, readOnly }: Pr
     <section className={classes.part} aria-label="What the sample costs">
       <h3>What it costs</h3>
       <table className={classes.table}>
-        <thead>
-          <tr>
-            <th scope="col">people</th>
-            <th scope="col">how many</th>
-            <th scope="col">each</th>
-            <th scope="col">together</th>
-          </tr>
-        </thead>
+        <TableHead of={['people', 'how many', 'each', 'together']} />
         <tbody>
           {rows.map(([key, words, one, people]) => (
             <tr key={key}>

@@ -9,6 +9,7 @@ import { BasesSheet } from './BasesSheet';
 import { CameSheet } from './CameSheet';
 import { ForecastFiles } from './ForecastFiles';
 import { ForecastHead } from './ForecastHead';
+import { Problem } from '../ui/Problem';
 import classes from './forecast.module.css';
 import { LostSheet } from './LostSheet';
 import { MinutesSheet } from './MinutesSheet';
@@ -69,7 +70,7 @@ export function ForecastView() {
           ))}
           <ForecastFiles />
         </nav>
-        {problem !== null && <p role="alert">{problem}</p>}
+        <Problem of={problem} />
         {figures !== null && leaf === 'bases' && (
           <BasesSheet
             figures={figures}

@@ -4,6 +4,7 @@ import { assumedWords } from '../../core/forecast/answer-words';
 import type { Effect } from '../../core/forecast/steering';
 import type { Plan } from '../../core/routing/plan';
 import { signed } from './figures';
+import { TableHead } from '../ui/TableHead';
 import classes from './selected.module.css';
 
 interface Props {
@@ -37,12 +38,7 @@ export function HangsOn({ effects, scale, plan }: Props) {
           <col />
           <col className={classes.gives} />
         </colgroup>
-        <thead className={classes.unseen}>
-          <tr>
-            <th scope="col">one point more of</th>
-            <th scope="col">gives</th>
-          </tr>
-        </thead>
+        <TableHead className={classes.unseen} of={['one point more of', 'gives']} />
         <tbody>
           {rows.map(({ key, name, words, change }) => (
             <tr key={key} style={{ height: ROW }}>

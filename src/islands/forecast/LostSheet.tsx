@@ -9,6 +9,7 @@ import type { Figures } from '../../worker/forecast/types';
 import { EndingMark } from '../ui/EndingMark';
 import { countOf } from './figures';
 import { LostBars, type LostStep } from './LostBars';
+import { TableHead } from '../ui/TableHead';
 import classes from './lost.module.css';
 
 interface Props {
@@ -65,14 +66,7 @@ export function LostSheet({ figures, held, plan, select }: Props) {
       <LostBars title="How they end" steps={ends} starts={starts} hasAxis />
       {whole !== null && <p className={classes.note}>Pale: if nobody broke off.</p>}
       <table className={classes.table}>
-        <thead>
-          <tr>
-            <th scope="col">how they end</th>
-            <th scope="col">people</th>
-            <th scope="col">95 in 100 times</th>
-            <th scope="col">of all</th>
-          </tr>
-        </thead>
+        <TableHead of={['how they end', 'people', '95 in 100 times', 'of all']} />
         <tbody>
           {endings.map(({ group, expected, low, high, share: own }) => {
             if (!('ending' in group)) return null;
@@ -121,14 +115,7 @@ function StepsTable({
   const hasWhole = steps.some(({ whole }) => whole !== null);
   return (
     <table className={classes.table}>
-      <thead>
-        <tr>
-          <th scope="col">{head}</th>
-          <th scope="col">people</th>
-          <th scope="col">of all</th>
-          {hasWhole && <th scope="col">if nobody broke off</th>}
-        </tr>
-      </thead>
+      <TableHead of={[head, 'people', 'of all', ...(hasWhole ? ['if nobody broke off'] : [])]} />
       <tbody>
         {steps.map(({ id, words, share, whole }) => (
           <tr key={id}>

@@ -9,6 +9,7 @@ import { useAsked } from '../ui/use-asked';
 import { hoursText, minutesText, percentOf } from './figures';
 import { LongestRoute } from './LongestRoute';
 import { MinutesChart } from './MinutesChart';
+import { TableHead } from '../ui/TableHead';
 import classes from './minutes.module.css';
 import { PaceTable } from './PaceTable';
 import type { Forecasting } from './use-forecast';
@@ -62,14 +63,7 @@ export function MinutesSheet({ figures, forecasting, readOnly }: Props) {
         <section aria-label="Minutes by ending">
           <h3>By ending</h3>
           <table>
-            <thead>
-              <tr>
-                <th scope="col">ending</th>
-                <th scope="col">of all</th>
-                <th scope="col">mean</th>
-                <th scope="col">9 in 10</th>
-              </tr>
-            </thead>
+            <TableHead of={['ending', 'of all', 'mean', '9 in 10']} />
             <tbody>
               {endings.map(({ id, share, minutes: own }) => (
                 <tr key={id}>
@@ -87,16 +81,7 @@ export function MinutesSheet({ figures, forecasting, readOnly }: Props) {
         <section aria-label="Minutes by section">
           <h3>By section</h3>
           <table>
-            <thead>
-              <tr>
-                <th scope="col">section</th>
-                <th scope="col">mean</th>
-                <th scope="col">1 in 10</th>
-                <th scope="col">half</th>
-                <th scope="col">9 in 10</th>
-                <th scope="col">time in all</th>
-              </tr>
-            </thead>
+            <TableHead of={['section', 'mean', '1 in 10', 'half', '9 in 10', 'time in all']} />
             <tbody>
               {sections.map(({ id, title, hours: own }) => {
                 const taken = bySection.find((of) => of.id === id)?.minutes ?? null;
@@ -122,14 +107,7 @@ export function MinutesSheet({ figures, forecasting, readOnly }: Props) {
       <section aria-label="What to cut">
         <h3>What costs most of everybody’s time</h3>
         <table>
-          <thead>
-            <tr>
-              <th scope="col">item</th>
-              <th scope="col">seconds each time</th>
-              <th scope="col">time in all</th>
-              <th scope="col">of all time</th>
-            </tr>
-          </thead>
+          <TableHead of={['item', 'seconds each time', 'time in all', 'of all time']} />
           <tbody>
             {items.slice(0, MOST_COSTLY).map(({ name, seconds, hours: own }) => (
               <tr key={name}>
@@ -172,12 +150,7 @@ function BarsTable({ figures }: { readonly figures: Figures }) {
     <details className={classes.details}>
       <summary>These minutes as a table</summary>
       <table>
-        <thead>
-          <tr>
-            <th scope="col">minutes</th>
-            <th scope="col">of those who finish</th>
-          </tr>
-        </thead>
+        <TableHead of={['minutes', 'of those who finish']} />
         <tbody>
           {bars.map(({ from, to, share }) => (
             <tr key={from}>

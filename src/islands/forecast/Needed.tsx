@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { peopleFor } from '../../core/forecast/binomial';
 import type { Expected } from '../../core/forecast/forecast';
 import { grouped } from '../ui/format';
+import { TableHead } from '../ui/TableHead';
 import primitives from '../ui/primitives.module.css';
 import { nameOf } from './figures';
 import { NumberField } from './NumberField';
@@ -56,13 +57,7 @@ export function Needed({ row, forecasting, readOnly }: Props) {
           </p>
         ) : (
           <table className={classes.needed}>
-            <thead>
-              <tr>
-                <th scope="col">certain</th>
-                <th scope="col">start</th>
-                {held.response !== null && <th scope="col">invite</th>}
-              </tr>
-            </thead>
+            <TableHead of={['certain', 'start', ...(held.response === null ? [] : ['invite'])]} />
             <tbody>
               {CERTAINTIES.map(([certainty, words]) => (
                 <tr key={certainty}>

@@ -1,6 +1,7 @@
 /** A number that is typed in place: kept on Enter or on leaving, given back as it was on Escape. */
 import { useId, useState } from 'react';
 import { grouped } from '../ui/format';
+import { Problem } from '../ui/Problem';
 import classes from './fields.module.css';
 
 interface Props {
@@ -58,11 +59,7 @@ export function NumberField({ label, value, least, most, decimals = false, class
           setProblem(null);
         }}
       />
-      {problem !== null && (
-        <span id={id} className={classes.problem} role="alert">
-          {problem}
-        </span>
-      )}
+      <Problem of={problem} as="span" id={id} className={classes.problem} />
     </span>
   );
 }

@@ -4,6 +4,7 @@ import { readPasted, type PastedRead } from '../../core/forecast/seen/pasted';
 import { assumedAtQuestions } from '../../core/forecast/sets';
 import { useStudy } from '../state/store';
 import { plural } from '../ui/format';
+import { submitting } from '../ui/submitting';
 import primitives from '../ui/primitives.module.css';
 import classes from './came.module.css';
 
@@ -19,10 +20,9 @@ export function PastedForm({ take }: Props) {
   return (
     <form
       className={`${classes.paste} ${primitives.fields}`}
-      onSubmit={(event) => {
-        event.preventDefault();
+      onSubmit={submitting(() => {
         if (shares.size > 0) take(shares);
-      }}
+      })}
     >
       <label>
         It is about{' '}

@@ -8,6 +8,7 @@ import { sampleSizes } from '../../core/forecast/sampling';
 import type { Figures } from '../../worker/forecast/types';
 import { useStudy } from '../state/store';
 import { grouped } from '../ui/format';
+import { TableHead } from '../ui/TableHead';
 import classes from './came.module.css';
 import { CostTable } from './CostTable';
 import { countOf, percentOf } from './figures';
@@ -53,18 +54,16 @@ function WantedTable({ figures, forecasting: { held, hold }, readOnly }: Props) 
         <p className={classes.none}>Say of which questions how many are wanted: add the first below.</p>
       ) : (
         <table className={classes.table}>
-          <thead>
-            <tr>
-              <th scope="col">wanted of</th>
-              <th scope="col">people</th>
-              <th scope="col">start, 50% certain</th>
-              <th scope="col">90%</th>
-              <th scope="col">95%</th>
-              <th scope="col">
-                <span className={sampleClasses.unseen}>take out</span>
-              </th>
-            </tr>
-          </thead>
+          <TableHead
+            of={[
+              'wanted of',
+              'people',
+              'start, 50% certain',
+              '90%',
+              '95%',
+              <span className={sampleClasses.unseen}>take out</span>,
+            ]}
+          />
           <tbody>
             {wanted.map(({ of, row }, n) => (
               <tr key={keyOf(of)} data-decides={sizes.at(-1)?.decides === n || undefined}>
@@ -180,17 +179,17 @@ function QuotaTable({ forecasting }: Pick<Props, 'forecasting'>) {
     <section className={classes.part} aria-label="What quotas do">
       <h3>What quotas do</h3>
       <table className={classes.table}>
-        <thead>
-          <tr>
-            <th scope="col">quota</th>
-            <th scope="col">target</th>
-            <th scope="col">full after, half certain</th>
-            <th scope="col">95%</th>
-            <th scope="col">full at {grouped(held.starts)}</th>
-            <th scope="col">turned away</th>
-            <th scope="col">completes lost</th>
-          </tr>
-        </thead>
+        <TableHead
+          of={[
+            'quota',
+            'target',
+            'full after, half certain',
+            '95%',
+            `full at ${grouped(held.starts)}`,
+            'turned away',
+            'completes lost',
+          ]}
+        />
         <tbody>
           {told.map(({ id, target, fullAt, chanceFull, turnedAway, completesLost }) => (
             <tr key={id}>

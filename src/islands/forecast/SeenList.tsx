@@ -6,6 +6,7 @@ import { shareTakers, takeShares } from '../../core/forecast/seen/seen-shares';
 import { assumedAtQuestions, assumedOf, EXPECTED } from '../../core/forecast/sets';
 import { useStudy } from '../state/store';
 import { grouped, plural } from '../ui/format';
+import { TableHead } from '../ui/TableHead';
 import primitives from '../ui/primitives.module.css';
 import classes from './came.module.css';
 import { percentOf } from './figures';
@@ -81,13 +82,7 @@ export function SeenList({ came: { name: of, sample }, forecasting, readOnly }: 
         </p>
       ) : (
         <table className={classes.table}>
-          <thead>
-            <tr>
-              <th scope="col">question</th>
-              <th scope="col">asked</th>
-              <th scope="col">seen, and assumed so far</th>
-            </tr>
-          </thead>
+          <TableHead of={['question', 'asked', 'seen, and assumed so far']} />
           <tbody>
             {shown.map((name) => (
               <tr key={name}>

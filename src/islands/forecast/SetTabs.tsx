@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import { addSet, EXPECTED, removeSet, renameSet, setNameProblem, setsOf } from '../../core/forecast/sets';
 import { useStudy } from '../state/store';
 import { NameField, ShortForm } from '../ui/ShortForm';
+import { Problem } from '../ui/Problem';
 import primitives from '../ui/primitives.module.css';
 import classes from './assumptions.module.css';
 import type { Forecasting } from './use-forecast';
@@ -100,11 +101,7 @@ function NameForm({ start, take, close }: NameFormProps) {
       <button type="button" onClick={close}>
         Leave it
       </button>
-      {problem !== null && (
-        <p className={classes.problem} role="alert">
-          {problem}
-        </p>
-      )}
+      <Problem of={problem} className={classes.problem} />
     </ShortForm>
   );
 }

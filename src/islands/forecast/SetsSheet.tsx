@@ -9,6 +9,7 @@ import { assumedAtQuestions, assumedOf, EXPECTED, setsOf } from '../../core/fore
 import type { SetFigures, SteeringShown } from '../../worker/forecast/types';
 import { useStudy } from '../state/store';
 import { grouped } from '../ui/format';
+import { TableHead } from '../ui/TableHead';
 import classes from './came.module.css';
 import { countOf, minutesText, nameOf, percentOf } from './figures';
 import type { Forecasting } from './use-forecast';
@@ -37,18 +38,7 @@ export function SetsSheet({ sets, forecasting: { figures, held }, select }: Prop
       (sum, { group, expected }) => ('ending' in group && finishing.has(group.ending) ? sum + expected : sum),
       0,
     );
-  const head = (first: string) => (
-    <thead>
-      <tr>
-        <th scope="col">{first}</th>
-        {all.map(({ set }) => (
-          <th key={set ?? ''} scope="col">
-            {set ?? EXPECTED}
-          </th>
-        ))}
-      </tr>
-    </thead>
-  );
+  const head = (first: string) => <TableHead of={[first, ...all.map(({ set }) => set ?? EXPECTED)]} />;
   const differing = otherwise(document, figures.steering, all);
   const [first] = all;
   const rows = [...(first?.endings ?? []), ...(first?.items ?? [])];

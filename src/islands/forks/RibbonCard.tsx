@@ -10,6 +10,7 @@ import { percentText } from '../../core/wording/percent';
 import { useAsked } from '../ui/use-asked';
 import { shownSearch } from '../state/routes-shown';
 import { SnagCards } from '../slips/SnagCards';
+import { Problem } from '../ui/Problem';
 import slip from '../slips/slip.module.css';
 import rows from '../slips/rows.module.css';
 import primitives from '../ui/primitives.module.css';
@@ -144,7 +145,7 @@ function WayTools({ way }: { readonly way: WrittenWay }) {
       <button type="button" className={slip.button} onClick={() => commit(removeWay(way))}>
         Delete
       </button>
-      {problem !== null && <p role="alert">{problem}</p>}
+      <Problem of={problem} />
     </div>
   );
 }

@@ -12,6 +12,7 @@ import { riverPicture, type Picture } from '../../core/views/river-picture';
 import { useStudy } from '../state/store';
 import { saveBlob } from '../ui/save-blob';
 import { styleNonce } from '../ui/style-nonce';
+import { Problem } from '../ui/Problem';
 import classes from './forks.module.css';
 
 interface Props {
@@ -49,7 +50,7 @@ export function SaveButtons({ river, marked }: Props) {
       <button type="button" disabled={river === null} onClick={() => void save('png')}>
         Save PNG
       </button>
-      {problem !== null && <span role="alert">{problem}</span>}
+      <Problem of={problem} as="span" />
     </span>
   );
 }

@@ -13,6 +13,7 @@ import type { Analysed } from '../../worker/client';
 import { useStudy } from '../state/store';
 import { plural } from '../ui/format';
 import { RichText } from '../ui/RichText';
+import { TableHead } from '../ui/TableHead';
 import classes from './form.module.css';
 import { styleNonce } from '../ui/style-nonce';
 import { token } from '../ui/token';
@@ -310,17 +311,7 @@ function InColumns({ answer, codes, columns }: AnswerProps & { readonly columns:
   const leads = boxes.some(({ goTo }) => goTo !== null);
   return (
     <table className={classes.passes}>
-      <thead>
-        <tr>
-          <td />
-          {columns.map((label) => (
-            <th key={label} scope="col">
-              {label}
-            </th>
-          ))}
-          {leads && <td />}
-        </tr>
-      </thead>
+      <TableHead of={[null, ...columns, ...(leads ? [null] : [])]} />
       <tbody>
         {written && (
           <tr>

@@ -6,6 +6,8 @@ import { useReviewer } from '../state/reviewer';
 import { useStudyStore } from '../state/store';
 import { keepVersion } from '../state/versions';
 import { ShortForm } from '../ui/ShortForm';
+import { FormActs } from '../ui/FormActs';
+import { Problem } from '../ui/Problem';
 import classes from './gate.module.css';
 
 interface Props {
@@ -75,15 +77,10 @@ export function FreezeForm({ gate, next }: Props) {
         />
       </label>
       <YourName by={by} />
-      {problem !== null && <p role="alert">{problem}</p>}
-      <span className={classes.formActs}>
-        <button type="submit" disabled={busy}>
-          {busy ? 'The server looks through it …' : `Freeze version ${next}`}
-        </button>
-        <button type="button" onClick={() => setOpen(false)}>
-          Cancel
-        </button>
-      </span>
+      <Problem of={problem} />
+      <FormActs className={classes.formActs} busy={busy} cancel={() => setOpen(false)}>
+        {busy ? 'The server looks through it …' : `Freeze version ${next}`}
+      </FormActs>
     </ShortForm>
   );
 }

@@ -8,6 +8,8 @@ import { keepVersion } from '../state/versions';
 import { dayText, plural } from '../ui/format';
 import { ShortForm } from '../ui/ShortForm';
 import type { Shown } from './shown';
+import { FormActs } from '../ui/FormActs';
+import { Problem } from '../ui/Problem';
 import classes from './versions.module.css';
 
 interface Props {
@@ -107,15 +109,10 @@ function KeepForm({ next }: { readonly next: number }) {
         <input autoFocus maxLength={300} value={note} onChange={(event) => setNote(event.target.value)} />
       </label>
       <YourName by={by} />
-      {problem !== null && <p role="alert">{problem}</p>}
-      <span className={classes.formActs}>
-        <button type="submit" disabled={busy}>
-          Keep version {next}
-        </button>
-        <button type="button" onClick={() => setOpen(false)}>
-          Cancel
-        </button>
-      </span>
+      <Problem of={problem} />
+      <FormActs className={classes.formActs} busy={busy} cancel={() => setOpen(false)}>
+        Keep version {next}
+      </FormActs>
     </ShortForm>
   );
 }

@@ -1,6 +1,7 @@
 /** The page before the first, on which a respondent shows that a person is answering. */
 import { useEffect, useRef, useState } from 'react';
 import { humanCheckOf } from '../../core/wording/human-check';
+import { submitting } from '../ui/submitting';
 import classes from './page.module.css';
 import item from '../answering/item.module.css';
 import open from '../answering/open.module.css';
@@ -26,15 +27,14 @@ export function HumanCheckPage({ className, style, seed, passed }: Props) {
       style={style}
       noValidate
       aria-label="Human check"
-      onSubmit={(event) => {
-        event.preventDefault();
+      onSubmit={submitting(() => {
         if (check.solves(written)) {
           passed(written, tries);
           return;
         }
         setTries(tries + 1);
         setWritten('');
-      }}
+      })}
     >
       {tries > 0 && (
         <p className={classes.summary} role="alert">

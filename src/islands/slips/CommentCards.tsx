@@ -10,6 +10,8 @@ import { onVersion } from '../state/versions';
 import { call } from '../ui/api';
 import { whenText } from '../ui/format';
 import { ShortForm } from '../ui/ShortForm';
+import { FormActs } from '../ui/FormActs';
+import { Problem } from '../ui/Problem';
 import classes from './comments.module.css';
 import slip from './slip.module.css';
 import primitives from '../ui/primitives.module.css';
@@ -123,7 +125,7 @@ export function Entry({
           </button>
         </p>
       )}
-      {problem !== null && <p role="alert">{problem}</p>}
+      <Problem of={problem} />
     </div>
   );
 }
@@ -181,13 +183,10 @@ function Form({ places, done }: Props & { readonly done: () => void }) {
         onChange={(event) => setText(event.target.value)}
       />
       <YourName by={by} />
-      {problem !== null && <p role="alert">{problem}</p>}
-      <div className={slip.acts}>
-        <button type="submit">Add the comment</button>
-        <button type="button" onClick={done}>
-          Cancel
-        </button>
-      </div>
+      <Problem of={problem} />
+      <FormActs className={slip.acts} cancel={done}>
+        Add the comment
+      </FormActs>
     </ShortForm>
   );
 }

@@ -8,6 +8,7 @@ import type { Plan } from '../../core/routing/plan';
 import { repeatDrivers } from '../../core/views/completions';
 import { useStudy } from '../state/store';
 import { SlipCheck, SlipNumber, SlipSelect } from './SlipFields';
+import { Problem } from '../ui/Problem';
 import classes from './study-slip.module.css';
 import primitives from '../ui/primitives.module.css';
 
@@ -129,11 +130,7 @@ export function SectionRuns({ plan, section, index }: Props) {
             })
           }
         />
-        {problem !== null && (
-          <p role="alert" className={classes.refused}>
-            {problem}
-          </p>
-        )}
+        <Problem of={problem} className={classes.refused} />
       </div>
     </>
   );

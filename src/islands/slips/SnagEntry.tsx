@@ -11,6 +11,8 @@ import { whenText } from '../ui/format';
 import { useGoTo } from '../state/going';
 import { useReviewer } from '../state/reviewer';
 import { ShortForm } from '../ui/ShortForm';
+import { FormActs } from '../ui/FormActs';
+import { Problem } from '../ui/Problem';
 import classes from './snags.module.css';
 import { useStudy } from '../state/store';
 
@@ -72,7 +74,7 @@ export function SnagEntry({ snag, aside, fresh = false, heading, left }: Props) 
       ) : (
         <SetAside aside={aside} />
       )}
-      {problem !== null && <p role="alert">{problem}</p>}
+      <Problem of={problem} />
       {setting && aside === undefined && <Reason snag={snag} done={() => setSetting(false)} />}
     </div>
   );
@@ -118,13 +120,10 @@ function Reason({ snag, done }: { readonly snag: Snag; readonly done: () => void
         onChange={(event) => setReason(event.target.value)}
       />
       <YourName by={by} />
-      {problem !== null && <p role="alert">{problem}</p>}
-      <div className={classes.acts}>
-        <button type="submit">Set aside</button>
-        <button type="button" className={classes.quiet} onClick={done}>
-          Cancel
-        </button>
-      </div>
+      <Problem of={problem} />
+      <FormActs className={classes.acts} quiet={classes.quiet} cancel={done}>
+        Set aside
+      </FormActs>
     </ShortForm>
   );
 }
@@ -149,7 +148,7 @@ function SetAside({ aside }: { readonly aside: Aside }) {
           Bring back
         </button>
       </div>
-      {problem !== null && <p role="alert">{problem}</p>}
+      <Problem of={problem} />
     </>
   );
 }

@@ -8,6 +8,7 @@ import { useStudy } from '../state/store';
 import { PictureButton } from '../ui/PictureButton';
 import { token } from '../ui/token';
 import { SlipCheck, SlipNumber, SlipRow, SlipSelect, SlipText } from './SlipFields';
+import { Problem } from '../ui/Problem';
 import classes from './slip.module.css';
 import looks from './study-slip.module.css';
 import primitives from '../ui/primitives.module.css';
@@ -218,11 +219,7 @@ function ThemeCard({ theme, edit }: ThemeProps) {
           </button>
         )}
       </SlipRow>
-      {problem !== null && (
-        <p role="alert" className={looks.refused}>
-          {problem}
-        </p>
-      )}
+      <Problem of={problem} className={looks.refused} />
     </div>
   );
 }

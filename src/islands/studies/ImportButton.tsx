@@ -1,7 +1,7 @@
 /** Chooses a file to be read as a questionnaire. */
 import { FileUp } from 'lucide-react';
-import { useRef } from 'react';
 import { isRead, KNOWN, type FormatName } from '../../core/release/formats/known';
+import { FileButton } from '../ui/FileField';
 
 interface Props {
   readonly choose: (file: File) => void;
@@ -19,24 +19,9 @@ const ACCEPTED = [
 ].join();
 
 export function ImportButton({ choose, busy }: Props) {
-  const input = useRef<HTMLInputElement>(null);
   return (
-    <>
-      <button type="button" disabled={busy} onClick={() => input.current?.click()}>
-        <FileUp size={16} /> {busy ? 'Reading …' : 'Import a file'}
-      </button>
-      <input
-        ref={input}
-        type="file"
-        accept={ACCEPTED}
-        hidden
-        aria-label="Questionnaire file"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) choose(file);
-        }}
-      />
-    </>
+    <FileButton label="Questionnaire file" accept={ACCEPTED} choose={choose} disabled={busy}>
+      <FileUp size={16} /> {busy ? 'Reading …' : 'Import a file'}
+    </FileButton>
   );
 }

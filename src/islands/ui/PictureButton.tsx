@@ -1,5 +1,5 @@
 /** A button that asks for a picture and hands over what was read of it, checked. */
-import { readPicture, type ReadPicture } from './pictures';
+import { PICTURE_TYPES, readPicture, type ReadPicture } from './pictures';
 import classes from './picture-button.module.css';
 
 interface Props {
@@ -13,7 +13,7 @@ export function PictureButton({ words, take }: Props) {
       {words}
       <input
         type="file"
-        accept="image/png,image/jpeg,image/gif,image/webp"
+        accept={PICTURE_TYPES}
         onChange={(event) => {
           const [file] = event.target.files ?? [];
           // The same file can be chosen again.

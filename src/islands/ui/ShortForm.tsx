@@ -1,5 +1,6 @@
 /** A form of a line or two: Enter does what it is for, Escape closes it where it can be closed. */
 import type { ReactNode } from 'react';
+import { submitting } from './submitting';
 
 interface Props {
   readonly className: string | undefined;
@@ -12,10 +13,7 @@ export function ShortForm({ className, send, close, children }: Props) {
   return (
     <form
       className={className}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void send();
-      }}
+      onSubmit={submitting(() => send())}
       onKeyDown={(event) => {
         if (event.key !== 'Escape' || close === undefined) return;
         event.stopPropagation();

@@ -11,6 +11,9 @@ const KINDS: readonly (readonly [type: string, begins: readonly number[]])[] = [
   ['image/webp', [0x52, 0x49, 0x46, 0x46]],
 ];
 
+/** For a file chooser. */
+export const PICTURE_TYPES = KINDS.map(([type]) => type).join();
+
 export type ReadPicture =
   { readonly ok: true; readonly src: string } | { readonly ok: false; readonly problem: string };
 

@@ -10,6 +10,7 @@ import { HumanCheckPage } from '../responding/HumanCheckPage';
 import { PageHead } from '../responding/PageHead';
 import { usePageFocus } from '../responding/use-page-focus';
 import { usePageKeys } from '../responding/use-page-keys';
+import { submitting } from '../ui/submitting';
 import classes from '../responding/page.module.css';
 
 /** Desktop and phone: the widths of the respondent's page. */
@@ -62,10 +63,7 @@ export function RespondentPage(props: RespondentPageProps) {
       noValidate
       aria-label="Respondent’s page"
       style={themeStyle(theme)}
-      onSubmit={(event) => {
-        event.preventDefault();
-        next();
-      }}
+      onSubmit={submitting(() => next())}
       onKeyDown={onKeyDown}
     >
       <PageHead plan={plan} session={session} walk={walk} page={page} following={following} ahead={ahead} />

@@ -8,6 +8,7 @@ import { useStudy } from '../state/store';
 import { call } from '../ui/api';
 import type { WalkedRoute } from '../state/route-of-walk';
 import { NameField, ShortForm } from '../ui/ShortForm';
+import { Problem } from '../ui/Problem';
 import classes from './cards.module.css';
 
 interface Props {
@@ -72,11 +73,7 @@ export function RespondentsCard({ plan, found }: Props) {
             </button>
           </ShortForm>
         )}
-        {problem !== null && (
-          <p role="alert" className={classes.problem}>
-            {problem}
-          </p>
-        )}
+        <Problem of={problem} className={classes.problem} />
       </div>
     </>
   );

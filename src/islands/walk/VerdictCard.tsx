@@ -11,6 +11,7 @@ import { useStudy } from '../state/store';
 import { onVersion } from '../state/versions';
 import type { Session } from '../../core/responding/session';
 import { grouped, whenText } from '../ui/format';
+import { Problem } from '../ui/Problem';
 import classes from './cards.module.css';
 import { useVerdict, type Remark } from './use-verdict';
 
@@ -81,11 +82,7 @@ function OnRoute({ session, found, follow, by, draft, setDraft, read, setRead }:
             <YourName by={by} />
           </div>
         )}
-        {problem !== null && (
-          <p role="alert" className={classes.problem}>
-            {problem}
-          </p>
-        )}
+        <Problem of={problem} className={classes.problem} />
         {isVersion ? null : seen ? (
           <button type="button" className={classes.pass} onClick={() => void passed()}>
             Pass route {number}

@@ -20,6 +20,7 @@ import { useReplay, type Replay } from './use-replay';
 import { headingOf, useFollowing } from './use-following';
 import { VerdictCard } from './VerdictCard';
 import { WalkKeys } from './WalkKeys';
+import { Problem } from '../ui/Problem';
 import page from '../responding/page.module.css';
 import classes from './walk.module.css';
 import { WalkTools, type WalkDisplay } from './WalkTools';
@@ -70,11 +71,7 @@ export function WalkView() {
           toEnd={isFollowing && replay === null && session.page !== null ? session.toEnd : null}
         />
         {replay !== null && <ReplayBar {...{ plan, session, replay }} />}
-        {problem !== null && (
-          <p role="alert" className={classes.refused}>
-            {problem}
-          </p>
-        )}
+        <Problem of={problem} className={classes.refused} />
         {display === 'Paper' ? (
           <PaperView
             plan={plan}

@@ -12,6 +12,8 @@ import { useData } from '../../state/data';
 import { KeepRows } from './KeepRows';
 import { ProblemList, type ProblemWhere } from './ProblemList';
 import { useRowWalk } from './use-row-walk';
+import { Problem } from '../../ui/Problem';
+import { submitting } from '../../ui/submitting';
 import classes from './audit.module.css';
 
 interface Props {
@@ -85,7 +87,7 @@ export function AuditReport({ summary, openTables }: Props) {
           </button>
         ))}
         <WalkAnyRow rows={summary.rows} />
-        {problem !== null && <span role="alert">{problem}</span>}
+        <Problem of={problem} as="span" />
         {/* What is kept is of the draft's columns. */}
         {!isReadOnly && <KeepRows stem={stem} rows={summary.rows} openTables={openTables} />}
       </div>
@@ -160,17 +162,16 @@ function WalkAnyRow({ rows }: { readonly rows: number }) {
   return (
     <form
       className={classes.any}
-      onSubmit={(event) => {
-        event.preventDefault();
-        const wanted = Number(new FormData(event.currentTarget).get('row'));
+      onSubmit={submitting((form) => {
+        const wanted = Number(new FormData(form).get('row'));
         if (Number.isInteger(wanted) && wanted >= 1) void walkRow(wanted);
-      }}
+      })}
     >
       <label>
         Row <input name="row" type="number" min={1} max={rows} required />
       </label>
       <button type="submit">Walk it</button>
-      {told !== null && <span role="alert">{told}</span>}
+      <Problem of={told} as="span" />
     </form>
   );
 }

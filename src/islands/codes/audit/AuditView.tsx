@@ -9,6 +9,7 @@ import { useData } from '../../state/data';
 import { AuditReport } from './AuditReport';
 import { FileDrop } from './FileDrop';
 import { Matching } from './Matching';
+import { Problem } from '../../ui/Problem';
 import classes from './audit.module.css';
 
 const ENCODING_NAMES: Readonly<Record<Encoding, string>> = {
@@ -44,11 +45,7 @@ export function AuditView({ openTables }: { readonly openTables: (rows: string) 
           % of the file read
         </div>
       )}
-      {problem !== null && (
-        <p role="alert" className={classes.problem}>
-          {problem}
-        </p>
-      )}
+      <Problem of={problem} className={classes.problem} />
       {stale && (
         <p className={classes.note}>
           The questionnaire has changed since: audit again to hold the rows against it as it is now.

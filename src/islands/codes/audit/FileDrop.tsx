@@ -1,6 +1,8 @@
 /** Where a collected file is chosen or dropped. */
 import { FileSpreadsheet } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
+import { FileButton } from '../../ui/FileField';
+import { Problem } from '../../ui/Problem';
 import classes from './audit.module.css';
 
 interface Props {
@@ -9,7 +11,6 @@ interface Props {
 }
 
 export function FileDrop({ choose, problem }: Props) {
-  const input = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
   return (
     <div className={classes.empty}>
@@ -36,28 +37,16 @@ export function FileDrop({ choose, problem }: Props) {
           none can be, blanks where there should be one, and codes that are not on the list are told, and left
           as they are.
         </p>
-        <input
-          ref={input}
-          type="file"
-          aria-label="Collected file"
+        <FileButton
+          label="Collected file"
           accept=".csv,.tsv,.txt,.xlsx"
-          className={classes.hidden}
-          tabIndex={-1}
-          onChange={(event) => {
-            const [file] = event.target.files ?? [];
-            event.target.value = '';
-            if (file !== undefined) choose(file);
-          }}
-        />
-        <button type="button" className={classes.main} onClick={() => input.current?.click()}>
+          choose={choose}
+          className={classes.main}
+        >
           Choose a file
-        </button>
+        </FileButton>
         <small>Or drop it here. The file is read in this browser and not sent anywhere.</small>
-        {problem !== null && (
-          <p role="alert" className={classes.problem}>
-            {problem}
-          </p>
-        )}
+        <Problem of={problem} className={classes.problem} />
       </div>
     </div>
   );

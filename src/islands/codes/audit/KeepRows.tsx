@@ -6,6 +6,7 @@ import { RefusalSchema } from '../../../wire/common';
 import { DatasetSchema } from '../../../wire/datasets';
 import { useData } from '../../state/data';
 import { useStudy } from '../../state/store';
+import { Problem } from '../../ui/Problem';
 
 /** As many as are kept with a study. */
 const MOST = 100_000;
@@ -60,7 +61,7 @@ export function KeepRows({ stem, rows, openTables }: Props) {
           Keep for tables
         </button>
       )}
-      {problem !== null && <span role="alert">{problem}</span>}
+      <Problem of={problem} as="span" />
     </>
   );
 }

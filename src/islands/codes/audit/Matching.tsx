@@ -6,6 +6,7 @@ import { columnsOf } from '../../../core/coding/columns';
 import type { OpenedFile } from '../../../worker/data/audit-task';
 import { useStudy } from '../../state/store';
 import { useData } from '../../state/data';
+import { TableHead } from '../../ui/TableHead';
 import classes from './audit.module.css';
 
 interface Props {
@@ -35,14 +36,7 @@ export function Matching({ opened, matching, said }: Props) {
   return (
     <div className={classes.matches}>
       <table>
-        <thead>
-          <tr>
-            <th scope="col">Column in the file</th>
-            <th scope="col">First cells</th>
-            <th scope="col">Variable</th>
-            <th scope="col">Matched</th>
-          </tr>
-        </thead>
+        <TableHead of={['Column in the file', 'First cells', 'Variable', 'Matched']} />
         <tbody>
           {order.map(({ name, column, by, at }) => (
             <tr key={at} data-open={(column === null && by === null) || undefined}>

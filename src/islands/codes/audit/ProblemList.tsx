@@ -9,6 +9,8 @@ import { useStudy } from '../../state/store';
 import { grouped } from '../../ui/format';
 import { useData } from '../../state/data';
 import { useRowWalk } from './use-row-walk';
+import { Problem } from '../../ui/Problem';
+import { TableHead } from '../../ui/TableHead';
 import classes from './audit.module.css';
 
 export interface ProblemWhere {
@@ -34,17 +36,7 @@ export function ProblemList({ where }: { readonly where: ProblemWhere }) {
   return (
     <div className={classes.list}>
       <table>
-        <thead>
-          <tr>
-            <th scope="col">Row</th>
-            <th scope="col">Column</th>
-            <th scope="col">Holds</th>
-            <th scope="col">Problem</th>
-            <th scope="col">
-              <span className={classes.hidden}>Walk</span>
-            </th>
-          </tr>
-        </thead>
+        <TableHead of={['Row', 'Column', 'Holds', 'Problem', <span className={classes.hidden}>Walk</span>]} />
         <tbody>
           {page.problems.map(({ row, column, problem, value, instead }, at) => (
             <tr key={at}>
@@ -67,11 +59,7 @@ export function ProblemList({ where }: { readonly where: ProblemWhere }) {
           ))}
         </tbody>
       </table>
-      {told !== null && (
-        <p role="alert" className={classes.problem}>
-          {told}
-        </p>
-      )}
+      <Problem of={told} className={classes.problem} />
       {page.total > PAGE && (
         <div className={classes.pager}>
           <button type="button" disabled={from === 0} onClick={() => setFrom(Math.max(0, from - PAGE))}>

@@ -4,6 +4,8 @@ import { MISSING_REASONS } from '../../../core/document/types';
 import { addReason, followConvention } from '../../../core/editing/missing-codes';
 import { CheckedField, NumberField } from '../../fields/Fields';
 import { useStudy } from '../../state/store';
+import { Problem } from '../../ui/Problem';
+import { submitting } from '../../ui/submitting';
 import classes from './book.module.css';
 
 export function MissingPlan() {
@@ -80,9 +82,7 @@ export function MissingPlan() {
           </div>
         ))}
         <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            const form = event.currentTarget;
+          onSubmit={submitting((form) => {
             const words = String(new FormData(form).get('reason') ?? '').trim();
             if (words === '') {
               setProblem('Write what the reason is called.');
@@ -90,7 +90,7 @@ export function MissingPlan() {
             }
             setProblem(commit(addReason(document, words)));
             form.reset();
-          }}
+          })}
         >
           <input
             name="reason"
@@ -114,7 +114,7 @@ export function MissingPlan() {
           {exceptions > 0 && ` (now ${exceptions})`}. Rows that are kept with the study follow. Undo takes it
           back.
         </p>
-        {problem !== null && <p role="alert">{problem}</p>}
+        <Problem of={problem} />
       </div>
     </section>
   );

@@ -1,10 +1,12 @@
 /** A codebook sheet that was worked on elsewhere: pasted or chosen, its changes told before they are made. */
 import Papa from 'papaparse';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { readCodebookSheet, SHEET_HEAD } from '../../../core/exchange/codebook-sheet';
 import { useStudy } from '../../state/store';
 import { plural } from '../../ui/format';
 import { useData } from '../../state/data';
+import { FileButton } from '../../ui/FileField';
+import { Problem } from '../../ui/Problem';
 import classes from './book.module.css';
 
 const LISTED = 200;
@@ -15,7 +17,6 @@ export function SheetBack({ close }: { readonly close: () => void }) {
   const commit = useStudy((state) => state.commit);
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   const cells = text.trim() === '' ? [] : Papa.parse<string[]>(text.trimEnd()).data;
   const read = cells.length === 0 ? null : readCodebookSheet(document, cells);
   const choose = async (chosen: File) => {
@@ -32,22 +33,10 @@ export function SheetBack({ close }: { readonly close: () => void }) {
         <label htmlFor="codebook-sheet">
           Paste a sheet with the columns{' '}
           {SHEET_HEAD.filter((name) => name !== 'question' && name !== 'type').join(', ')}, or{' '}
-          <button type="button" onClick={() => file.current?.click()}>
+          <FileButton label="Codebook sheet" accept=".csv,.tsv,.txt,.xlsx" choose={choose}>
             choose a file
-          </button>
+          </FileButton>
         </label>
-        <input
-          ref={file}
-          type="file"
-          hidden
-          accept=".csv,.tsv,.txt,.xlsx"
-          aria-label="Codebook sheet"
-          onChange={(event) => {
-            const [chosen] = event.target.files ?? [];
-            event.target.value = '';
-            if (chosen !== undefined) void choose(chosen);
-          }}
-        />
         <textarea
           id="codebook-sheet"
           rows={6}
@@ -56,7 +45,7 @@ export function SheetBack({ close }: { readonly close: () => void }) {
           placeholder={'variable\tlabel\tcodes\ntenure\tHow the home is held\t1 = Own | 2 = Rent'}
           onChange={(event) => setText(event.target.value)}
         />
-        {problem !== null && <p role="alert">{problem}</p>}
+        <Problem of={problem} />
       </div>
       <div className={classes.told}>
         {read === null ? (

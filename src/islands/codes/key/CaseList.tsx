@@ -6,6 +6,8 @@ import type { KeyedCase } from '../../../wire/cases';
 import { useStudy } from '../../state/store';
 import { onVersion } from '../../state/versions';
 import { plural, whenText } from '../../ui/format';
+import { Problem } from '../../ui/Problem';
+import { submitting } from '../../ui/submitting';
 import classes from './key.module.css';
 
 interface Props {
@@ -26,9 +28,7 @@ export function CaseList({ keying, cases, open, choose, start, keyedBy, isNameGi
   return (
     <nav className={classes.cases} aria-label="Cases">
       <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          const form = event.currentTarget;
+        onSubmit={submitting((form) => {
           const caseId = String(new FormData(form).get('case') ?? '').trim();
           if (keyedBy.trim() === '') setProblem('Say who keys: write your name first.');
           else if (caseId === '') setProblem('Write the number or name that stands on the form.');
@@ -36,7 +36,7 @@ export function CaseList({ keying, cases, open, choose, start, keyedBy, isNameGi
             setProblem(start(caseId));
             form.reset();
           }
-        }}
+        })}
       >
         {!isNameGiven && (
           <label>
@@ -49,7 +49,7 @@ export function CaseList({ keying, cases, open, choose, start, keyedBy, isNameGi
           <input name="case" autoComplete="off" maxLength={60} />
         </label>
         <button type="submit">Key it</button>
-        {problem !== null && <p role="alert">{problem}</p>}
+        <Problem of={problem} />
       </form>
       <ul>
         {cases.map((each) => (

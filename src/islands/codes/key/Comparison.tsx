@@ -4,6 +4,7 @@ import type { Keying } from '../../../core/keying/sheet';
 import { typedText } from '../../../core/keying/typed';
 import type { KeyedCase } from '../../../wire/cases';
 import type { Cases } from './cases';
+import { TableHead } from '../../ui/TableHead';
 import classes from './key.module.css';
 
 interface Props {
@@ -44,14 +45,9 @@ export function Comparison({ keying, cases, caseId, by, put }: Props) {
         <>
           <p>Look at the form, and press what stands on it.</p>
           <table className={classes.two}>
-            <thead>
-              <tr>
-                <th scope="col">Variable</th>
-                <th scope="col">Question</th>
-                <th scope="col">{first.keyedBy}, first</th>
-                <th scope="col">{second.keyedBy}, second</th>
-              </tr>
-            </thead>
+            <TableHead
+              of={['Variable', 'Question', `${first.keyedBy}, first`, `${second.keyedBy}, second`]}
+            />
             <tbody>
               {found.map(({ field, first: a, second: b }) => (
                 <tr key={field.key}>

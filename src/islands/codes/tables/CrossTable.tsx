@@ -7,6 +7,7 @@ import { crossFigures, crossSheet, type CrossFigures } from '../../../core/views
 import { grouped, plural } from '../../ui/format';
 import { CrossBars } from './CrossBars';
 import { TableFiles } from './TableFiles';
+import { TableHead } from '../../ui/TableHead';
 import classes from './tables.module.css';
 
 interface Props {
@@ -61,17 +62,7 @@ export function CrossTable({ row, column, cross, about, madeUp }: Props) {
         <>
           <div className={classes.wide}>
             <table className={classes.table}>
-              <thead>
-                <tr>
-                  <td />
-                  {cross.columns.map((label, m) => (
-                    <th key={m} scope="col">
-                      {label}
-                    </th>
-                  ))}
-                  <th scope="col">{figures === 'row' ? 'n' : 'All'}</th>
-                </tr>
-              </thead>
+              <TableHead of={[null, ...cross.columns, figures === 'row' ? 'n' : 'All']} />
               <tbody>
                 {cross.rows.map((label, n) => (
                   <tr key={n}>

@@ -8,6 +8,7 @@ import { CrossTable } from './CrossTable';
 import { FrequencyTable } from './FrequencyTable';
 import { SourcePicker } from './SourcePicker';
 import { FindField } from '../../ui/FindField';
+import { submitting } from '../../ui/submitting';
 import classes from './tables.module.css';
 import { useTable, type TableState } from './use-table';
 import { MADE_UP, type NamedSource } from './sources';
@@ -47,10 +48,7 @@ export function TablesView() {
           <SourcePicker source={source} choose={setSource} />
           <form
             className={classes.filter}
-            onSubmit={(event) => {
-              event.preventDefault();
-              setFilter(String(new FormData(event.currentTarget).get('filter') ?? ''));
-            }}
+            onSubmit={submitting((form) => setFilter(String(new FormData(form).get('filter') ?? '')))}
           >
             <label>
               Only where{' '}

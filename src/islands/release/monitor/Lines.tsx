@@ -9,6 +9,7 @@ import { EndingMark } from '../../ui/EndingMark';
 import { grouped, plural } from '../../ui/format';
 import { Figure } from './figure';
 import { minuteWords, shareWords } from './monitor-text';
+import { TableHead } from '../../ui/TableHead';
 import classes from './monitor.module.css';
 
 export function Minutes({ minutes: { count, took, expected } }: Pick<Figures, 'minutes'>) {
@@ -21,14 +22,7 @@ export function Minutes({ minutes: { count, took, expected } }: Pick<Figures, 'm
         <p className={classes.says}>Nobody has answered to the end yet.</p>
       ) : (
         <table className={classes.rates}>
-          <thead>
-            <tr>
-              <td />
-              <th scope="col">lower quartile</th>
-              <th scope="col">median</th>
-              <th scope="col">upper quartile</th>
-            </tr>
-          </thead>
+          <TableHead of={[null, 'lower quartile', 'median', 'upper quartile']} />
           <tbody>
             {(
               [
@@ -68,15 +62,7 @@ export function Items({ items, unreached }: Pick<Figures, 'items' | 'unreached'>
         <p className={classes.says}>Nobody left anything blank, or said “don’t know”.</p>
       ) : (
         <table className={classes.lines}>
-          <thead>
-            <tr>
-              <th scope="col">Item</th>
-              <th scope="col">asked</th>
-              <th scope="col">blank</th>
-              <th scope="col">don’t know</th>
-              <th scope="col">rather not</th>
-            </tr>
-          </thead>
+          <TableHead of={['Item', 'asked', 'blank', 'don’t know', 'rather not']} />
           <tbody>
             {(all ? ranked : ranked.slice(0, FEW)).map((item) => (
               <tr key={item.name}>

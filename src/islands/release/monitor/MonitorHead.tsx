@@ -4,6 +4,8 @@ import { useState } from 'react';
 import type { Monitor } from '../../../wire/monitor';
 import type { MonitorInHand, Watched } from '../../state/monitor';
 import { momentWords } from '../panel/moments';
+import { Problem } from '../../ui/Problem';
+import { submitting } from '../../ui/submitting';
 import classes from './head.module.css';
 
 interface Props {
@@ -105,7 +107,7 @@ export function MonitorHead({ told, inHand, watched, watch, back }: Props) {
           }}
         />
       )}
-      {problem !== null && <p role="alert">{problem}</p>}
+      <Problem of={problem} />
     </header>
   );
 }
@@ -122,13 +124,7 @@ function ExtendForm({ closesAt, extend, close }: ExtendProps) {
   const [text, setText] = useState(() => format((closesAt ?? Date.now()) + WEEK, "yyyy-MM-dd'T'HH:mm"));
   const at = new Date(text).getTime();
   return (
-    <form
-      className={classes.extend}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void extend(at);
-      }}
-    >
+    <form className={classes.extend} onSubmit={submitting(() => extend(at))}>
       <label>
         Open until{' '}
         <input

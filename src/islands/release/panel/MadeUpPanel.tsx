@@ -5,6 +5,8 @@ import type { Panel } from '../../../wire/panels';
 import type { PanelInHand } from '../../state/panels';
 import { useStudy } from '../../state/store';
 import { plural } from '../../ui/format';
+import { Problem } from '../../ui/Problem';
+import { SettleForm } from '../trial/SettleForm';
 import { momentWords } from './moments';
 import { Outbox } from './Outbox';
 import { PanelClock } from './PanelClock';
@@ -86,11 +88,7 @@ export function MadeUpPanel({ inHand }: { readonly inHand: PanelInHand }) {
           </button>
         </div>
       )}
-      {(problem ?? panel.problem) !== null && (
-        <p role="alert" className={classes.problem}>
-          {problem ?? panel.problem}
-        </p>
-      )}
+      <Problem of={problem ?? panel.problem} className={classes.problem} />
       {changing && <ChangeForm panel={panel} inHand={inHand} close={() => setChanging(false)} />}
       <Outbox piles={panel.piles} letterOf={inHand.letter} />
     </div>
@@ -113,42 +111,23 @@ interface ChangeProps {
 
 function ChangeForm({ panel: { settings, clock }, inHand, close }: ChangeProps) {
   const given = useStudy((state) => state.document.given);
-  const [text, setText] = useState(() => panelText(settings));
-  const [problem, setProblem] = useState<string | null>(null);
-  const save = async () => {
-    const read = readPanel(text, settings.seed);
-    const refused = read.ok ? await inHand.settle(read.settings) : read.problem;
-    setProblem(refused);
-    if (refused === null) close();
-  };
   return (
-    <form
-      className={classes.form}
-      noValidate
-      onSubmit={(event) => {
-        event.preventDefault();
-        void save();
-      }}
+    <SettleForm
+      given={panelText(settings)}
+      read={(text) => readPanel(text, settings.seed)}
+      settle={inHand.settle}
+      close={close}
+      words="Save what is assumed"
     >
-      <PanelFields
-        {...{ text, hasBegun: clock > settings.startsAt }}
-        set={setText}
-        known={(given ?? []).flatMap((entry) => (entry.random ? [] : [entry.name]))}
-      />
-      <p className={classes.note}>It holds for what is still to come.</p>
-      {problem !== null && (
-        <p role="alert" className={classes.problem}>
-          {problem}
-        </p>
+      {(text, set) => (
+        <>
+          <PanelFields
+            {...{ text, set, hasBegun: clock > settings.startsAt }}
+            known={(given ?? []).flatMap((entry) => (entry.random ? [] : [entry.name]))}
+          />
+          <p className={classes.note}>It holds for what is still to come.</p>
+        </>
       )}
-      <span className={classes.acts}>
-        <button type="submit" className={classes.make}>
-          Save what is assumed
-        </button>
-        <button type="button" onClick={close}>
-          Cancel
-        </button>
-      </span>
-    </form>
+    </SettleForm>
   );
 }

@@ -1,10 +1,12 @@
 /** The outbox of a made-up panel: letters in the piles in which they went out, opened one at a time as their member got them. */
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { LETTER_WORDS } from '../../../core/panel/letters';
 import type { Letter, Panel } from '../../../wire/panels';
 import type { PanelInHand } from '../../state/panels';
 import { grouped, plural } from '../../ui/format';
 import { dayWords, momentWords } from './moments';
+import { Problem } from '../../ui/Problem';
+import { submitting } from '../../ui/submitting';
 import classes from './panel.module.css';
 
 type Pile = Panel['piles'][number];
@@ -48,7 +50,7 @@ export function Outbox({ piles, letterOf }: Props) {
           );
         })}
       </ul>
-      {problem !== null && <p role="alert">{problem}</p>}
+      <Problem of={problem} />
       {open !== null && (
         <OpenLetter
           letter={open.letter}
@@ -71,7 +73,6 @@ interface LetterProps {
 
 function OpenLetter({ letter, count, show, close }: LetterProps) {
   const { kind, at, to, place, subject, text, link } = letter;
-  const field = useRef<HTMLInputElement>(null);
   const [before, ...after] = text.split(link);
   return (
     <article className={classes.letter} aria-label={`${LETTER_WORDS[kind].one} to ${to}`}>
@@ -98,11 +99,10 @@ function OpenLetter({ letter, count, show, close }: LetterProps) {
       </p>
       <form
         className={classes.turning}
-        onSubmit={(event) => {
-          event.preventDefault();
-          const name = field.current?.value.trim() ?? '';
+        onSubmit={submitting((form) => {
+          const name = String(new FormData(form).get('member') ?? '').trim();
           if (name !== '') show({ name });
-        }}
+        })}
       >
         <button type="button" disabled={place === 0} onClick={() => show({ place: place - 1 })}>
           Previous
@@ -113,7 +113,7 @@ function OpenLetter({ letter, count, show, close }: LetterProps) {
         <span role="status">
           {grouped(place + 1)} of {grouped(count)}
         </span>
-        <input ref={field} size={14} placeholder="Member …" aria-label="Find the letter to" />
+        <input name="member" size={14} placeholder="Member …" aria-label="Find the letter to" />
         <button type="submit">Find</button>
         <button type="button" onClick={close}>
           Put it back

@@ -4,7 +4,7 @@ import { DAY, usualPanel } from '../../../core/panel/panel-settings';
 import type { Version } from '../../../wire/versions';
 import { useStudy } from '../../state/store';
 import type { Trials } from '../../state/trials';
-import { ShortForm } from '../../ui/ShortForm';
+import { MakeForm } from '../trial/MakeForm';
 import { PanelFields } from './PanelFields';
 import { panelText, panelWords, readPanel } from './panel-text';
 import classes from './panel.module.css';
@@ -25,50 +25,34 @@ function nextMonday(now: number): number {
   return now + ((7 + MONDAY - weekday) % 7 || 7) * DAY;
 }
 
-export function PanelForm({ trials, version, close, made }: Props) {
+export function PanelForm({ trials, ...rest }: Props) {
   const given = useStudy((state) => state.document.given);
-  const [name, setName] = useState('');
   const [count, setCount] = useState('300');
   const [file, setFile] = useState<File | null>(null);
   const [seed] = useState(() => 1 + Math.floor(Math.random() * 1_000_000));
   const [text, setText] = useState(() => panelText(usualPanel(nextMonday(Date.now()), seed)));
-  const [problem, setProblem] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
   const read = readPanel(text, seed);
   const known = (given ?? []).flatMap((entry) => (entry.random ? [] : [entry.name]));
-  const make = async () => {
-    if (name.trim() === '') {
-      setProblem('Say what the panel is for, as “Dry run”: only you see that.');
-      return;
-    }
-    if (!read.ok) {
-      setProblem(read.problem);
-      return;
-    }
-    setBusy(true);
+  const make = async (name: string, version: number | null) => {
+    if (!read.ok) return read.problem;
     const sample =
       file === null ? { count: Number(count.trim().replaceAll(',', '') || NaN) } : { csv: await file.text() };
-    const refused = await trials.makePanel(name, version?.number ?? null, sample, read.settings);
-    setBusy(false);
-    setProblem(refused);
-    if (refused === null) made();
+    return trials.makePanel(name, version, sample, read.settings);
   };
   return (
-    <ShortForm className={classes.form} send={make} close={close}>
-      <p className={classes.note}>
-        Made-up people get letters and answer by themselves, through the same doors as real ones, so that you
-        see what fielding will look like. Nothing leaves this machine.
-      </p>
-      <label className={classes.name}>
-        What the panel is for
-        <input
-          autoFocus
-          maxLength={100}
-          value={name}
-          placeholder="Dry run"
-          onChange={(event) => setName(event.target.value)}
-        />
-      </label>
+    <MakeForm
+      thing="panel"
+      act="Make up a panel"
+      example="Dry run"
+      make={make}
+      intro={
+        <p className={classes.note}>
+          Made-up people get letters and answer by themselves, through the same doors as real ones, so that
+          you see what fielding will look like. Nothing leaves this machine.
+        </p>
+      }
+      {...rest}
+    >
       <div className={classes.sample} role="group" aria-label="Sample">
         <label>
           <input
@@ -111,19 +95,6 @@ export function PanelForm({ trials, version, close, made }: Props) {
         </summary>
         <PanelFields text={text} set={setText} known={known} hasBegun={false} />
       </details>
-      {problem !== null && (
-        <p role="alert" className={classes.problem}>
-          {problem}
-        </p>
-      )}
-      <span className={classes.acts}>
-        <button type="submit" disabled={busy} className={classes.make}>
-          Make up a panel for {version === null ? 'the draft' : `version ${version.number}`}
-        </button>
-        <button type="button" onClick={close}>
-          Cancel
-        </button>
-      </span>
-    </ShortForm>
+    </MakeForm>
   );
 }

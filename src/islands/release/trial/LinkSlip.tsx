@@ -11,8 +11,10 @@ import { MadeUpPanel } from '../panel/MadeUpPanel';
 import { PeopleLine } from './PeopleLine';
 import { QrCode } from './QrCode';
 import { SettingsFields } from './SettingsFields';
+import { SettleForm } from './SettleForm';
 import { readSettings, settingsText, settingsWords } from './settings-text';
 import { TrialRows } from './TrialRows';
+import { Problem } from '../../ui/Problem';
 import classes from './trial.module.css';
 
 interface Props {
@@ -73,11 +75,7 @@ export function LinkSlip({ trial, trials, panelOf, watch }: SlipProps) {
           {trial.begun > 0 && <TrialRows trial={trial} />}
         </div>
       </div>
-      {problem !== null && (
-        <p role="alert" className={classes.problem}>
-          {problem}
-        </p>
-      )}
+      <Problem of={problem} className={classes.problem} />
       {changing ? (
         <ChangeForm trial={trial} trials={trials} close={() => setChanging(false)} />
       ) : (
@@ -206,37 +204,15 @@ interface ChangeProps extends Props {
 }
 
 function ChangeForm({ trial, trials, close }: ChangeProps) {
-  const [text, setText] = useState(() => settingsText(trial.settings));
-  const [problem, setProblem] = useState<string | null>(null);
-  const save = async () => {
-    const read = readSettings(text);
-    const refused = read.ok ? await trials.change(trial.token, { settings: read.settings }) : read.problem;
-    setProblem(refused);
-    if (refused === null) close();
-  };
   return (
-    <form
-      className={classes.form}
-      noValidate
-      onSubmit={(event) => {
-        event.preventDefault();
-        void save();
-      }}
+    <SettleForm
+      given={settingsText(trial.settings)}
+      read={readSettings}
+      settle={(settings) => trials.change(trial.token, { settings })}
+      close={close}
+      words="Save the settings"
     >
-      <SettingsFields text={text} set={setText} />
-      {problem !== null && (
-        <p role="alert" className={classes.problem}>
-          {problem}
-        </p>
-      )}
-      <span className={classes.acts}>
-        <button type="submit" className={classes.make}>
-          Save the settings
-        </button>
-        <button type="button" onClick={close}>
-          Cancel
-        </button>
-      </span>
-    </form>
+      {(text, set) => <SettingsFields text={text} set={set} />}
+    </SettleForm>
   );
 }

@@ -1,11 +1,12 @@
 /** People who are each sent a link of their own: added from a CSV file, and saved with their links. */
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { fileStem } from '../../../core/document/names';
 import { csvLines } from '../../../core/exchange/csv';
 import { PeopleListed, type Trial } from '../../../wire/trials';
 import { useStudy } from '../../state/store';
 import type { Trials } from '../../state/trials';
 import { call } from '../../ui/api';
+import { FileButton } from '../../ui/FileField';
 import { plural } from '../../ui/format';
 import { saveBlob } from '../../ui/save-blob';
 import classes from './trial.module.css';
@@ -17,7 +18,6 @@ interface Props {
 
 export function PeopleLine({ trial, trials }: Props) {
   const api = useStudy((state) => state.api);
-  const field = useRef<HTMLInputElement>(null);
   const [told, setTold] = useState<string | null>(null);
   const take = async (file: File) => {
     const reply = await trials.addPeople(trial.token, await file.text());
@@ -40,21 +40,9 @@ export function PeopleLine({ trial, trials }: Props) {
   };
   return (
     <div className={classes.people}>
-      <input
-        ref={field}
-        type="file"
-        accept=".csv,text/csv"
-        aria-label={`People of ${trial.name}, as CSV`}
-        hidden
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          if (file !== undefined) void take(file);
-          event.target.value = '';
-        }}
-      />
-      <button type="button" onClick={() => field.current?.click()}>
+      <FileButton label={`People of ${trial.name}, as CSV`} accept=".csv,text/csv" choose={take}>
         Add people from a CSV file …
-      </button>
+      </FileButton>
       {trial.people > 0 && (
         <button type="button" onClick={() => void save()}>
           Save their links, .csv

@@ -12,6 +12,9 @@ import { useStudy, useStudyStore } from '../../state/store';
 import { keepVersion } from '../../state/versions';
 import { call } from '../../ui/api';
 import { plural } from '../../ui/format';
+import { FormActs } from '../../ui/FormActs';
+import { Problem } from '../../ui/Problem';
+import { submitting } from '../../ui/submitting';
 import classes from './trial.module.css';
 
 export function TrialRows({ trial }: { readonly trial: Trial }) {
@@ -52,11 +55,7 @@ export function TrialRows({ trial }: { readonly trial: Trial }) {
           Take its shares as assumptions …
         </button>
       </span>
-      {problem !== null && (
-        <p role="alert" className={classes.problem}>
-          {problem}
-        </p>
-      )}
+      <Problem of={problem} className={classes.problem} />
       {taking && <TakeShares trial={trial} close={() => setTaking(false)} />}
     </>
   );
@@ -108,14 +107,13 @@ function TakeShares({ trial, close }: { readonly trial: Trial; readonly close: (
   return (
     <form
       className={classes.take}
-      onSubmit={(event) => {
-        event.preventDefault();
+      onSubmit={submitting(() => {
         setBusy(true);
         void take().then((problem) => {
           setBusy(false);
           if (problem !== null) setTold({ problem });
         });
-      }}
+      })}
     >
       <p>
         What was answered under this link is assumed of everybody from now on: the shares of answers and of
@@ -148,14 +146,9 @@ function TakeShares({ trial, close }: { readonly trial: Trial; readonly close: (
           {told.problem}
         </p>
       )}
-      <span className={classes.acts}>
-        <button type="submit" disabled={busy} className={classes.make}>
-          Take the shares
-        </button>
-        <button type="button" onClick={close}>
-          Cancel
-        </button>
-      </span>
+      <FormActs className={classes.acts} busy={busy} main={classes.make} cancel={close}>
+        Take the shares
+      </FormActs>
     </form>
   );
 }

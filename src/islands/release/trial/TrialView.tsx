@@ -6,6 +6,7 @@ import { useTrials } from '../../state/trials';
 import { PanelForm } from '../panel/PanelForm';
 import { LinkForm } from './LinkForm';
 import { LinkSlip } from './LinkSlip';
+import { Problem } from '../../ui/Problem';
 import classes from './trial.module.css';
 
 /** Names of this machine that no other one knows it by. */
@@ -85,7 +86,7 @@ export function TrialView({ version, watch }: Props) {
           </button>
         </span>
       )}
-      {problem !== null && <p role="alert">{problem}</p>}
+      <Problem of={problem} />
       <ul className={classes.slips}>
         {list.map((trial) => (
           <LinkSlip key={trial.token} {...{ trial, trials, panelOf, watch }} />

@@ -3,6 +3,7 @@ import type { RoutedItem } from '../../../core/document/types';
 import type { ItemPlace } from '../../../core/editing/structure';
 import type { Plan } from '../../../core/routing/plan';
 import { PictureButton } from '../../ui/PictureButton';
+import { Problem } from '../../ui/Problem';
 import detailsClasses from './details.module.css';
 import { ChecksOfAnswer, ExtraTexts, ItemExtraRows, QuestionExtras } from './ExtraRows';
 import { ADDED, addable, TEXTS, type Addable, type TextKey } from './extras';
@@ -24,11 +25,7 @@ export function ItemExtras({ plan, item, place }: Props) {
       <ItemExtraRows item={item} extras={extras} />
       {question !== null && <ChecksOfAnswer question={question} place={place} extras={extras} />}
       <ExtrasBar name={item.name} left={addable(plan, item, place)} extras={extras} />
-      {problem !== null && (
-        <p role="alert" className={detailsClasses.wrong}>
-          {problem}
-        </p>
-      )}
+      <Problem of={problem} className={detailsClasses.wrong} />
     </>
   );
 }

@@ -13,6 +13,7 @@ import {
 import { recode, recodeProblem } from '../../../core/editing/recode';
 import type { ItemPlace } from '../../../core/editing/structure';
 import { useStudy } from '../../state/store';
+import { Problem } from '../../ui/Problem';
 import classes from './details.module.css';
 
 export function ListTools({ question, place }: { readonly question: Question; readonly place: ItemPlace }) {
@@ -67,11 +68,7 @@ export function ListTools({ question, place }: { readonly question: Question; re
           </optgroup>
         )}
       </select>
-      {problem !== null && (
-        <span role="alert" className={classes.wrong}>
-          {problem}
-        </span>
-      )}
+      <Problem of={problem} as="span" className={classes.wrong} />
     </>
   );
 }

@@ -5,7 +5,8 @@ import { OPTIONS_MISSING } from '../../../core/document/vocabularies';
 import { OPTION_KINDS, optionKind, setOptionKind, type OptionKind } from '../../../core/editing/options';
 import { thenFocus } from '../../fields/focus';
 import { useStudy } from '../../state/store';
-import { readPicture } from '../../ui/pictures';
+import { FileField } from '../../ui/FileField';
+import { PICTURE_TYPES, readPicture } from '../../ui/pictures';
 import answersClasses from './answers.module.css';
 import type { OptionRowProps } from './OptionRow';
 
@@ -54,17 +55,11 @@ export function OptionKindField({ question, option, o, place, list, say }: Props
         {option.askIf === undefined && <option value="askIf">shown only if …</option>}
         {option.image === undefined && list.listed && <option value="image">with a picture …</option>}
       </select>
-      <input
+      <FileField
         ref={picture}
-        type="file"
-        hidden
-        aria-label={`Picture of answer ${o + 1}`}
-        accept="image/png,image/jpeg,image/gif,image/webp"
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          event.target.value = '';
-          if (file !== undefined) void choosePicture(file);
-        }}
+        label={`Picture of answer ${o + 1}`}
+        accept={PICTURE_TYPES}
+        choose={choosePicture}
       />
     </>
   );

@@ -4,6 +4,7 @@ import type { Question } from '../../../core/document/types';
 import type { ItemPlace } from '../../../core/editing/structure';
 import { isSuggested } from '../../../core/editing/suggested';
 import type { Plan, PlanItem } from '../../../core/routing/plan';
+import { Problem } from '../../ui/Problem';
 import answersClasses from './answers.module.css';
 import detailsClasses from './details.module.css';
 import { ListTools } from './ListTools';
@@ -56,11 +57,7 @@ export function OptionRows({ plan, planItem, question, place }: Props) {
         {suggested && <small>a suggestion: write or paste the first answer to replace it</small>}
         {list.listed && <ListTools question={question} place={place} />}
       </span>
-      {problem !== null && (
-        <p role="alert" className={detailsClasses.wrong}>
-          {problem}
-        </p>
-      )}
+      <Problem of={problem} className={detailsClasses.wrong} />
     </div>
   );
 }

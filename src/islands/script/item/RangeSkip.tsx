@@ -6,6 +6,7 @@ import { aimRange } from '../../../core/editing/skips';
 import type { ItemPlace } from '../../../core/editing/structure';
 import { useStudy } from '../../state/store';
 import { TargetPicker } from '../../fields/TargetPicker';
+import { Problem } from '../../ui/Problem';
 import fields from '../../fields/fields.module.css';
 import answersClasses from './answers.module.css';
 import detailsClasses from './limits.module.css';
@@ -85,11 +86,7 @@ function Range({ question, place, close }: Props & { readonly close: () => void 
       <button type="button" className={answersClasses.addAnswer} onClick={close}>
         Leave it
       </button>
-      {problem !== null && (
-        <span role="alert" className={fields.problem}>
-          {problem}
-        </span>
-      )}
+      <Problem of={problem} as="span" className={fields.problem} />
     </div>
   );
 }

@@ -8,6 +8,7 @@ import { CheckedField } from '../../fields/Fields';
 import { useStudy } from '../../state/store';
 import { call } from '../../ui/api';
 import { ChoiceField } from '../../fields/ChoiceField';
+import { Problem } from '../../ui/Problem';
 import answersClasses from '../item/answers.module.css';
 import detailsClasses from '../item/details.module.css';
 import limitsClasses from '../item/limits.module.css';
@@ -107,11 +108,7 @@ function Carried({ next, to, carry }: CarriedProps) {
           Have “{to?.title}” take {name}
         </button>
       ))}
-      {problem !== null && (
-        <span role="alert" className={detailsClasses.wrong}>
-          {problem}
-        </span>
-      )}
+      <Problem of={problem} as="span" className={detailsClasses.wrong} />
     </>
   );
 }
