@@ -2,13 +2,12 @@
 import { useRef, useState } from 'react';
 import { clockOf, type KeptCase } from '../core/responding/kept-case';
 import type { Plan } from '../core/routing/plan';
-import { ItemForm } from '../islands/answering/ItemForm';
+import { PageItems, PageNav } from '../islands/responding/PageItems';
 import { HumanCheckPage } from '../islands/responding/HumanCheckPage';
 import { PageHead } from '../islands/responding/PageHead';
 import { usePageFocus } from '../islands/responding/use-page-focus';
 import { usePageKeys } from '../islands/responding/use-page-keys';
 import { submitting } from '../islands/ui/submitting';
-import page from '../islands/responding/page.module.css';
 import { EndPage } from './EndPage';
 import classes from './instrument.module.css';
 import { PrintedCase } from './PrintedCase';
@@ -72,22 +71,8 @@ export function CasePage({ plan, version, shelf, interviewer, opened, posts, clo
           ahead={null}
           clockBegun={kept.clocks[clockOf(shown)]}
         />
-        {shown.steps.map((step) => (
-          <ItemForm
-            key={step.key}
-            {...{ plan, session, walk, step }}
-            current={step.key === current}
-            focused={() => setCurrent(step.key)}
-          />
-        ))}
-        <div className={page.nav}>
-          <button type="button" disabled={session.at === 0} onClick={session.back}>
-            Back
-          </button>
-          <button type="submit" data-next className={page.next}>
-            Next
-          </button>
-        </div>
+        <PageItems {...{ plan, session, walk, current, setCurrent }} steps={shown.steps} />
+        <PageNav back={session.back} isFirst={session.at === 0} words="Next" />
       </form>
       <PrintedCase plan={plan} kept={kept} version={version} />
     </>

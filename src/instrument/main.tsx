@@ -3,10 +3,8 @@
  * browser. Bundled by itself (`scripts/programs.mjs`) and put into a page by `core/release/instrument`.
  */
 import { createRoot } from 'react-dom/client';
-import * as v from 'valibot';
-import { readDocument } from '../core/document/read';
 import { InstrumentDataSchema } from '../core/responding/instrument-data';
-import { planOf } from '../core/routing/planner';
+import { readPageData } from '../islands/responding/page-data';
 import { storageHere } from '../islands/ui/storage-here';
 import '../styles/base.css';
 import { Instrument } from './Instrument';
@@ -17,16 +15,16 @@ const place = document.getElementById('instrument');
 if (place !== null) start(place);
 
 function start(root: HTMLElement): void {
-  const written = document.getElementById('questionnaire')?.textContent ?? 'null';
-  const data = v.safeParse(InstrumentDataSchema, JSON.parse(written));
-  const read = data.success ? readDocument(data.output.document) : null;
-  if (!data.success || read?.ok !== true) {
+  const read = readPageData(InstrumentDataSchema);
+  if (read === null) {
     root.textContent =
       'The questionnaire in this file has been changed and cannot be read any more. Ask for the file anew.';
     return;
   }
-  const { asked, post } = data.output;
-  const plan = planOf(read.document);
+  const {
+    plan,
+    data: { asked, post },
+  } = read;
   const shelf = new Shelf(storageHere(), asked.checksum);
   const sender = post === undefined ? null : new Sender(plan, asked, post, shelf, BROWSER);
   addEventListener('online', () => void sender?.sendNow(false));

@@ -10,11 +10,10 @@ import {
   type SessionAction,
 } from '../core/responding/session';
 import type { Plan } from '../core/routing/plan';
-import { ItemForm } from '../islands/answering/ItemForm';
+import { PageItems, PageNav } from '../islands/responding/PageItems';
 import { HumanCheckPage } from '../islands/responding/HumanCheckPage';
 import { PageHead } from '../islands/responding/PageHead';
 import { submitting } from '../islands/ui/submitting';
-import page from '../islands/responding/page.module.css';
 import { SectionClock } from '../islands/responding/SectionClock';
 import { usePageFocus } from '../islands/responding/use-page-focus';
 import { usePageKeys } from '../islands/responding/use-page-keys';
@@ -102,26 +101,12 @@ export function AnsweringPage({ page: link, sitter, state, plan, kept, sitting }
         ahead={null}
         {...(begun === undefined ? {} : { clockBegun: begun + ahead })}
       />
-      {shown.steps.map((step) => (
-        <ItemForm
-          key={step.key}
-          {...{ plan, session, walk, step }}
-          current={step.key === current}
-          focused={() => setCurrent(step.key)}
-        />
-      ))}
-      <div className={page.nav}>
-        {mayGoBack ? (
-          <button type="button" disabled={session.at === 0} onClick={session.back}>
-            Back
-          </button>
-        ) : (
-          <span />
-        )}
-        <button type="submit" data-next className={page.next}>
-          {!isOnItsWay ? 'Next' : state.away === null ? 'Saving …' : 'Waiting …'}
-        </button>
-      </div>
+      <PageItems {...{ plan, session, walk, current, setCurrent }} steps={shown.steps} />
+      <PageNav
+        back={mayGoBack ? session.back : null}
+        isFirst={session.at === 0}
+        words={!isOnItsWay ? 'Next' : state.away === null ? 'Saving …' : 'Waiting …'}
+      />
     </form>
   );
 }

@@ -4,10 +4,8 @@
  */
 import { hydrateRoot } from 'react-dom/client';
 import { renderToString } from 'react-dom/server';
-import * as v from 'valibot';
-import { readDocument } from '../core/document/read';
 import type { Plan } from '../core/routing/plan';
-import { planOf } from '../core/routing/planner';
+import { readPageData } from '../islands/responding/page-data';
 import { storageHere } from '../islands/ui/storage-here';
 import '../styles/base.css';
 import { AnswerPageSchema, keptName, type AnswerPage } from '../wire/answer';
@@ -33,20 +31,18 @@ if (typeof document !== 'undefined') {
 }
 
 function start(root: HTMLElement): void {
-  const written = document.getElementById('questionnaire')?.textContent ?? 'null';
-  const page = v.safeParse(AnswerPageSchema, JSON.parse(written));
-  const read = page.success ? readDocument(page.output.document) : null;
-  if (!page.success || read?.ok !== true) {
+  const read = readPageData(AnswerPageSchema);
+  if (read === null) {
     root.textContent = 'This page cannot be read. Reload it, or ask for the link anew.';
     return;
   }
-  const { token, key } = page.output;
+  const { data: page, plan } = read;
+  const { token, key } = page;
   const keeping = new Keeping(storageHere(), keptName(token, key));
   const here = new EventTarget();
   const tryNow = () => here.dispatchEvent(new Event('try'));
   addEventListener('online', tryNow);
-  const plan = planOf(read.document);
-  const sitter = new Sitter(page.output, plan, {
+  const sitter = new Sitter(page, plan, {
     ask: askOf(token),
     keeping,
     device: () => (matchMedia(NARROW).matches ? 'narrow' : 'wide'),
@@ -71,7 +67,7 @@ function start(root: HTMLElement): void {
   hydrateRoot(
     root,
     <Respondent
-      {...{ page: page.output, plan, sitter, tryNow }}
+      {...{ page, plan, sitter, tryNow }}
       alive={() => {
         void sitter.open();
         if (isFresh) again();

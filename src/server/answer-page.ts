@@ -113,19 +113,11 @@ function firstOf(
 
 function whole(program: Program, page: AnswerPage, plan: Plan, trial: FoundTrial, early: string): string {
   const { document } = plan;
-  const title = escaped(document.title);
-  return `<!doctype html>
-<html lang="${escaped(trial.settings.language ?? document.language)}">
-<head>
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width, initial-scale=1">
-<meta name="robots" content="noindex">
-<link rel="icon" href="data:,">
-<title>${title}</title>
-<script>${early}</script>
+  const scripts = `<script>${early}</script>
 <script defer src="${program.address}"></script>
-${styled(program, document.settings?.theme?.font === 'JetBrains Mono' ? 'JetBrains Mono' : 'Instrument Sans')}
-</head>
+`;
+  const font = document.settings?.theme?.font === 'JetBrains Mono' ? 'JetBrains Mono' : 'Instrument Sans';
+  return `${headOf(trial.settings.language ?? document.language, document.title, scripts + styled(program, font))}
 <body>
 <div id="respondent">${program.drawn(page, plan)}</div>
 <noscript>This questionnaire needs JavaScript, which this browser has turned off.</noscript>
@@ -136,19 +128,24 @@ ${styled(program, document.settings?.theme?.font === 'JetBrains Mono' ? 'JetBrai
 }
 
 function messagePage(program: Program, title: string, text: string): string {
+  return `${headOf('en', title, styled(program, 'Instrument Sans'))}
+<body><main class="message"><h1>${escaped(title)}</h1><p>${escaped(text)}</p></main></body>
+</html>
+`;
+}
+
+/** Down to the end of the head. `more`: scripts and styles, as HTML. */
+function headOf(language: string, title: string, more: string): string {
   return `<!doctype html>
-<html lang="en">
+<html lang="${escaped(language)}">
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <meta name="robots" content="noindex">
 <link rel="icon" href="data:,">
 <title>${escaped(title)}</title>
-${styled(program, 'Instrument Sans')}
-</head>
-<body><main class="message"><h1>${escaped(title)}</h1><p>${escaped(text)}</p></main></body>
-</html>
-`;
+${more}
+</head>`;
 }
 
 function styled({ styles, fonts }: Program, family: FontFamily): string {

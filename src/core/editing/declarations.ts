@@ -3,7 +3,7 @@ import { castDraft, type Draft } from 'immer';
 import { freshName } from '../document/names';
 import type { Derived, Given, Questionnaire, Quota } from '../document/types';
 import type { Change, DocumentDraft } from './change';
-import { takenNames } from './structure';
+import { editEntry, takenNames } from './structure';
 
 /** A list that a questionnaire may have, with what it holds. */
 export interface DeclarationLists {
@@ -20,14 +20,12 @@ export function editDeclaration<List extends DeclarationList>(
   label: string,
   edit: (entry: Draft<DeclarationLists[List]>) => void,
 ): Change {
-  return {
+  return editEntry(
+    (draft) => draft[list]?.[at] as Draft<DeclarationLists[List]> | undefined,
+    `${list} ${at} ${field}`,
     label,
-    mergeKey: `${list} ${at} ${field}`,
-    apply: (draft) => {
-      const entry = draft[list]?.[at] as Draft<DeclarationLists[List]> | undefined;
-      if (entry !== undefined) edit(entry);
-    },
-  };
+    edit,
+  );
 }
 
 /** A list that becomes empty is taken away. */

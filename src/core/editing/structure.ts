@@ -182,14 +182,7 @@ export function editSection(
   label: string,
   edit: (section: Draft<Section>) => void,
 ): Change {
-  return {
-    label,
-    mergeKey: `section ${at} ${field}`,
-    apply: (draft) => {
-      const section = draft.sections[at];
-      if (section !== undefined) edit(section);
-    },
-  };
+  return editEntry((draft) => draft.sections[at], `section ${at} ${field}`, label, edit);
 }
 
 export function editEnding(
@@ -198,12 +191,22 @@ export function editEnding(
   label: string,
   edit: (ending: Draft<Ending>) => void,
 ): Change {
+  return editEntry((draft) => draft.endings[at], `ending ${at} ${field}`, label, edit);
+}
+
+/** Changes an entry of a list, where it is there. `mergeKey`: changes of one key are one step of the history. */
+export function editEntry<Entry>(
+  entryOf: (draft: Draft<Questionnaire>) => Entry | undefined,
+  mergeKey: string,
+  label: string,
+  edit: (entry: Entry) => void,
+): Change {
   return {
     label,
-    mergeKey: `ending ${at} ${field}`,
+    mergeKey,
     apply: (draft) => {
-      const ending = draft.endings[at];
-      if (ending !== undefined) edit(ending);
+      const entry = entryOf(draft);
+      if (entry !== undefined) edit(entry);
     },
   };
 }

@@ -8,6 +8,7 @@ import type { Selection } from '../state/study-state';
 import { openPaste } from '../state/open-paste';
 import { plural, routeText } from '../ui/format';
 import { submitting } from '../ui/submitting';
+import { ComboField } from '../ui/ComboField';
 import classes from './find.module.css';
 import { useGoTo } from '../state/going';
 import { useStudy, useStudyStore } from '../state/store';
@@ -106,25 +107,17 @@ export function FindPanel({ close, saveAs }: Props) {
       aria-label="Find anything"
     >
       <div className={classes.head}>
-        <input
-          {...finder.fieldProps({
-            onKeyDown(event) {
-              if (event.key !== 'Enter') return;
-              event.preventDefault();
-              entries[current]?.go();
-            },
-          })}
-
-          autoFocus
-          role="combobox"
-          aria-label="Find anything"
-          aria-expanded
-          aria-controls={listId}
+        <ComboField
+          combobox={finder}
+          label="Find anything"
+          list={listId}
           placeholder="Find an item, an answer, a condition, or something to do"
           value={query}
-          onChange={(event) => {
-            setQuery(event.target.value);
-            setAt(0);
+          change={setQuery}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter') return;
+            event.preventDefault();
+            entries[current]?.go();
           }}
         />
         <button type="button" aria-expanded={replacing} onClick={() => setReplacing(!replacing)}>

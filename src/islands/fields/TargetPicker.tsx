@@ -5,6 +5,7 @@ import { possibleTargets } from '../../core/wording/targets';
 import { useCombobox } from '../ui/use-combobox';
 import { EndingMark } from '../ui/EndingMark';
 import { useStudy } from '../state/store';
+import { ComboField } from '../ui/ComboField';
 import classes from './targets.module.css';
 
 interface Props {
@@ -33,7 +34,7 @@ export function TargetPicker({ section, item, none, choose, close, aside }: Prop
     count: shown.length,
     close,
   });
-  const { current, choose: setAt } = picker;
+  const { current } = picker;
 
   const take = (index: number) => {
     const found = shown[index];
@@ -41,30 +42,21 @@ export function TargetPicker({ section, item, none, choose, close, aside }: Prop
   };
   return (
     <div {...picker.besideProps()} className={classes.box} style={picker.layerStyles}>
-      <input
-        {...picker.fieldProps({
-          onKeyDown(event) {
-            event.stopPropagation();
-            if (event.key === 'Enter') take(current);
-            else if (event.key === 'Tab' && aside !== undefined) return;
-            else if (event.key === 'Escape' || event.key === 'Tab') close();
-            else if (typed === '' && /^[1-9]$/.test(event.key)) take(Number(event.key) - 1);
-            else return;
-            event.preventDefault();
-          },
-        })}
-
-        autoFocus
-        type="text"
-        role="combobox"
-        aria-label="Go to"
-        aria-expanded
-        aria-controls={list}
+      <ComboField
+        combobox={picker}
+        label="Go to"
+        list={list}
         placeholder="1 to 9, or type to narrow"
         value={typed}
-        onChange={(event) => {
-          setTyped(event.target.value);
-          setAt(0);
+        change={setTyped}
+        onKeyDown={(event) => {
+          event.stopPropagation();
+          if (event.key === 'Enter') take(current);
+          else if (event.key === 'Tab' && aside !== undefined) return;
+          else if (event.key === 'Escape' || event.key === 'Tab') close();
+          else if (typed === '' && /^[1-9]$/.test(event.key)) take(Number(event.key) - 1);
+          else return;
+          event.preventDefault();
         }}
       />
       <ul id={list} role="listbox" aria-label="Targets">

@@ -14,6 +14,7 @@ import { useStudy } from '../state/store';
 import { plural } from '../ui/format';
 import { RichText } from '../ui/RichText';
 import { TableHead } from '../ui/TableHead';
+import { Asked } from './Asked';
 import classes from './form.module.css';
 import { styleNonce } from '../ui/style-nonce';
 import { token } from '../ui/token';
@@ -130,17 +131,14 @@ function Item({ item, codes, columns }: ItemProps) {
       <b className={classes.at}>{number}</b>
       <div>
         {only !== null && <p className={classes.only}>{only}</p>}
-        {instruction !== null && <p className={classes.instruction}>{instruction}</p>}
-        <div className={answer === null ? undefined : classes.question}>
-          <RichText text={text} />
-        </div>
-        {note !== null && (
-          <div className={classes.note}>
-            <RichText text={note} />
-          </div>
-        )}
-        {picks !== null && <p className={classes.note}>{picks}</p>}
-        {image !== null && <img src={image.src} alt={image.alt} />}
+        <Asked
+          {...{ instruction, text, note, picks, image }}
+          looks={{
+            instruction: classes.instruction,
+            note: classes.note,
+            words: answer === null ? undefined : classes.question,
+          }}
+        />
         {answer !== null &&
           (columns === null ? (
             <Answer answer={answer} codes={codes} />

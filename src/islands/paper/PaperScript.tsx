@@ -7,6 +7,7 @@ import { ALL, paperOf, type PaperItem, type PaperLine } from '../../core/views/p
 import { useStudy } from '../state/store';
 import { EndingMark } from '../ui/EndingMark';
 import { RichText } from '../ui/RichText';
+import { Asked } from './Asked';
 import classes from './paper.module.css';
 
 /** One walk on the paper: what was asked, what was passed over, and what was answered. */
@@ -104,17 +105,16 @@ function Item({ item, walk, choose, here }: ItemProps) {
       {askIf !== null && (
         <p className={classes.askIf}>{askIf === ALL ? 'Ask all who come here' : `Ask if: ${askIf}`}</p>
       )}
-      {of.instruction !== undefined && <p className={classes.instruction}>{of.instruction}</p>}
-      <div className={of.kind === 'statement' ? classes.text : classes.question}>
-        <RichText text={text} />
-      </div>
-      {note !== null && (
-        <div className={classes.note}>
-          <RichText text={note} />
-        </div>
-      )}
-      {picks !== null && <div className={classes.note}>{picks}</div>}
-      {of.image !== undefined && <img src={of.image.src} alt={of.image.alt} />}
+      <Asked
+        {...{ text, note, picks }}
+        instruction={of.instruction ?? null}
+        image={of.image ?? null}
+        looks={{
+          instruction: classes.instruction,
+          note: classes.note,
+          words: of.kind === 'statement' ? classes.text : classes.question,
+        }}
+      />
       {lines.map((line) => (
         <Line key={line.key} line={line} chosen={walk !== undefined && isChosen(line, of.name, walk)} />
       ))}

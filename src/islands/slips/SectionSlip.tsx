@@ -6,9 +6,9 @@ import { editSection, moveSection, removeSection } from '../../core/editing/stru
 import { onwardList, type Plan, type PlanSection } from '../../core/routing/plan';
 import { conditionSentence } from '../../core/wording/sentence';
 import { endingLabel } from '../../core/wording/targets';
-import { openPaste } from '../state/open-paste';
+import { PasteListButton } from './PasteListButton';
 import { plural } from '../ui/format';
-import { useStudy, useStudyStore } from '../state/store';
+import { useStudy } from '../state/store';
 import { CommentCards } from './CommentCards';
 import { thenFocus } from '../fields/focus';
 import { KeepButton } from './KeepButton';
@@ -27,7 +27,6 @@ interface Props {
 export function SectionSlip({ plan, planSection }: Props) {
   const { section, index, gate } = planSection;
   const commit = useStudy((state) => state.commit);
-  const store = useStudyStore();
   const select = useStudy((state) => state.select);
   const letter = sectionLetter(index);
   const next = plan.document.sections[index + 1];
@@ -87,13 +86,10 @@ export function SectionSlip({ plan, planSection }: Props) {
           down={next === undefined ? null : () => move(index + 1)}
           copy={() => commit(duplicateSection(plan.document, index))}
         />
-        <button
-          type="button"
+        <PasteListButton
+          section={section.id}
           title="Questions drafted elsewhere, at the end of this section"
-          onClick={() => openPaste(store, address('section', section.id))}
-        >
-          Paste a list
-        </button>
+        />
         <KeepButton words="Keep in the bank" title={section.title} content={{ kind: 'section', section }} />
         <button
           type="button"

@@ -1,7 +1,7 @@
 /** The page a respondent sees: a ruled form, its messages, and the way back and on. */
 import { useRef, useState } from 'react';
 import type { Plan } from '../../core/routing/plan';
-import { ItemForm } from '../answering/ItemForm';
+import { PageItems, PageNav } from '../responding/PageItems';
 import type { Session } from '../../core/responding/session';
 import { themeStyle } from '../ui/theme';
 import type { ItemsAhead } from './ahead';
@@ -67,25 +67,8 @@ export function RespondentPage(props: RespondentPageProps) {
       onKeyDown={onKeyDown}
     >
       <PageHead plan={plan} session={session} walk={walk} page={page} following={following} ahead={ahead} />
-      {page.steps.map((step) => (
-        <ItemForm
-          key={step.key}
-          plan={plan}
-          session={session}
-          walk={walk}
-          step={step}
-          current={step.key === current}
-          focused={() => setCurrent(step.key)}
-        />
-      ))}
-      <div className={classes.nav}>
-        <button type="button" disabled={at === 0} onClick={back}>
-          Back
-        </button>
-        <button type="submit" data-next className={classes.next}>
-          Next
-        </button>
-      </div>
+      <PageItems {...{ plan, session, walk, current, setCurrent }} steps={page.steps} />
+      <PageNav back={back} isFirst={at === 0} words="Next" />
     </form>
   );
 }

@@ -182,27 +182,33 @@ export class NumberLine {
 
   /** The least value of a class, where it has one. */
   private least(index: number): string | null {
-    if (this.isCut(index)) return this.cut(index);
-    const below = this.below(index);
-    const limit = 'min' in this.answer && this.answer.min !== undefined ? this.answer.min : null;
-    if (this.grid === null) return below === undefined && limit !== null ? print(limit) : null;
-    const { step, from } = this.grid;
-    const after =
-      typeof below === 'number' ? from + (Math.floor((below - from) / step + 1e-9) + 1) * step : -Infinity;
-    const least = Math.max(after, typeof limit === 'number' ? limit : -Infinity);
-    return Number.isFinite(least) ? print(least) : null;
+    const { answer } = this;
+    return this.outermost(index, -1, this.below(index), 'min' in answer ? answer.min : undefined);
   }
 
   private most(index: number): string | null {
+    const { answer } = this;
+    return this.outermost(index, 1, this.above(index), 'max' in answer ? answer.max : undefined);
+  }
+
+  /** The value of a class that lies nearest to a cut, or to a limit of the answer. `side`: 1 above the class, -1 below it. */
+  private outermost(
+    index: number,
+    side: 1 | -1,
+    cut: Plain | undefined,
+    limit: Plain | undefined,
+  ): string | null {
     if (this.isCut(index)) return this.cut(index);
-    const above = this.above(index);
-    const limit = 'max' in this.answer && this.answer.max !== undefined ? this.answer.max : null;
-    if (this.grid === null) return above === undefined && limit !== null ? print(limit) : null;
+    if (this.grid === null) return cut === undefined && limit !== undefined ? print(limit) : null;
     const { step, from } = this.grid;
-    const before =
-      typeof above === 'number' ? from + (Math.ceil((above - from) / step - 1e-9) - 1) * step : Infinity;
-    const most = Math.min(before, typeof limit === 'number' ? limit : Infinity);
-    return Number.isFinite(most) ? print(most) : null;
+    const inward = (value: number) =>
+      from + side * (Math.ceil((side * (value - from)) / step - 1e-9) - 1) * step;
+    const bounds = [
+      ...(typeof cut === 'number' ? [inward(cut)] : []),
+      ...(typeof limit === 'number' ? [limit] : []),
+    ];
+    if (bounds.length === 0) return null;
+    return print(side === 1 ? Math.min(...bounds) : Math.max(...bounds));
   }
 
   /** Whether a cut is a value that an answer can be. */

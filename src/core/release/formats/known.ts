@@ -8,6 +8,14 @@ import type { KnownFormat } from '../format-types';
 
 const OF_MANY_KINDS = 'application/octet-stream';
 
+/** A format that is written in several kinds, and read in none. */
+const ofKinds = <const Kinds extends readonly [string, ...string[]]>(words: string, kinds: Kinds) => ({
+  words,
+  endings: kinds,
+  kinds,
+  mediaType: OF_MANY_KINDS,
+});
+
 export const KNOWN = {
   document: {
     words: 'Questionnaire',
@@ -47,42 +55,12 @@ export const KNOWN = {
     mediaType: 'text/plain; charset=utf-8',
     isRead: true,
   },
-  paper: {
-    words: 'Paper script',
-    endings: ['paper.html', 'paper.pdf', 'paper.docx'],
-    kinds: ['paper.html', 'paper.pdf', 'paper.docx'],
-    mediaType: OF_MANY_KINDS,
-  },
-  form: {
-    words: 'Paper form',
-    endings: ['form.html', 'form.pdf', 'form.docx'],
-    kinds: ['form.html', 'form.pdf', 'form.docx'],
-    mediaType: OF_MANY_KINDS,
-  },
-  codebook: {
-    words: 'Codebook',
-    endings: ['codebook.xlsx', 'codebook.html', 'codebook.pdf'],
-    kinds: ['codebook.xlsx', 'codebook.html', 'codebook.pdf'],
-    mediaType: OF_MANY_KINDS,
-  },
-  'route-book': {
-    words: 'Route book',
-    endings: ['routes.html', 'routes.pdf'],
-    kinds: ['routes.html', 'routes.pdf'],
-    mediaType: OF_MANY_KINDS,
-  },
-  forecast: {
-    words: 'Forecast',
-    endings: ['forecast.xlsx', 'forecast.csv', 'forecast.html', 'forecast.pdf'],
-    kinds: ['forecast.xlsx', 'forecast.csv', 'forecast.html', 'forecast.pdf'],
-    mediaType: OF_MANY_KINDS,
-  },
-  map: {
-    words: 'Fork map',
-    endings: ['map.svg', 'map.png', 'map.graphml', 'map.dot'],
-    kinds: ['map.svg', 'map.png', 'map.graphml', 'map.dot'],
-    mediaType: OF_MANY_KINDS,
-  },
+  paper: ofKinds('Paper script', ['paper.html', 'paper.pdf', 'paper.docx']),
+  form: ofKinds('Paper form', ['form.html', 'form.pdf', 'form.docx']),
+  codebook: ofKinds('Codebook', ['codebook.xlsx', 'codebook.html', 'codebook.pdf']),
+  'route-book': ofKinds('Route book', ['routes.html', 'routes.pdf']),
+  forecast: ofKinds('Forecast', ['forecast.xlsx', 'forecast.csv', 'forecast.html', 'forecast.pdf']),
+  map: ofKinds('Fork map', ['map.svg', 'map.png', 'map.graphml', 'map.dot']),
   instrument: {
     words: 'Stand-alone instrument',
     endings: ['instrument.html'],

@@ -1,10 +1,11 @@
 /** What stands around the sections, on the sheet: what is known or limited before the start, what is worked out after. */
 import type { ReactNode } from 'react';
-import { address, wholeField, type Address } from '../../../core/document/addresses';
+import { address, type Address } from '../../../core/document/addresses';
 import { useStudy } from '../../state/store';
 import { DerivedEditor, DerivedPrint } from './DerivedEditor';
 import { GivenEditor, GivenPrint } from './GivenEditor';
 import { QuotaEditor, QuotaPrint } from './QuotaEditor';
+import { SheetBlock } from '../item/SheetBlock';
 import classes from '../item/block.module.css';
 
 export function BeforeStart() {
@@ -75,22 +76,9 @@ interface BlockProps {
 }
 
 function Block({ selection, title, print, editor }: BlockProps) {
-  const selected = useStudy((state) => state.selection === selection);
-  const select = useStudy((state) => state.select);
   return (
-    <div
-      className={`${classes.item} ${selected ? classes.selected : ''}`}
-      data-selected={selected || undefined}
-      data-anchor={selection}
-      data-field={wholeField(selection)}
-      tabIndex={0}
-      role="group"
-      aria-label={title}
-      onFocus={() => {
-        if (!selected) select(selection);
-      }}
-    >
-      {selected ? editor : print}
-    </div>
+    <SheetBlock selection={selection} title={title} className={classes.item}>
+      {(selected) => (selected ? editor : print)}
+    </SheetBlock>
   );
 }

@@ -4,8 +4,9 @@ import { address, fieldId } from '../../../core/document/addresses';
 import type { Derived } from '../../../core/document/types';
 import { editDeclaration } from '../../../core/editing/declarations';
 import { useStudy } from '../../state/store';
-import { CheckedField, TextField } from '../../fields/Fields';
+import { CheckedField } from '../../fields/Fields';
 import { NamedField } from '../../fields/NamedField';
+import { DeclarationLabel } from './DeclarationLabel';
 import answersClasses from '../item/answers.module.css';
 import askIfClasses from '../item/ask-if.module.css';
 import blockClasses from '../item/block.module.css';
@@ -90,15 +91,13 @@ export function DerivedEditor({ derived, at }: { readonly derived: Derived; read
         </select>
       </div>
       <div>
-        <div className={blockClasses.question}>
-          <TextField
-            field={fieldId('@derived', at, 'label')}
-            label="What it says"
-            value={label}
-            placeholder="What it says, for the codebook"
-            change={(text) => edit('label', (draft) => void (draft.label = text))}
-          />
-        </div>
+        <DeclarationLabel
+          field={fieldId('@derived', at, 'label')}
+          says="What it says"
+          placeholder="What it says, for the codebook"
+          value={label}
+          edit={edit}
+        />
         {'cases' in derived ? (
           <DerivedCases derived={derived} at={at} edit={edit} />
         ) : (

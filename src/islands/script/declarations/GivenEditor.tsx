@@ -17,6 +17,7 @@ import { useStudy, useStudyStore } from '../../state/store';
 import { CheckedField, NumberField, TextField } from '../../fields/Fields';
 import { focusField, thenFocus } from '../../fields/focus';
 import { NamedField } from '../../fields/NamedField';
+import { DeclarationLabel } from './DeclarationLabel';
 import answersClasses from '../item/answers.module.css';
 import blockClasses from '../item/block.module.css';
 import detailsClasses from '../item/details.module.css';
@@ -92,15 +93,13 @@ export function GivenEditor({ given, at }: { readonly given: Given; readonly at:
         )}
       </div>
       <div>
-        <div className={blockClasses.question}>
-          <TextField
-            field={fieldId('@given', at, 'label')}
-            label="What is known"
-            value={label}
-            placeholder="What is known beforehand"
-            change={(text) => edit('label', (draft) => void (draft.label = text))}
-          />
-        </div>
+        <DeclarationLabel
+          field={fieldId('@given', at, 'label')}
+          says="What is known"
+          placeholder="What is known beforehand"
+          value={label}
+          edit={edit}
+        />
         <div className={detailsClasses.extras}>
           <label>
             <input
@@ -144,42 +143,25 @@ function GivenLimits({
       if (value === undefined || value === '') delete record[key];
       else record[key] = value;
     });
-  if (isNumeric(answer))
-    return (
-      <div className={limitsClasses.limits}>
-        {(['min', 'max'] as const).map((key) => (
+  if (!isNumeric(answer) && !isDated(answer)) return null;
+  return (
+    <div className={limitsClasses.limits}>
+      {(['min', 'max'] as const).map((key) => {
+        const words = key === 'min' ? 'from' : 'to';
+        const own = { field: fieldId('@given', at, key), label: words, className: limitsClasses.limit };
+        return (
           <label key={key}>
-            {key === 'min' ? 'from' : 'to'}{' '}
-            <NumberField
-              field={fieldId('@given', at, key)}
-              label={key === 'min' ? 'from' : 'to'}
-              className={limitsClasses.limit}
-              value={answer[key]}
-              take={set(key)}
-            />
+            {words}{' '}
+            {isNumeric(answer) ? (
+              <NumberField {...own} value={answer[key]} take={set(key)} />
+            ) : (
+              <CheckedField {...own} size={14} value={answer[key] ?? ''} take={set(key)} />
+            )}
           </label>
-        ))}
-      </div>
-    );
-  if (isDated(answer))
-    return (
-      <div className={limitsClasses.limits}>
-        {(['min', 'max'] as const).map((key) => (
-          <label key={key}>
-            {key === 'min' ? 'from' : 'to'}{' '}
-            <CheckedField
-              field={fieldId('@given', at, key)}
-              label={key === 'min' ? 'from' : 'to'}
-              className={limitsClasses.limit}
-              size={14}
-              value={answer[key] ?? ''}
-              take={set(key)}
-            />
-          </label>
-        ))}
-      </div>
-    );
-  return null;
+        );
+      })}
+    </div>
+  );
 }
 
 interface OptionsProps {

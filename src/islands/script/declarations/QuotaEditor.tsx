@@ -8,7 +8,8 @@ import { editDeclaration, quotaQuestions } from '../../../core/editing/declarati
 import { targetWords } from '../../../core/wording/targets';
 import { useStudy } from '../../state/store';
 import { ConditionField } from '../../fields/ConditionField';
-import { CheckedField, NumberField, TextField } from '../../fields/Fields';
+import { CheckedField, NumberField } from '../../fields/Fields';
+import { DeclarationLabel } from './DeclarationLabel';
 import answersClasses from '../item/answers.module.css';
 import askIfClasses from '../item/ask-if.module.css';
 import blockClasses from '../item/block.module.css';
@@ -74,15 +75,13 @@ export function QuotaEditor({ quota, at }: { readonly quota: Quota; readonly at:
         <small>quota</small>
       </div>
       <div>
-        <div className={blockClasses.question}>
-          <TextField
-            field={fieldId('@quota', at, 'label')}
-            label="What the quota is of"
-            value={label}
-            placeholder="Of whom there are to be only so many"
-            change={(text) => edit('label', (draft) => void (draft.label = text))}
-          />
-        </div>
+        <DeclarationLabel
+          field={fieldId('@quota', at, 'label')}
+          says="What the quota is of"
+          placeholder="Of whom there are to be only so many"
+          value={label}
+          edit={edit}
+        />
         <div className={askIfClasses.askIfEditor}>
           <span>of those with</span>
           <div>

@@ -1,5 +1,5 @@
 /** The endings, at the foot of the sheet: each with its kind and what respondents read there. */
-import { address, fieldId, wholeField } from '../../../core/document/addresses';
+import { address, fieldId } from '../../../core/document/addresses';
 import { ENDING_KINDS, type Ending, type EndingKind } from '../../../core/document/types';
 import { ENDINGS } from '../../../core/document/vocabularies';
 import { addEnding, editEnding, removeEnding } from '../../../core/editing/structure';
@@ -8,6 +8,7 @@ import { useStudy, useStudyStore } from '../../state/store';
 import { EndingMessage } from './EndingMessage';
 import { EndingNext } from './EndingNext';
 import { focusField } from '../../fields/focus';
+import { SheetBlock } from '../item/SheetBlock';
 import blockClasses from '../item/block.module.css';
 import detailsClasses from '../item/details.module.css';
 import endClasses from './section-end.module.css';
@@ -55,25 +56,15 @@ function NextPrint({ ending: { next } }: { readonly ending: Ending }) {
 
 function EndingBlock({ at }: { readonly at: number }) {
   const ending = useStudy((state) => state.document.endings[at]);
-  const selection = useStudy((state) => state.selection);
-  const select = useStudy((state) => state.select);
   const commit = useStudy((state) => state.commit);
   const store = useStudyStore();
   if (ending === undefined) return null;
   const key = address('ending', ending.id);
-  const selected = selection === key;
   return (
-    <div
-      className={`${blockClasses.item} ${selected ? blockClasses.selected : ''}`}
-      data-selected={selected || undefined}
-      data-anchor={key}
-      data-field={wholeField(key)}
-      tabIndex={0}
-      role="group"
-      aria-label={`Ending ${ending.id}`}
-      onFocus={() => {
-        if (!selected) select(key);
-      }}
+    <SheetBlock
+      selection={key}
+      title={`Ending ${ending.id}`}
+      className={blockClasses.item}
       onKeyDown={(event) => {
         if (event.target !== event.currentTarget || (event.key !== 'Delete' && event.key !== 'Backspace'))
           return;
@@ -81,62 +72,66 @@ function EndingBlock({ at }: { readonly at: number }) {
         commit(removeEnding(store.getState().document, at));
       }}
     >
-      <div className={blockClasses.name}>
-        {ending.id}
-        <small className={blockClasses.endingKind}>
-          <EndingMark kind={ending.kind} />{' '}
-          {selected ? (
-            <select
-              className={blockClasses.type}
-              aria-label="Kind of ending"
-              value={ending.kind}
-              onChange={(event) =>
-                commit(
-                  editEnding(at, 'kind', `Change ending ${ending.id}`, (draft) => {
-                    draft.kind = event.target.value as EndingKind;
-                  }),
-                )
-              }
-            >
-              {ENDING_KINDS.map((kind) => (
-                <option key={kind} value={kind}>
-                  {ENDINGS[kind].word.toLowerCase()}
-                </option>
-              ))}
-            </select>
-          ) : (
-            ENDINGS[ending.kind].word.toLowerCase()
-          )}
-        </small>
-      </div>
-      <div>
-        {ending.messages.map((message, m) => (
-          <EndingMessage key={m} ending={ending} at={at} m={m} message={message} selected={selected} />
-        ))}
-        {ending.messages.length === 0 && (
-          <div className={blockClasses.message}>No message: respondents see nothing here.</div>
-        )}
-        {selected && (
-          <div className={detailsClasses.extras}>
-            <button
-              type="button"
-              onClick={() => {
-                commit(
-                  editEnding(at, 'messages', `Add a message to ${ending.id}`, (draft) => {
-                    draft.messages.push({ text: '' });
-                  }),
-                );
-                requestAnimationFrame(() =>
-                  focusField(fieldId('@ending', ending.id, ending.messages.length)),
-                );
-              }}
-            >
-              Add a message
-            </button>
+      {(selected) => (
+        <>
+          <div className={blockClasses.name}>
+            {ending.id}
+            <small className={blockClasses.endingKind}>
+              <EndingMark kind={ending.kind} />{' '}
+              {selected ? (
+                <select
+                  className={blockClasses.type}
+                  aria-label="Kind of ending"
+                  value={ending.kind}
+                  onChange={(event) =>
+                    commit(
+                      editEnding(at, 'kind', `Change ending ${ending.id}`, (draft) => {
+                        draft.kind = event.target.value as EndingKind;
+                      }),
+                    )
+                  }
+                >
+                  {ENDING_KINDS.map((kind) => (
+                    <option key={kind} value={kind}>
+                      {ENDINGS[kind].word.toLowerCase()}
+                    </option>
+                  ))}
+                </select>
+              ) : (
+                ENDINGS[ending.kind].word.toLowerCase()
+              )}
+            </small>
           </div>
-        )}
-        {selected ? <EndingNext ending={ending} at={at} /> : <NextPrint ending={ending} />}
-      </div>
-    </div>
+          <div>
+            {ending.messages.map((message, m) => (
+              <EndingMessage key={m} ending={ending} at={at} m={m} message={message} selected={selected} />
+            ))}
+            {ending.messages.length === 0 && (
+              <div className={blockClasses.message}>No message: respondents see nothing here.</div>
+            )}
+            {selected && (
+              <div className={detailsClasses.extras}>
+                <button
+                  type="button"
+                  onClick={() => {
+                    commit(
+                      editEnding(at, 'messages', `Add a message to ${ending.id}`, (draft) => {
+                        draft.messages.push({ text: '' });
+                      }),
+                    );
+                    requestAnimationFrame(() =>
+                      focusField(fieldId('@ending', ending.id, ending.messages.length)),
+                    );
+                  }}
+                >
+                  Add a message
+                </button>
+              </div>
+            )}
+            {selected ? <EndingNext ending={ending} at={at} /> : <NextPrint ending={ending} />}
+          </div>
+        </>
+      )}
+    </SheetBlock>
   );
 }

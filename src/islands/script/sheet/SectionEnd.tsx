@@ -6,8 +6,8 @@ import { sectionLetter } from '../../../core/document/variables';
 import { editSection } from '../../../core/editing/structure';
 import { onwardList, type Plan, type PlanSection } from '../../../core/routing/plan';
 import { targetWords } from '../../../core/wording/targets';
-import { openPaste } from '../../state/open-paste';
-import { useStudy, useStudyStore } from '../../state/store';
+import { PasteListButton } from '../../slips/PasteListButton';
+import { useStudy } from '../../state/store';
 import { useItemMoves } from '../../fields/part-moves';
 import { TargetPicker } from '../../fields/TargetPicker';
 import answersClasses from '../item/answers.module.css';
@@ -21,7 +21,6 @@ interface Props {
 export function SectionEnd({ plan, planSection }: Props) {
   const { section, index } = planSection;
   const moves = useItemMoves();
-  const store = useStudyStore();
   const { setNodeRef, isOver } = useDroppable({
     id: `end ${index}`,
     data: { place: { section: index, item: section.items.length } },
@@ -43,13 +42,10 @@ export function SectionEnd({ plan, planSection }: Props) {
             Add {kind === 'page_break' ? 'a page break' : `a ${kind}`}
           </button>
         ))}
-        <button
-          type="button"
+        <PasteListButton
+          section={section.id}
           title="Several questions at once, as they were drafted elsewhere"
-          onClick={() => openPaste(store, address('section', section.id))}
-        >
-          Paste a list
-        </button>
+        />
       </span>
     </div>
   );

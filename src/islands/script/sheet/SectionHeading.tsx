@@ -13,6 +13,7 @@ import { useStudy, useStudyStore } from '../../state/store';
 import { TextField } from '../../fields/Fields';
 import { focusField, thenFocus } from '../../fields/focus';
 import { RichText } from '../../ui/RichText';
+import { SheetBlock } from '../item/SheetBlock';
 import blockClasses from '../item/block.module.css';
 import { SectionFields } from './SectionFields';
 
@@ -25,8 +26,6 @@ export function SectionHeading({ planSection, folded }: Props) {
   const fold = useStudy((state) => state.fold);
   const { section, index } = planSection;
   const key = address('section', section.id);
-  const selected = useStudy((state) => state.selection === key);
-  const select = useStudy((state) => state.select);
   const commit = useStudy((state) => state.commit);
   const store = useStudyStore();
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
@@ -46,45 +45,46 @@ export function SectionHeading({ planSection, folded }: Props) {
     event.preventDefault();
   };
   return (
-    <div
-      className={`${blockClasses.heading} ${selected ? blockClasses.selected : ''}`}
-      data-selected={selected || undefined}
-      data-anchor={key}
-      data-field={wholeField(key)}
-      tabIndex={0}
-      role="group"
-      aria-label={`Section ${sectionLetter(index)} ${section.title}`}
-      onFocus={() => {
-        if (!selected) select(key);
-      }}
+    <SheetBlock
+      selection={key}
+      title={`Section ${sectionLetter(index)} ${section.title}`}
+      className={blockClasses.heading}
       onKeyDown={onKeyDown}
     >
-      <div className={blockClasses.headline}>
-        <button
-          type="button"
-          className={blockClasses.letter}
-          aria-expanded={!folded}
-          aria-label={`${folded ? 'Unfold' : 'Fold'} section ${sectionLetter(index)}`}
-          title={`${folded ? 'Unfold' : 'Fold'} the section (← →)`}
-          onClick={() => fold(section.id, !folded)}
-        >
-          {sectionLetter(index)}
-        </button>
-        {selected ? <WrittenTitle planSection={planSection} /> : <PrintedTitle planSection={planSection} />}
-        {folded && (
-          <span className={blockClasses.kindWord}>
-            · {plural(planSection.items.length, 'item')} folded away
-          </span>
-        )}
-        <AskedOf section={section} selected={selected} />
-      </div>
-      {selected && <SectionFields planSection={planSection} />}
-      {!selected && section.intro !== undefined && (
-        <div className={blockClasses.intro}>
-          <RichText text={section.intro} />
-        </div>
+      {(selected) => (
+        <>
+          <div className={blockClasses.headline}>
+            <button
+              type="button"
+              className={blockClasses.letter}
+              aria-expanded={!folded}
+              aria-label={`${folded ? 'Unfold' : 'Fold'} section ${sectionLetter(index)}`}
+              title={`${folded ? 'Unfold' : 'Fold'} the section (← →)`}
+              onClick={() => fold(section.id, !folded)}
+            >
+              {sectionLetter(index)}
+            </button>
+            {selected ? (
+              <WrittenTitle planSection={planSection} />
+            ) : (
+              <PrintedTitle planSection={planSection} />
+            )}
+            {folded && (
+              <span className={blockClasses.kindWord}>
+                · {plural(planSection.items.length, 'item')} folded away
+              </span>
+            )}
+            <AskedOf section={section} selected={selected} />
+          </div>
+          {selected && <SectionFields planSection={planSection} />}
+          {!selected && section.intro !== undefined && (
+            <div className={blockClasses.intro}>
+              <RichText text={section.intro} />
+            </div>
+          )}
+        </>
       )}
-    </div>
+    </SheetBlock>
   );
 }
 
