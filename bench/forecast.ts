@@ -1,24 +1,16 @@
 /** How soon a forecast follows a share that is moved, on questionnaires of growing size; into docs/performance-forecast.md. */
-import { readFileSync, writeFileSync } from 'node:fs';
+import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { format, resolveConfig } from 'prettier';
 import type { Assumptions } from '../src/core/analysis';
-import { readDocumentText } from '../src/core/document/read';
 import type { Questionnaire } from '../src/core/document/types';
 import { Forecaster } from '../src/core/forecast/forecast';
 import { planOf } from '../src/core/routing/planner';
 import { generate, picksThatGate } from './generate';
 import { markdown, milliseconds, timed } from './timing';
+import { demo } from '../tests/support/demo';
 
 const root = process.cwd();
-
-function demo(): Questionnaire {
-  const read = readDocumentText(
-    readFileSync(path.join(root, 'demo', 'tern-valley-home-heating.fork.json'), 'utf8'),
-  );
-  if (!read.ok) throw new Error('the demo study cannot be read');
-  return read.document;
-}
 
 const SIZES: readonly (readonly [name: string, make: () => Questionnaire])[] = [
   ['Tern Valley demo, 55 items', demo],

@@ -1,10 +1,9 @@
 /** How long the hand-over package takes, file by file, on questionnaires of growing size; into docs/performance-package.md. */
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { format, resolveConfig } from 'prettier';
-import { readDocumentText } from '../src/core/document/read';
 import type { Questionnaire } from '../src/core/document/types';
 import { NO_WORK } from '../src/core/exchange/work-file';
 import type { FileFormat, StudyContent } from '../src/core/release/format-types';
@@ -15,16 +14,9 @@ import { planOf } from '../src/core/routing/planner';
 import { keepFigures } from './figures';
 import { generate } from './generate';
 import { markdown, milliseconds, timed, times } from './timing';
+import { demo } from '../tests/support/demo';
 
 const root = process.cwd();
-
-function demo(): Questionnaire {
-  const read = readDocumentText(
-    readFileSync(path.join(root, 'demo', 'tern-valley-home-heating.fork.json'), 'utf8'),
-  );
-  if (!read.ok) throw new Error('the demo study cannot be read');
-  return read.document;
-}
 
 const DEMO = 'Tern Valley demo';
 const SIZES: readonly (readonly [name: string, make: () => Questionnaire])[] = [

@@ -2,12 +2,11 @@
  * `npm run bench`: how long everything takes on questionnaires of growing size, beside other ways to do the same, as
  * tables in docs/performance-analysis.md. Times depend on the machine and on what else it does; ratios, measured in the same run, tell more.
  */
-import { readFileSync, writeFileSync } from 'node:fs';
+import { writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import path from 'node:path';
 import { format, resolveConfig } from 'prettier';
 import { analyse, AnalysisCache, DEFAULT_CAPS, sharesOf } from '../src/core/analysis';
-import { readDocumentText } from '../src/core/document/read';
 import type { Questionnaire } from '../src/core/document/types';
 import { compareVersions } from '../src/core/release/compare';
 import type { Plan } from '../src/core/routing/plan';
@@ -17,15 +16,9 @@ import { keepFigures } from './figures';
 import { filters, generate, picksThatGate } from './generate';
 import { markdown, megabytes, milliseconds, timed, times } from './timing';
 import { walkingSpeeds } from './walking';
+import { demo } from '../tests/support/demo';
 
 const root = process.cwd();
-
-function demo(): Questionnaire {
-  const file = path.join(root, 'demo', 'tern-valley-home-heating.fork.json');
-  const read = readDocumentText(readFileSync(file, 'utf8'));
-  if (!read.ok) throw new Error('the demo study cannot be read');
-  return read.document;
-}
 
 const SIZES: readonly (readonly [name: string, document: Questionnaire])[] = [
   ['Tern Valley demo', demo()],

@@ -3,6 +3,7 @@
  * format says of `assume`.
  */
 import assert from 'node:assert/strict';
+import { it } from 'node:test';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { holds } from '../../src/core/condition/evaluate';
@@ -21,6 +22,9 @@ import { isBlank, refusal, type ShownParts } from '../../src/core/routing/answer
 import type { Plan } from '../../src/core/routing/plan';
 import { walk, type Walk, type WalkInput, type WalkStep } from '../../src/core/routing/walk';
 import { allRoutes, everyAnswer, everyDraw, TooMany } from './brute-force';
+import { randomChain, randomDocument } from './documents';
+import { randomManyOptions } from './many-options';
+import type { Seeds } from './seeds';
 
 /** As many walks as are tried. */
 const MOST = 4000;
@@ -196,4 +200,30 @@ export function everyRespondent(
   }
   // Where some are stuck before an ending, shares are of those who are not: nothing to compare with.
   return Math.abs(all - 1) < 1e-9;
+}
+
+/**
+ * Has every one of many random questionnaires compared with brute force. `agrees`: false where there are too many
+ * respondents to go through; throws where something differs. Enough of them must be compared.
+ */
+export function agreesOnMany(
+  agrees: (document: Questionnaire, seed: number) => boolean,
+  { usual, ofMany }: { readonly usual: Seeds; readonly ofMany: Seeds },
+): void {
+  it(`on ${usual.words}, and as many of many sections`, () => {
+    let compared = 0;
+    for (const seed of usual.all) {
+      for (const make of [randomDocument, randomChain]) {
+        if (agrees(withAssumptions(make(seed), seed), seed)) compared += 1;
+      }
+    }
+    assert.ok(compared > usual.count * 0.8, `only ${compared} could be compared`);
+  });
+
+  it(`on ${ofMany.words} about one of many options`, () => {
+    const compared = ofMany.all.filter((seed) =>
+      agrees(withAssumptions(randomManyOptions(seed), seed), seed),
+    ).length;
+    assert.ok(compared > ofMany.count * 0.6, `only ${compared} could be compared`);
+  });
 }

@@ -3,12 +3,10 @@
  * assumptions: bases of every pass, with and without break-off, lengths of interviews, and what all of it hangs on.
  */
 import assert from 'node:assert/strict';
-import { readFileSync } from 'node:fs';
 import { describe, it } from 'node:test';
 import { prospectOf, type Prospect } from '../../src/core/analysis';
 import { nameInKey } from '../../src/core/document/addresses';
 import { isDated } from '../../src/core/document/answer-types';
-import { readDocumentText } from '../../src/core/document/read';
 import type { Question, Questionnaire } from '../../src/core/document/types';
 import { assuming } from '../../src/core/forecast/assuming';
 import { Forecaster } from '../../src/core/forecast/forecast';
@@ -18,10 +16,11 @@ import { secondsAlong, secondsByName, slopeOfSeconds } from '../../src/core/rout
 import { madeUpRespondents } from '../../src/core/simulate/respondents';
 import { paceOf } from '../../src/core/routing/pace';
 import { planFor } from '../support/questionnaire';
-import { everyRespondent, withAssumptions } from './chances';
-import { randomChain, randomDocument } from './documents';
+import { agreesOnMany, everyRespondent, withAssumptions } from './chances';
+import { randomDocument } from './documents';
 import { randomManyOptions } from './many-options';
 import { seedsToTry } from './seeds';
+import { demo } from '../support/demo';
 
 /** With the seeds that once failed. */
 const SEEDS = seedsToTry([5128], 80);
@@ -50,12 +49,6 @@ interface Plain {
   readonly routes: Map<string, number>;
   /** By section, of those who are shown anything of it. */
   readonly inSections: Map<string, { seconds: number; share: number }[]>;
-}
-
-function demo(): Questionnaire {
-  const read = readDocumentText(readFileSync('demo/tern-valley-home-heating.fork.json', 'utf8'));
-  assert.ok(read.ok);
-  return read.document;
 }
 
 /** Null where there are too many respondents, or some are stuck. */
@@ -220,22 +213,7 @@ function slopesAgree(document: Questionnaire, seed: number): number {
 }
 
 describe('forecasts and brute force agree', () => {
-  it(`on ${SEEDS.words}, and as many of many sections`, () => {
-    let compared = 0;
-    for (const seed of SEEDS.all) {
-      for (const make of [randomDocument, randomChain]) {
-        if (agrees(withAssumptions(make(seed), seed), seed)) compared += 1;
-      }
-    }
-    assert.ok(compared > SEEDS.count * 0.8, `only ${compared} could be compared`);
-  });
-
-  it(`on ${MANY.words} about one of many options`, () => {
-    const compared = MANY.all.filter((seed) =>
-      agrees(withAssumptions(randomManyOptions(seed), seed), seed),
-    ).length;
-    assert.ok(compared > MANY.count * 0.6, `only ${compared} could be compared`);
-  });
+  agreesOnMany(agrees, { usual: SEEDS, ofMany: MANY });
 
   it(`within what chance allows, on ${PEOPLE} made-up respondents of the demo`, () => {
     const plan = planFor(demo());

@@ -3,13 +3,11 @@
  * assumptions.
  */
 import assert from 'node:assert/strict';
-import { describe, it } from 'node:test';
+import { describe } from 'node:test';
 import { sharesOf } from '../../src/core/analysis';
 import type { Questionnaire } from '../../src/core/document/types';
 import { planFor } from '../support/questionnaire';
-import { everyRespondent, withAssumptions } from './chances';
-import { randomChain, randomDocument } from './documents';
-import { randomManyOptions } from './many-options';
+import { agreesOnMany, everyRespondent } from './chances';
 import { seedsToTry } from './seeds';
 
 /** With the seeds that once failed. */
@@ -62,20 +60,5 @@ function agrees(document: Questionnaire, seed: number): boolean {
 }
 
 describe('expected shares and brute force agree', () => {
-  it(`on ${SEEDS.words}, and as many of many sections`, () => {
-    let compared = 0;
-    for (const seed of SEEDS.all) {
-      for (const make of [randomDocument, randomChain]) {
-        if (agrees(withAssumptions(make(seed), seed), seed)) compared += 1;
-      }
-    }
-    assert.ok(compared > SEEDS.count * 0.8, `only ${compared} could be compared`);
-  });
-
-  it(`on ${MANY.words} about one of many options`, () => {
-    const compared = MANY.all.filter((seed) =>
-      agrees(withAssumptions(randomManyOptions(seed), seed), seed),
-    ).length;
-    assert.ok(compared > MANY.count * 0.6, `only ${compared} could be compared`);
-  });
+  agreesOnMany(agrees, { usual: SEEDS, ofMany: MANY });
 });

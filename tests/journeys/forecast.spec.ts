@@ -1,20 +1,18 @@
 /** Forecast: shares are set, the base that is too small is found, the sample is doubled, and the sheet is kept. */
 import { readFileSync } from 'node:fs';
 import { columnsOf } from '../../src/core/coding/columns';
-import { readDocumentText } from '../../src/core/document/read';
 import { assume } from '../../src/core/forecast/sets';
 import { applyChange } from '../../src/core/editing/change';
 import { planOf } from '../../src/core/routing/planner';
 import { madeUpRespondents } from '../../src/core/simulate/respondents';
+import type { Page } from '@playwright/test';
 import { accessible, copyOf, expect, saved, test } from './support';
+import { demo } from '../support/demo';
 
 test('shares of heat pumps are set, the sample is doubled until a base is large enough, and the sheet is kept', async ({
   page,
 }) => {
-  const id = await copyOf(page, 'tern-valley-home-heating');
-  await page.goto(`/studies/${id}/forecast`);
-  const base = (name: string) => page.getByRole('button', { name: new RegExp(`^${name}\\b`) });
-  await expect(base('hp_kind')).toContainText('91');
+  const { base } = await forecastOf(page);
   await expect(page.getByText('8 of 55 bases below 100.')).toBeVisible();
   await accessible(page);
 
@@ -98,12 +96,19 @@ test('shares of heat pumps are set, the sample is doubled until a base is large 
   await expect(source).toHaveValue('pilot 2026, n = 212');
 });
 
+/** The forecast of a copy of the demo, with its first figures. `base`: the line of an item. */
+async function forecastOf(page: Page) {
+  const id = await copyOf(page, 'tern-valley-home-heating');
+  await page.goto(`/studies/${id}/forecast`);
+  const base = (name: string) => page.getByRole('button', { name: new RegExp(`^${name}\\b`) });
+  await expect(base('hp_kind')).toContainText('91');
+  return { id, base };
+}
+
 /** Collected rows of people of whom twice as many have a heat pump as the study assumes, one of them with an answer that cannot be. */
 function collected(): Buffer {
-  const read = readDocumentText(readFileSync('demo/tern-valley-home-heating.fork.json', 'utf8'));
-  if (!read.ok) throw new Error('the demo cannot be read');
   const shares = { 1: 0.54, 2: 0.24, 3: 0.12, 4: 0.07, 5: 0.03 };
-  const plan = planOf(applyChange(read.document, assume(null, 'heat_main', { shares })).document);
+  const plan = planOf(applyChange(demo(), assume(null, 'heat_main', { shares })).document);
   const header = columnsOf(plan).map(({ name }) => name);
   const rows = [...madeUpRespondents(plan, 900, 4)].map((person) => [...person.row()]);
   const [first] = rows;
@@ -114,10 +119,7 @@ function collected(): Buffer {
 test('a collected file says where the forecast parts from it, its shares are assumed in a set, and a block is split', async ({
   page,
 }) => {
-  const id = await copyOf(page, 'tern-valley-home-heating');
-  await page.goto(`/studies/${id}/forecast`);
-  const base = (name: string) => page.getByRole('button', { name: new RegExp(`^${name}\\b`) });
-  await expect(base('hp_kind')).toContainText('91');
+  const { id, base } = await forecastOf(page);
   await expect(base('hp_kind')).toContainText(/\d+ to \d+ over all sets/);
 
   await page.getByRole('button', { name: 'What came', exact: true }).click();

@@ -2,10 +2,9 @@
  * Conditions compiled for walking many respondents: names are looked up once, not at every test. A comparison with a number,
  * a pick or a state is an instruction (`test-code.ts`); what compares variables with each other, or texts, is a function.
  */
-import { normalDate } from '../document/dates';
-import { compareValues, exactDecimal } from './evaluate';
+import { compareValues, exactDecimal, literalValue } from './evaluate';
 import { bitOf, isMissingIn, UNSEEN, valueIn, type Memory, type Picks } from './memory';
-import type { CompareOperator, Condition, Literal, Operand } from './syntax';
+import type { CompareOperator, Condition, Operand } from './syntax';
 import { FAILS, HOLDS, isOperand, TEST, type Entry, type Test, type TestCode } from './test-code';
 
 export type Calculation = (memory: Memory) => number | string | null;
@@ -294,8 +293,4 @@ function numericSlot(node: Operand, scope: CompileScope): number | null {
   if (node.kind !== 'name') return null;
   const meaning = scope.meaning(node.name);
   return meaning.of === 'slot' && meaning.isNumeric ? meaning.slot : null;
-}
-
-function literalValue(literal: Literal): number | string {
-  return literal.kind === 'number' || literal.kind === 'text' ? literal.value : normalDate(literal.value);
 }

@@ -181,7 +181,8 @@ function isIn(node: InTest, environment: Environment): boolean {
   return within !== node.negated;
 }
 
-function literalValue(literal: Literal): number | string {
+/** As it is compared: dates and times in one form. */
+export function literalValue(literal: Literal): number | string {
   return literal.kind === 'number' || literal.kind === 'text' ? literal.value : normalDate(literal.value);
 }
 

@@ -1,12 +1,10 @@
 /** Files of data: what each says of a column holds for every cell of it, and none of them loses a value. */
 import assert from 'node:assert/strict';
-import { readFileSync } from 'node:fs';
 import { describe, it } from 'node:test';
 import { parquetMetadata, parquetReadObjects } from 'hyparquet';
 import Papa from 'papaparse';
 import { FEATURED } from '../../../../tests/agree/featured';
 import { isDefused } from '../../exchange/csv';
-import { readDocumentText } from '../../document/read';
 import type { Questionnaire } from '../../document/types';
 import { planOf } from '../../routing/planner';
 import { csvwFiles } from './csvw';
@@ -16,12 +14,9 @@ import { PARQUET_KEY, parquetFile } from './parquet';
 import { rFiles } from './r-script';
 import { madeUpRows, rowsOfCsv, rowsUnder, type DataRows } from './rows';
 import { dataCsv } from './tables';
+import { demo as demoStudy } from '../../../../tests/support/demo';
 
-const read = readDocumentText(
-  readFileSync(new URL('../../../../demo/tern-valley-home-heating.fork.json', import.meta.url), 'utf8'),
-);
-assert.ok(read.ok);
-const demo = read.document;
+const demo = demoStudy();
 const ABOUT = { title: 'Homes “and” warmth', language: 'en', version: 'Draft' };
 
 function made(document: Questionnaire) {

@@ -1,10 +1,8 @@
 /** Files that come in: each known by what is in it, taken over as far as it is understood, and the rest told. */
 import assert from 'node:assert/strict';
-import { readFileSync } from 'node:fs';
 import { describe, it } from 'node:test';
 import { Document, Packer, Paragraph, Table, TableCell, TableRow } from 'docx';
 import { zipSync } from 'fflate';
-import { readDocumentText } from '../../document/read';
 import type { Question, Questionnaire } from '../../document/types';
 import { docxLines } from '../../exchange/docx-lines';
 import type { WorkbookLimits } from '../../exchange/workbook-size';
@@ -19,10 +17,9 @@ import type { FileFormat, ReadStudy, Written } from '../format-types';
 import { FORMATS } from './index';
 import { kindsOf, type FormatName } from './known';
 import { recognised } from './recognise';
+import { demo as demoStudy } from '../../../../tests/support/demo';
 
-const read = readDocumentText(readFileSync('demo/tern-valley-home-heating.fork.json', 'utf8'));
-assert.ok(read.ok);
-const demo = read.document;
+const demo = demoStudy();
 const plan = planOf(demo);
 const bytesOf = (text: string) => new TextEncoder().encode(text);
 const questionsOf = ({ sections }: Questionnaire) =>

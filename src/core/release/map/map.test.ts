@@ -1,20 +1,17 @@
 /** The files of the map: whole, sound to whoever reads them, and marked with what they are of. */
 import assert from 'node:assert/strict';
-import { readFileSync } from 'node:fs';
 import { it } from 'node:test';
 import { ask, questionnaire, section } from '../../../../tests/support/questionnaire';
 import { parseCondition } from '../../condition/parse';
 import { address } from '../../document/addresses';
-import { readDocumentText } from '../../document/read';
 import type { Questionnaire } from '../../document/types';
 import { NO_WORK } from '../../exchange/work-file';
 import { allNamed, childrenOf, readXml, type ReadElement } from '../../exchange/xml';
 import type { StudyContent, VersionMark } from '../format-types';
 import { FORMATS } from '../formats';
+import { demo as demoStudy } from '../../../../tests/support/demo';
 
-const read = readDocumentText(readFileSync('demo/tern-valley-home-heating.fork.json', 'utf8'));
-assert.ok(read.ok);
-const demo = read.document;
+const demo = demoStudy();
 const VERSION: VersionMark = { number: 3, frozen: true, at: Date.UTC(2026, 10, 9) };
 
 async function written(

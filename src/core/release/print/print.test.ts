@@ -1,11 +1,9 @@
 /** What is printed and put into sheets: nothing of the questionnaire is left out, and nothing in it is run or fetched. */
 import assert from 'node:assert/strict';
-import { readFileSync } from 'node:fs';
 import { describe, it } from 'node:test';
 import { strFromU8, unzipSync } from 'fflate';
 import { FEATURED } from '../../../../tests/agree/featured';
 import { optionsOf } from '../../document/shape';
-import { readDocumentText } from '../../document/read';
 import type { Question, Questionnaire } from '../../document/types';
 import { cellsOf } from '../../exchange/sheet-cells';
 import { NO_WORK } from '../../exchange/work-file';
@@ -17,10 +15,9 @@ import { pagesHtml } from './html';
 import { markedBlocks, markedRuns } from './marked';
 import { pagesPdf } from './pdf';
 import { plain, textOf, type Pages } from './pages';
+import { demo as demoStudy } from '../../../../tests/support/demo';
 
-const read = readDocumentText(readFileSync('demo/tern-valley-home-heating.fork.json', 'utf8'));
-assert.ok(read.ok);
-const demo = read.document;
+const demo = demoStudy();
 const STUDIES = [demo, ...(FEATURED as readonly Questionnaire[])];
 
 /** As the eye takes it: spaces alike, without marks of emphasis. */
