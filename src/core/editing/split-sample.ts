@@ -6,7 +6,7 @@ import { eachName } from '../condition/syntax';
 import { answeredNames } from '../document/answer-types';
 import { freshName } from '../document/names';
 import type { Given, Questionnaire, Section } from '../document/types';
-import { pipedNames, textsOfItem } from '../routing/pipes';
+import { pipedInto } from '../routing/pipes';
 import type { Plan, PlanItem } from '../routing/plan';
 import type { Change } from './change';
 import { joinConditions } from './picking';
@@ -83,9 +83,7 @@ function readsOf(others: readonly PlanItem[], items: readonly PlanItem[]): boole
       ...planItem.checks.map((check) => check.if),
       ...planItem.skips.map((skip) => skip.if),
     ];
-    let reads = textsOfItem(planItem.item)
-      .flatMap(pipedNames)
-      .some((name) => names.has(name.toLowerCase()));
+    let reads = pipedInto(planItem.item).some((name) => names.has(name.toLowerCase()));
     for (const condition of conditions)
       if (condition !== null) eachName(condition, ({ name }) => (reads ||= names.has(name.toLowerCase())));
     return reads;

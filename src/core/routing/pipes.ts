@@ -30,6 +30,18 @@ export function textsOfItem(item: RoutedItem): string[] {
   return [...own, ...[...options, ...rows].map(({ text }) => text)];
 }
 
+const PIPED_INTO = new WeakMap<RoutedItem, readonly string[]>();
+
+/** The names piped into any text of an item, each once; kept as long as the item is the same. */
+export function pipedInto(item: RoutedItem): readonly string[] {
+  let names = PIPED_INTO.get(item);
+  if (names === undefined) {
+    names = [...new Set(textsOfItem(item).flatMap(pipedNames))];
+    PIPED_INTO.set(item, names);
+  }
+  return names;
+}
+
 export type TextPart =
   { readonly kind: 'words'; readonly text: string } | { readonly kind: 'pipe'; readonly name: string };
 

@@ -51,6 +51,8 @@ export class CheckContext {
   readonly encoded: EncodedPlan;
   readonly diagrams: Diagrams;
   readonly sites: readonly Site[];
+  /** All items, in order. */
+  readonly items: readonly PlanItem[];
   private readonly broken: ReadonlySet<string>;
 
   constructor(
@@ -61,6 +63,7 @@ export class CheckContext {
     this.plan = this.encoded.plan;
     this.diagrams = this.encoded.diagrams;
     this.broken = new Set(this.plan.problems.map(({ at }) => JSON.stringify(at)));
+    this.items = this.plan.sections.flatMap(({ items }) => items);
     this.sites = this.plan.sections.flatMap((section) => this.sitesOf(section));
   }
 
@@ -78,11 +81,6 @@ export class CheckContext {
     const place = this.encoded.course.places[at];
     const repeated = this.plan.sections[section]?.repeat !== null;
     return { section, pass: repeated && place?.kind === 'item' ? place.pass : null };
-  }
-
-  /** All items, in order. */
-  get items(): readonly PlanItem[] {
-    return this.plan.sections.flatMap(({ items }) => items);
   }
 
   /** Where an item stands in the document. */

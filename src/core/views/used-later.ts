@@ -1,7 +1,7 @@
 /** What reads an answer further on. */
 import { printCondition } from '../condition/print';
 import type { Condition } from '../condition/syntax';
-import { pipedNames, textsOf, textsOfItem } from '../routing/pipes';
+import { pipedInto, pipedNames, textsOf } from '../routing/pipes';
 import type { Plan } from '../routing/plan';
 
 /** Everything that names a variable later on, as `item` names or section ids, in document order. */
@@ -15,8 +15,10 @@ export function usedLaterBy(plan: Plan, name: string): string[] {
       users.add(section.title);
     for (const { item, askIf, optionIf, rowIf, skips } of items) {
       if (item.name === name) continue;
-      const piped = textsOfItem(item).some((text) => pipedNames(text).includes(name));
-      if (piped || [askIf, ...optionIf, ...rowIf, ...skips.map((skip) => skip.if)].some(mentions))
+      if (
+        pipedInto(item).includes(name) ||
+        [askIf, ...optionIf, ...rowIf, ...skips.map((skip) => skip.if)].some(mentions)
+      )
         users.add(item.name);
     }
   }

@@ -26,6 +26,14 @@ const decoder = new TextDecoder();
 /** A text for each list of truths: of tens of thousands it is made in no time. */
 const textOf = (truth: Uint8Array): string => decoder.decode(truth);
 
+/** Domains of one answer, by the tests that were in use. */
+interface SettledDomain {
+  readonly answer: Answer;
+  readonly required: boolean;
+  readonly byUse: Map<string, Diagram>;
+  legal: readonly boolean[];
+}
+
 /** One driver, in one pass where its section repeats. */
 export class AnswerSymbol {
   /** Values a respondent may give, plausible ones first; null is a blank. Parallel to all but the last reading. */
@@ -48,6 +56,8 @@ export class AnswerSymbol {
   private readonly sources: string[] = [];
   /** By reading, its diagram by the tests in use; made anew once those are others. */
   private cubes: Diagram[] = [];
+  /** What was found by `domainOf`, of the answer as it was then. */
+  private settled: SettledDomain | null = null;
 
   constructor(
     private readonly diagrams: Diagrams,
@@ -221,6 +231,26 @@ export class AnswerSymbol {
   /** The diagram of not having been asked. */
   get unasked(): Diagram {
     return this.cube(this.readings.length - 1);
+  }
+
+  /**
+   * The same where nothing but the answer and whether it is required decides: kept for as long as both are the same, by the
+   * tests in use.
+   */
+  domainOf(answer: Answer, required: boolean, allowed: (value: Value | null) => Diagram): Diagram {
+    if (this.settled?.answer !== answer || this.settled.required !== required)
+      this.settled = { answer, required, byUse: new Map(), legal: [] };
+    const { byUse, legal } = this.settled;
+    const use = this.inUse.map(Number).join('');
+    const known = byUse.get(use);
+    if (known !== undefined) {
+      legal.forEach((is, reading) => (this.legal[reading] = is));
+      return known;
+    }
+    const domain = this.domain(allowed);
+    this.settled.legal = [...this.legal];
+    byUse.set(use, domain);
+    return domain;
   }
 
   /** The diagram of the readings allowed, each where its condition holds. Readings alike to every test are joined. */

@@ -8,7 +8,7 @@ import { printCondition } from '../../condition/print';
 import { isBefore } from '../../condition/scope';
 import { eachName, type Condition, type Operand } from '../../condition/syntax';
 import type { Variable } from '../../document/variables';
-import { pipedNames, textsOfItem } from '../../routing/pipes';
+import { pipedInto } from '../../routing/pipes';
 import type { Plan, PlanItem, PlanSection } from '../../routing/plan';
 import type { DocumentPlace } from '../../routing/problems';
 import { differenceOf } from './linear';
@@ -317,8 +317,7 @@ export function variablesIn(node: Condition | Operand, plan: Plan): Variable[] {
 
 /** The variables piped into an item's own texts, as far as they can be: those that come before it. */
 export function pipedBy(plan: Plan, { item, section, place }: PlanItem): Variable[] {
-  const names = new Set(textsOfItem(item).flatMap((text) => pipedNames(text)));
-  return [...names].flatMap((name) => {
+  return pipedInto(item).flatMap((name) => {
     const variable = plan.variables.get(name.toLowerCase());
     if (variable === undefined || variable.name !== name) return [];
     const placed = variable.of === 'question' || variable.of === 'row';

@@ -118,6 +118,7 @@ export class Domains {
     if (question.kind === 'statement') return TRUE;
     const shown = this.scope.optionsShown(item).map(as);
     const rows = this.scope.rowsShown(item);
+    const required = question.required === true;
     let domain = TRUE;
     partsAtMost(planItem).forEach(({ name, answer, row }) => {
       const allowed = (value: Value | null) => whenAllowed(this.diagrams, question, answer, value, shown);
@@ -126,9 +127,11 @@ export class Domains {
       const answers =
         symbol === undefined
           ? this.someAnswer(answer, allowed)
-          : symbol.picks === null
-            ? symbol.domain(allowed)
-            : symbol.picks.domain(limitsOf(answer, question.required === true), shown);
+          : symbol.picks !== null
+            ? symbol.picks.domain(limitsOf(answer, required), shown)
+            : shown.every((when) => when === TRUE)
+              ? symbol.domainOf(answer, required, allowed)
+              : symbol.domain(allowed);
       domain = this.diagrams.and(domain, this.diagrams.choose(asked, answers, symbol?.unasked ?? TRUE));
     });
     return domain;

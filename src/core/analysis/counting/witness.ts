@@ -70,8 +70,8 @@ function chooseAnswer(encoded: EncodedPlan, at: number, mass: Diagram, values: M
       if (literals.some(([level, value]) => (values.get(level) ?? value) !== value)) return false;
       const with_ = new Map([...values, ...literals]);
       const all = parts.reduce(
-        (so, part) => diagrams.and(so, fitting(diagrams, part, with_)),
-        fitting(diagrams, mass, with_),
+        (so, part) => diagrams.and(so, diagrams.restrict(part, with_)),
+        diagrams.restrict(mass, with_),
       );
       const more = diagrams.satisfy(all);
       if (more === null) return false;
@@ -80,9 +80,11 @@ function chooseAnswer(encoded: EncodedPlan, at: number, mass: Diagram, values: M
     });
     if (fits < 0) {
       // With many options only some sets of picks were tried, and none fits: a set is read off the diagram instead.
-      const all = parts.reduce((so, part) => diagrams.and(so, fitting(diagrams, part, values)), mass);
-      for (const [level, value] of diagrams.satisfy(fitting(diagrams, all, values)) ?? [])
-        values.set(level, value);
+      const all = parts.reduce(
+        (so, part) => diagrams.and(so, diagrams.restrict(part, values)),
+        diagrams.restrict(mass, values),
+      );
+      for (const [level, value] of diagrams.satisfy(all) ?? []) values.set(level, value);
     }
   }
 }
@@ -179,19 +181,10 @@ export function valuesAlong(diagrams: Diagrams, masses: readonly Diagram[]): Map
 
 /** Chooses more values, so that one more mass is true; false where those chosen leave none, and they stay as they are. */
 export function chooseFor(diagrams: Diagrams, mass: Diagram, values: Map<number, boolean>): boolean {
-  const more = diagrams.satisfy(fitting(diagrams, mass, values));
+  const more = diagrams.satisfy(diagrams.restrict(mass, values));
   if (more === null) return false;
   for (const [level, value] of more) values.set(level, value);
   return true;
-}
-
-/** The part of a mass that agrees with the values chosen. */
-export function fitting(diagrams: Diagrams, mass: Diagram, values: ReadonlyMap<number, boolean>): Diagram {
-  const fixed = diagrams.support(mass).flatMap((level): [number, boolean][] => {
-    const value = values.get(level);
-    return value === undefined ? [] : [[level, value]];
-  });
-  return diagrams.and(mass, diagrams.cube(fixed));
 }
 
 /** The first value whose reading has the chosen truths, which are then chosen too; undefined where none has. */

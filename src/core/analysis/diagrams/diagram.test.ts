@@ -99,6 +99,26 @@ describe('diagrams', () => {
     );
   });
 
+  it('keep nothing of variables whose values are put in, and agree with them', () => {
+    const store = new Diagrams();
+    fc.assert(
+      fc.property(formula, fc.nat(TABLE - 1), fc.nat(TABLE - 1), (node, fixed, bits) => {
+        const bitOf = (row: number, level: number) => ((row >> LEVELS.indexOf(level)) & 1) === 1;
+        const chosen = LEVELS.filter((level) => bitOf(fixed, level));
+        const rest = store.restrict(
+          build(store, node),
+          new Map(chosen.map((level) => [level, bitOf(bits, level)])),
+        );
+        assert.ok(store.support(rest).every((level) => !chosen.includes(level)));
+        const before = table(node);
+        tableOf(store, rest).forEach((value, row) =>
+          assert.equal(value, before[(row & ~fixed) | (bits & fixed)]),
+        );
+      }),
+      { numRuns: 300 },
+    );
+  });
+
   it('give values that make them true', () => {
     const store = new Diagrams();
     fc.assert(

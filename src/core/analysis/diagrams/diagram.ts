@@ -165,19 +165,48 @@ export class Diagrams {
 
   /** Forgets variables: true where some value of those with `isDead` makes `a` true. */
   forget(a: Diagram, isDead: (level: number) => boolean): Diagram {
+    const dead = new Set(this.support(a).filter(isDead));
+    if (dead.size === 0) return a;
+    const last = Math.max(...dead);
+    const visited = this.nextVisit();
+    const visit = (at: Diagram, depth: number): Diagram => {
+      const level = this.level[at] as number;
+      // Below the last of them nothing changes.
+      if (level > last) return at;
+      if (this.seenIn[at] === visited) return this.cameOf[at] as number;
+      if (depth > MOST_DEEP) throw new TooManyNodes('one diagram tests more variables than allowed');
+      this.work(STEPS_TO_FORGET);
+      const low = visit(this.low[at] as number, depth + 1);
+      const result = dead.has(level)
+        ? low === TRUE
+          ? TRUE
+          : this.or(low, visit(this.high[at] as number, depth + 1))
+        : this.node(level, low, visit(this.high[at] as number, depth + 1));
+      this.seenIn[at] = visited;
+      this.cameOf[at] = result;
+      return result;
+    };
+    return visit(a, 0);
+  }
+
+  /** What is left of `a` once some of its variables have these values. */
+  restrict(a: Diagram, values: ReadonlyMap<number, boolean>): Diagram {
     const visited = this.nextVisit();
     const visit = (at: Diagram, depth: number): Diagram => {
       if (at <= TRUE) return at;
       if (this.seenIn[at] === visited) return this.cameOf[at] as number;
       if (depth > MOST_DEEP) throw new TooManyNodes('one diagram tests more variables than allowed');
-      this.work(STEPS_TO_FORGET);
+      this.work(1);
       const level = this.level[at] as number;
-      const low = visit(this.low[at] as number, depth + 1);
-      const result = isDead(level)
-        ? low === TRUE
-          ? TRUE
-          : this.or(low, visit(this.high[at] as number, depth + 1))
-        : this.node(level, low, visit(this.high[at] as number, depth + 1));
+      const value = values.get(level);
+      const result =
+        value === undefined
+          ? this.node(
+              level,
+              visit(this.low[at] as number, depth + 1),
+              visit(this.high[at] as number, depth + 1),
+            )
+          : visit((value ? this.high[at] : this.low[at]) as number, depth + 1);
       this.seenIn[at] = visited;
       this.cameOf[at] = result;
       return result;

@@ -185,19 +185,22 @@ export class Flow {
   private toAnEnding(at: number, mass: Diagram): Arrivals[] | null {
     const { encoded } = this;
     const dead = new Set<string>();
-    const search = (place: number, here: Diagram): Arrivals[] | null => {
+    /** From its end: it is as long as the questionnaire, and put together once. */
+    const way: Arrivals[] = [];
+    const search = (place: number, here: Diagram): boolean => {
       const key = `${place} ${here}`;
-      if (dead.has(key)) return null;
+      if (dead.has(key)) return false;
       for (const branch of waysFrom(encoded, place, here)) {
-        const step = { from: place, branch };
-        if (branch.to === null) return [step];
-        const rest = search(branch.to, encoded.diagrams.forget(branch.mass, encoded.isPastAt(branch.to)));
-        if (rest !== null) return [step, ...rest];
+        const { to, mass: sent } = branch;
+        if (to === null || search(to, encoded.diagrams.forget(sent, encoded.isPastAt(to)))) {
+          way.push({ from: place, branch });
+          return true;
+        }
       }
       dead.add(key);
-      return null;
+      return false;
     };
-    return search(at, mass);
+    return search(at, mass) ? way.reverse() : null;
   }
 }
 
