@@ -14,6 +14,7 @@ import {
   type RouteVersion,
 } from '../core/analysis';
 import { documentGiven, readDocument } from '../core/document/read';
+import { withPartsOf } from '../core/document/shared-parts';
 import { routingContent } from '../core/document/routing-content';
 import { WalkedSchema } from '../core/document/walked';
 import { secondsAlong, secondsByName } from '../core/routing/burden';
@@ -96,8 +97,9 @@ function rowOf(number: bigint, times: bigint | null = null): RouteRow | null {
 
 const api: AnalysisApi = {
   load(document): AnalysisSummary {
-    const questionnaire = documentGiven(document);
-    plan = planOf(questionnaire);
+    // What the edit left alone is what it was: much of what was worked out is kept by part.
+    const questionnaire = withPartsOf(plan?.document, documentGiven(document));
+    plan = planOf(questionnaire, plan);
     const content = routingContent(questionnaire);
     // An edit of words, or of anything else that leads nobody anywhere, leaves every route as it was.
     const result = analysis !== null && content === analysed ? analysis : analyse(plan, DEFAULT_CAPS, cache);
