@@ -49,7 +49,7 @@ function judgeImproving({ plan, people, analysis, about }: NonNullable<ReturnTyp
   );
   let before = { many: 0, of: 0, atLeast: 0 };
   for (const { routes, outcomes, of, atLeast } of told) {
-    assert.equal(of, found.outcomes, about);
+    assert.equal(of, found.of, about);
     assert.ok(outcomes <= of && atLeast >= before.atLeast && atLeast <= found.routes.length, about);
     if (before.many === of)
       assert.ok(outcomes === of && routes.length <= before.of, `${about}: it got worse`);
@@ -57,6 +57,7 @@ function judgeImproving({ plan, people, analysis, about }: NonNullable<ReturnTyp
     if (outcomes === of) judgeCovering(plan, routes, possible, about);
     before = { many: outcomes, of: routes.length, atLeast };
   }
+  assert.equal(found.outcomes, found.of, `${about}: no route was found for something`);
   assert.deepEqual(told.at(-1)?.routes.length ?? 0, found.routes.length, about);
 }
 

@@ -153,7 +153,7 @@ function itemsIn({ items }: RouteLength): string {
   return items === 1 ? '1 item' : `${items} items`;
 }
 
-function coverSentence({ routes, atLeast, outcomes, complete }: Analysis['cover']): string {
+export function coverSentence({ routes, atLeast, outcomes, of, complete }: Analysis['cover']): string {
   const { length } = routes;
   if (!complete)
     return 'The conditions are too entangled to find a few routes that take every fork; none are listed.';
@@ -163,5 +163,7 @@ function coverSentence({ routes, atLeast, outcomes, complete }: Analysis['cover'
     length === atLeast
       ? 'fewer cannot'
       : `fewer than ${atLeast} cannot, and whether ${atLeast === length - 1 ? atLeast : `${atLeast} to ${length - 1}`} could is not known`;
+  if (outcomes < of)
+    return `${these} ${outcomes} of ${of} outcomes of forks, items, endings and messages\nthat anybody meets; no route was found for the others: there are too many forks to tell apart.`;
   return `${these} every fork both ways, and present every item, ending and message that anybody meets\n(${outcomes} outcomes); ${bound}.`;
 }

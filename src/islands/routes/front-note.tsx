@@ -57,6 +57,8 @@ function coverWords(order: 'forks' | 'pairs', cover: CoverShown): string {
     return stands === 'looking'
       ? lookingWords(order)
       : `The search for few routes that take ${TAKEN[order]} was stopped before one was found; the list is in order of the script.`;
+  if (stands === 'found')
+    return `${theseTake(routes.length)} ${grouped(taken)} of ${plural(of, ONES[order])}. No route was found for the rest: there are too many forks to tell every way through them apart, so walk to those by hand. The others follow.`;
   const found = `${routes.length} found so far ${routes.length === 1 ? 'takes' : 'take'}`;
   const taking = `◆ ${found} ${grouped(taken)} of ${plural(of, ONES[order])}`;
   return stands === 'looking'
@@ -64,9 +66,11 @@ function coverWords(order: 'forks' | 'pairs', cover: CoverShown): string {
     : `The search for few routes that take ${TAKEN[order]} was stopped. ${taking}; the others follow.`;
 }
 
+const theseTake = (routes: number) =>
+  routes === 1 ? '◆ This route takes' : `◆ These ${routes} routes between them take`;
+
 function wholeWords(order: 'forks' | 'pairs', { routes, taken }: CoverShown): string {
-  const these =
-    routes.length === 1 ? '◆ This route takes' : `◆ These ${routes.length} routes between them take`;
+  const these = theseTake(routes.length);
   return order === 'forks'
     ? `${these} every fork: every skip and onward taken and not taken, both sides of every ask-if, every item, last pass, ending and message that anybody can meet, ${plural(taken, 'outcome')} in all.`
     : `${these} every two outcomes of forks that somebody meets together, ${plural(taken, 'pair')} in all.`;

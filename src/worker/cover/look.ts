@@ -16,13 +16,19 @@ export function lookForCover(
     const { routes, atLeast, pairs, complete } = pairRoutes(plan, DEFAULT_CAPS, unnumbered);
     return { routes: routes.map(plain), atLeast, taken: pairs, of: pairs, complete };
   }
-  const { routes, atLeast, outcomes, complete } = coverRoutes(plan, DEFAULT_CAPS, unnumbered, (soFar) =>
+  const {
+    routes,
+    atLeast,
+    outcomes,
+    of: all,
+    complete,
+  } = coverRoutes(plan, DEFAULT_CAPS, unnumbered, (soFar) =>
     improved(() => {
       const { routes: some, atLeast: bound, outcomes: taken, of } = soFar();
       return { routes: some.map(plain), atLeast: bound, taken, of };
     }),
   );
-  return { routes: routes.map(plain), atLeast, taken: outcomes, of: outcomes, complete };
+  return { routes: routes.map(plain), atLeast, taken: outcomes, of: all, complete };
 }
 
 const plain = ({ items, ending, alone }: ChosenRoute): CoveringRoute => ({ items, ending, alone });

@@ -13,12 +13,12 @@ export interface ForkCover extends Cover {
   /** What the paths lead through. */
   readonly encoded: EncodedPlan;
   readonly events: ForkEvents;
-  /** How many outcomes the paths meet between them. */
-  readonly outcomes: number;
+  /** Numbers of the outcomes that anybody can meet: of passes none at all and the last, of whoever comes furthest. */
+  readonly wanted: ReadonlySet<number>;
 }
 
-/** What was found so far, before the best is known; `of`: how many outcomes anybody can meet. */
-export type CoverImproved = (soFar: Omit<ForkCover, 'outcomes'> & { readonly of: number }) => void;
+/** What was found so far, before the best is known. */
+export type CoverImproved = (soFar: ForkCover) => void;
 
 /** Nodes of the graph of forks that are told apart at most, if nothing is forgotten; and if something is. */
 const MOST_FORKS = 60_000;
@@ -69,7 +69,7 @@ function exactly(
   improved: CoverImproved,
 ): ForkCover {
   const counting = events.counting(metIn(graph));
-  if (graph.root === null) return { encoded, events, paths: [], atLeast: 0, outcomes: 0 };
+  if (graph.root === null) return { encoded, events, paths: [], atLeast: 0, wanted: new Set() };
   const cover = coverOf({
     finder: new ExactPaths(graph),
     events: counting,
@@ -77,9 +77,9 @@ function exactly(
     numbers: events.all.length,
     through: () => null,
     dear: false,
-    improved: (soFar) => improved({ ...soFar, encoded, events, of: counting.size }),
+    improved: (soFar) => improved({ ...soFar, encoded, events, wanted: counting }),
   });
-  return { ...cover, encoded, events, outcomes: counting.size };
+  return { ...cover, encoded, events, wanted: counting };
 }
 
 function metIn({ nodes }: ForkGraph): Set<number> {
@@ -90,7 +90,7 @@ function metIn({ nodes }: ForkGraph): Set<number> {
 
 function guided(encoded: EncodedPlan, events: ForkEvents, improved: CoverImproved): ForkCover {
   const graph = guidingGraph(encoded, events);
-  if (graph.root === null) return { encoded, events, paths: [], atLeast: 0, outcomes: 0 };
+  if (graph.root === null) return { encoded, events, paths: [], atLeast: 0, wanted: new Set() };
   const finder = new GuidedPaths(graph, encoded, events);
   const flow = new Flow(encoded);
   const occasions = occasionsOf(flow, events);
@@ -120,9 +120,9 @@ function guided(encoded: EncodedPlan, events: ForkEvents, improved: CoverImprove
     numbers,
     through,
     dear: true,
-    improved: (soFar) => improved({ ...soFar, encoded, events, of: counting.size }),
+    improved: (soFar) => improved({ ...soFar, encoded, events, wanted: counting }),
   });
-  return { ...cover, encoded, events, outcomes: counting.size };
+  return { ...cover, encoded, events, wanted: counting };
 }
 
 function guidingGraph(encoded: EncodedPlan, events: ForkEvents): ForkGraph {

@@ -23,8 +23,10 @@ export interface CoverResult {
   readonly routes: readonly ChosenRoute[];
   /** No set of fewer routes takes every fork. */
   readonly atLeast: number;
-  /** Outcomes of forks, items, endings and messages that the routes take between them: all that anybody can meet. */
+  /** Outcomes of forks, items, endings and messages that the routes take between them. */
   readonly outcomes: number;
+  /** Those that anybody can meet: as many, but for what no route was found for among very many forks. */
+  readonly of: number;
   /** False where the conditions are too entangled to find such routes; then there are none here. */
   readonly complete: boolean;
 }
@@ -41,10 +43,7 @@ export interface PairsResult {
 }
 
 /** Routes found before the best are known: at first some, which take a part of the outcomes, then ever fewer that take all. */
-export interface CoverSoFar extends Omit<CoverResult, 'complete'> {
-  /** Outcomes that anybody can meet. */
-  readonly of: number;
-}
+export type CoverSoFar = Omit<CoverResult, 'complete'>;
 
 /** The first level: every outcome of a fork, item, ending and message that somebody meets. */
 export function coverRoutes(
@@ -59,17 +58,23 @@ export function coverRoutes(
     const cover = coverWithin(
       (work) => encodedWithin(plan, { ...caps, steps: work * steps }, { messages: true }),
       undefined,
-      ({ paths, atLeast, of, ...by }) =>
-        improved(() => {
-          const met = new Set(paths.flatMap((path) => [...by.events.counting(eventsOf(path))]));
-          return { routes: routesAlong({ paths, ...by }, numberOf), atLeast, outcomes: met.size, of };
-        }),
+      (soFar) => improved(() => told(soFar, numberOf)),
     );
-    return { ...cover, routes: routesAlong(cover, numberOf), complete: true };
+    return told(cover, numberOf);
   });
-  if (found === null) return { routes: [], atLeast: 0, outcomes: 0, complete: false };
-  const { routes, atLeast, outcomes, complete } = found;
-  return { routes, atLeast, outcomes, complete };
+  return found === null
+    ? { routes: [], atLeast: 0, outcomes: 0, of: 0, complete: false }
+    : { ...found, complete: true };
+}
+
+/** Counted are only outcomes on routes that somebody takes. */
+function told(cover: ForkCover, numberOf: NumberOf): CoverSoFar {
+  const { paths, encoded, events, atLeast, wanted } = cover;
+  const taken = paths.filter((path) => routeAlong(encoded, events, path) !== null);
+  const met = new Set(taken.flatMap((path) => [...eventsOf(path)]));
+  const outcomes = [...met].filter((event) => wanted.has(event)).length;
+  const routes = routesAlong({ paths: taken, encoded, events }, numberOf);
+  return { routes, atLeast, outcomes, of: wanted.size };
 }
 
 /** The second level: every two outcomes that somebody meets together. */
