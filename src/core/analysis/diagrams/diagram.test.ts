@@ -99,6 +99,14 @@ describe('diagrams', () => {
     );
   });
 
+  it('count the work of forgetting also where nothing goes, so that it comes to an end', () => {
+    const store = new Diagrams(1000, 100);
+    const a = store.and(store.variable(1), store.variable(2));
+    assert.throws(() => {
+      for (let n = 0; n < 100; n += 1) store.forget(a, () => false);
+    }, TooManyNodes);
+  });
+
   it('keep nothing of variables whose values are put in, and agree with them', () => {
     const store = new Diagrams();
     fc.assert(

@@ -165,19 +165,15 @@ export class Diagrams {
 
   /** Forgets variables: true where some value of those with `isDead` makes `a` true. */
   forget(a: Diagram, isDead: (level: number) => boolean): Diagram {
-    const dead = new Set(this.support(a).filter(isDead));
-    if (dead.size === 0) return a;
-    const last = Math.max(...dead);
     const visited = this.nextVisit();
     const visit = (at: Diagram, depth: number): Diagram => {
-      const level = this.level[at] as number;
-      // Below the last of them nothing changes.
-      if (level > last) return at;
+      if (at <= TRUE) return at;
       if (this.seenIn[at] === visited) return this.cameOf[at] as number;
       if (depth > MOST_DEEP) throw new TooManyNodes('one diagram tests more variables than allowed');
       this.work(STEPS_TO_FORGET);
+      const level = this.level[at] as number;
       const low = visit(this.low[at] as number, depth + 1);
-      const result = dead.has(level)
+      const result = isDead(level)
         ? low === TRUE
           ? TRUE
           : this.or(low, visit(this.high[at] as number, depth + 1))
