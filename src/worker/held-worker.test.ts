@@ -21,3 +21,29 @@ it('is made with the first question, answers until it is stopped, and made anew 
   assert.deepEqual([await held.api.twice(4), made.length, made[1]?.terminated], [8, 2, false]);
   held.stop();
 });
+
+it('refuses what waits for a worker that breaks down, and makes another for the next question', async () => {
+  let isDeaf = true;
+  fakeWorkers(() => ({ twice: (number: number) => (isDeaf ? new Promise(() => undefined) : 2 * number) }));
+  const held = new HeldWorker<{ twice: (number: number) => number }>(
+    () => new FakeWorker() as unknown as Worker,
+  );
+  for (const [message, says] of [
+    ['out of memory', /^Error: out of memory$/],
+    // The program of the worker never came.
+    [
+      undefined,
+      /^Error: a part of the program could not be loaded: see that the server runs, and try again$/,
+    ],
+  ] as const) {
+    const { api } = held;
+    const waiting = api.twice(1);
+    held.worker?.dispatchEvent(Object.assign(new Event('error'), { message }));
+    await assert.rejects(async () => waiting, says);
+    await assert.rejects(async () => api.twice(2), says);
+  }
+  assert.deepEqual([made.length, made[0]?.terminated], [2, true]);
+  isDeaf = false;
+  assert.deepEqual([await held.api.twice(2), made.length, made[1]?.terminated], [4, 3, true]);
+  held.stop();
+});

@@ -159,7 +159,7 @@ async function keyForm(page: Page, answers: Readonly<Record<string, unknown>>): 
         );
       },
       before,
-      { timeout: 20_000 },
+      { timeout: 60_000 },
     );
     const key = await page.evaluate(() => (document.activeElement as HTMLElement | null)?.dataset.key ?? '');
     if (key === '' || (await done.isVisible())) break;

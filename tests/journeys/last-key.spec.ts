@@ -94,5 +94,5 @@ test('a browser without room says so, and warns before what it could not keep is
   expect(dialog.type()).toBe('beforeunload');
   await dialog.dismiss();
   await context.setOffline(false);
-  await expect(page.getByText(/^Saved/)).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByText(/^Saved/)).toBeVisible();
 });

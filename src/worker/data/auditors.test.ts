@@ -56,7 +56,7 @@ it('audits in a worker as here', async () => {
 it('tells what its worker broke down with', async () => {
   for (const [message, says] of [
     ['out of memory', /^Error: out of memory$/],
-    ['', /^Error: what audits the rows broke down$/],
+    ['', /^Error: a part of the program could not be loaded: see that the server runs, and try again$/],
   ] as const) {
     onCores(2);
     const [auditor, other] = openAuditors(plan, SETTING, LARGE);

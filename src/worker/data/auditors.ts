@@ -2,6 +2,7 @@
 import { wrap } from 'comlink';
 import { auditorHere, type PieceApi } from '../../core/collected/piece';
 import { auditorThrough } from '../../core/collected/piece-through';
+import { brokenDown } from '../broken-down';
 import type { OpenAuditors } from './audit-task';
 
 /** Bytes from which on it pays to start workers, which load and work out the questionnaire first. */
@@ -13,13 +14,7 @@ export const openAuditors: OpenAuditors = (plan, setting, size) => {
   if (size < WORTH_WORKERS || cores < 2) return [auditorHere(plan, setting)];
   return Array.from({ length: cores }, () => {
     const worker = new Worker(new URL('./piece.worker.ts', import.meta.url), { type: 'module' });
-    const failed = new Promise<never>((_, fail) => {
-      worker.addEventListener(
-        'error',
-        ({ message }) => fail(new Error(message || 'what audits the rows broke down')),
-        { once: true },
-      );
-    });
-    return auditorThrough(wrap<PieceApi>(worker), plan.document, setting, failed, () => worker.terminate());
+    const end = () => worker.terminate();
+    return auditorThrough(wrap<PieceApi>(worker), plan.document, setting, brokenDown(worker), end);
   });
 };

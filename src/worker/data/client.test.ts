@@ -17,5 +17,11 @@ it('loads what it is asked about, and forgets it with the worker', async () => {
   assert.equal(made[0]?.terminated, true);
   await client.about(first);
   assert.deepEqual([loaded.length, made.length], [4, 2]);
+  // Another worker knows nothing of it.
+  made[1]?.dispatchEvent(new Event('error'));
+  await new Promise(setImmediate);
+  await client.about(first);
+  await client.about(first);
+  assert.deepEqual([loaded.length, made.length], [5, 3]);
   client.stop();
 });

@@ -8,13 +8,15 @@ export class DataClient {
   private readonly held = new HeldWorker<DataApi>(
     () => new Worker(new URL('./data.worker.ts', import.meta.url), { type: 'module' }),
   );
-  private loaded: Questionnaire | null = null;
+  /** The questionnaire, and the worker that has it. */
+  private loaded: { readonly document: Questionnaire; readonly worker: Worker | null } | null = null;
 
   /** For questions about a questionnaire, which is loaded first where it is another. */
   async about(document: Questionnaire): Promise<Remote<DataApi>> {
     const { api } = this.held;
-    if (this.loaded !== document) {
-      this.loaded = document;
+    const { worker } = this.held;
+    if (this.loaded?.document !== document || this.loaded.worker !== worker) {
+      this.loaded = { document, worker };
       await api.load(document);
     }
     return api;

@@ -11,7 +11,8 @@ export class ForecastClient {
   private readonly held = new HeldWorker<ForecastApi>(
     () => new Worker(new URL('./forecast.worker.ts', import.meta.url), { type: 'module' }),
   );
-  private loaded: Questionnaire | null = null;
+  /** The questionnaire, and the worker that has it. */
+  private loaded: { readonly document: Questionnaire; readonly worker: Worker | null } | null = null;
   private working = false;
   private next: (() => void) | null = null;
 
@@ -61,9 +62,11 @@ export class ForecastClient {
   }
 
   private async take(document: Questionnaire): Promise<void> {
-    if (this.loaded === document) return;
-    await this.held.api.load(document);
-    this.loaded = document;
+    const { api } = this.held;
+    const { worker } = this.held;
+    if (this.loaded?.document === document && this.loaded.worker === worker) return;
+    await api.load(document);
+    this.loaded = { document, worker };
   }
 
   stop(): void {

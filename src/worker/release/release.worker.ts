@@ -18,6 +18,7 @@ import { versionsOf, type Versions } from '../../core/release/versions';
 import { zipped } from '../../core/exchange/zipped';
 import { planOf } from '../../core/routing/planner';
 import { contentMarks } from '../../core/routing/route-content';
+import { brokenDown } from '../broken-down';
 import { contained } from '../contained';
 import { NumberText } from '../list-query';
 import type { ReleaseApi } from './types';
@@ -47,15 +48,8 @@ let compared: { readonly versions: Versions; readonly routes: DifferingRoutes } 
 /** Some files of a package are made in a worker of this worker. */
 const beside: OpenBeside = (content) => {
   const worker = new Worker(new URL('./beside.worker.ts', import.meta.url), { type: 'module' });
-  const failed = new Promise<never>((_, fail) => {
-    worker.addEventListener('error', ({ message }) => {
-      fail(new Error(message || 'a part of the program could not be loaded'));
-    });
-  });
-  const end = () => {
-    worker.terminate();
-  };
-  return besideThrough(wrap<BesideApi>(worker), content, end, failed);
+  const end = () => worker.terminate();
+  return besideThrough(wrap<BesideApi>(worker), content, end, brokenDown(worker));
 };
 
 function bytesOf(written: Exclude<Written, string>): Uint8Array<ArrayBuffer> {
