@@ -21,13 +21,15 @@ type Loose = { -readonly [Key in keyof Question]: Question[Key] };
 
 /** One change of the kind that authors make; where it does not apply, none. */
 function edited(document: Questionnaire, int: (from: number, to: number) => number): Questionnaire {
-  const copy = structuredClone(document) as unknown as { sections: { items: Item[]; id: string }[] };
+  const copy = structuredClone(document) as unknown as {
+    sections: { items: Item[]; id: string; title: string }[];
+  };
   const { sections } = copy;
-  const section = sections[int(0, sections.length - 1)] as { items: Item[]; id: string };
+  const section = sections[int(0, sections.length - 1)] as { items: Item[]; id: string; title: string };
   const at = int(0, Math.max(0, section.items.length - 1));
   const item = section.items[at] as Loose | undefined;
   const other = sections.flatMap(({ items }) => items).at(int(0, 5)) as Loose | undefined;
-  switch (int(0, 8)) {
+  switch (int(0, 11)) {
     case 0:
       if (item !== undefined) delete item.askIf;
       break;
@@ -58,6 +60,16 @@ function edited(document: Questionnaire, int: (from: number, to: number) => numb
         kind: 'topic',
         items: [],
       } as never);
+      break;
+    // Words alone, with an answer in them or without one.
+    case 8:
+      section.title = `${section.title} ${int(1, 99)}`;
+      break;
+    case 9:
+      if (item !== undefined && 'text' in item) item.text = `Say ${int(1, 99)}.`;
+      break;
+    case 10:
+      if (item !== undefined && 'text' in item && other !== undefined) item.text = `Of {${other.name}}?`;
       break;
     default:
       sections.push(...sections.splice(sections.indexOf(section), 1));

@@ -47,7 +47,6 @@ export interface Site {
 }
 
 export class CheckContext {
-  readonly plan: Plan;
   readonly encoded: EncodedPlan;
   readonly diagrams: Diagrams;
   readonly sites: readonly Site[];
@@ -55,12 +54,13 @@ export class CheckContext {
   readonly items: readonly PlanItem[];
   private readonly broken: ReadonlySet<string>;
 
+  /** `flow`: of this plan, or of one that differs from it by words alone. */
   constructor(
+    readonly plan: Plan,
     readonly analysis: Analysis,
     readonly flow: Flow,
   ) {
     this.encoded = flow.encoded;
-    this.plan = this.encoded.plan;
     this.diagrams = this.encoded.diagrams;
     this.broken = new Set(this.plan.problems.map(({ at }) => JSON.stringify(at)));
     this.items = this.plan.sections.flatMap(({ items }) => items);

@@ -82,7 +82,7 @@ export function routedSnagsOf(
 ): Snag[] {
   const flow = flowOf(plan, caps, cache);
   if ('entangledAt' in flow) return [...notExact(analysis), tooEntangled(flow.entangledAt)];
-  const context = withinMemory(() => new CheckContext(analysis, flow));
+  const context = withinMemory(() => new CheckContext(plan, analysis, flow));
   if (context === null) return [...notExact(analysis), tooEntangled({})];
   const { diagrams } = flow.encoded;
   const found = eachByItself(FOLLOWING, context, () => {

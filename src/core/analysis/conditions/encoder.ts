@@ -22,6 +22,8 @@ import { compareSum, type SumTerm } from './sums';
 export class Encoder {
   private readonly answers: AnswersRead;
   private readonly operands: OperandCases;
+  /** What conditions and their parts have come to, by where they were tried. */
+  private readonly known = new WeakMap<Condition, Map<string, Diagram>>();
 
   constructor(
     private readonly plan: Plan,
@@ -42,6 +44,21 @@ export class Encoder {
   }
 
   condition(node: Condition, at: Viewpoint): Diagram {
+    let known = this.known.get(node);
+    if (known === undefined) {
+      known = new Map();
+      this.known.set(node, known);
+    }
+    const key = `${at.section} ${at.pass}`;
+    let diagram = known.get(key);
+    if (diagram === undefined) {
+      diagram = this.encode(node, at);
+      known.set(key, diagram);
+    }
+    return diagram;
+  }
+
+  private encode(node: Condition, at: Viewpoint): Diagram {
     const read = new Set<string>();
     const simple = this.answers.collect(node, at, read);
     const [only] = read;

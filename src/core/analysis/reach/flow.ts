@@ -3,11 +3,13 @@
  * possible at all. Also finds one of them, with all they answer up to an ending.
  */
 import { passKey } from '../../document/addresses';
+import { routingContent } from '../../document/routing-content';
+import { pipedInto } from '../../routing/pipes';
 import type { Plan } from '../../routing/plan';
 import type { DocumentPlace } from '../../routing/problems';
 import { EncodedPlan } from '../conditions/encoded-plan';
 import { encodedWithin } from '../conditions/encoded-within';
-import type { AnalysisCache } from '../counting/analysis-cache';
+import type { AnalysisCache, CachedWork } from '../counting/analysis-cache';
 import { chooseFor, respondentOf, valuesAlong, type Presented, type Witness } from '../counting/witness';
 import { FALSE, TRUE, type Diagram } from '../diagrams/diagram';
 import { DEFAULT_CAPS, TooManyNodes, TooMuch, withinMemory, type Caps } from '../diagrams/limits';
@@ -46,6 +48,8 @@ export class Flow {
   private readonly comes: Diagram[] = [];
   private readonly arrivals: Arrivals[][] = [];
   private maySticks: boolean | null = null;
+  /** Respondents found, by place and diagram. */
+  private readonly examples = new Map<string, ExampleRespondent | null>();
 
   constructor(readonly encoded: EncodedPlan) {
     const { course } = encoded;
@@ -106,10 +110,19 @@ export class Flow {
    * on to an ending, if any of them can.
    */
   respondent(at: number, mass: Diagram): ExampleRespondent | null {
-    const { encoded } = this;
-    const { diagrams } = encoded;
-    const here = diagrams.and(this.comesTo(at), mass);
+    const here = this.encoded.diagrams.and(this.comesTo(at), mass);
     if (here === FALSE) return null;
+    const key = `${at} ${here}`;
+    let example = this.examples.get(key);
+    if (example === undefined) {
+      example = this.exampleOf(at, here);
+      this.examples.set(key, example);
+    }
+    return example;
+  }
+
+  private exampleOf(at: number, here: Diagram): ExampleRespondent | null {
+    const { encoded } = this;
     const onward = this.toAnEnding(at, here) ?? [];
     const from = [here, ...onward.map(({ branch }) => branch.mass)];
     const before = this.wayTo(at, from);
@@ -204,26 +217,46 @@ export class Flow {
   }
 }
 
+/** Who comes to each place; where the conditions are too entangled, from which place on that is not known. */
+type FlowFound = Flow | { readonly entangledAt: DocumentPlace };
+
+/** What was found last with what is kept from one edit to the next, and of what. */
+const found = new WeakMap<CachedWork, { readonly content: string; readonly flow: FlowFound }>();
+
 /**
- * Who comes to each place, for the checks: every part of every condition can be asked about. Where the conditions are too
- * entangled, from which place on.
+ * Who comes to each place, for the checks: every part of every condition can be asked about. With a cache, an edit of words
+ * alone gives what was found before it, of the plan before it: who gets where is the same.
  */
-export function flowOf(
-  plan: Plan,
-  caps: Caps = DEFAULT_CAPS,
-  cache: AnalysisCache | null = null,
-): Flow | { readonly entangledAt: DocumentPlace } {
-  const work = cache?.work('checks', caps);
-  if (work !== undefined) {
-    const { diagrams, ranks } = work;
-    const again = withinMemory(() => new Flow(new EncodedPlan(plan, diagrams, { parts: true, ranks })));
-    if (again !== null) return again;
-    cache?.clear('checks');
-  }
+export function flowOf(plan: Plan, caps: Caps = DEFAULT_CAPS, cache: AnalysisCache | null = null): FlowFound {
+  if (cache === null) return flowFromNothing(plan, caps);
+  const work = cache.work('checks', caps);
+  const content = followedContent(plan);
+  const known = found.get(work);
+  if (known?.content === content) return known.flow;
+  const { diagrams, ranks } = work;
+  const again = withinMemory(() => new Flow(new EncodedPlan(plan, diagrams, { parts: true, ranks })));
+  if (again === null) cache.clear('checks');
+  const flow = again ?? flowFromNothing(plan, caps);
+  found.set(again === null ? cache.work('checks', caps) : work, { content, flow });
+  return flow;
+}
+
+function flowFromNothing(plan: Plan, caps: Caps): FlowFound {
   try {
     return new Flow(encodedWithin(plan, caps, { parts: true }));
   } catch (error) {
     if (!(error instanceof TooMuch)) throw error;
     return { entangledAt: error instanceof Entangled ? error.at : {} };
   }
+}
+
+/** What decides who gets where, and what is looked into beside it: answers that texts use. */
+function followedContent({ document, sections }: Plan): string {
+  const piped = sections.flatMap(({ items }) =>
+    items.flatMap(({ item }) => {
+      const names = pipedInto(item);
+      return names.length === 0 ? [] : [[item.name, ...names].join(' ')];
+    }),
+  );
+  return [routingContent(document), ...piped].join('\n');
 }
