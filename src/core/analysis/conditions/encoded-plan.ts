@@ -30,6 +30,12 @@ import { TimedConditions } from './timed-conditions';
 import type { VariableOrder } from './variable-order';
 import { ViaDiagrams } from './via-diagrams';
 
+/**
+ * That so many are drawn takes about as many nodes as `draw` times the others; which of them it were is forgotten one after
+ * the other, and each time that takes as many steps as there are nodes, times this (measured).
+ */
+const STEPS_TO_FORGET_DRAWN = 3;
+
 /** What an encoding looks into, besides what steers the routes. */
 export interface EncodingScope {
   /** Values tried of an answer that is compared with another one; all by default. */
@@ -197,11 +203,17 @@ export class EncodedPlan {
     const place = this.course.places[at];
     if (place?.kind !== 'pass') return TRUE;
     const section = this.plan.sections[place.section] as PlanSection;
-    if (section.section.draw === undefined) return TRUE;
+    const { draw } = section.section;
+    if (draw === undefined) return TRUE;
     const levels = questionIndices(section).map(
       (item) => this.drawnLevel.get(this.course.item(place.section, place.pass, item)) as number,
     );
-    return exactly(this.diagrams, section.section.draw, levels);
+    // Whoever looks into parts follows everybody or nobody; counting still has one route of each way where it stops short.
+    if (this.scope.parts) {
+      const size = draw * (levels.length - draw);
+      this.diagrams.foresee(STEPS_TO_FORGET_DRAWN * levels.length * size);
+    }
+    return exactly(this.diagrams, draw, levels);
   }
 
   /** The answers that an item allows, given what came before. */

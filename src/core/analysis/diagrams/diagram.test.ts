@@ -107,6 +107,16 @@ describe('diagrams', () => {
     }, TooManyNodes);
   });
 
+  it('say beforehand where work would take more steps than are left, and count none for it', () => {
+    const store = new Diagrams(1000, 100);
+    store.foresee(100);
+    store.spend(1);
+    assert.throws(() => store.foresee(100), TooManyNodes);
+    store.foresee(99);
+    store.rest();
+    store.foresee(100);
+  });
+
   it('keep nothing of variables whose values are put in, and agree with them', () => {
     const store = new Diagrams();
     fc.assert(

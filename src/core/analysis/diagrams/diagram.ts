@@ -80,6 +80,12 @@ export class Diagrams {
     this.work(steps);
   }
 
+  /** Says at once, rather than after seconds, that some work would take more steps than are left. */
+  foresee(steps: number): void {
+    if (this.steps + steps > this.mostSteps)
+      throw new TooManyNodes('the work would take more steps than allowed');
+  }
+
   private work(steps: number): void {
     this.steps += steps;
     if (this.steps > this.mostSteps) throw new TooManyNodes('the work takes more steps than allowed');
