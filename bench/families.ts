@@ -28,7 +28,7 @@ interface Kind {
   readonly family: Family;
   readonly unit: string;
   readonly sizes: readonly number[];
-  /** That are edited in each way, over all seeds of a size: fewer where every edit is worked on until that is given up. */
+  /** That are edited, over all seeds of a size: fewer where every edit is worked on until that is given up. */
   readonly places: number;
 }
 
@@ -99,7 +99,7 @@ function measure(document: Questionnaire, seed: number, places: number): Measure
   screen.show(document);
   const edits = Array.from(
     { length: Math.ceil(places / SEEDS) },
-    (_, n) => EDITS[n % EDITS.length] as EditKind,
+    (_, n) => EDITS[(n + seed) % EDITS.length] as EditKind,
   ).flatMap((kind) => {
     const next = edited(document, kind, die);
     if (next === null) return [];
@@ -241,7 +241,7 @@ async function writeSection(
     : [];
   const heading = (of: string) => `## ${of[0]?.toUpperCase()}${of.slice(1)}\n`;
   const own = `${heading(name)}
-${SEEDS} questionnaires of each size, on ${new Date().toISOString().slice(0, 10)}. Counting grows with the power ${growth.toFixed(2)} of the size. Edited in each way at ${places} places of a size.
+${SEEDS} questionnaires of each size, on ${new Date().toISOString().slice(0, 10)}. Counting grows with the power ${growth.toFixed(2)} of the size. Edited at ${places} places of a size.
 
 ${markdown(HEAD, rows)}
 `;
