@@ -1,6 +1,7 @@
 /** What a page is told of a worker that breaks down, or whose program never came. */
 
-const NOT_LOADED = 'a part of the program could not be loaded: see that the server runs, and try again';
+const NOT_LOADED =
+  'A part of the program could not be loaded: see that the server runs, and reload the page.';
 
 /** Rejects once the worker has broken down, after which no call to it comes back; open until then. */
 export function brokenDown(worker: Worker): Promise<never> {

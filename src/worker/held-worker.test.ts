@@ -33,7 +33,7 @@ it('refuses what waits for a worker that breaks down, and makes another for the 
     // The program of the worker never came.
     [
       undefined,
-      /^Error: a part of the program could not be loaded: see that the server runs, and try again$/,
+      /^Error: A part of the program could not be loaded: see that the server runs, and reload the page.$/,
     ],
   ] as const) {
     const { api } = held;

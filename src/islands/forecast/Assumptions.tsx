@@ -19,7 +19,7 @@ import { SourceField } from './SourceField';
 import type { Forecasting } from './use-forecast';
 
 export function Assumptions({ forecasting }: { readonly forecasting: Forecasting }) {
-  const { figures, order } = forecasting;
+  const { figures, order, problem } = forecasting;
   const readOnly = useStudy((state) => state.readOnly !== null);
   const steering = figures && order.flatMap((name) => figures.steering.find((of) => of.name === name) ?? []);
   const bases = figures?.items.filter(({ group }) => 'item' in group && group.pass === null).length ?? 0;
@@ -27,7 +27,9 @@ export function Assumptions({ forecasting }: { readonly forecasting: Forecasting
     <aside className={classes.side} aria-label="Assumed answers">
       <SetTabs forecasting={forecasting} readOnly={readOnly} />
       <h2>Assumed answers, most telling first</h2>
-      {steering === null && <p className={classes.note}>Working out which answers decide …</p>}
+      {steering === null && problem === null && (
+        <p className={classes.note}>Working out which answers decide …</p>
+      )}
       {steering?.length === 0 && (
         <p className={classes.note}>
           {figures?.exact === false

@@ -70,7 +70,7 @@ export function ForecastView() {
           ))}
           <ForecastFiles />
         </nav>
-        <Problem of={problem} />
+        <Problem of={problem} className={classes.problem} />
         {figures !== null && leaf === 'bases' && (
           <BasesSheet
             figures={figures}

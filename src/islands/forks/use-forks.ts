@@ -31,7 +31,7 @@ export function useRiver(
   wanted: RibbonMeasure,
   height: number,
 ): { readonly river: River | null; readonly problem: string | null; readonly measure: RibbonMeasure } {
-  const { flows, problem } = useFlows();
+  const { flows, problem: unknown } = useFlows();
   const sample = useStudy((state) => state.analysis?.sample);
   const legible = useMemo(
     () => (flows === null ? null : legibleForks(flows.plan, flows.transitions, unfolded, sample?.items)),
@@ -48,6 +48,7 @@ export function useRiver(
   }, [model, measure, counted]);
   const [client] = useState(() => new LayoutClient());
   const [river, setRiver] = useState<River | null>(null);
+  const [undrawn, setUndrawn] = useState<string | null>(null);
   useEffect(() => () => client.stop(), [client]);
   const lay = async (): Promise<River | null> => {
     if (flows === null || legible === null || model === null || weights === null) return null;
@@ -55,8 +56,17 @@ export function useRiver(
     const layout = await client.layout(layoutTask(model, sizes, weights));
     return { plan: flows.plan, ...legible, layout, sizes, weights, measure };
   };
-  useAsked(lay, [client, flows, legible, weights, height, measure], (laid) => laid && setRiver(laid));
-  return { river, problem, measure };
+  const why = (error: unknown) =>
+    `The map could not be drawn. ${error instanceof Error ? error.message : String(error)}`;
+  useAsked(
+    () => lay().catch(why),
+    [client, flows, legible, weights, height, measure],
+    (laid) => {
+      setUndrawn(typeof laid === 'string' ? laid : null);
+      if (laid !== null && typeof laid !== 'string') setRiver(laid);
+    },
+  );
+  return { river, problem: unknown ?? undrawn, measure };
 }
 
 function useFlows(): { flows: Flows | null; problem: string | null } {

@@ -56,7 +56,10 @@ it('audits in a worker as here', async () => {
 it('tells what its worker broke down with', async () => {
   for (const [message, says] of [
     ['out of memory', /^Error: out of memory$/],
-    ['', /^Error: a part of the program could not be loaded: see that the server runs, and try again$/],
+    [
+      '',
+      /^Error: A part of the program could not be loaded: see that the server runs, and reload the page.$/,
+    ],
   ] as const) {
     onCores(2);
     const [auditor, other] = openAuditors(plan, SETTING, LARGE);

@@ -36,7 +36,7 @@ export function useTable(
         : { state: 'cross', counted: reply.answer as Counted<Cross> };
     } catch (error) {
       const why = error instanceof Error ? error.message : String(error);
-      return { state: 'problem', problem: `This table could not be made (${why}).` };
+      return { state: 'problem', problem: `This table could not be made: ${why}` };
     }
   };
   useAsked(
