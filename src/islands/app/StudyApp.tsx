@@ -36,6 +36,7 @@ import { createStudyStore, StudyContext } from '../state/store';
 import { isStop, type Stop } from '../state/stops';
 import classes from './study.module.css';
 import { useUndoKeys } from './undo-keys';
+import { why } from '../ui/why';
 
 interface Props {
   readonly study: InitialStudy;
@@ -199,7 +200,7 @@ function useAnalysis(store: ReturnType<typeof createStudyStore>, client: Analysi
         // Not while somebody is typing: it takes longer than the counts.
         timer.current = setTimeout(() => void tellAsked(result), Math.max(ASKED_AFTER, pause()));
       } catch (error) {
-        store.getState().setAnalysis(null, error instanceof Error ? error.message : String(error));
+        store.getState().setAnalysis(null, why(error));
       }
     };
     const tellAsked = async (result: Analysed) => {
@@ -212,7 +213,7 @@ function useAnalysis(store: ReturnType<typeof createStudyStore>, client: Analysi
           if (next?.document !== document) return;
           so = next;
         } catch (error) {
-          problem ??= error instanceof Error ? error.message : String(error);
+          problem ??= why(error);
         }
         if (so.document !== document) return;
         store.getState().setAnalysis(so, problem);

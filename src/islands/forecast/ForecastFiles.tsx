@@ -6,6 +6,7 @@ import { useStudy } from '../state/store';
 import { markOf } from '../state/versions';
 import { saveBlob } from '../ui/save-blob';
 import classes from './forecast.module.css';
+import { why } from '../ui/why';
 
 export function ForecastFiles() {
   const client = useReleaseClient();
@@ -20,7 +21,7 @@ export function ForecastFiles() {
       saveBlob(blob, name);
       setTold('');
     } catch (error) {
-      setTold(error instanceof Error ? error.message : String(error));
+      setTold(why(error));
     }
   };
   return (

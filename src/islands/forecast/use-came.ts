@@ -9,6 +9,7 @@ import { call } from '../ui/api';
 import { useAsked } from '../ui/use-asked';
 import { rowsOf, type CameSource } from './came-sources';
 import type { Forecasting } from './use-forecast';
+import { why } from '../ui/why';
 
 export interface Came {
   /** What the source is called, for the shares that are taken of it. */
@@ -51,9 +52,7 @@ export function useCame({ client }: Forecasting, setCame: (came: Came | null) =>
     async take(source, name) {
       setReading(true);
       setProblem(null);
-      const found = await read(source).catch((error: unknown) =>
-        error instanceof Error ? error.message : String(error),
-      );
+      const found = await read(source).catch((error: unknown) => why(error));
       setReading(false);
       if (typeof found === 'string') setProblem(found);
       else setCame({ name, sample: found });

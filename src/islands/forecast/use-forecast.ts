@@ -8,6 +8,7 @@ import { ForecastClient } from '../../worker/forecast/client';
 import type { Figures } from '../../worker/forecast/types';
 import { useStudy } from '../state/store';
 import { useAsked } from '../ui/use-asked';
+import { why } from '../ui/why';
 
 export interface Forecasting {
   /** Null until they are worked out for the first time. */
@@ -61,7 +62,7 @@ export function useForecast(): Forecasting {
           assumptions:
             leaning === null ? assumptions : [...assumptions, [leaning.name, leaning.assumed] as const],
         })
-        .catch((error: unknown) => (error instanceof Error ? error.message : String(error))),
+        .catch(why),
     [client, document, starts, breakOff, assumptions, leaning],
     (is) => {
       if (is === null) return;

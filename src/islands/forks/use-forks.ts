@@ -19,6 +19,7 @@ import { LayoutClient } from '../../worker/layout-client';
 import { useAnalysisClient } from '../state/analysis';
 import { useStudy } from '../state/store';
 import { useAsked } from '../ui/use-asked';
+import { why } from '../ui/why';
 
 interface Flows {
   readonly plan: Plan;
@@ -56,10 +57,8 @@ export function useRiver(
     const layout = await client.layout(layoutTask(model, sizes, weights));
     return { plan: flows.plan, ...legible, layout, sizes, weights, measure };
   };
-  const why = (error: unknown) =>
-    `The map could not be drawn. ${error instanceof Error ? error.message : String(error)}`;
   useAsked(
-    () => lay().catch(why),
+    () => lay().catch((error: unknown) => `The map could not be drawn. ${why(error)}`),
     [client, flows, legible, weights, height, measure],
     (laid) => {
       setUndrawn(typeof laid === 'string' ? laid : null);

@@ -12,6 +12,7 @@ import { saveBlob } from '../ui/save-blob';
 import type { DataPicked } from './DataPicker';
 import classes from './files.module.css';
 import { LostList } from './LostList';
+import { why } from '../ui/why';
 
 interface RowProps {
   readonly format: FormatName;
@@ -58,7 +59,7 @@ export function FileRow({ format, forWhom, version, document, data, post }: RowP
       saveBlob(blob, name);
       setTold({ words: sizeText(blob.size), lost: losses });
     } catch (error) {
-      setTold({ words: error instanceof Error ? error.message : String(error), lost: [] });
+      setTold({ words: why(error), lost: [] });
     }
     setMaking(null);
   };

@@ -6,6 +6,7 @@ import { useStudy } from '../state/store';
 import { useVersionDocument } from '../state/versions';
 import { useAsked } from '../ui/use-asked';
 import type { Shown } from './shown';
+import { why } from '../ui/why';
 
 export type Comparing =
   | { readonly state: 'waiting' }
@@ -23,12 +24,7 @@ export function useCompared(of: Shown, against: number): Comparing {
   const [last, setLast] = useState<{ pair: string; now: unknown; is: Compared | string } | null>(null);
   const ready = typeof now === 'object' && now !== null && typeof before === 'object' && before !== null;
   useAsked(
-    () =>
-      ready
-        ? client
-            .compare(before, now)
-            .catch((error: unknown) => (error instanceof Error ? error.message : String(error)))
-        : null,
+    () => (ready ? client.compare(before, now).catch(why) : null),
     [client, before, now, ready],
     (is) => setLast({ pair, now, is }),
   );

@@ -15,6 +15,7 @@ import { useRowWalk } from './use-row-walk';
 import { Problem } from '../../ui/Problem';
 import { submitting } from '../../ui/submitting';
 import classes from './audit.module.css';
+import { why } from '../../ui/why';
 
 interface Props {
   readonly summary: AuditSummary;
@@ -45,7 +46,7 @@ export function AuditReport({ summary, openTables }: Props) {
       const worker = await client.about(document);
       saveBlob(await worker.file(which), `${stem}${ending}`);
     } catch (error) {
-      setProblem(`This file could not be made: ${error instanceof Error ? error.message : String(error)}.`);
+      setProblem(`This file could not be made: ${why(error)}`);
     }
     setMaking(null);
   };

@@ -26,11 +26,11 @@ export function KeepRows({ stem, rows, openTables }: Props) {
   const keep = async () => {
     setState('keeping');
     setProblem(null);
-    const worker = await client.about(document);
-    const coded = await worker.coded();
-    const text = csvLines([coded.header, ...coded.rows]);
-    const packed = new Response(new Blob([text]).stream().pipeThrough(new CompressionStream('gzip')));
     try {
+      const worker = await client.about(document);
+      const coded = await worker.coded();
+      const text = csvLines([coded.header, ...coded.rows]);
+      const packed = new Response(new Blob([text]).stream().pipeThrough(new CompressionStream('gzip')));
       const query = new URLSearchParams({ name: stem, rows: String(coded.rows.length) });
       const response = await fetch(`${api}/datasets?${query}`, { method: 'POST', body: await packed.blob() });
       const reply: unknown = await response.json();

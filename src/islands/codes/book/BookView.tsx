@@ -12,7 +12,9 @@ import { BookTable } from './BookTable';
 import { MissingPlan } from './MissingPlan';
 import { SheetBack } from './SheetBack';
 import { FindField } from '../../ui/FindField';
+import { Problem } from '../../ui/Problem';
 import classes from './book.module.css';
+import { why } from '../../ui/why';
 
 type Panel = 'missing' | 'sheet';
 
@@ -25,6 +27,7 @@ export function BookView() {
   const rows = useMemo(() => codebook(plan), [plan]);
   const [wanted, setWanted] = useState('');
   const [panel, setPanel] = useState<Panel | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
   const words = wanted.trim().toLowerCase();
   const found = rows.filter(
     ({ column, label, text }) =>
@@ -33,8 +36,13 @@ export function BookView() {
   const collisions = snags.filter(({ rule }) => rule === 'code-collides').length;
   const toggle = (which: Panel) => setPanel((now) => (now === which ? null : which));
   const workbook = async () => {
-    const worker = await client.about(document);
-    saveBlob(await worker.sheet('Codebook', codebookSheet(document)), 'codebook.xlsx');
+    setProblem(null);
+    try {
+      const worker = await client.about(document);
+      saveBlob(await worker.sheet('Codebook', codebookSheet(document)), 'codebook.xlsx');
+    } catch (error) {
+      setProblem(`This file could not be made: ${why(error)}`);
+    }
   };
   return (
     <div className={classes.page}>
@@ -68,6 +76,7 @@ export function BookView() {
           Sheet, XLSX
         </button>
       </div>
+      <Problem of={problem} className={classes.problem} />
       {panel === 'missing' && <MissingPlan />}
       {panel === 'sheet' && <SheetBack close={() => setPanel(null)} />}
       {rows.length === 1 ? (

@@ -8,6 +8,7 @@ import { useData } from '../../state/data';
 import { FileButton } from '../../ui/FileField';
 import { Problem } from '../../ui/Problem';
 import classes from './book.module.css';
+import { why } from '../../ui/why';
 
 const LISTED = 200;
 
@@ -20,12 +21,14 @@ export function SheetBack({ close }: { readonly close: () => void }) {
   const cells = text.trim() === '' ? [] : Papa.parse<string[]>(text.trimEnd()).data;
   const read = cells.length === 0 ? null : readCodebookSheet(document, cells);
   const choose = async (chosen: File) => {
-    const worker = await client.about(document);
-    const rows = await worker.cells(chosen);
-    if (rows.ok) {
-      setProblem(null);
-      setText(Papa.unparse(rows.answer as string[][]));
-    } else setProblem(rows.problem);
+    try {
+      const worker = await client.about(document);
+      const rows = await worker.cells(chosen);
+      setProblem(rows.ok ? null : rows.problem);
+      if (rows.ok) setText(Papa.unparse(rows.answer as string[][]));
+    } catch (error) {
+      setProblem(`This file could not be read: ${why(error)}`);
+    }
   };
   return (
     <section className={classes.panel} aria-label="Take a sheet back">

@@ -7,6 +7,7 @@ import { useStudy } from '../../state/store';
 import { saveBlob } from '../../ui/save-blob';
 import { useData } from '../../state/data';
 import classes from './tables.module.css';
+import { why } from '../../ui/why';
 
 interface Props {
   readonly name: string;
@@ -18,8 +19,12 @@ export function TableFiles({ name, sheet }: Props) {
   const document = useStudy((state) => state.document);
   const [told, setTold] = useState('');
   const workbook = async () => {
-    const worker = await client.about(document);
-    saveBlob(await worker.sheet(name, sheet()), `${name}.xlsx`);
+    try {
+      const worker = await client.about(document);
+      saveBlob(await worker.sheet(name, sheet()), `${name}.xlsx`);
+    } catch (error) {
+      setTold(`This file could not be made: ${why(error)}`);
+    }
   };
   const copy = async () => {
     const cells = sheet();

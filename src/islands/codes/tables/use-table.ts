@@ -6,6 +6,7 @@ import type { Counted, RowSource } from '../../../worker/data/types';
 import { useData } from '../../state/data';
 import { useStudy } from '../../state/store';
 import { useAsked } from '../../ui/use-asked';
+import { why } from '../../ui/why';
 
 export type TableState =
   | { readonly state: 'waiting' }
@@ -35,8 +36,7 @@ export function useTable(
         ? { state: 'frequency', counted: reply.answer as Counted<Frequency> }
         : { state: 'cross', counted: reply.answer as Counted<Cross> };
     } catch (error) {
-      const why = error instanceof Error ? error.message : String(error);
-      return { state: 'problem', problem: `This table could not be made: ${why}` };
+      return { state: 'problem', problem: `This table could not be made: ${why(error)}` };
     }
   };
   useAsked(
