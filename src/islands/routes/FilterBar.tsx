@@ -13,12 +13,16 @@ import type { RoutesShown, Since, VerdictFilter } from '../state/routes-shown';
 
 /** In milliseconds. */
 const AFTER_ROWS = 250;
+/** Where there are none yet. */
+const AT_LATEST = 4000;
 
 type Listed = 'through' | 'avoid' | 'taking' | 'answering' | 'passes';
 
 interface Props {
   readonly shown: RoutesShown;
   readonly change: (shown: Partial<RoutesShown>) => void;
+  /** Whether the routes are known, of which rows are shown next. */
+  readonly listed: boolean;
 }
 
 const ORDER_WORDS: Readonly<Record<ListOrder, string>> = {
@@ -40,10 +44,10 @@ const SINCE_WORDS: Readonly<Record<Since, string>> = {
   opened: 'Touched since opened',
 };
 
-export function FilterBar({ shown, change }: Props) {
+export function FilterBar({ shown, change, listed }: Props) {
   const plan = useStudy((state) => state.plan);
   const { document } = plan;
-  const filled = useAfterRows();
+  const filled = useAfterRows(listed);
   const skips = useMemo(() => waysOf(plan), [plan]);
   const draws = document.sections.some(({ draw }) => draw !== undefined);
   const add = (key: Listed, value: string) => {
@@ -234,12 +238,12 @@ function passesWords(plan: Plan, value: string): string {
 }
 
 /** Whether the first rows have had their time: the lists to choose from are long, and nobody opens them at once. */
-function useAfterRows(): boolean {
+function useAfterRows(listed: boolean): boolean {
   const [after, setAfter] = useState(false);
   useEffect(() => {
-    const timer = setTimeout(() => setAfter(true), AFTER_ROWS);
+    const timer = setTimeout(() => setAfter(true), listed ? AFTER_ROWS : AT_LATEST);
     return () => clearTimeout(timer);
-  }, []);
+  }, [listed]);
   return after;
 }
 
