@@ -21,7 +21,7 @@ type Listed = 'through' | 'avoid' | 'taking' | 'answering' | 'passes';
 interface Props {
   readonly shown: RoutesShown;
   readonly change: (shown: Partial<RoutesShown>) => void;
-  /** Whether the routes are known, of which rows are shown next. */
+  /** Whether the first row is there, or there is none. */
   readonly listed: boolean;
 }
 

@@ -59,7 +59,7 @@ function Ledger({ walk }: Props) {
         setZoom={setZoom}
       />
       <SignOff cover={cover} draw={draw} show={(verdict) => change({ verdict })} />
-      <FilterBar shown={shown} change={change} listed={list !== null} />
+      <FilterBar shown={shown} change={change} listed={current !== null || list?.summary.total === '0'} />
       {analysis.limits.map((limit, index) => (
         <p key={index} className={classes.limit}>
           Counting stopped short at {limit.at.item ?? limit.at.given ?? 'the start'}: {limit.message}.
