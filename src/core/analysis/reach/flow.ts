@@ -232,7 +232,11 @@ export function flowOf(plan: Plan, caps: Caps = DEFAULT_CAPS, cache: AnalysisCac
   const work = cache.work('checks', caps);
   const content = followedContent(plan);
   const known = found.get(work);
-  if (known?.content === content) return known.flow;
+  if (known?.content === content) {
+    // It may have diagrams of its own, where those that are kept were too full.
+    if (known.flow instanceof Flow) known.flow.encoded.diagrams.rest();
+    return known.flow;
+  }
   const { diagrams, ranks } = work;
   const again = withinMemory(() => new Flow(new EncodedPlan(plan, diagrams, { parts: true, ranks })));
   if (again === null) cache.clear('checks');
