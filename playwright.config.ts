@@ -27,6 +27,8 @@ export default defineConfig({
     // What a journey asks of the server without a page, it asks as a program does.
     extraHTTPHeaders: { 'x-jolly-fork-token': TOKEN },
     viewport: { width: 1280, height: 800 },
+    // Nothing that is pressed or read is waited for longer than what is expected: a journey says where it stands still.
+    actionTimeout: 60_000,
     // Keeping a trace of every journey, in case it fails, takes as long as some of them: TRACE=1 asks for it.
     trace: process.env.TRACE === '1' ? 'retain-on-failure' : 'off',
     screenshot: 'only-on-failure',

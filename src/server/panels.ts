@@ -139,7 +139,7 @@ export function changePanelBy(
       if (panel.clock > panel.settings.startsAt && !(isSame('seed') && isSame('startsAt') && isSame('days')))
         return refuse(
           422,
-          'Nothing was changed: once the panel has begun, its first day and its length stay.',
+          'Nothing was changed: once the panel has begun, its first day, its length and its seed stay.',
         );
       const problems = letterProblems(trialPlan(trial), settings.texts);
       if (problems.length > 0) return refuse(422, `Nothing was changed. ${problems.slice(0, 5).join(' ')}`);

@@ -18,6 +18,8 @@ test('a panel of 300 goes through the demo by its clock, with letters to all and
   await page.getByLabel('begin after the invitation').fill('12');
   await page.getByLabel('begin after the first reminder').fill('5');
   await page.getByLabel('begin after the second reminder').fill('3');
+  // The same people every time: what is looked at below is among what they answer.
+  await page.getByLabel('Seed of chance').fill('2608');
   await inDetails(page, 'Invitation to all');
   const text = page.getByLabel('Text of the invitation');
   const usual = await text.inputValue();
@@ -98,6 +100,8 @@ test('a panel of 300 goes through the demo by its clock, with letters to all and
   await page.getByLabel('Partial from').selectOption('B Screening');
   await expect(page.getByText('RR2')).toBeVisible();
   await accessible(page);
+  const allItems = page.getByRole('region', { name: 'Items' }).getByRole('button', { name: /^All / });
+  if (await allItems.isVisible()) await allItems.click();
   const said = (await asked('income').getAttribute('aria-label')) ?? '';
   const doNotKnow =
     (await page.getByRole('button', { name: 'Don’t know, income: ' }).getAttribute('aria-label')) ?? '';

@@ -200,7 +200,7 @@ describe('the thread of a panel', () => {
     const refused = await change({ do: 'settle', settings: sooner });
     assert.deepEqual(
       [refused.status, refused.problem],
-      [422, 'Nothing was changed: once the panel has begun, its first day and its length stay.'],
+      [422, 'Nothing was changed: once the panel has begun, its first day, its length and its seed stay.'],
     );
     const other = { ...usual, behaviour: { ...usual.behaviour, careless: 7 } };
     assert.equal((await change({ do: 'settle', settings: other })).status, 200);

@@ -114,7 +114,7 @@ function ChangeForm({ panel: { settings, clock }, inHand, close }: ChangeProps) 
   return (
     <SettleForm
       given={panelText(settings)}
-      read={(text) => readPanel(text, settings.seed)}
+      read={readPanel}
       settle={inHand.settle}
       close={close}
       words="Save what is assumed"

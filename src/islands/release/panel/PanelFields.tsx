@@ -14,7 +14,7 @@ interface Props {
   readonly hasBegun: boolean;
 }
 
-const TIMING: readonly (readonly [keyof PanelText['timing'], string])[] = [
+const TIMING: readonly (readonly [keyof PanelText['numbers'], string])[] = [
   ['days', 'Days in the field'],
   ['hour', 'Letters go out at (hour of the day)'],
   ['reminderAfter', 'First reminder, days after the invitation'],
@@ -35,6 +35,8 @@ const BEHAVIOUR: readonly (readonly [keyof Behaviour, string])[] = [
 export function PanelFields({ text, set, known, hasBegun }: Props) {
   const putText = (kind: LetterKind, change: Partial<PanelText['texts'][LetterKind]>) =>
     set({ ...text, texts: { ...text.texts, [kind]: { ...text.texts[kind], ...change } } });
+  const setNumber = (name: keyof PanelText['numbers'], written: string) =>
+    set({ ...text, numbers: { ...text.numbers, [name]: written } });
   return (
     <div className={classes.groups}>
       <fieldset>
@@ -55,8 +57,8 @@ export function PanelFields({ text, set, known, hasBegun }: Props) {
               size={4}
               inputMode="numeric"
               disabled={hasBegun && name === 'days'}
-              value={text.timing[name]}
-              onChange={(event) => set({ ...text, timing: { ...text.timing, [name]: event.target.value } })}
+              value={text.numbers[name]}
+              onChange={(event) => setNumber(name, event.target.value)}
             />
           </label>
         ))}
@@ -79,6 +81,20 @@ export function PanelFields({ text, set, known, hasBegun }: Props) {
         <p className={classes.note}>
           What they answer follows the assumed shares of each question, and how long they take the seconds of
           each item: people differ in pace, by a third up or down.
+        </p>
+        <label>
+          Seed of chance
+          <input
+            size={8}
+            inputMode="numeric"
+            disabled={hasBegun}
+            value={text.numbers.seed}
+            onChange={(event) => setNumber('seed', event.target.value)}
+          />
+        </label>
+        <p className={classes.note}>
+          The same seed gives the same people once more: when they come, and what they answer where they are
+          asked the same. What the questionnaire itself leaves to chance is drawn anew.
         </p>
       </fieldset>
       <fieldset className={classes.letters}>

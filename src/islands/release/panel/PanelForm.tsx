@@ -29,9 +29,10 @@ export function PanelForm({ trials, ...rest }: Props) {
   const given = useStudy((state) => state.document.given);
   const [count, setCount] = useState('300');
   const [file, setFile] = useState<File | null>(null);
-  const [seed] = useState(() => 1 + Math.floor(Math.random() * 1_000_000));
-  const [text, setText] = useState(() => panelText(usualPanel(nextMonday(Date.now()), seed)));
-  const read = readPanel(text, seed);
+  const [text, setText] = useState(() =>
+    panelText(usualPanel(nextMonday(Date.now()), 1 + Math.floor(Math.random() * 1_000_000))),
+  );
+  const read = readPanel(text);
   const known = (given ?? []).flatMap((entry) => (entry.random ? [] : [entry.name]));
   const make = async (name: string, version: number | null) => {
     if (!read.ok) return read.problem;

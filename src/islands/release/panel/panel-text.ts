@@ -3,12 +3,12 @@ import * as v from 'valibot';
 import type { LetterKind, LetterText } from '../../../core/panel/letters';
 import { PanelSettingsSchema, type Behaviour, type PanelSettings } from '../../../core/panel/panel-settings';
 
-type Timing = 'days' | 'hour' | 'reminderAfter' | 'secondReminderAfter';
+type Numbered = 'days' | 'hour' | 'reminderAfter' | 'secondReminderAfter' | 'seed';
 
 export interface PanelText {
   /** As a date field has it. */
   readonly firstDay: string;
-  readonly timing: Readonly<Record<Timing, string>>;
+  readonly numbers: Readonly<Record<Numbered, string>>;
   readonly behaviour: Readonly<Record<keyof Behaviour, string>>;
   readonly texts: Readonly<Record<LetterKind, LetterText>>;
 }
@@ -17,19 +17,19 @@ export type PanelRead =
   { readonly ok: true; readonly settings: PanelSettings } | { readonly ok: false; readonly problem: string };
 
 export function panelText(settings: PanelSettings): PanelText {
-  const { days, hour, reminderAfter, secondReminderAfter, behaviour, texts, startsAt } = settings;
+  const { days, hour, reminderAfter, secondReminderAfter, seed, behaviour, texts, startsAt } = settings;
   const written = (of: Readonly<Record<string, number>>) =>
     Object.fromEntries(Object.entries(of).map(([name, value]) => [name, String(value)]));
   return {
     firstDay: new Date(startsAt).toISOString().slice(0, 10),
-    timing: written({ days, hour, reminderAfter, secondReminderAfter }) as PanelText['timing'],
+    numbers: written({ days, hour, reminderAfter, secondReminderAfter, seed }) as PanelText['numbers'],
     behaviour: written(behaviour) as PanelText['behaviour'],
     texts,
   };
 }
 
 /** Reads the fields; `problem` says what is wrong with the first that cannot be read. What is empty is not a nought. */
-export function readPanel(text: PanelText, seed: number): PanelRead {
+export function readPanel(text: PanelText): PanelRead {
   const number = (written: string) =>
     written.trim() === '' ? NaN : Number(written.trim().replace(',', '.'));
   const numbers = (of: Readonly<Record<string, string>>) =>
@@ -37,8 +37,8 @@ export function readPanel(text: PanelText, seed: number): PanelRead {
   const startsAt = Date.parse(`${text.firstDay}T00:00:00Z`);
   if (Number.isNaN(startsAt)) return { ok: false, problem: 'The first day is a date.' };
   const parsed = v.safeParse(PanelSettingsSchema, {
-    ...{ seed, startsAt, texts: text.texts, behaviour: numbers(text.behaviour) },
-    ...numbers(text.timing),
+    ...{ startsAt, texts: text.texts, behaviour: numbers(text.behaviour) },
+    ...numbers(text.numbers),
   });
   if (parsed.success) return { ok: true, settings: parsed.output };
   const [{ message }] = parsed.issues;
