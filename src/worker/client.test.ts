@@ -74,6 +74,21 @@ it('a newer document ends the worker that still counts the older, which is told 
   client.stop();
 });
 
+it('asked again for what is being counted, it is that count; once it stands, another', async () => {
+  const client = new AnalysisClient();
+  const first = document('first');
+  const both = [client.analyse(first), client.analyse(first)];
+  await answer('first');
+  const [one, other] = await Promise.all(both);
+  assert.equal(one, other);
+  assert.equal(one?.routes, 'first');
+  const again = client.analyse(first);
+  await answer('first');
+  assert.notEqual(await again, one);
+  assert.equal(made.length, 1);
+  client.stop();
+});
+
 it('keeps its worker for the next document where it was not busy', async () => {
   const client = new AnalysisClient();
   for (const title of ['first', 'second']) {

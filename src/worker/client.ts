@@ -29,9 +29,21 @@ export class AnalysisClient {
   /** Look for covering sets beside the counts, whoever asks. */
   readonly covers = { forks: new CoverClient('forks'), pairs: new CoverClient('pairs') };
   private busy = false;
+  private counting: { readonly document: Questionnaire; readonly analysed: Promise<Analysed | null> } | null =
+    null;
 
-  /** Resolves to null where a newer document came in the meantime. Rejects where the analysis failed. */
-  async analyse(document: Questionnaire): Promise<Analysed | null> {
+  /**
+   * Resolves to null where a newer document came in the meantime. Rejects where the analysis failed. Asked again for what is
+   * being counted, it is that count.
+   */
+  analyse(document: Questionnaire): Promise<Analysed | null> {
+    if (this.busy && this.counting?.document === document) return this.counting.analysed;
+    const analysed = this.counted(document);
+    this.counting = { document, analysed };
+    return analysed;
+  }
+
+  private async counted(document: Questionnaire): Promise<Analysed | null> {
     if (this.busy) this.endCount();
     const { api } = this.held;
     const { worker } = this;

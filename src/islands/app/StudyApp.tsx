@@ -72,7 +72,7 @@ export default function StudyApp({
   const { reviewing, version = null, link = null } = by;
   const readOnly = reviewing || version !== null || link !== null;
   const [store] = useState(() => createStudyStore(study, verdicts, asides, comments, by));
-  const client = useMemo(() => new AnalysisClient(), []);
+  const [client] = useState(() => analysing(store));
   const [data] = useState(newData);
   const release = useMemo(() => new ReleaseClient(), []);
   const [stop, goTo] = useStop(store.getState().home, first);
@@ -181,6 +181,14 @@ function useStop(home: string, first: Stop): [Stop, GoTo] {
 const ANALYSE_AFTER = 40;
 const ANALYSE_AFTER_AT_MOST = 600;
 const ASKED_AFTER = 200;
+
+/** The analysis comes up while the page is drawn: on large questionnaires either takes its time. */
+function analysing(store: StudyStore): AnalysisClient {
+  const client = new AnalysisClient();
+  // Told by whoever follows it.
+  client.analyse(store.getState().document).catch(() => undefined);
+  return client;
+}
 
 /** Has every version of the document analysed; a newer one ends the analysis of an older one. */
 function useAnalysis(store: ReturnType<typeof createStudyStore>, client: AnalysisClient): void {

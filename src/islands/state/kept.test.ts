@@ -51,6 +51,13 @@ it('reads nothing of what is no keeping of its own, and only sound documents', (
   assert.deepEqual(readKept('x'), { ...KEPT, document: null });
 });
 
+it('takes what the page came with for what it kept, where they are the same', () => {
+  writeKept('x', KEPT);
+  const current = structuredClone(base);
+  assert.equal(readKept('x', current)?.base, current);
+  assert.deepEqual(readKept('x', document), KEPT);
+});
+
 it('lets half of its steps go, the oldest first, until there is room; and forgets what is older where there is none', () => {
   const past = ['1', '2', '3', '4', '5'].map((title) => titled(title).step);
   const whole = (steps: readonly HistoryStep[]) => JSON.stringify({ ...KEPT, past: steps }).length;

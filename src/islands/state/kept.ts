@@ -34,13 +34,14 @@ const KeptSchema = v.object({
 
 const keptKey = (id: string) => `jolly-fork/open/${id}`;
 
-/** Null where nothing is kept that can be read. */
-export function readKept(id: string): Kept | null {
+/** Null where nothing is kept that can be read. `current`: as the page came with it, which most often is what is kept. */
+export function readKept(id: string, current: Questionnaire | null = null): Kept | null {
   try {
     const parsed = v.safeParse(KeptSchema, JSON.parse(sessionStorage.getItem(keptKey(id)) ?? 'null'));
     if (!parsed.success) return null;
     const { revision, page, past, future } = parsed.output;
-    const base = readUnsaved(parsed.output.base);
+    const isCurrent = current !== null && JSON.stringify(parsed.output.base) === JSON.stringify(current);
+    const base = isCurrent ? current : readUnsaved(parsed.output.base);
     if (base === null) return null;
     const [document, sent] = [readUnsaved(parsed.output.document), readUnsaved(parsed.output.sent)];
     // The steps are this module's own writing in this very tab; patches that no longer fit throw when applied.

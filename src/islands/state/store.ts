@@ -40,7 +40,7 @@ export function createStudyStore(
       : version === null
         ? null
         : `This is version ${version.number}, which never changes: restore it as the draft to go on from it.`;
-  const kept = readOnly === null ? readKept(initial.id) : null;
+  const kept = readOnly === null ? readKept(initial.id, initial.document) : null;
   return createStore<StudyState>()((set, get) => {
     const show = documentShower(set, get);
     const { first, saves, actions } = savingSlice(set, get, show, initial, kept);
