@@ -5,12 +5,10 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { format, resolveConfig } from 'prettier';
-import { analyse, AnalysisCache, DEFAULT_CAPS, type Analysis } from '../src/core/analysis';
-import { routingContent } from '../src/core/document/routing-content';
+import { analyse } from '../src/core/analysis';
 import type { Questionnaire } from '../src/core/document/types';
-import type { Plan } from '../src/core/routing/plan';
 import { planOf } from '../src/core/routing/planner';
-import { routedSnagsOf, snagsOf } from '../src/core/snags';
+import { snagsOf } from '../src/core/snags';
 import { compared } from './families/compared';
 import { dense } from './families/dense';
 import { edited, EDITS, type EditKind } from './families/edits';
@@ -19,6 +17,7 @@ import { keepFigures } from './figures';
 import { longLists } from './families/long-lists';
 import { Die, type Family } from './families/maker';
 import { roster } from './families/roster';
+import { Screen } from './families/screen';
 import { markdown, milliseconds } from './timing';
 
 const SEEDS = Number(process.env.SEEDS ?? 10);
@@ -49,27 +48,6 @@ interface Measured {
   /** Routes of the covering set beyond as many as are proved to be needed; null where it has not every fork. */
   readonly beyond: number | null;
   readonly edits: readonly { readonly kind: EditKind; readonly ms: number }[];
-}
-
-/** All that the screen shows while somebody writes, as the app works it out: what leads nobody elsewhere is not counted again. */
-class Screen {
-  private readonly cache = new AnalysisCache();
-  private plan: Plan | null = null;
-  private content = '';
-  private analysis: Analysis | null = null;
-
-  show(document: Questionnaire): unknown {
-    const plan = planOf(document, this.plan);
-    this.plan = plan;
-    const content = routingContent(document);
-    const analysis =
-      this.analysis !== null && content === this.content
-        ? this.analysis
-        : analyse(plan, DEFAULT_CAPS, this.cache);
-    [this.analysis, this.content] = [analysis, content];
-    const shown = [analysis.items, analysis.endings, analysis.asked, snagsOf(plan)];
-    return [...shown, routedSnagsOf(plan, analysis, this.cache)];
-  }
 }
 
 function clocked<Result>(work: () => Result): { ms: number; result: Result } {

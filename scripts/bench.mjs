@@ -16,6 +16,7 @@ const PORT = process.env.PORT ?? '4397';
 /** What the function of a part in `bench/` is called, and what it needs beforehand. */
 const PARTS = {
   analysis: { file: 'run.ts', rivals: true },
+  memory: { file: 'memory.ts' },
   solvers: { file: 'solvers.ts', measure: 'measureSolvers', rivals: true },
   audit: { file: 'audit.ts', measure: 'measureAudit' },
   package: { file: 'package.ts', measure: 'measurePackage' },
