@@ -52,19 +52,21 @@ export function Matrix(props: Props) {
         asked.set(name, [...(asked.get(name) ?? []), pass ?? 1]);
       }
       const filled = early.has(row.ending) ? endedEarly : onTheWay;
+      const strip = new Strip(context, y, ROW - 7);
       for (const { name, x, passes } of visible) {
         const others = folded ? drawn.get(name) : undefined;
         const perhaps = others?.some((other) => asked.has(other));
         const colour = perhaps ? mayBeDrawn : filled;
         const inPasses = asked.get(name);
         const whole = perhaps || (inPasses !== undefined && passes === null);
-        context.fillStyle = whole ? colour : hatch;
-        context.fillRect(x, y, columns.cell, ROW - 7);
+        strip.add(x, columns.cell, whole ? colour : hatch);
         if (whole || inPasses === undefined || passes === null) continue;
+        strip.close();
         context.fillStyle = colour;
         for (const [top, high] of bands(inPasses, passes, ROW - 7))
           context.fillRect(x, y + top, columns.cell, high);
       }
+      strip.close();
     });
     const here = column === null ? undefined : columns.items[column];
     if (here !== undefined) {
@@ -104,6 +106,35 @@ export function Matrix(props: Props) {
       }}
     />
   );
+}
+
+/** The cells of a row. Those that touch and look alike are filled together: a thousand items are a thousand cells in each row. */
+class Strip {
+  private run: { readonly from: number; until: number; readonly style: string | CanvasPattern } | null = null;
+
+  constructor(
+    private readonly context: CanvasRenderingContext2D,
+    private readonly y: number,
+    private readonly height: number,
+  ) {}
+
+  add(x: number, width: number, style: string | CanvasPattern): void {
+    // Positions are sums of fractions.
+    if (this.run?.style === style && x - this.run.until < 0.001) this.run.until = x + width;
+    else {
+      this.close();
+      this.run = { from: x, until: x + width, style };
+    }
+  }
+
+  /** Fills what has been added. */
+  close(): void {
+    if (this.run === null) return;
+    const { from, until, style } = this.run;
+    this.context.fillStyle = style;
+    this.context.fillRect(from, this.y, until - from, this.height);
+    this.run = null;
+  }
 }
 
 /** A band for each pass, the first on top; where they are too thin to be told apart, as much as all of them fill. */

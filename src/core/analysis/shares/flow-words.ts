@@ -41,7 +41,7 @@ export function whoFlows(plan: Plan, { from, to }: Flowing): string | null {
 export interface FlowWords extends Pick<Transition, 'to'> {
   /** Name of the item. */
   readonly from: string;
-  /** A condition, `always` or `never`. */
+  /** A condition, `always` or `never`. Names of a repeated section are of the pass that is left, its passes counted when over. */
   readonly who: string;
 }
 
