@@ -14,7 +14,7 @@ import { planFor } from '../support/questionnaire';
 import { randomChain, randomDocument } from './documents';
 import { seedsToTry } from './seeds';
 
-const SEEDS = seedsToTry([], 80);
+const SEEDS = seedsToTry([20649], 80);
 
 function judge(plan: Plan, about: string, count: number): number {
   const keying = new Keying(plan);

@@ -11,6 +11,7 @@ import type { Answers, MissingReason, Value } from '../document/types';
 import { isBlank, isMissingAnswer, type ShownParts } from '../routing/answers';
 import { drawKey } from '../routing/draws';
 import type { Plan, PlanSection } from '../routing/plan';
+import { shownOf } from '../routing/step';
 import { walk, type Walk, type WalkStep } from '../routing/walk';
 import { keyFields, type KeyField } from './fields';
 
@@ -112,10 +113,13 @@ export class Keying {
     if (field.planItem === null) return { is: 'asked', shown: null };
     const step = steps.get(field.passKey);
     const drawn = this.isOpenDraw(field, answers, walked);
-    const rowShown = field.row === null || (step?.shown.rows[field.row] ?? drawn);
+    // What may have been drawn shows what it would show.
+    const shown =
+      step?.shown ??
+      (drawn ? shownOf(field.planItem, walked.environment(field.planItem.section, field.pass)) : null);
+    const rowShown = field.row === null || (shown?.rows[field.row] ?? false);
     const optionOpen = field.kind !== 'specify' || this.isPicked(field, answers);
-    if ((step !== undefined || drawn) && rowShown && optionOpen)
-      return { is: 'asked', shown: step?.shown ?? null };
+    if (shown !== null && rowShown && optionOpen) return { is: 'asked', shown };
     if (field.kind !== 'answer') return { is: 'passed-over', reason: 'not_applicable', code: '' };
     const section = this.plan.sections[field.planItem.section] as PlanSection;
     const left = walked.passedOver.some(
