@@ -90,7 +90,7 @@ class BothVersions {
     }
     for (const [key, { mass }] of before.places)
       if (!now.places.has(key)) differing = diagrams.or(differing, toNow(mass));
-    const known = this.knownNow(differing, before, now);
+    const known = this.knownNow(differing, before, now, toNow);
     const [weighing] = weighings;
     return { otherBases, share: known === null || weighing === undefined ? null : weighing.shareOf(known) };
   }
@@ -150,11 +150,16 @@ class BothVersions {
   }
 
   /**
-   * Without what only the first version asks: whoever was presented it meets a difference already, and of whoever was not
-   * nothing of it is known. Quotas are open, as everywhere in shares. Null where it hangs on a choice of chance, a value
+   * Without what only the first version asks: whoever was presented it meets a difference already, and whoever was not has
+   * no answer to it. Quotas are open, as everywhere in shares. Null where it hangs on a choice of chance, a value
    * known beforehand, or a count over passes, that the second version does not have.
    */
-  private knownNow(differing: Diagram, before: Led, now: Led): Diagram | null {
+  private knownNow(
+    differing: Diagram,
+    before: Led,
+    now: Led,
+    toNow: (of: Diagram) => Diagram,
+  ): Diagram | null {
     const { diagrams } = this.work;
     let open = differing;
     for (const level of before.encoded.fullLevel.values())
@@ -173,6 +178,10 @@ class BothVersions {
     const isAsked = (level: number) =>
       before.encoded.symbolAt(level) !== undefined && before.encoded.homeOf(level) !== null;
     if (!gone.every(isAsked)) return null;
+    for (const { of, at, holds } of before.coming.facts(gone.map((level) => diagrams.variable(level)))) {
+      const isOwn = (level: number) => before.encoded.homeOf(level) === at && !isKnown(level);
+      if (of === 'answer' && diagrams.support(holds).some(isOwn)) open = diagrams.and(open, toNow(holds));
+    }
     return diagrams.forget(open, (level) => !isKnown(level));
   }
 }
