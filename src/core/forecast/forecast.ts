@@ -257,9 +257,12 @@ function expected(
   };
 }
 
+/** A share below this is that of answers which nobody is assumed to give, though they can be given. */
+const NOBODY = 1e-20;
+
 function minutesOf(lengths: readonly Length[], longest: number | null): Minutes | null {
   const total = lengths.reduce((sum, { share }) => sum + share, 0);
-  if (total === 0) return null;
+  if (total < NOBODY) return null;
   const at = (level: number) => {
     let sum = 0;
     // As many as are wanted, but for what adding up rounds.

@@ -192,10 +192,18 @@ export class Reaching {
     }
   }
 
-  /** Of those of whom `within` is true, whom `condition` takes: a condition, `always` or `never`; read in a section. */
-  whoOf(condition: Diagram, within: Diagram, section: number): string {
+  /**
+   * Of those of whom `within` is true, whom `condition` takes: a condition, `always` or `never`; read in a section, and in one
+   * pass of it or in whichever.
+   */
+  whoOf(
+    condition: Diagram,
+    within: Diagram,
+    section: number,
+    pass: Exclude<WhereAsked['pass'], null> = 'any',
+  ): string {
     const facts = this.coming.possibleAround([condition, within]);
-    return this.inWords(condition, within, { section, pass: 'any' }, facts);
+    return this.inWords(condition, within, { section, pass }, facts);
   }
 
   private inWords(condition: Diagram, within: Diagram, where: WhereAsked, facts: Diagram): string {

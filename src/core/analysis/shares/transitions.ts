@@ -52,62 +52,87 @@ export function transitionsIn(encoded: EncodedPlan, weighing: Weighing | null): 
   );
 }
 
+/** Those who go on from some items, of those who are presented any of them (`there`): all, and in each pass of the section. */
+export interface Going {
+  readonly going: Diagram;
+  readonly there: Diagram;
+  /** Pass after pass from the first; none of a section that is not repeated. */
+  readonly passes: readonly { readonly going: Diagram; readonly there: Diagram }[];
+}
+
 /** What is true of those who go from one of some items to one of others, or to an ending, and of those who were presented one of the first. */
 export function massesBetween(
   encoded: EncodedPlan,
   coming: Coming,
   from: ReadonlySet<string> | null,
-  goes: (observation: Emission['observation']) => boolean,
-): { readonly going: Diagram; readonly there: Diagram } {
-  const { diagrams } = encoded;
-  let going: Diagram = FALSE;
+  isThere: (observation: Emission['observation']) => boolean,
+): Going {
+  const goes = new ByPass(encoded);
   for (const { mass, observation, from: last } of emissionsIn(encoded, coming, from)) {
     if (from === null ? last !== null : last === null) continue;
-    if (goes(observation)) going = diagrams.or(going, mass);
+    if (isThere(observation)) goes.add(last?.pass ?? null, mass);
   }
-  return { going, there: from === null ? TRUE : presentedAny(encoded, coming, from) };
+  if (from === null) return { going: goes.all, there: TRUE, passes: [] };
+  return together(goes, presentedAny(encoded, coming, from));
 }
 
-/** Who is presented one of some items, in any pass. */
-function presentedAny(
-  { plan, course, diagrams }: EncodedPlan,
-  coming: Coming,
-  names: ReadonlySet<string>,
-): Diagram {
-  let any: Diagram = FALSE;
+/** Who is presented one of some items. */
+function presentedAny(encoded: EncodedPlan, coming: Coming, names: ReadonlySet<string>): ByPass {
+  const { plan, course } = encoded;
+  const presented = new ByPass(encoded);
   for (const { index, repeat, items } of plan.sections) {
     for (const { item, index: at } of items) {
       if (!names.has(item.name)) continue;
       for (let pass = 1; pass <= (repeat?.max ?? 1); pass += 1)
-        any = diagrams.or(any, coming.presentedAt(course.item(index, pass, at)));
+        presented.add(repeat === null ? null : pass, coming.presentedAt(course.item(index, pass, at)));
     }
   }
-  return any;
+  return presented;
 }
 
-/** Of everybody who is presented an item (`there`), those who go on to each other item, or ending (`going`). */
+/** Of everybody who is presented an item, those who go on to each other item, or ending. */
 export function flowMasses(
   encoded: EncodedPlan,
   coming: Coming,
-): {
-  readonly from: string;
-  readonly to: Transition['to'];
-  readonly going: Diagram;
-  readonly there: Diagram;
-}[] {
-  const { diagrams } = encoded;
-  const flows = new Map<string, { from: string; to: Transition['to']; going: Diagram }>();
+): (Going & { readonly from: string; readonly to: Transition['to'] })[] {
+  const flows = new Map<string, { from: string; to: Transition['to']; goes: ByPass }>();
   for (const { mass, observation, from } of emissionsIn(encoded, coming)) {
     if (from === null) continue;
     const to = targetOf(encoded, observation);
     const key = JSON.stringify([from.name, to]);
-    const known = flows.get(key);
-    flows.set(key, { from: from.name, to, going: diagrams.or(known?.going ?? FALSE, mass) });
+    const flow = flows.get(key) ?? { from: from.name, to, goes: new ByPass(encoded) };
+    flow.goes.add(from.pass, mass);
+    flows.set(key, flow);
   }
-  const there = new Map<string, Diagram>();
-  for (const { from } of flows.values())
-    if (!there.has(from)) there.set(from, presentedAny(encoded, coming, new Set([from])));
-  return [...flows.values()].map((flow) => ({ ...flow, there: there.get(flow.from) ?? FALSE }));
+  const there = new Map<string, ByPass>();
+  return [...flows.values()].map(({ from, to, goes }) => {
+    const presented = there.get(from) ?? presentedAny(encoded, coming, new Set([from]));
+    there.set(from, presented);
+    return { from, to, ...together(goes, presented) };
+  });
+}
+
+/** Who does something in any pass, and in each. */
+class ByPass {
+  all: Diagram = FALSE;
+  readonly passes: Diagram[] = [];
+
+  constructor(private readonly encoded: EncodedPlan) {}
+
+  /** `pass` from 1; null outside a repeated section. */
+  add(pass: number | null, mass: Diagram): void {
+    const { diagrams } = this.encoded;
+    this.all = diagrams.or(this.all, mass);
+    if (pass !== null) this.passes[pass - 1] = diagrams.or(this.passes[pass - 1] ?? FALSE, mass);
+  }
+}
+
+function together(goes: ByPass, presented: ByPass): Going {
+  return {
+    going: goes.all,
+    there: presented.all,
+    passes: presented.passes.map((there, n) => ({ going: goes.passes[n] ?? FALSE, there })),
+  };
 }
 
 function targetOf({ plan }: EncodedPlan, { planItem, ending }: Emission['observation']): Transition['to'] {
