@@ -246,14 +246,17 @@ export class Reaching {
     return variable.section === section && passIn(symbol) !== pass;
   }
 
-  /** The bounds without what was answered in other passes, which cannot be named in this one. */
+  /**
+   * The bounds without what was answered in other passes, which cannot be named in this one: where it decides, they hold for more
+   * people than those who are meant, as nothing that can be said tells them apart.
+   */
   private withoutElsewhere(lower: Diagram, upper: Diagram, where: WhereAsked): [Diagram, Diagram] {
     const { diagrams } = this;
     const elsewhere = (level: number) => this.isElsewhere(level, where);
     if (![lower, upper].some((bound) => diagrams.support(bound).some(elsewhere))) return [lower, upper];
     const below = diagrams.forget(lower, elsewhere);
     const above = diagrams.not(diagrams.forget(diagrams.not(upper), elsewhere));
-    return diagrams.and(below, diagrams.not(above)) === FALSE ? [below, above] : [lower, upper];
+    return [below, diagrams.or(below, above)];
   }
 
   /** Without the variables that were added, where that can be: the questionnaire itself does not speak of them. */

@@ -178,9 +178,14 @@ class BothVersions {
     const isAsked = (level: number) =>
       before.encoded.symbolAt(level) !== undefined && before.encoded.homeOf(level) !== null;
     if (!gone.every(isAsked)) return null;
-    for (const { of, at, holds } of before.coming.facts(gone.map((level) => diagrams.variable(level)))) {
-      const isOwn = (level: number) => before.encoded.homeOf(level) === at && !isKnown(level);
-      if (of === 'answer' && diagrams.support(holds).some(isOwn)) open = diagrams.and(open, toNow(holds));
+    const unanswered = new Set<number>();
+    for (let level = gone.pop(); level !== undefined; level = gone.pop()) {
+      const home = before.encoded.homeOf(level);
+      if (home == null || unanswered.has(home)) continue;
+      unanswered.add(home);
+      const presented = before.coming.presentedAt(home);
+      open = diagrams.and(open, toNow(diagrams.or(presented, before.encoded.unasked(home))));
+      gone.push(...diagrams.support(presented).filter((other) => !isKnown(other)));
     }
     return diagrams.forget(open, (level) => !isKnown(level));
   }
