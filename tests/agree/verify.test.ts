@@ -83,19 +83,20 @@ describe('the test pack and what comes back of it', () => {
         const all = observed(steps);
         const first = all.findIndex(({ step }) => step !== '0');
         if (all.length - first < 2) continue;
-        const at = int(first, all.length - 2);
-        const left = all.filter((_, k) => k !== at);
-        const missing = verified(plan, [left]).differ[0];
-        const gone = all[at]?.item;
-        const next = all[at + 1] as ObservedStep;
-        assert.equal(missing?.expected, gone, `${n} ${name}: ${gone} left out`);
-        assert.equal(missing?.step, next.step);
-        const put = { step: 'x', item: 'nowhere', answer: '' };
-        const more = verified(plan, [[...all.slice(0, at), put, ...all.slice(at)]]).differ[0];
-        assert.deepEqual([more?.step, more?.expected, more?.seen], ['x', gone, 'nowhere'], `${n} ${name}`);
-        tried += 1;
+        for (const at of new Set([int(first, all.length - 2), int(first, all.length - 2)])) {
+          const left = all.filter((_, k) => k !== at);
+          const missing = verified(plan, [left]).differ[0];
+          const gone = all[at]?.item;
+          const next = all[at + 1] as ObservedStep;
+          assert.equal(missing?.expected, gone, `${n} ${name}: ${gone} left out`);
+          assert.equal(missing?.step, next.step);
+          const put = { step: 'x', item: 'nowhere', answer: '' };
+          const more = verified(plan, [[...all.slice(0, at), put, ...all.slice(at)]]).differ[0];
+          assert.deepEqual([more?.step, more?.expected, more?.seen], ['x', gone, 'nowhere'], `${n} ${name}`);
+          tried += 1;
+        }
       }
     }
-    assert.ok(tried > SEEDS.count * 0.6, `only ${tried} were tried`);
+    assert.ok(tried > SEEDS.count, `only ${tried} were tried`);
   });
 });
