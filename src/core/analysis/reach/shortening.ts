@@ -163,7 +163,9 @@ class Shortener {
           ? coming.at(inPass)
           : coming.presentedAt(course.item(said.section, standing.pass ?? 1, said.at));
       const run = standing.pass === null ? TRUE : coming.at(inPass);
-      const facts = coming.possible([asked, run, ...about.map((tree) => this.meaning(tree, standing))]);
+      // Of every test by itself: together they may say nothing, as “>= 2 or <> 2” does, where one alone would do.
+      const tests = about.flatMap(testsIn).map((test) => this.meaning(test, standing));
+      const facts = coming.possible([asked, run, ...tests]);
       const here = diagrams.and(facts, run);
       const lower = diagrams.forget(diagrams.and(here, asked), unsaid);
       const open = diagrams.cube([...encoded.fullLevel.values()].map((full) => [full, false]));
