@@ -9,6 +9,7 @@ import { BasesSheet } from './BasesSheet';
 import { CameSheet } from './CameSheet';
 import { ForecastFiles } from './ForecastFiles';
 import { ForecastHead } from './ForecastHead';
+import { Leaves } from '../ui/Leaves';
 import { Problem } from '../ui/Problem';
 import classes from './forecast.module.css';
 import { LostSheet } from './LostSheet';
@@ -57,19 +58,9 @@ export function ForecastView() {
       <Assumptions forecasting={forecasting} />
       <div ref={sheet} className={classes.sheet} aria-busy={forecasting.isBehind}>
         <ForecastHead forecasting={forecasting} />
-        <nav className={classes.leaves} aria-label="Leaves of the forecast">
-          {(Object.keys(LEAVES) as Leaf[]).map((each) => (
-            <button
-              key={each}
-              type="button"
-              aria-current={each === leaf ? 'page' : undefined}
-              onClick={() => setLeaf(each)}
-            >
-              {LEAVES[each]}
-            </button>
-          ))}
+        <Leaves label="Leaves of the forecast" words={LEAVES} leaf={leaf} turnTo={setLeaf}>
           <ForecastFiles />
-        </nav>
+        </Leaves>
         <Problem of={problem} className={classes.problem} />
         {figures !== null && leaf === 'bases' && (
           <BasesSheet

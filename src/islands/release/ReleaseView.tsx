@@ -1,11 +1,12 @@
 /** Release: versions down the left, what is other or who answers in the middle, what stands in the way of freezing at the right. */
 import { useGate } from '../state/gate';
 import { useStudy } from '../state/store';
+import { Leaves } from '../ui/Leaves';
 import { CompareView } from './CompareView';
 import { FilesCard } from './FilesCard';
 import { GateCard } from './GateCard';
 import classes from './release.module.css';
-import { heldAgainst, LEAVES, type Leaf } from './shown';
+import { heldAgainst, type Leaf } from './shown';
 import { useReleaseShown } from './use-release-shown';
 import { MonitorView } from './monitor/MonitorView';
 import { TrialView } from './trial/TrialView';
@@ -34,7 +35,14 @@ export function ReleaseView() {
       <VersionList versions={versions} of={of} show={(next) => show({ ...shown, of: next, against: null })} />
       <div className={classes.sheet}>
         {version !== null && <VersionHead version={version} />}
-        <Leaves leaf={shown.leaf} turnTo={(leaf) => show({ ...shown, of, leaf })} />
+        <div className={classes.leaves}>
+          <Leaves
+            label="Leaves of the release"
+            words={LEAF_WORDS}
+            leaf={shown.leaf}
+            turnTo={(leaf) => show({ ...shown, of, leaf })}
+          />
+        </div>
         {shown.leaf === 'trial' ? (
           <TrialView version={version} watch={(link) => show({ ...shown, watched: { link, asked: 0 } })} />
         ) : against === null ? (
@@ -57,28 +65,6 @@ export function ReleaseView() {
 }
 
 const LEAF_WORDS: Readonly<Record<Leaf, string>> = { compare: 'What is other', trial: 'Trial' };
-
-interface LeavesProps {
-  readonly leaf: Leaf;
-  readonly turnTo: (leaf: Leaf) => void;
-}
-
-function Leaves({ leaf, turnTo }: LeavesProps) {
-  return (
-    <nav className={classes.leaves} aria-label="Leaves of the release">
-      {LEAVES.map((each) => (
-        <button
-          key={each}
-          type="button"
-          aria-current={each === leaf ? 'page' : undefined}
-          onClick={() => turnTo(each)}
-        >
-          {LEAF_WORDS[each]}
-        </button>
-      ))}
-    </nav>
-  );
-}
 
 function NothingBefore({ isDraft }: { readonly isDraft: boolean }) {
   return (

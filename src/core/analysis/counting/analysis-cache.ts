@@ -8,6 +8,7 @@
 import { VariableOrder } from '../conditions/variable-order';
 import { Diagrams } from '../diagrams/diagram';
 import type { Caps } from '../diagrams/limits';
+import { Numbering } from '../diagrams/numbering';
 import type { Node } from './graph';
 import { Observations } from './observations';
 
@@ -43,17 +44,8 @@ export class CachedWork {
 export class CachedGraphs {
   readonly observations = new Observations();
   starts: ReadonlyMap<string, Node> = new Map();
-  private readonly numbers = new Map<string, number>();
-
-  /** A number for a content: equal contents have the same. */
-  numberOf(content: string): number {
-    let number = this.numbers.get(content);
-    if (number === undefined) {
-      number = this.numbers.size;
-      this.numbers.set(content, number);
-    }
-    return number;
-  }
+  /** What blocks are made of, by number. */
+  readonly contents = new Numbering<string>();
 }
 
 export class AnalysisCache {

@@ -47,8 +47,8 @@ class GraphBuilder {
   ) {
     const { encoded } = beliefs;
     const blocks = blocksOf(encoded);
-    const contents = blocks.map((block) => memory?.numberOf(contentOf(encoded, block)) ?? block.index);
-    const numberOf = memory && ((contents: string) => memory.numberOf(contents));
+    const contents = blocks.map((block) => memory?.contents.of(contentOf(encoded, block)) ?? block.index);
+    const numberOf = memory && ((contents: string) => memory.contents.of(contents));
     this.expander = new Expander(beliefs, blocks, contents, numberOf);
   }
 

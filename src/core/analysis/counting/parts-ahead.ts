@@ -7,6 +7,7 @@
  */
 import type { Diagram, Diagrams } from '../diagrams/diagram';
 import { Factoring, type Factors } from '../diagrams/factors';
+import { Numbering } from '../diagrams/numbering';
 import type { BlockList, BlockLists } from './block-lists';
 import type { Block } from './blocks';
 
@@ -33,7 +34,7 @@ interface Shape {
 
 export class PartsAhead {
   private readonly shapes = new Map<Diagram, Shape>();
-  private readonly numbers = new Map<string, number>();
+  private readonly supports = new Numbering<string>();
   private readonly groupings = new Map<BlockList, Map<string, Grouping>>();
 
   constructor(
@@ -86,9 +87,7 @@ export class PartsAhead {
     let shape = this.shapes.get(factor);
     if (shape === undefined) {
       const support = this.factoring.supportOf(factor).join(' ');
-      const variables = this.numbers.get(support) ?? this.numbers.size;
-      this.numbers.set(support, variables);
-      shape = { variables, isDecided: this.factoring.isDecided(factor) };
+      shape = { variables: this.supports.of(support), isDecided: this.factoring.isDecided(factor) };
       this.shapes.set(factor, shape);
     }
     return shape;

@@ -13,7 +13,7 @@ import type { Node } from '../counting/graph';
 import type { Observation } from '../counting/observations';
 import { allRoutes, beginning, countOf, nextOf, type Next, type Prefix } from '../counting/prefix';
 import { observationsOf } from '../counting/routes';
-import { BY_LENGTH, HOW_MANY, lengthIn, Tally, type Lengths } from '../counting/tally';
+import { BY_LENGTH, HOW_MANY, lengthIn, Tally, type Algebra, type Lengths } from '../counting/tally';
 
 export interface RouteFilter {
   /** Of each list at least one item is presented: `name` in any pass, `name#pass` in one. At most `MOST_THROUGH` lists. */
@@ -208,26 +208,19 @@ class Left {
     for (let without = waiting; ; without = (without - 1) & waiting) {
       const ways =
         lengths === null
-          ? this.countingWithout(without).ahead(prefix)
-          : within(this.measuringWithout(without).ahead(prefix), lengths, items);
+          ? this.without(without, HOW_MANY, this.counts).ahead(prefix)
+          : within(this.without(without, BY_LENGTH, this.lengths).ahead(prefix), lengths, items);
       sum += isOdd(without) ? -ways : ways;
       if (without === 0) return sum;
     }
   }
 
-  private countingWithout(lists: number): Tally<bigint> {
-    const known = this.counts.get(lists);
-    if (known !== undefined) return known;
-    const tally = new Tally(HOW_MANY, this.allowsWithout(lists));
-    this.counts.set(lists, tally);
-    return tally;
-  }
-
-  private measuringWithout(lists: number): Tally<Lengths> {
-    const known = this.lengths.get(lists);
-    if (known !== undefined) return known;
-    const tally = new Tally(BY_LENGTH, this.allowsWithout(lists));
-    this.lengths.set(lists, tally);
+  /** Of the routes that meet none of some lists, what is tallied; `known`: by the lists, as bits. */
+  private without<Value>(lists: number, by: Algebra<Value>, known: Map<number, Tally<Value>>): Tally<Value> {
+    const before = known.get(lists);
+    if (before !== undefined) return before;
+    const tally = new Tally(by, this.allowsWithout(lists));
+    known.set(lists, tally);
     return tally;
   }
 

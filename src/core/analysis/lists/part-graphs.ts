@@ -1,6 +1,7 @@
 /** Going along a graph that stands for just some parts of what lies ahead: then they can be over without an ending. */
 import type { ForkNode, Node, PartsNode } from '../counting/graph';
 import type { Prefix } from '../counting/prefix';
+import { Numbering } from '../diagrams/numbering';
 
 /** The parts that lie ahead, in the order in which they are gone through. */
 export function forksOf(prefix: Prefix | null): ForkNode[] {
@@ -50,21 +51,12 @@ export function together(parts: readonly Node[]): Node {
 
 /** Numbers for nodes, by which what has been met before is known again. */
 export class NodeNames {
-  private readonly names = new Map<Node, number>();
-
-  of(node: Node): number {
-    let name = this.names.get(node);
-    if (name === undefined) {
-      name = this.names.size;
-      this.names.set(node, name);
-    }
-    return name;
-  }
+  private readonly names = new Numbering<Node>();
 
   along(prefix: Prefix | null): string {
-    if (prefix?.then === null) return String(this.of(prefix.fork));
+    if (prefix?.then === null) return String(this.names.of(prefix.fork));
     return forksOf(prefix)
-      .map((fork) => this.of(fork))
+      .map((fork) => this.names.of(fork))
       .join('.');
   }
 }

@@ -6,7 +6,7 @@ import { percentWords } from '../../../core/tables/shares';
 import { crossFigures, crossSheet, type CrossFigures } from '../../../core/views/table-sheets';
 import { grouped, plural } from '../../ui/format';
 import { CrossBars } from './CrossBars';
-import { TableFiles } from './TableFiles';
+import { TableTitle } from './TableTitle';
 import { TableHead } from '../../ui/TableHead';
 import classes from './tables.module.css';
 
@@ -32,23 +32,13 @@ export function CrossTable({ row, column, cross, about, madeUp }: Props) {
   const title = `${row.id} against ${column.id}`;
   return (
     <div className={classes.sheet}>
-      <header className={classes.title}>
-        <div>
-          <h1>
-            <code>{row.id}</code> {row.label}
-          </h1>
-          <h2>
-            against <code>{column.id}</code> {column.label}
-          </h2>
-          <p>
-            {madeUp && <strong className={classes.madeUp}>Made up</strong>} {about}
-          </p>
-        </div>
-        <TableFiles
-          name={`${row.id}-${column.id}${madeUp ? '-made-up' : ''}`}
-          sheet={() => crossSheet(title, about, cross, figures)}
-        />
-      </header>
+      <TableTitle
+        variable={row}
+        against={column}
+        about={about}
+        madeUp={madeUp}
+        sheet={() => crossSheet(title, about, cross, figures)}
+      />
       <div className={classes.figures} role="group" aria-label="Figures">
         {FIGURES.map(([id, name]) => (
           <button key={id} type="button" aria-pressed={figures === id} onClick={() => setFigures(id)}>

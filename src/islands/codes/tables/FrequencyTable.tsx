@@ -12,7 +12,7 @@ import { askedOf } from '../../state/asked';
 import { useStudy } from '../../state/store';
 import { grouped } from '../../ui/format';
 import { ShareBars } from './ShareBars';
-import { TableFiles } from './TableFiles';
+import { TableTitle } from './TableTitle';
 import classes from './tables.module.css';
 
 interface Props {
@@ -38,20 +38,12 @@ export function FrequencyTable({ variable, frequency, about, madeUp }: Props) {
   const title = `${variable.id}: ${variable.label}`;
   return (
     <div className={classes.sheet}>
-      <header className={classes.title}>
-        <div>
-          <h1>
-            <code>{variable.id}</code> {variable.label}
-          </h1>
-          <p>
-            {madeUp && <strong className={classes.madeUp}>Made up</strong>} {about}
-          </p>
-        </div>
-        <TableFiles
-          name={madeUp ? `${variable.id}-made-up` : variable.id}
-          sheet={() => frequencySheet(title, about, frequency)}
-        />
-      </header>
+      <TableTitle
+        variable={variable}
+        about={about}
+        madeUp={madeUp}
+        sheet={() => frequencySheet(title, about, frequency)}
+      />
       <div className={classes.beside}>
         <table className={classes.table}>
           <thead>
