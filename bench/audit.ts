@@ -20,7 +20,7 @@ import { format, resolveConfig } from 'prettier';
 import type { Questionnaire } from '../src/core/document/types';
 import { planOf } from '../src/core/routing/planner';
 import { costOfRows, tablesOfAMillion } from './audit-rows';
-import { keepFigures } from './figures';
+import { figureKeeper } from './figures';
 import { markdown } from './timing';
 
 const root = process.cwd();
@@ -39,6 +39,7 @@ interface Measured {
 }
 
 export async function measureAudit(): Promise<void> {
+  const keepFigures = await figureKeeper();
   const folder = mkdtempSync(path.join(tmpdir(), 'jolly-fork-bench-'));
   const data = path.join(folder, 'rows.csv');
   const plan = planOf(JSON.parse(readFileSync(study, 'utf8')) as Questionnaire);

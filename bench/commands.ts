@@ -6,7 +6,7 @@ import { spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { format, resolveConfig } from 'prettier';
-import { keepFigures } from './figures';
+import { figureKeeper } from './figures';
 import { markdown, times } from './timing';
 
 const RUNS = 21;
@@ -38,6 +38,7 @@ function measured(calls: readonly (readonly string[])[]): number[][] {
 }
 
 export async function measureCommands(): Promise<void> {
+  const keepFigures = await figureKeeper();
   const [nothing = [], ...called] = measured([NOTHING, ...CALLS.map(([, args]) => args)]);
   const [median, least] = [Math.floor(RUNS / 2), 0];
   const row = (words: string, sorted: readonly number[]) => [

@@ -13,7 +13,7 @@ import { compared } from './families/compared';
 import { dense } from './families/dense';
 import { edited, EDITS, type EditKind } from './families/edits';
 import { hard } from './families/hard';
-import { keepFigures } from './figures';
+import { figureKeeper, type Figures } from './figures';
 import { longLists } from './families/long-lists';
 import { Die, type Family } from './families/maker';
 import { roster } from './families/roster';
@@ -115,7 +115,7 @@ function beyondWords(all: readonly Measured[]): string {
 }
 
 /** What of the dense family is held against targets. */
-function figuresOf(size: number, all: readonly Measured[]): Parameters<typeof keepFigures>[0] {
+function figuresOf(size: number, all: readonly Measured[]): Figures {
   const of = (times: readonly number[]) => ({ reached: median(times), worst: Math.max(...times) });
   const count = of(all.map((each) => each.count));
   const edit = of(
@@ -163,6 +163,7 @@ const HEAD = [
 export async function measureFamilies(only?: string): Promise<void> {
   // Once beforehand, so that no size pays for what is compiled.
   measure(dense(120, 99), 99, SEEDS);
+  const keepFigures = await figureKeeper();
   for (const { name, family, unit, sizes, places } of FAMILIES.filter(
     (of) => only === undefined || of.name === only,
   )) {

@@ -9,7 +9,7 @@ import path from 'node:path';
 import type { Browser, Page } from '@playwright/test';
 import { format, resolveConfig } from 'prettier';
 import { generate } from './generate';
-import { keepFigures } from './figures';
+import { figureKeeper } from './figures';
 import { markdown, times } from './timing';
 
 const SIZES = [5, 60, 300, 1000];
@@ -181,6 +181,7 @@ ${table}
 
 /** `base`: the address of the served app, over which generated studies are added. */
 export async function measureInterface(browser: Browser, base: string): Promise<void> {
+  const keepFigures = await figureKeeper();
   const rows: Row[] = [];
   for (const items of SIZES) rows.push(await measure(browser, base, items));
   await report(rows);

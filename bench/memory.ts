@@ -12,7 +12,7 @@ import { dense } from './families/dense';
 import { edited, EDITS } from './families/edits';
 import { Die } from './families/maker';
 import { Screen } from './families/screen';
-import { keepFigures } from './figures';
+import { figureKeeper } from './figures';
 import { markdown } from './timing';
 
 const ITEMS = 3000;
@@ -66,6 +66,7 @@ function inProcess(seed: number): Taken {
 }
 
 async function measureMemory(): Promise<void> {
+  const keepFigures = await figureKeeper();
   const all = Array.from({ length: SEEDS }, (_, n) => inProcess(n + 1));
   const of = (name: keyof Taken) => {
     const sorted = all.map((each) => each[name]).sort((a, b) => a - b);

@@ -11,7 +11,7 @@ import { FORMATS } from '../src/core/release/formats';
 import { HANDED_OVER, kindsOf } from '../src/core/release/formats/known';
 import { madeUpRows } from '../src/core/release/data/rows';
 import { planOf } from '../src/core/routing/planner';
-import { keepFigures } from './figures';
+import { figureKeeper } from './figures';
 import { generate } from './generate';
 import { markdown, milliseconds, timed, times } from './timing';
 import { demo } from '../tests/support/demo';
@@ -55,6 +55,7 @@ function nodeAlone(): number {
 }
 
 export async function measurePackage(): Promise<void> {
+  const keepFigures = await figureKeeper();
   const whole: string[][] = [];
   const single: string[][] = [];
   for (const [name, make] of SIZES) {

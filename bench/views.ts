@@ -8,7 +8,7 @@ import path from 'node:path';
 import type { Browser, Page } from '@playwright/test';
 import { format, resolveConfig } from 'prettier';
 import { add, at, keyToPaint } from './interface';
-import { keepFigures } from './figures';
+import { figureKeeper } from './figures';
 import { markdown, times } from './timing';
 
 const SIZES = [60, 300, 400, 1000];
@@ -104,6 +104,7 @@ async function measure(browser: Browser, base: string, items: number): Promise<R
 
 /** `base`: the address of the served app, over which generated studies are added. */
 export async function measureViews(browser: Browser, base: string): Promise<void> {
+  const keepFigures = await figureKeeper();
   const rows: Row[] = [];
   for (const items of SIZES) rows.push(await measure(browser, base, items));
   const ms = (value: number | null) => (value === null ? '' : `${Math.round(value)} ms`);
