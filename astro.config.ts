@@ -15,6 +15,17 @@ const programs = () => ({
   },
 });
 
+/**
+ * Libraries of one large file that is made by another program: nothing of it is left out, and looking for what could be takes
+ * most of the time of a build.
+ */
+const WHOLE = /[\\/]node_modules[\\/](elkjs|exceljs|pdfmake|docx|mammoth)[\\/]/;
+const whole = () => ({
+  name: 'whole',
+  transform: (_: string, id: string) =>
+    WHOLE.test(id) ? { moduleSideEffects: 'no-treeshake' as const } : undefined,
+});
+
 export default defineConfig({
   output: 'server',
   adapter: node({ mode: 'standalone' }),
@@ -42,8 +53,8 @@ export default defineConfig({
     },
   },
   vite: {
-    plugins: [programs()],
-    worker: { format: 'es', plugins: () => [programs()] },
-    build: { chunkSizeWarningLimit: 1500, assetsInlineLimit: 0 },
+    plugins: [programs(), whole()],
+    worker: { format: 'es', plugins: () => [programs(), whole()] },
+    build: { chunkSizeWarningLimit: 1500, assetsInlineLimit: 0, reportCompressedSize: false },
   },
 });
