@@ -341,6 +341,9 @@ test('tables on three bases, where a condition holds, against another, taken els
   await expect(page.getByText(`only where tenure = 2: ${renting} of 600 rows`)).toBeVisible();
   await page.getByLabel('Against').selectOption('heat_say');
   await expect(page.getByText('without an answer to', { exact: false })).toBeVisible();
+  // Percent of rows from the first row to the last: the last is of everybody.
+  const everybody = page.getByRole('row', { name: /^All/ });
+  await expect(everybody.getByRole('cell').first()).toHaveText(/^\d+\.\d$/);
   await page.getByRole('button', { name: 'Counts' }).click();
   const cells = Papa.parse<string[]>((await textOf(page, 'CSV')).trimEnd()).data;
   const total = Number(cells.at(-1)?.at(-1));

@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { it } from 'node:test';
 import type { Cross } from '../tables/cross';
 import type { Frequency } from '../tables/frequency';
-import { crossFigures, crossSheet, frequencySheet } from './table-sheets';
+import { crossFigures, crossMargins, crossSheet, frequencySheet } from './table-sheets';
 
 const LINE = {
   label: 'Yes',
@@ -67,4 +67,8 @@ it('a cross-table has counts, or percent along its rows or down its columns', ()
     ['b', 75, 0, 3],
     ['c', 0, 0, 0],
   ]);
+  assert.deepEqual(crossMargins(cross, 'counts'), { below: [4, 2], beside: [3, 3, 0] });
+  const below = [400 / 6, 200 / 6];
+  assert.deepEqual(crossMargins(cross, 'row'), { below, beside: [3, 3, 0] });
+  assert.deepEqual(crossMargins(cross, 'column'), { below: [4, 2], beside: [50, 50, 0] });
 });

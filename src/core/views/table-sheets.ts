@@ -56,6 +56,18 @@ export function crossFigures(
   );
 }
 
+/** What stands below and beside such figures: percent of all cases where those are, and otherwise the cases they are of. */
+export function crossMargins(
+  { rowCases, columnCases, cases }: Cross,
+  figures: CrossFigures,
+): { readonly below: (number | null)[]; readonly beside: (number | null)[] } {
+  const ofAll = (counts: readonly number[]) => counts.map((count) => percentOf(count, cases));
+  return {
+    below: figures === 'row' ? ofAll(columnCases) : [...columnCases],
+    beside: figures === 'column' ? ofAll(rowCases) : [...rowCases],
+  };
+}
+
 export function crossSheet(title: string, about: string, cross: Cross, figures: CrossFigures): SheetCells {
   const body = crossFigures(cross, figures);
   return [

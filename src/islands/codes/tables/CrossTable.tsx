@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Cross } from '../../../core/tables/cross';
 import type { TableVariable } from '../../../core/tables/variables';
 import { percentWords } from '../../../core/tables/shares';
-import { crossFigures, crossSheet, type CrossFigures } from '../../../core/views/table-sheets';
+import { crossFigures, crossMargins, crossSheet, type CrossFigures } from '../../../core/views/table-sheets';
 import { grouped, plural } from '../../ui/format';
 import { CrossBars } from './CrossBars';
 import { TableTitle } from './TableTitle';
@@ -27,7 +27,9 @@ const FIGURES: readonly (readonly [CrossFigures, string])[] = [
 export function CrossTable({ row, column, cross, about, madeUp }: Props) {
   const [figures, setFigures] = useState<CrossFigures>('row');
   const body = crossFigures(cross, figures);
-  const shown = (cell: number | null) => (figures === 'counts' ? grouped(cell ?? 0) : percentWords(cell));
+  const { below, beside } = crossMargins(cross, figures);
+  const counted = (cell: number | null | undefined) => grouped(cell ?? 0);
+  const shown = (cell: number | null) => (figures === 'counts' ? counted(cell) : percentWords(cell));
   const { without } = cross;
   const title = `${row.id} against ${column.id}`;
   return (
@@ -60,15 +62,15 @@ export function CrossTable({ row, column, cross, about, madeUp }: Props) {
                     {body[n]?.map((cell, m) => (
                       <td key={m}>{shown(cell)}</td>
                     ))}
-                    <td>{grouped(cross.rowCases[n] ?? 0)}</td>
+                    <td>{figures === 'column' ? shown(beside[n] ?? null) : counted(beside[n])}</td>
                   </tr>
                 ))}
               </tbody>
               <tfoot>
                 <tr className={classes.sum}>
                   <th scope="row">{figures === 'column' ? 'n' : 'All'}</th>
-                  {cross.columnCases.map((cases, m) => (
-                    <td key={m}>{grouped(cases)}</td>
+                  {below.map((cell, m) => (
+                    <td key={m}>{figures === 'row' ? shown(cell) : counted(cell)}</td>
                   ))}
                   <td>{grouped(cross.cases)}</td>
                 </tr>
