@@ -15,10 +15,7 @@ const programs = () => ({
   },
 });
 
-/**
- * Libraries of one large file that is made by another program: nothing of it is left out, and looking for what could be takes
- * most of the time of a build.
- */
+/** Large libraries that are taken whole: next to nothing of them could be left out, and looking for it took most of a build. */
 const WHOLE = /[\\/]node_modules[\\/](elkjs|exceljs|pdfmake|docx|mammoth)[\\/]/;
 const whole = () => ({
   name: 'whole',

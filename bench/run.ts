@@ -127,7 +127,7 @@ function afterEdits(document: Questionnaire): () => unknown {
   };
 }
 
-// First, while nothing else has used the machine's caches and threads.
+// First, while nothing but the clock has used the machine's caches and threads.
 const keepFigures = await figureKeeper();
 const speeds = await walkingSpeeds(planOf(generate({ items: 120, longRange: 3 })));
 await keepFigures({

@@ -60,11 +60,11 @@ export function crossFigures(
 export function crossMargins(
   { rowCases, columnCases, cases }: Cross,
   figures: CrossFigures,
-): { readonly below: (number | null)[]; readonly beside: (number | null)[] } {
+): { readonly below: readonly (number | null)[]; readonly beside: readonly (number | null)[] } {
   const ofAll = (counts: readonly number[]) => counts.map((count) => percentOf(count, cases));
   return {
-    below: figures === 'row' ? ofAll(columnCases) : [...columnCases],
-    beside: figures === 'column' ? ofAll(rowCases) : [...rowCases],
+    below: figures === 'row' ? ofAll(columnCases) : columnCases,
+    beside: figures === 'column' ? ofAll(rowCases) : rowCases,
   };
 }
 
