@@ -38,7 +38,10 @@ export function CrossBars({ cross, madeUp }: Props) {
         >
           <XAxis
             type="number"
+            // Shares add up to a hair more than a hundred, which is cut off instead of written below.
             domain={[0, 100]}
+            allowDataOverflow
+            ticks={[0, 25, 50, 75, 100]}
             tickFormatter={(tick: number) => `${tick}%`}
             tick={{ fontSize: 11, fill: 'var(--ink-soft)' }}
             stroke="var(--line)"
