@@ -73,20 +73,30 @@ export function massesBetween(
     if (isThere(observation)) goes.add(last?.pass ?? null, mass);
   }
   if (from === null) return { going: goes.all, there: TRUE, passes: [] };
-  return together(goes, presentedAny(encoded, coming, from));
+  const places = [...placesOf(encoded.plan)].flatMap(([name, place]) => (from.has(name) ? [place] : []));
+  return together(goes, presentedAny(encoded, coming, places));
 }
 
-/** Who is presented one of some items. */
-function presentedAny(encoded: EncodedPlan, coming: Coming, names: ReadonlySet<string>): ByPass {
-  const { plan, course } = encoded;
+type Place = Readonly<{ section: number; passes: number | null; at: number }>;
+
+/** Where each item stands, by its name; `passes` null outside repeated sections. */
+function placesOf({ sections }: Plan): ReadonlyMap<string, Place> {
+  return new Map(
+    sections.flatMap(({ index, repeat, items }) =>
+      items.map(({ item, index: at }) => [item.name, { section: index, passes: repeat?.max ?? null, at }]),
+    ),
+  );
+}
+
+/** Who is presented what stands in any of some places. */
+function presentedAny(encoded: EncodedPlan, coming: Coming, places: readonly Place[]): ByPass {
   const presented = new ByPass(encoded);
-  for (const { index, repeat, items } of plan.sections) {
-    for (const { item, index: at } of items) {
-      if (!names.has(item.name)) continue;
-      for (let pass = 1; pass <= (repeat?.max ?? 1); pass += 1)
-        presented.add(repeat === null ? null : pass, coming.presentedAt(course.item(index, pass, at)));
-    }
-  }
+  for (const { section, passes, at } of places)
+    for (let pass = 1; pass <= (passes ?? 1); pass += 1)
+      presented.add(
+        passes === null ? null : pass,
+        coming.presentedAt(encoded.course.item(section, pass, at)),
+      );
   return presented;
 }
 
@@ -104,12 +114,14 @@ export function flowMasses(
     flow.goes.add(from.pass, mass);
     flows.set(key, flow);
   }
-  const there = new Map<string, ByPass>();
-  return [...flows.values()].map(({ from, to, goes }) => {
-    const presented = there.get(from) ?? presentedAny(encoded, coming, new Set([from]));
-    there.set(from, presented);
-    return { from, to, ...together(goes, presented) };
-  });
+  const there = new Map(
+    [...placesOf(encoded.plan)].map(([name, place]) => [name, presentedAny(encoded, coming, [place])]),
+  );
+  return [...flows.values()].map(({ from, to, goes }) => ({
+    from,
+    to,
+    ...together(goes, there.get(from) ?? new ByPass(encoded)),
+  }));
 }
 
 /** Who does something in any pass, and in each. */
