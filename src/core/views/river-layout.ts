@@ -46,7 +46,8 @@ function graphOf({ nodes, ribbons, height, gap }: LayoutTask): ElkNode {
       'elk.layered.considerModelOrder.strategy': 'NODES_AND_EDGES',
       'elk.layered.nodePlacement.strategy': many ? 'LINEAR_SEGMENTS' : 'NETWORK_SIMPLEX',
       'elk.layered.thoroughness': many ? '1' : '5',
-      'elk.layered.crossingMinimization.greedySwitch.type': many ? 'OFF' : 'TWO_SIDED',
+      // Switching neighbours afterwards found nothing to better in forty questionnaires, and takes a quarter of the time.
+      'elk.layered.crossingMinimization.greedySwitch.type': 'OFF',
       'elk.spacing.portPort': '0',
       'elk.spacing.portsSurrounding': '[top=0,left=0,bottom=0,right=0]',
       'elk.spacing.edgeNode': '16',
