@@ -8,6 +8,7 @@ import { lossesBetween } from '../losses';
 import { versionWords } from '../version-words';
 import type { FormatName } from './known';
 import { lostByReading, workLost } from './lost';
+import { onceAs } from './once';
 import { preparedFor } from './prepared';
 
 export const FOR_ARCHIVES = {
@@ -16,10 +17,10 @@ export const FOR_ARCHIVES = {
     losses: async (content) => [...workLost(content), ...(await lifecycleLosses(content.document))],
   },
   'ddi-codebook': {
-    write: ({ document, version }) => codebookXml(document, versionWords(version)),
+    write: ({ document, version }) => codebookOf(document, versionWords(version)),
     losses: async (content) => {
       const { readDdiCodebook } = await import('../ddi/read-codebook');
-      const bytes = new TextEncoder().encode(await codebookXml(content.document, ''));
+      const bytes = new TextEncoder().encode(await codebookOf(content.document, null));
       const back = readDdiCodebook(bytes, fileStem(content.document.title));
       return [
         ...workLost(content),
@@ -31,33 +32,24 @@ export const FOR_ARCHIVES = {
 
 interface WrittenLifecycle extends Structured {
   readonly text: string;
-  readonly version: string;
 }
 
-/** What was written last of a questionnaire: what a file loses is asked right after it was made. */
-const writtenLast = new WeakMap<Questionnaire, WrittenLifecycle>();
-
-/** As it is written, with its skips as structure. `version` null: of whichever. */
-async function lifecycleOf(document: Questionnaire, version: string | null): Promise<WrittenLifecycle> {
-  const before = writtenLast.get(document);
-  if (before !== undefined && (version === null || before.version === version)) return before;
+/** As it is written, with its skips as structure. */
+const lifecycleOf = onceAs(async (document, version): Promise<WrittenLifecycle> => {
   const [{ ddiLifecycle }, { structured }] = await Promise.all([
     import('../ddi/lifecycle'),
     import('../ddi/structured'),
   ]);
   const made = structured(document);
   const { plan, analysis } = preparedFor(made.document);
-  const words = version ?? '';
-  const written = { ...made, text: ddiLifecycle(plan, analysis, made.document, words), version: words };
-  writtenLast.set(document, written);
-  return written;
-}
+  return { ...made, text: ddiLifecycle(plan, analysis, made.document, version) };
+});
 
-async function codebookXml(document: Questionnaire, version: string): Promise<string> {
+const codebookOf = onceAs(async (document, version) => {
   const { ddiCodebook } = await import('../ddi/codebook');
   const { plan, analysis } = preparedFor(document);
   return ddiCodebook(plan, analysis, version);
-}
+});
 
 async function lifecycleLosses(document: Questionnaire): Promise<Loss[]> {
   const [{ readDdiLifecycle }, { text, document: made }, { skipsToldOf }] = await Promise.all([

@@ -1,10 +1,11 @@
 /** The map as a graph for programs that draw or reckon with one: an item or an ending a node, and who goes on a line. */
 import { whoFlowsOn, type FlowWords } from '../../analysis';
 import { address, type Address } from '../../document/addresses';
-import type { EndingKind, Item, Questionnaire } from '../../document/types';
+import type { EndingKind, Item } from '../../document/types';
 import { ENDINGS } from '../../document/vocabularies';
 import { sectionLabel, endingLabel } from '../../wording/targets';
 import { flowingSentence } from '../../wording/flowing';
+import { once } from '../formats/once';
 import { preparedFor } from '../formats/prepared';
 import { markedWords } from '../print/marked';
 import { wholeForks } from './whole-river';
@@ -41,7 +42,7 @@ export interface GraphEdge {
 }
 
 /** Throws `CannotWrite` where the conditions are too entangled. */
-export function forkGraph(document: Questionnaire): ForkGraph {
+export const forkGraph = once((document): ForkGraph => {
   const { plan } = preparedFor(document);
   const model = wholeForks(document);
   const who = whoBetween(whoFlowsOn(plan));
@@ -78,7 +79,7 @@ export function forkGraph(document: Questionnaire): ForkGraph {
       return { from, to, share, condition, who: flowingSentence(condition, plan.variables) };
     }),
   };
-}
+});
 
 function whoBetween(flows: readonly FlowWords[] | null): ReadonlyMap<Address, ReadonlyMap<Address, string>> {
   const between = new Map<Address, Map<Address, string>>();

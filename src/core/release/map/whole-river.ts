@@ -14,6 +14,7 @@ import {
 } from '../../views/river';
 import { layOut } from '../../views/river-layout';
 import { CannotWrite } from '../cannot-write';
+import { once } from '../formats/once';
 import { preparedFor, sharesFor } from '../formats/prepared';
 
 /** From one item to the next, in pixels. */
@@ -25,29 +26,23 @@ export function wholeForks(document: Questionnaire): ForksModel {
   return forksOf(plan, transitionsFor(document), unfolded, asked);
 }
 
-function unfoldedWhole(document: Questionnaire) {
+const unfoldedWhole = once((document) => {
   const { plan } = preparedFor(document);
   return {
     plan,
     unfolded: new Set(plan.sections.map(({ section }) => section.id)),
     asked: Object.fromEntries(sharesFor(document)?.items ?? []),
   };
-}
+});
 
-function transitionsFor(document: Questionnaire): readonly Transition[] {
+const transitionsFor = once((document): readonly Transition[] => {
   const found = transitionsOf(preparedFor(document).plan, sharesFor(document));
   if (found === null) throw new CannotWrite('the conditions are too entangled to tell who goes where');
   return found;
-}
-
-const rivers = new WeakMap<Questionnaire, Promise<River>>();
+});
 
 /** To be drawn, as far as it can be told apart. Rejects with `CannotWrite` where the conditions are too entangled. */
-export function wholeRiver(document: Questionnaire): Promise<River> {
-  const known = rivers.get(document) ?? laidOut(document);
-  rivers.set(document, known);
-  return known;
-}
+export const wholeRiver = once(laidOut);
 
 async function laidOut(document: Questionnaire): Promise<River> {
   const { plan, unfolded, asked } = unfoldedWhole(document);
