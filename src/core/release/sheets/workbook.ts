@@ -12,6 +12,8 @@ export interface Sheet {
 
 /** Cells of a workbook hold at most so many signs. */
 const MOST_SIGNS = 32_767;
+/** It is packed when it is settled. */
+const UNPACKED = { zip: { compression: 'STORE' } } as const;
 const WHEN = new Date(Date.UTC(1980, 0, 1));
 
 /** `about`: what stands in the header of every printed page. */
@@ -38,7 +40,7 @@ export async function workbook(title: string, about: string, sheets: readonly Sh
     for (const row of rows) sheet.addRow(row.map(cellOf));
     sheet.autoFilter = { from: { row: 1, column: 1 }, to: { row: 1, column: head.length } };
   }
-  return settled(new Uint8Array(await book.xlsx.writeBuffer()));
+  return settled(new Uint8Array(await book.xlsx.writeBuffer(UNPACKED)));
 }
 
 /** Texts stay texts: a workbook runs no cell that is stored as one, and a program that turns it into CSV finds the mark. */
