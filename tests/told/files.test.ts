@@ -12,7 +12,6 @@ import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { unzipSync } from 'fflate';
 import { readDocument } from '../../src/core/document/read';
 import type { Questionnaire } from '../../src/core/document/types';
-import { NO_WORK } from '../../src/core/exchange/work-file';
 import { planOf } from '../../src/core/routing/planner';
 import { madeUpRows } from '../../src/core/release/data/rows';
 import { FORMATS } from '../../src/core/release/formats';
@@ -60,7 +59,7 @@ const now: string[] = [];
 for (const [name, document] of QUESTIONNAIRES)
   it(`the files of ${name} are as before`, async () => {
     const data = madeUpRows(planOf(document), ROWS, 1);
-    const files = await packageFiles({ document, work: NO_WORK, data }, PACKED);
+    const files = await packageFiles({ document, data }, PACKED);
     // It lists the sums of the packed bytes of all others.
     const others = files.filter(({ name: of }) => of !== 'manifest.json');
     const found = others.map(({ name: of, text }) => {

@@ -4,8 +4,11 @@
  */
 import { unlessFailed, type Across } from '../collected/across';
 import { CannotWrite } from './cannot-write';
-import type { FormatWriter, StudyContent, VersionMark, Written } from './format-types';
-import type { BesideKind } from './formats/known';
+import type { FormatWriter, Loss, StudyContent, VersionMark, Written } from './format-types';
+import type { BesideKind, BesideName } from './formats/known';
+
+/** What a package is made of: work stays in the house. */
+export type PackageContent = Omit<StudyContent, 'work'>;
 
 /** `cannot`: why there is none of this questionnaire. */
 export type Made = { readonly written: Written } | { readonly cannot: string };
@@ -15,15 +18,16 @@ export interface BesideApi {
   /** `document` and `version` as they are found in `StudyContent`; null for the draft. */
   open(document: unknown, version: VersionMark | null, post?: string): void;
   make(kind: BesideKind): Promise<Made>;
+  /** What a format loses, but for work, which the second thread does not hold. */
+  losses(format: BesideName): Promise<readonly Loss[]>;
 }
 
-export interface Beside {
-  readonly make: (kind: BesideKind) => Promise<Made>;
+export interface Beside extends Pick<BesideApi, 'make' | 'losses'> {
   readonly end: () => void;
 }
 
 /** Starts a second thread for a questionnaire. */
-export type OpenBeside = (content: StudyContent) => Beside;
+export type OpenBeside = (content: PackageContent) => Beside;
 
 /** A file that cannot be made of this questionnaire does not keep the others back. */
 export async function madeOrNot({ write }: FormatWriter, content: StudyContent, kind: string): Promise<Made> {
@@ -41,7 +45,7 @@ export async function madeOrNot({ write }: FormatWriter, content: StudyContent, 
  */
 export function besideThrough(
   api: Across<BesideApi>,
-  { document, version, post }: StudyContent,
+  { document, version, post }: PackageContent,
   end: () => void,
   failed: Promise<never>,
 ): Beside {
@@ -49,11 +53,13 @@ export function besideThrough(
   // Told by whatever is made of it.
   opened.catch(() => undefined);
   const unlessBroken = unlessFailed(failed);
+  const answered = async <Answer>(asked: Promise<Answer>): Promise<Answer> => {
+    const [, answer] = await unlessBroken(Promise.all([opened, asked]));
+    return answer;
+  };
   return {
-    make: async (kind) => {
-      const [, made] = await unlessBroken(Promise.all([opened, api.make(kind)]));
-      return made;
-    },
+    make: (kind) => answered(api.make(kind)),
+    losses: (format) => answered(api.losses(format)),
     end,
   };
 }

@@ -8,7 +8,7 @@ import { strFromU8, unzipSync } from 'fflate';
 import { readDocumentText } from '../document/read';
 import { TOOL } from '../document/types';
 import { NO_WORK } from '../exchange/work-file';
-import { besideThrough, type Beside, type OpenBeside } from './beside';
+import { besideThrough, type Beside, type OpenBeside, type PackageContent } from './beside';
 import { CannotWrite } from './cannot-write';
 import type { FormatWriter, KnownFormat, StudyContent } from './format-types';
 import { FORMATS } from './formats';
@@ -120,11 +120,12 @@ function besideHere(
 ): { readonly open: OpenBeside; ended: number } {
   const watched = {
     ended: 0,
-    open: (of: StudyContent) => {
+    open: (of: PackageContent) => {
       const api = besideApi();
       const through = {
         open: async (...given: Parameters<typeof api.open>) => api.open(...structuredClone(given)),
         make: async (kind: Parameters<typeof api.make>[0]) => structuredClone(await api.make(kind)),
+        losses: async (format: Parameters<typeof api.losses>[0]) => structuredClone(await api.losses(format)),
       };
       return change(besideThrough(through, of, () => (watched.ended += 1), failed));
     },
