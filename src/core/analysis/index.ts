@@ -43,7 +43,7 @@ export type { Length } from './shares/lengths';
 export type { Likeliest, LikelyRoute } from './shares/likeliest';
 export { prospectOf, type Group, type Prospect } from './shares/prospect';
 export type { Leaning } from './shares/situation-chances';
-export { sharesOf, type Shares, type WayShare } from './shares/shares';
+export { itemSharesOf, sharesOf, type Shares, type WayShare } from './shares/shares';
 export { transitionsOf, type Transition } from './shares/transitions';
 
 export { MOST_THROUGH, type RouteFilter, type RoutesLeft } from './lists/filters';

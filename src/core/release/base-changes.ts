@@ -15,12 +15,12 @@ export interface BaseChange {
 
 /**
  * `otherBases`: the items that others are asked now, where that is known exactly; else the conditions are compared.
- * `sharesOf`: of a version, asked for only where some base is another.
+ * `sharesOf`: of some items of a version, asked for only where some base is another.
  */
 export function baseChanges(
   { before, after, first, second }: VersionsCounted,
   otherBases: ReadonlySet<string> | null,
-  sharesOf: (plan: Plan) => Shares | null,
+  sharesOf: (plan: Plan, names: ReadonlySet<string>) => Shares['items'] | null,
 ): BaseChange[] {
   if (otherBases?.size === 0) return [];
   const common = new Set(before.sections.flatMap(({ items }) => items.map(({ item }) => item.name)));
@@ -32,7 +32,8 @@ export function baseChanges(
     .flatMap(({ items }) => items.map(({ item }) => item.name))
     .filter((name) => common.has(name) && (otherBases?.has(name) ?? was(name).key !== is(name).key));
   if (names.length === 0) return [];
-  const [shares, sharesNow] = [sharesOf(before), sharesOf(after)];
+  const changed = new Set(names);
+  const [shares, sharesNow] = [sharesOf(before, changed), sharesOf(after, changed)];
   return names.map((name) => {
     const [old, now] = [was(name), is(name)];
     // Where the same are asked within a pass, others have the pass.
@@ -41,8 +42,8 @@ export function baseChanges(
       name,
       old: pass < 0 ? old.inPass : (old.passes[pass] ?? 'never'),
       now: pass < 0 ? now.inPass : (now.passes[pass] ?? 'never'),
-      oldShare: shares?.items.get(name)?.share ?? null,
-      nowShare: sharesNow?.items.get(name)?.share ?? null,
+      oldShare: shares?.get(name)?.share ?? null,
+      nowShare: sharesNow?.get(name)?.share ?? null,
     };
   });
 }

@@ -2,7 +2,7 @@
  * Two versions of a questionnaire held against each other: which routes are lost, gained and changed, who is asked what,
  * and what of items, words, codes, conditions and endings is other than it was. What breaks a series of data is told apart.
  */
-import { DEFAULT_CAPS, jointly, sharesOf, type Caps } from '../analysis';
+import { DEFAULT_CAPS, itemSharesOf, jointly, type Caps } from '../analysis';
 import type { Questionnaire } from '../document/types';
 import type { Plan } from '../routing/plan';
 import { planOf } from '../routing/planner';
@@ -61,7 +61,9 @@ export function compareThese(
   const otherwise = shownOtherwise(before, after, matching);
   const joint = jointly(planOf(answeredAs(renamed, now)), after, otherwise, caps);
   const { byOld: _byOld, ...items } = matching;
-  const bases = baseChanges(versions, joint?.otherBases ?? null, (plan) => sharesOf(plan, caps));
+  const bases = baseChanges(versions, joint?.otherBases ?? null, (plan, names) =>
+    itemSharesOf(plan, names, caps),
+  );
   const texts = textChanges(renamed, now);
   const codes = codeChanges(renamed, now);
   const [ids, idsNow] = [old, now].map(({ endings }) => endings.map(({ id }) => id));

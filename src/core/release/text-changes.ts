@@ -14,9 +14,16 @@ export interface TextChange {
 }
 
 interface PlacedText {
-  readonly at: DocumentPlace;
-  readonly part: string;
+  readonly held: Held;
   readonly text: string;
+}
+
+/** What a version has, by where it stands. */
+interface Placed {
+  readonly words: Map<string, PlacedText>;
+  readonly conditions: Map<string, PlacedText>;
+  /** The parts and answers themselves. */
+  readonly parts: Set<string>;
 }
 
 /** The texts of what both versions have; what stands in one alone is told as added or gone, not text by text. */
@@ -24,53 +31,57 @@ export function textChanges(
   old: Questionnaire,
   now: Questionnaire,
 ): { readonly words: TextChange[]; readonly conditions: TextChange[] } {
-  const isWords = ({ holds }: Property) => holds === 'words' || holds === 'piped words';
-  const isCondition = ({ holds }: Property) => holds === 'condition' || holds === 'expression';
-  return { words: changesOf(old, now, isWords), conditions: changesOf(old, now, isCondition) };
+  const [before, after] = [placedOf(old), placedOf(now)];
+  return {
+    words: changesOf('words', before, after),
+    conditions: changesOf('conditions', before, after),
+  };
 }
 
-function changesOf(
-  old: Questionnaire,
-  now: Questionnaire,
-  isMeant: (property: Property) => boolean,
-): TextChange[] {
-  const [before, after] = [textsIn(old, isMeant), textsIn(now, isMeant)];
-  const [partsBefore, partsAfter] = [partsIn(old), partsIn(now)];
-  const keys = [...new Set([...after.keys(), ...before.keys()])];
+function changesOf(of: 'words' | 'conditions', before: Placed, after: Placed): TextChange[] {
+  const keys = [...new Set([...after[of].keys(), ...before[of].keys()])];
   return keys.flatMap((key) => {
-    const [one, other] = [before.get(key), after.get(key)];
-    const { at, part } = (other ?? one) as PlacedText;
+    const [one, other] = [before[of].get(key), after[of].get(key)];
     if ((one?.text ?? null) === (other?.text ?? null)) return [];
     const whole = wholeOf(key);
-    if (!partsBefore.has(whole) || !partsAfter.has(whole)) return [];
-    return [{ at, part, old: one?.text ?? null, now: other?.text ?? null }];
+    if (!before.parts.has(whole) || !after.parts.has(whole)) return [];
+    const { held } = (other ?? one) as PlacedText;
+    return [
+      {
+        at: placeOf(held),
+        part: propertyWords(held.kind, held.name),
+        old: one?.text ?? null,
+        now: other?.text ?? null,
+      },
+    ];
   });
 }
 
-/** By where each stands; the second of several in one place (messages, checks, cases) has a number. */
-function textsIn(document: Questionnaire, isMeant: (property: Property) => boolean): Map<string, PlacedText> {
-  const found = new Map<string, PlacedText>();
+/** In one going through: the second of several texts in one place (messages, checks, cases) has a number. */
+function placedOf(document: Questionnaire): Placed {
+  const placed: Placed = { words: new Map(), conditions: new Map(), parts: new Set() };
   eachProperty(document, (held) => {
     const { property, value, kind, name, at } = held;
+    const whole = `${at}\n${placedIn(held)}`;
+    placed.parts.add(whole);
+    const of = textKind(property);
     // Labels of answers are told with their codes.
-    if (typeof value !== 'string' || !isMeant(property) || isCodeLabel(held)) return;
-    const start = `${at}\n${placedIn(held)}\n${kind}.${name}`;
+    if (of === null || typeof value !== 'string' || isCodeLabel(held)) return;
+    const start = `${whole}\n${kind}.${name}`;
     let key = start;
-    for (let times = 2; found.has(key); times += 1) key = `${start} ${times}`;
-    found.set(key, { at: placeOf(held), part: propertyWords(kind, name), text: value });
+    for (let times = 2; placed[of].has(key); times += 1) key = `${start} ${times}`;
+    placed[of].set(key, { held, text: value });
   });
-  return found;
+  return placed;
+}
+
+function textKind({ holds }: Property): 'words' | 'conditions' | null {
+  if (holds === 'words' || holds === 'piped words') return 'words';
+  return holds === 'condition' || holds === 'expression' ? 'conditions' : null;
 }
 
 function isCodeLabel({ kind, name }: Held): boolean {
   return name === 'label' && (kind === 'option' || kind === 'missing' || kind === 'case');
-}
-
-/** The parts and answers that a version has, by where they stand. */
-function partsIn(document: Questionnaire): ReadonlySet<string> {
-  const found = new Set<string>();
-  eachProperty(document, (held) => found.add(`${held.at}\n${placedIn(held)}`));
-  return found;
 }
 
 const wholeOf = (key: string) => key.split('\n').slice(0, 2).join('\n');

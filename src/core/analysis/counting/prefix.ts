@@ -40,15 +40,22 @@ export type NextOrOver = Next | { readonly observation: null };
 
 /** What can be seen next, in canonical order. */
 export function* nextOf(prefix: Prefix): Generator<Next> {
-  for (const step of stepsOf(prefix)) if (step.observation !== null) yield step;
+  for (const step of stepsThrough(prefix)) if (step.observation !== null) yield step;
 }
 
 /** The same of a part, which may also be over without anything seen. */
-export function* stepsOf(prefix: Prefix | null): Generator<NextOrOver> {
-  if (prefix === null) {
-    yield { observation: null };
-    return;
-  }
+export function stepsOf(prefix: Prefix | null): Iterable<NextOrOver> {
+  if (prefix === null) return [{ observation: null }];
+  // As of most places, of which there are many.
+  if (prefix.fork.edges.every(({ observation }) => observation !== null))
+    return prefix.fork.edges.map(({ observation, to }) => ({
+      observation,
+      to: to === null ? null : inserted(prefix.then, to),
+    })) as NextOrOver[];
+  return stepsThrough(prefix);
+}
+
+function* stepsThrough(prefix: Prefix): Generator<NextOrOver> {
   const open = [{ prefix, next: 0 }];
   for (let top = open.at(-1); top !== undefined; top = open.at(-1)) {
     const edge = top.prefix.fork.edges[top.next];
@@ -74,8 +81,9 @@ export function isOpened(prefix: Prefix | null): boolean {
 export function inserted(prefix: Prefix | null, node: Node): Prefix | null {
   // The last first, since parts come in order and each then goes in at the front.
   if (node.kind === 'parts') return node.parts.reduceRight<Prefix | null>(inserted, prefix);
+  if (prefix === null || prefix.fork.at.rank >= node.at.rank) return { fork: node, then: prefix };
   const before: ForkNode[] = [];
-  let then = prefix;
+  let then: Prefix | null = prefix;
   for (; then !== null && then.fork.at.rank < node.at.rank; then = then.then) before.push(then.fork);
   return before.reduceRight<Prefix>((rest, fork) => ({ fork, then: rest }), { fork: node, then });
 }

@@ -42,6 +42,9 @@ export function routesOnlyIn(
 class Comparing {
   private readonly names = new NodeNames();
   private readonly known = new Map<string, ForkNode | null>();
+  /** The same of one part here and one there, as most are. */
+  private readonly pairs = new Map<ForkNode, Map<ForkNode, ForkNode | null>>();
+  private states = 0;
   /** Whether what both show, they show in the same order: only then do equal parts stay equal among others. */
   private readonly inOrder: boolean;
 
@@ -99,11 +102,46 @@ class Comparing {
   }
 
   private differing(here: Prefix, there: readonly (Prefix | null)[]): ForkNode | null {
-    const names = there.length === 1 ? this.nameOf(there[0]) : this.namesOf(there);
+    const [single] = there;
+    if (here.then === null && there.length === 1 && single?.then === null) {
+      const pairs = this.pairs.get(here.fork) ?? new Map<ForkNode, ForkNode | null>();
+      this.pairs.set(here.fork, pairs);
+      const known = pairs.get(single.fork);
+      if (known !== undefined) return known;
+      const fork = this.differingAnew(here, there);
+      pairs.set(single.fork, fork);
+      return fork;
+    }
+    const names = there.length === 1 ? this.nameOf(single) : this.namesOf(there);
     const key = `${this.nameOf(here)}|${names}`;
     const known = this.known.get(key);
     if (known !== undefined) return known;
-    if (this.known.size >= MOST_STATES) throw new TooEntangled();
+    const fork = this.differingAnew(here, there);
+    this.known.set(key, fork);
+    return fork;
+  }
+
+  private differingAnew(here: Prefix, there: readonly (Prefix | null)[]): ForkNode | null {
+    if (this.states >= MOST_STATES) throw new TooEntangled();
+    this.states += 1;
+    const offered = this.offeredAt(there);
+    const edges: Edge[] = [];
+    for (const { observation, to } of here.fork.edges) {
+      const rest = to === null ? null : inserted(here.then, to);
+      const met = observation === null ? there : offered(this.contents.mark(observation, this.one.markOf));
+      if (rest !== null) {
+        const further = this.only(rest, met);
+        if (further !== null) edges.push({ observation, to: further });
+      } else if (!met.some((each) => canBeOver(each))) {
+        const ends = observation !== null && observation.planItem === null;
+        edges.push({ observation, to: ends ? null : NOTHING_AHEAD });
+      }
+    }
+    return edges.length === 0 ? null : newFork(here.fork.at, edges);
+  }
+
+  /** Where those places go on to where something with a mark is shown next. */
+  private offeredAt(there: readonly (Prefix | null)[]): (mark: number) => readonly (Prefix | null)[] {
     const offered = new Map<number, (Prefix | null)[]>();
     for (const each of there) {
       for (const step of stepsOf(each)) {
@@ -114,22 +152,7 @@ class Comparing {
         else known.push(step.to);
       }
     }
-    const edges: Edge[] = [];
-    for (const { observation, to } of here.fork.edges) {
-      const rest = to === null ? null : inserted(here.then, to);
-      const met =
-        observation === null ? there : (offered.get(this.contents.mark(observation, this.one.markOf)) ?? []);
-      if (rest !== null) {
-        const further = this.only(rest, met);
-        if (further !== null) edges.push({ observation, to: further });
-      } else if (!met.some((each) => canBeOver(each))) {
-        const ends = observation !== null && observation.planItem === null;
-        edges.push({ observation, to: ends ? null : NOTHING_AHEAD });
-      }
-    }
-    const fork = edges.length === 0 ? null : newFork(here.fork.at, edges);
-    this.known.set(key, fork);
-    return fork;
+    return (mark) => offered.get(mark) ?? [];
   }
 
   private nameOf(prefix: Prefix | null | undefined): string {

@@ -3,7 +3,7 @@
  * Answers to different questions are independent of each other, given that they are asked.
  */
 import { secondsByName } from '../../routing/burden';
-import type { Plan } from '../../routing/plan';
+import type { Plan, PlanSection } from '../../routing/plan';
 import { EncodedPlan } from '../conditions/encoded-plan';
 import type { Exit } from '../conditions/exits';
 import { Beliefs } from '../counting/belief';
@@ -60,16 +60,12 @@ export function sharesIn(plan: Plan, encoded: EncodedPlan): Shares {
   const secondsIn = secondsByName(plan);
   let seconds = 0;
   for (const section of plan.sections) {
-    const passes = Array.from({ length: section.repeat?.max ?? 1 }, (_, n) => n + 1);
+    const passes = passesOf(section);
     for (const { item, index } of section.items) {
       const places = passes.map((pass) => course.item(section.index, pass, index));
-      const masses = places.map((at) => coming.presentedAt(at));
-      const shares = masses.map((mass) => weighing.shareOf(mass));
-      const times = shares.reduce((sum, share) => sum + share, 0);
-      const any = masses.reduce((some, mass) => diagrams.or(some, mass));
-      const byPass = section.repeat === null ? [] : shares;
-      items.set(item.name, { share: passes.length === 1 ? times : weighing.shareOf(any), times, byPass });
-      seconds += times * secondsIn(item.name);
+      const share = itemShare(weighing, section, places);
+      items.set(item.name, share);
+      seconds += share.times * secondsIn(item.name);
       ways.push(...waysAt(weighing, places, { item: item.name }));
     }
     const ends = passes.map((pass) => course.end(section.index, pass)).slice(-1);
@@ -102,6 +98,23 @@ export function sharesIn(plan: Plan, encoded: EncodedPlan): Shares {
   };
 }
 
+const passesOf = ({ repeat }: PlanSection): readonly number[] =>
+  Array.from({ length: repeat?.max ?? 1 }, (_, n) => n + 1);
+
+/** Of an item that stands in one place for each pass of its section. */
+function itemShare(weighing: Weighing, { repeat }: PlanSection, places: readonly number[]): ItemShare {
+  const { coming, encoded } = weighing;
+  const masses = places.map((at) => coming.presentedAt(at));
+  const shares = masses.map((mass) => weighing.shareOf(mass));
+  const times = shares.reduce((sum, share) => sum + share, 0);
+  const any = masses.reduce((some, mass) => encoded.diagrams.or(some, mass));
+  return {
+    share: places.length === 1 ? times : weighing.shareOf(any),
+    times,
+    byPass: repeat === null ? [] : shares,
+  };
+}
+
 /** In how many ways on a place divides, added up over its passes; none where there is but one. */
 function waysAt(weighing: Weighing, places: readonly number[], from: WayShare['from']): WayShare[] {
   const found = places.map((at) => weighing.coming.takingAt(at));
@@ -119,9 +132,34 @@ function waysAt(weighing: Weighing, places: readonly number[], from: WayShare['f
 
 /** Shares of the sample; null where they could not be exact, or the conditions are too entangled. */
 export function sharesOf(plan: Plan, caps: Caps = DEFAULT_CAPS): Shares | null {
+  return ofExact(plan, caps, (encoded) => sharesIn(plan, encoded));
+}
+
+/** The same of some items alone, by name. */
+export function itemSharesOf(
+  plan: Plan,
+  names: ReadonlySet<string>,
+  caps: Caps = DEFAULT_CAPS,
+): ReadonlyMap<string, ItemShare> | null {
+  return ofExact(plan, caps, (encoded) => {
+    const weighing = new Weighing(encoded);
+    return new Map(
+      plan.sections.flatMap((section) =>
+        section.items
+          .filter(({ item }) => names.has(item.name))
+          .map(({ item, index }) => {
+            const places = passesOf(section).map((pass) => encoded.course.item(section.index, pass, index));
+            return [item.name, itemShare(weighing, section, places)] as const;
+          }),
+      ),
+    );
+  });
+}
+
+function ofExact<Found>(plan: Plan, caps: Caps, found: (encoded: EncodedPlan) => Found): Found | null {
   try {
     const encoded = new EncodedPlan(plan, new Diagrams(caps.nodes, caps.steps), WEIGHED_SCOPE);
-    return encoded.limits.length > 0 ? null : sharesIn(plan, encoded);
+    return encoded.limits.length > 0 ? null : found(encoded);
   } catch (error) {
     if (error instanceof TooMuch) return null;
     throw error;

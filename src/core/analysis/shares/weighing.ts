@@ -35,7 +35,7 @@ export class Weighing {
   private assumptions: Assumptions = new Map();
 
   /** The encoded plan must be fresh: that each question was asked at all becomes one of its tests. */
-  constructor(private readonly encoded: EncodedPlan) {
+  constructor(readonly encoded: EncodedPlan) {
     this.diagrams = encoded.diagrams;
     this.situations = new Situations(encoded);
     this.inDocument = assumedIn(encoded.plan.document);
