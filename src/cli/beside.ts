@@ -6,10 +6,16 @@ import endpoint from 'comlink/dist/esm/node-adapter.mjs';
 import { besideThrough, type BesideApi, type OpenBeside } from '../core/release/beside';
 
 /**
- * Two threads keep two processors busy, and where there are no more, whatever V8 compiles in others is waited for: functions
- * are optimised once they have run three times as long as otherwise, and of the rasteriser only what is called is compiled.
+ * Two threads keep two processors busy, and where there are no more, whatever V8 compiles in others is waited for, which is
+ * half of the work by its defaults: functions are optimised once they have run four times as long, with less of what they
+ * call, and of the rasteriser only what is called is compiled.
  */
-const LESS_COMPILED = ['--interrupt-budget=500000', '--wasm-lazy-compilation'];
+const LESS_COMPILED = [
+  '--interrupt-budget=500000',
+  '--max-inlined-bytecode-size=150',
+  '--max-inlined-bytecode-size-cumulative=300',
+  '--wasm-lazy-compilation',
+];
 
 export const beside: OpenBeside = (content) => {
   for (const flag of LESS_COMPILED) v8.setFlagsFromString(flag);
