@@ -4,7 +4,7 @@
  */
 import assert from 'node:assert/strict';
 import { describe } from 'node:test';
-import { sharesOf } from '../../src/core/analysis';
+import { itemSharesOf, sharesOf } from '../../src/core/analysis';
 import type { Questionnaire } from '../../src/core/document/types';
 import { planFor } from '../support/questionnaire';
 import { agreesOnMany, everyRespondent } from './chances';
@@ -39,6 +39,13 @@ function agrees(document: Questionnaire, seed: number): boolean {
   const near = (found: number, expected: number, what: string) =>
     assert.ok(Math.abs(found - expected) < 1e-9, `seed ${seed}, ${what}: ${found}, expected ${expected}`);
   for (const [name, { share }] of shares.items) near(share, items.get(name) ?? 0, name);
+  // Asked for alone, items have the same shares.
+  const some = new Set([...shares.items.keys()].filter((_, n) => n % 2 === seed % 2));
+  for (const [name, alone] of itemSharesOf(plan, some) ?? []) {
+    assert.ok(some.delete(name), `seed ${seed}, ${name}`);
+    assert.deepEqual(alone, shares.items.get(name), `seed ${seed}, ${name}`);
+  }
+  assert.deepEqual([...some], [], `seed ${seed}`);
   for (const { id, share } of shares.endings) near(share, endings.get(id) ?? 0, `> ${id}`);
   for (const [words, { route, share }] of routes) near(shares.ofRoute(route), share, words);
   const found = new Map<string, number>();
