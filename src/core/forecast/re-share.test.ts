@@ -35,6 +35,19 @@ describe('a share that is set', () => {
           }
         },
       ),
+      // What is left for others is nothing, which is not quite 0 in the machine.
+      {
+        examples: [
+          [
+            3,
+            [
+              [1, 0.0011],
+              [0, 0.9989],
+            ],
+            [1],
+          ],
+        ],
+      },
     );
   });
 

@@ -12,6 +12,9 @@ export interface AnswerShare {
   readonly share: number;
 }
 
+/** Shares that add up to 1 on paper are this near to it in the machine. */
+const ROUNDING = 1e-12;
+
 const isBlank = ({ answer }: AnswerShare) => answer === 'blank';
 
 /** Whether shares of a question's answers add up to 1 (a blank apart); picks have each a chance of its own. */
@@ -36,7 +39,8 @@ export function withShare(
   const others = all.flatMap((each, n) => (n !== at && !isBlank(each) ? [n] : []));
   const sumOf = (places: readonly number[]) => places.reduce((sum, n) => sum + (all[n]?.share ?? 0), 0);
   const free = others.filter((n) => !held.has(n));
-  const room = 1 - share - sumOf(others.filter((n) => held.has(n)));
+  const rest = 1 - share - sumOf(others.filter((n) => held.has(n)));
+  const room = Math.abs(rest) < ROUNDING ? 0 : rest;
   // Without room the rest is of nobody, and those held give way.
   const [yielding, left] =
     free.length > 0 && room >= 0
