@@ -7,11 +7,11 @@ import { besideThrough, type BesideApi, type OpenBeside } from '../core/release/
 
 /**
  * Two threads keep two processors busy, and where there are no more, whatever V8 compiles in others is waited for, which is
- * half of the work by its defaults: functions are optimised once they have run four times as long, with less of what they
+ * half of the work by its defaults: functions are optimised once they have run six times as long, with less of what they
  * call, and of the rasteriser only what is called is compiled.
  */
 const LESS_COMPILED = [
-  '--interrupt-budget=500000',
+  '--interrupt-budget=800000',
   '--max-inlined-bytecode-size=150',
   '--max-inlined-bytecode-size-cumulative=300',
   '--wasm-lazy-compilation',
