@@ -20,7 +20,7 @@ import type {
   Written,
   WrittenFile,
 } from './format-types';
-import { isBeside, isOfBeside } from './formats/known';
+import { isBeside, isOfBeside, kindsOfKnown } from './formats/known';
 import { preparedFor } from './formats/prepared';
 import { versionWords } from './version-words';
 
@@ -122,7 +122,7 @@ interface AskedOfSecond {
 function askedOf(second: Beside, packed: readonly Packed[]): AskedOfSecond {
   const files = new Map(
     packed
-      .flatMap(({ format }) => kindsOf(format))
+      .flatMap(({ format }) => kindsOfKnown(format))
       .filter(isBeside)
       .map((kind) => [kind, second.make(kind)]),
   );
@@ -137,8 +137,6 @@ function askedOf(second: Beside, packed: readonly Packed[]): AskedOfSecond {
   return { files, losses };
 }
 
-const kindsOf = ({ kinds, endings }: KnownFormat): readonly string[] => kinds ?? [endings[0]];
-
 /** Each file in order, whichever thread makes it. */
 async function allMade(
   content: StudyContent,
@@ -146,7 +144,7 @@ async function allMade(
   progress: Progress | undefined,
   inSecond: AskedOfSecond | null,
 ) {
-  const tasks = packed.flatMap((each) => kindsOf(each.format).map((kind) => ({ ...each, kind })));
+  const tasks = packed.flatMap((each) => kindsOfKnown(each.format).map((kind) => ({ ...each, kind })));
   let done = 0;
   const counted = <Result>(result: Result): Result => {
     done += 1;

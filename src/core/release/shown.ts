@@ -5,15 +5,10 @@ import { rowsOf } from '../document/answer-types';
 import { optionsOf } from '../document/shape';
 import type { Plan, PlanItem } from '../routing/plan';
 import { contentMarks } from '../routing/route-content';
+import { once } from './formats/once';
 
 /** Equal marks: the same name, words and answers, shown under the same conditions, and the same codes for what is missing. */
-export function shownOf(plan: Plan): ContentMarkOf {
-  const found = known.get(plan) ?? marksOf(plan);
-  known.set(plan, found);
-  return found;
-}
-
-const known = new WeakMap<Plan, ContentMarkOf>();
+export const shownOf = once(marksOf);
 
 function marksOf(plan: Plan): ContentMarkOf {
   const marks = contentMarks(plan);

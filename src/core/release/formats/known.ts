@@ -174,7 +174,11 @@ export function fileNameFor(
 
 /** The kinds of file that a format is written as, by their endings; the first where nothing else is asked for. */
 export function kindsOf(format: FormatName): readonly string[] {
-  const { kinds, endings }: KnownFormat = KNOWN[format];
+  return kindsOfKnown(KNOWN[format]);
+}
+
+/** The same of a format that is at hand. */
+export function kindsOfKnown({ kinds, endings }: KnownFormat): readonly string[] {
   return kinds ?? [endings[0]];
 }
 

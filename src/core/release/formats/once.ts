@@ -1,12 +1,15 @@
 /** What several files are made of, or are asked about right after they were made: worked out once for a questionnaire. */
 import type { Questionnaire } from '../../document/types';
 
-/** Kept as long as the questionnaire is. What throws is tried again. */
-export function once<Made>(make: (document: Questionnaire) => Made): (document: Questionnaire) => Made {
-  const known = new WeakMap<Questionnaire, { readonly made: Made }>();
-  return (document) => {
-    let kept = known.get(document);
-    if (kept === undefined) known.set(document, (kept = { made: make(document) }));
+/**
+ * Of a questionnaire or its plan: kept as long as that is. What throws is tried again; a promise that fails stays so, as
+ * whoever asks anew has read the questionnaire anew.
+ */
+export function once<Of extends object, Made>(make: (of: Of) => Made): (of: Of) => Made {
+  const known = new WeakMap<Of, { readonly made: Made }>();
+  return (of) => {
+    let kept = known.get(of);
+    if (kept === undefined) known.set(of, (kept = { made: make(of) }));
     return kept.made;
   };
 }

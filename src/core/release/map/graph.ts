@@ -1,7 +1,7 @@
 /** The map as a graph for programs that draw or reckon with one: an item or an ending a node, and who goes on a line. */
 import { whoFlowsOn, type FlowWords } from '../../analysis';
 import { address, type Address } from '../../document/addresses';
-import type { EndingKind, Item } from '../../document/types';
+import type { EndingKind, Item, Questionnaire } from '../../document/types';
 import { ENDINGS } from '../../document/vocabularies';
 import { sectionLabel, endingLabel } from '../../wording/targets';
 import { flowingSentence } from '../../wording/flowing';
@@ -42,7 +42,7 @@ export interface GraphEdge {
 }
 
 /** Throws `CannotWrite` where the conditions are too entangled. */
-export const forkGraph = once((document): ForkGraph => {
+export const forkGraph = once((document: Questionnaire): ForkGraph => {
   const { plan } = preparedFor(document);
   const model = wholeForks(document);
   const who = whoBetween(whoFlowsOn(plan));

@@ -26,7 +26,7 @@ export function wholeForks(document: Questionnaire): ForksModel {
   return forksOf(plan, transitionsFor(document), unfolded, asked);
 }
 
-const unfoldedWhole = once((document) => {
+const unfoldedWhole = once((document: Questionnaire) => {
   const { plan } = preparedFor(document);
   return {
     plan,
@@ -35,7 +35,7 @@ const unfoldedWhole = once((document) => {
   };
 });
 
-const transitionsFor = once((document): readonly Transition[] => {
+const transitionsFor = once((document: Questionnaire): readonly Transition[] => {
   const found = transitionsOf(preparedFor(document).plan, sharesFor(document));
   if (found === null) throw new CannotWrite('the conditions are too entangled to tell who goes where');
   return found;

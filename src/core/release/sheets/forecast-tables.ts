@@ -8,6 +8,7 @@ import { assumedInSet, EXPECTED, setsOf } from '../../forecast/sets';
 import type { Steering } from '../../forecast/steering';
 import type { Plan } from '../../routing/plan';
 import { csvLines } from '../../exchange/csv';
+import { once } from '../formats/once';
 import { workbook, type Sheet } from './workbook';
 
 export interface Forecasted {
@@ -18,16 +19,8 @@ export interface Forecasted {
   readonly sets: readonly { readonly set: string | null; readonly forecast: Forecast }[];
 }
 
-const known = new WeakMap<Plan, Forecasted>();
-
 /** For what the study says its forecast is made for; worked out once for all its files. */
-export function forecastedFor(plan: Plan): Forecasted {
-  let forecasted = known.get(plan);
-  if (forecasted === undefined) known.set(plan, (forecasted = forecastFor(plan)));
-  return forecasted;
-}
-
-function forecastFor(plan: Plan): Forecasted {
+export const forecastedFor = once((plan: Plan): Forecasted => {
   const made = madeFor(plan.document);
   const forecaster = new Forecaster(plan);
   const forecast = forecaster.forecast({ starts: made.starts, breakOff: made.breakOff });
@@ -38,7 +31,7 @@ function forecastFor(plan: Plan): Forecasted {
     forecast: forecaster.forecast({ starts, breakOff, assumptions: assumedInSet(plan.document, set) }),
   }));
   return { forecast, steering: forecaster.steering(), made, sets };
-}
+});
 
 const NUMBERS = ['share of all who start', 'expected', 'low (2.5%)', 'high (97.5%)'];
 
